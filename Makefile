@@ -1,0 +1,47 @@
+# `make demo` and `make test` do everything on a fresh machine with Python 3.11, pip and make.
+
+PYTHON ?= python3
+.DEFAULT_GOAL := help
+
+.PHONY: help demo test bench format screenshots clean
+
+help:
+	@echo "make demo         make an environment, install Fendra, run the demo"
+	@echo "make test         make an environment, run all that CI runs"
+	@echo "make bench        measure speed (not part of make test)"
+	@echo "make format       put the code into the house format"
+	@echo "make screenshots  make docs/screenshots anew from the demo data"
+	@echo "make clean        remove environments and everything made"
+
+demo: .venv/installed
+	.venv/bin/fendra demo
+
+test: .venv-dev/installed
+	.venv-dev/bin/ruff format --check .
+	.venv-dev/bin/ruff check .
+	.venv-dev/bin/mypy
+	.venv-dev/bin/lint-imports
+	.venv-dev/bin/python -m pytest
+
+bench: .venv-dev/installed
+	.venv-dev/bin/python -m pytest benchmarks -c benchmarks/pytest.ini
+
+format: .venv-dev/installed
+	.venv-dev/bin/ruff check --fix .
+	.venv-dev/bin/ruff format .
+
+screenshots: .venv-dev/installed
+	.venv-dev/bin/python scripts/make_screenshots.py
+
+.venv/installed: pyproject.toml
+	$(PYTHON) -m venv .venv
+	.venv/bin/python -m pip install --quiet --disable-pip-version-check -e .
+	touch $@
+
+.venv-dev/installed: pyproject.toml
+	$(PYTHON) -m venv .venv-dev
+	.venv-dev/bin/python -m pip install --quiet --disable-pip-version-check -e '.[dev]'
+	touch $@
+
+clean:
+	rm -rf .venv .venv-dev fendra-demo .pytest_cache .mypy_cache .ruff_cache .hypothesis .benchmarks

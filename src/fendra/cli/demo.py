@@ -1,0 +1,158 @@
+"""`fendra demo`: the whole job once, on the shipped design and tape."""
+
+from __future__ import annotations
+
+import json
+import os
+import shutil
+import subprocess
+import sys
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated, Any
+
+import typer
+
+from fendra.cli.check import in_one_line
+from fendra.cli.film import render, write_pictures
+from fendra.cli.run import what_came
+from fendra.cli.screen import count_findings, progress, say, say_findings, say_pixels
+
+if TYPE_CHECKING:
+    from fendra.core.tape import Tape
+    from fendra.front import Design
+    from fendra.live.loop import RunReport
+
+MOMENT_S = 23.6
+ANIMATION_S = (20.4, 4.2)
+STREAM_S = 4.5
+
+
+def demo(
+    into: Annotated[
+        Path, typer.Option(metavar="FOLDER", help="Where everything is written.")
+    ] = Path("fendra-demo"),
+) -> None:
+    """Try it all on Heron, a cargo trike, and a recorded ride: check, look, stream.
+
+    Writes the map, the film strip, a still and an animation, and streams the ride's first
+    seconds to a stand-in controller.
+    """
+    from fendra.demo import demo_file
+    from fendra.files.design_file import check_file
+    from fendra.files.tape_file import read_tape
+    from fendra.front import Design
+
+    say("1  The design and the tape", style="bold")
+    design_path, tape_path = demo_file("heron.toml"), demo_file("ride.csv")
+    checked = check_file(design_path, Design)
+    design, tape = checked.design, read_tape(tape_path)
+    if not isinstance(design, Design):
+        say_findings(checked.findings)
+        raise typer.Exit(1)
+    say(f"   {in_one_line(design)}")
+    say(f"   {tape_in_one_line(tape)}")
+
+    say("2  Checked", style="bold")
+    say_findings(checked.findings)
+    say(f"   {count_findings(checked.findings)}")
+
+    say("3  Rendered", style="bold")
+    film = render(design, tape)
+    say(f"   {len(film)} frames of {len(film.layout)} LEDs")
+
+    say(f"4  Written into {into}/", style="bold")
+    written = {"map": design.map_figure(into / "heron-map.png")}
+    written |= write_pictures(film, into, "heron", MOMENT_S, *ANIMATION_S)
+    for path in (design_path, tape_path):
+        written[f"the {'design' if path.suffix == '.toml' else 'tape'}"] = copy_once(path, into)
+    for what, path in written.items():
+        say(f"   {path.name:<16} {what}")
+
+    say("5  Streamed to a stand-in controller over a serial port", style="bold")
+    is_same = stream(design, tape)
+
+    say("6  Next", style="bold")
+    say(f"   Change a colour or a number in {into}/heron.toml, then look again:")
+    files = f"{into}/heron.toml --tape {into}/ride.csv"
+    say(f"     {typed()} check {into}/heron.toml")
+    say(f"     {typed()} film {files} --into {into}")
+    say("   With a controller on a port (docs/serial-protocol.md says what it must do):")
+    say(f"     {typed()} run {files} --to serial:/dev/ttyUSB0")
+    raise typer.Exit(0 if is_same and not checked.has_errors else 1)
+
+
+def tape_in_one_line(tape: Tape) -> str:
+    """A tape in one line."""
+    rows_hz = (len(tape.times) - 1) / tape.duration_s
+    names = ", ".join(tape.signals)
+    return f"Tape {tape.name}: {tape.duration_s:g} s, {rows_hz:.0f} rows a second: {names}"
+
+
+def typed() -> str:
+    """How this program is called from here: by its name, or by its path where that is not found."""
+    if shutil.which("fendra") is not None:
+        return "fendra"
+    path = Path(sys.argv[0])
+    return os.path.relpath(path) if path.name == "fendra" else "fendra"
+
+
+def copy_once(path: Path, folder: Path) -> Path:
+    """Copy a shipped file to where it can be edited; one that was edited stays."""
+    target = folder / path.name
+    if not target.exists():
+        shutil.copyfile(path, target)
+    return target
+
+
+def stream(design: Design, tape: Tape) -> bool:
+    """Send the tape's first seconds to a controller in a process of its own, and compare."""
+    from fendra.live.loop import run_live
+    from fendra.outputs.serial_port import SerialOutput
+    from fendra.sources.tape import TapeSource
+
+    start = tape.until(tape.start_s + STREAM_S)
+    command = [sys.executable, "-m", "fendra.demo.controller", "--json"]
+    for line in design.line:
+        command += ["--line", str(sum(len(part.positions()) for part in line.part))]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as controller:
+        assert controller.stdout is not None
+        try:
+            port = heard(controller.stdout.readline())["port"]
+            with progress("streaming") as report:
+                sent = run_live(
+                    design.compile(),
+                    TapeSource(start),
+                    SerialOutput(port),
+                    progress=lambda at_s: report(int(at_s * 1000), int(STREAM_S * 1000)),
+                )
+            seen = heard(controller.stdout.readline())
+        finally:
+            controller.terminate()
+    say(f"   sent to {port}: {what_came(sent)}")
+    say(
+        f"   controller:  {seen['frames']} frames shown, {seen['lost']} lost, "
+        f"{seen['incomplete']} incomplete, {seen['damaged']} damaged"
+    )
+    return compare(design, sent, seen)
+
+
+def heard(line: str) -> dict[str, Any]:
+    """What the controller says in one line. Raises OutputError where it says nothing."""
+    from fendra.core.errors import OutputError
+
+    if not line:
+        raise OutputError("the stand-in controller has ended early; it needs a pseudo-terminal")
+    said: dict[str, Any] = json.loads(line)
+    return said
+
+
+def compare(design: Design, sent: RunReport, seen: dict[str, Any]) -> bool:
+    """Say whether what the controller shows is what was sent last."""
+    ours = [] if sent.last is None else sent.last.line_bytes()
+    theirs = [bytes.fromhex(text) for text in seen["lines"]]
+    for line, pixels in zip(design.line, theirs, strict=False):
+        say_pixels(f"     {line.name:<8}", pixels, line.wire_order)
+    is_same = bool(ours) and ours == theirs
+    verdict = "the same bytes as" if is_same else "NOT the bytes of"
+    say(f"   its last frame: {verdict} the program's", style="green" if is_same else "bold red")
+    return is_same

@@ -1,0 +1,83 @@
+"""`fendra film`: a tape rendered, as pictures."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated
+
+import typer
+
+from fendra.cli.options import DesignFile, TapeFile
+from fendra.cli.screen import progress, say
+
+if TYPE_CHECKING:
+    from fendra.core.tape import Tape
+    from fendra.front import Design, Film
+
+
+def film(
+    design: DesignFile,
+    tape: TapeFile,
+    into: Annotated[Path, typer.Option(metavar="FOLDER", help="Where the pictures go.")] = Path(),
+    at: Annotated[
+        float | None,
+        typer.Option(
+            metavar="SECONDS",
+            help="Moment of the still.  [default: the middle]",
+            show_default=False,
+        ),
+    ] = None,
+    start: Annotated[
+        float | None,
+        typer.Option(
+            metavar="SECONDS",
+            help="Where the animation begins.  [default: 2 s before the still]",
+            show_default=False,
+        ),
+    ] = None,
+    seconds: Annotated[
+        float, typer.Option(min=0.05, max=60, help="How long the animation is.")
+    ] = 5.0,
+) -> None:
+    """Render a tape and write the film strip, a still and an animation."""
+    from fendra.files.tape_file import read_tape
+    from fendra.front import load
+
+    loaded, played = load(design), read_tape(tape)
+    rendered = render(loaded, played)
+    moment = at if at is not None else (played.start_s + played.end_s) / 2
+    first = start if start is not None else max(moment - 2.0, played.start_s)
+    for what, value in (("--at", moment), ("--start", first)):
+        if not played.start_s <= value <= played.end_s:
+            raise typer.BadParameter(
+                f"{what} {value:g} is not on the tape, which goes from {played.start_s:g} to "
+                f"{played.end_s:g} s"
+            )
+    for what, path in write_pictures(rendered, into, design.stem, moment, first, seconds).items():
+        say(f"{what}: {path}")
+
+
+def render(design: Design, tape: Tape) -> Film:
+    """The film of a tape, with a bar while it is made."""
+    with progress("rendering") as report:
+        return design.compile().film(tape, progress=report)
+
+
+def write_pictures(
+    film: Film, folder: Path, stem: str, at_s: float, start_s: float, seconds: float
+) -> dict[str, Path]:
+    """Strip, still and animation into a folder; what each is, and where."""
+    from fendra.draw.animation import write_animation
+    from fendra.draw.strip import draw_strip
+    from fendra.draw.style import save_figure
+
+    title = f"{film.design.name}: {film.tape.name}"
+    written = {
+        "film strip": save_figure(draw_strip(film, title=title), folder / f"{stem}-strip.png")
+    }
+    written[f"still at {at_s:g} s"] = film.still(at_s, folder / f"{stem}-still.png")
+    with progress("animating") as report:
+        written["animation"] = write_animation(
+            film, folder / f"{stem}.gif", start_s, seconds, progress=report
+        )
+    return written

@@ -1,0 +1,28 @@
+"""`fendra map`: a picture of where every LED is."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from fendra.cli.options import DesignFile
+from fendra.cli.screen import say
+
+
+def map_(
+    design: DesignFile,
+    out: Annotated[
+        Path | None,
+        typer.Option(
+            metavar="FILE",
+            help="Picture to write: .png, .svg or .pdf.  [default: NAME-map.png, here]",
+            show_default=False,
+        ),
+    ] = None,
+) -> None:
+    """Draw where every LED is, in wire order, with arrows from data-in on."""
+    from fendra.front import load
+
+    say(f"map: {load(design).map_figure(out or Path(f'{design.stem}-map.png'))}")

@@ -1,0 +1,83 @@
+"""What the commands write on the screen: lines, findings, and progress that garbles nothing."""
+
+from __future__ import annotations
+
+import sys
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager
+from typing import TYPE_CHECKING
+
+from fendra.core.findings import Finding, Severity
+
+if TYPE_CHECKING:
+    from rich.console import Console
+
+Report = Callable[[int, int], None]
+"""Called with what is done and how much there is in all."""
+
+_STYLES = {Severity.ERROR: "bold red", Severity.WARNING: "yellow", Severity.NOTE: "cyan"}
+
+
+def console() -> Console:
+    """The terminal, or whatever stands in for it; nothing is wrapped but by the terminal."""
+    from rich.console import Console
+
+    return Console(highlight=False, soft_wrap=True, markup=False, emoji=False)
+
+
+def say(text: str = "", *, style: str = "") -> None:
+    """One line on standard output."""
+    console().print(text, style=style or None)
+
+
+def say_findings(findings: Sequence[Finding]) -> None:
+    """Each finding in the colour of its severity."""
+    for finding in findings:
+        say(str(finding), style=_STYLES[finding.severity])
+
+
+def say_pixels(lead: str, pixels: bytes, order: str) -> None:
+    """What a line shows: a coloured block an LED on a terminal that can, else the first as text.
+
+    pixels: three bytes an LED, linear, in the line's colour order.
+    """
+    leds = [pixels[i : i + 3] for i in range(0, len(pixels), 3)]
+    lit = f"{sum(map(any, leds)):>3} of {len(leds)} LEDs lit"
+    screen = console()
+    if not screen.is_terminal or screen.color_system != "truecolor":
+        screen.print(f"{lead} {lit}: {' '.join(led.hex() for led in leds[:6])} ...")
+        return
+    from rich.text import Text
+
+    from fendra.core.light import linear_to_srgb
+
+    text = Text(f"{lead} {lit} ")
+    for led in leds:
+        levels = linear_to_srgb([led[order.index(letter)] / 255 for letter in "RGB"])
+        red, green, blue = (round(255 * float(level)) for level in levels)
+        text.append("●", style=f"#{red:02x}{green:02x}{blue:02x}")
+    screen.print(text)
+
+
+def count_findings(findings: Sequence[Finding]) -> str:
+    """How many there are of each severity, in words."""
+    words = []
+    for severity in Severity:
+        number = sum(finding.severity is severity for finding in findings)
+        words.append(f"{number} {severity}{'' if number == 1 else 's'}")
+    return ", ".join(words)
+
+
+@contextmanager
+def progress(what: str) -> Iterator[Report]:
+    """A bar while the block runs, on a terminal; nothing at all elsewhere."""
+    if not sys.stderr.isatty():
+        yield lambda _done, _total: None
+        return
+    from rich.console import Console
+    from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
+
+    columns = (TextColumn("{task.description}"), BarColumn(), TimeRemainingColumn())
+    with Progress(*columns, console=Console(stderr=True), transient=True) as bar:
+        task = bar.add_task(what, total=None)
+        yield lambda done, total: bar.update(task, completed=done, total=total)

@@ -1,0 +1,41 @@
+"""From a design to a program, with every finding on the way."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from fendra.core.checks import CHECKS, Subject
+from fendra.core.design import Design
+from fendra.core.errors import DesignError
+from fendra.core.findings import Report, Severity
+from fendra.core.layout import choose_all, place
+from fendra.core.program import Program
+from fendra.core.recording import record
+
+
+def examine(design: Design, dropped: Iterable[str] = ()) -> tuple[Subject, Report]:
+    """Place, choose and record a design, and run every check on it.
+
+    dropped: names that were left out of the design since they were wrong; what follows
+    from that is not reported again.
+    """
+    report = Report()
+    dropped = frozenset(dropped)
+    layout = place(design)
+    choices = choose_all(design, layout, report, dropped)
+    subject = Subject(design, layout, choices, record(design, layout, choices, report, dropped))
+    for run in CHECKS.values():
+        run(subject, report)
+    return subject, report
+
+
+def compile_design(design: Design) -> Program:
+    """A program that runs.
+
+    Raises DesignError with every finding of severity error.
+    """
+    subject, report = examine(design)
+    errors = [finding for finding in report if finding.severity is Severity.ERROR]
+    if errors:
+        raise DesignError(errors)
+    return Program(design, subject.layout, subject.recording)

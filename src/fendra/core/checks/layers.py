@@ -1,0 +1,57 @@
+"""Layers: will they ever be seen?"""
+
+from __future__ import annotations
+
+from fendra.core.checks import Subject, check
+from fendra.core.findings import Report
+
+
+@check
+def dark_layers(subject: Subject, report: Report) -> None:
+    """Layers that cannot show: never on, at level 0, or on no LED."""
+    for i, layer in enumerate(subject.design.layer):
+        choice = subject.choices.get(layer.on)
+        if choice is not None and len(choice.spots) == 0:
+            message = f"'{layer.on}' has no LEDs, so this layer never shows."
+            report.warning(
+                ("layer", i, "on"), "never-shows", message, "Look at it with `fendra map`."
+            )
+        if layer.level == 0:
+            message = "the level is 0, so this layer never shows."
+            report.warning(("layer", i, "level"), "never-shows", message, "Raise the level.")
+    nodes = subject.recording.graph.nodes
+    for slot in subject.recording.slots:
+        if nodes[slot.on].op == "const" and nodes[slot.on].payload == (False,):
+            message = "the condition can never hold, so this layer never shows."
+            path = ("layer", slot.layer, "when")
+            report.warning(path, "never-shows", message, "Change or remove `when`.")
+
+
+@check
+def hidden_layers(subject: Subject, report: Report) -> None:
+    """Layers under one that always covers all their LEDs."""
+    spots = {name: frozenset(choice.spots.tolist()) for name, choice in subject.choices.items()}
+    for i, below in enumerate(subject.design.layer):
+        for above in subject.design.layer[i + 1 :]:
+            always = above.when is True and above.blend == "over" and above.effect == "solid"
+            if always and spots.get(below.on, {-1}) <= spots.get(above.on, frozenset()):
+                message = f"layer '{above.name}' always covers this one."
+                report.warning(("layer", i), "never-shows", message, "Put this one after it.")
+                break
+
+
+@check
+def unlit_parts(subject: Subject, report: Report) -> None:
+    """Parts that no layer lights."""
+    lit = {
+        spot
+        for layer in subject.design.layer
+        if layer.on in subject.choices
+        for spot in subject.choices[layer.on].spots.tolist()
+    }
+    for i, line in enumerate(subject.design.line):
+        for j, part in enumerate(line.part):
+            rows = subject.layout.spots_of_part(part.name)
+            if lit.isdisjoint(range(rows.start, rows.stop)):
+                message = f"no layer lights part '{part.name}'."
+                report.note(("line", i, "part", j), "unlit", message, "Add a layer on it.")

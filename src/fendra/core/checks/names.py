@@ -1,0 +1,60 @@
+"""Names: each once, and none that means something else."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from fendra.core.checks import Subject, check
+from fendra.core.findings import Path, Report
+from fendra.core.layout.choice import ALL
+from fendra.core.layout.columns import COLUMNS, TEXT_COLUMNS
+
+RESERVED = frozenset(
+    {*COLUMNS, *TEXT_COLUMNS, "along", "rank", "lost", "cycle", "lag", "hold", "abs", "floor"}
+    | {"sqrt", "min", "max", "clamp", "mix", "ramp", "smooth", "and", "or", "not", "if", "else"}
+    | {"True", "False", "None", "at", "in", "is", "lambda", "for"}
+)
+"""What an expression already has another meaning for."""
+
+
+@check
+def duplicate_names(subject: Subject, report: Report) -> None:
+    """Two lines, parts or layers of one name: nobody could tell which is meant."""
+    design = subject.design
+    _each_once(
+        "line", ((("line", i, "name"), line.name) for i, line in enumerate(design.line)), report
+    )
+    parts = (
+        (("line", i, "part", j, "name"), part.name)
+        for i, line in enumerate(design.line)
+        for j, part in enumerate(line.part)
+    )
+    _each_once("part", parts, report)
+    layers = ((("layer", i, "name"), layer.name) for i, layer in enumerate(design.layer))
+    _each_once("layer", layers, report)
+
+
+def _each_once(what: str, names: Iterable[tuple[Path, str]], report: Report) -> None:
+    seen: set[str] = set()
+    for path, name in names:
+        if name in seen:
+            message = f"two {what}s are called '{name}'."
+            report.error(path, "duplicate-name", message, f"Give this {what} a name of its own.")
+        seen.add(name)
+
+
+@check
+def reserved_names(subject: Subject, report: Report) -> None:
+    """Names that an expression or `on` reads as something else."""
+    for name in subject.design.signals:
+        if name in RESERVED:
+            message = f"in expressions '{name}' means something else."
+            report.error(
+                ("signals", name), "reserved-name", message, "Give the signal another name."
+            )
+    for i, line in enumerate(subject.design.line):
+        for j, part in enumerate(line.part):
+            if part.name == ALL:
+                path = ("line", i, "part", j, "name")
+                message = f"'{ALL}' means every LED."
+                report.error(path, "reserved-name", message, "Give the part another name.")

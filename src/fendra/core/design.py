@@ -1,0 +1,149 @@
+"""The design: the whole document, as a TOML file holds it or Python builds it.
+
+The keys, their types and ranges are here; what they mean together is checked by
+`fendra.core.checks`.
+"""
+
+from __future__ import annotations
+
+from functools import reduce
+from operator import or_
+from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+
+from fendra.core.electric.leds import LED_TYPES
+from fendra.core.layout.shapes import SHAPES, Name, Number, Part, Title
+from fendra.core.mix import Blend
+from fendra.core.names import SIGNAL_NAME, did_you_mean
+
+if TYPE_CHECKING:
+    AnyPart: TypeAlias = Part
+else:
+    AnyPart = Annotated[reduce(or_, SHAPES.values()), Field(discriminator="shape")]
+
+
+class _Model(BaseModel):
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
+
+
+def _check_led(name: str) -> str:
+    if name not in LED_TYPES:
+        raise ValueError(f"there is no LED type '{name}'. {did_you_mean(name, LED_TYPES, 'types')}")
+    return name
+
+
+def _check_order(order: str) -> str:
+    if sorted(order) != ["B", "G", "R"]:
+        raise ValueError("a colour order has the letters R, G and B, each once, as in 'GRB'")
+    return order
+
+
+class Line(_Model):
+    """One data line of the controller, with its parts in wire order.
+
+    pin: the controller's name for it. order: colour order, if not the LED type's own.
+    supply: what feeds it; shown on the map.
+    """
+
+    name: Name
+    pin: str = ""
+    led: Annotated[str, AfterValidator(_check_led)] = "ws2812b"
+    order: Annotated[str, AfterValidator(_check_order)] | None = None
+    supply: str = ""
+    part: Annotated[list[AnyPart], Field(min_length=1)]
+
+    @property
+    def wire_order(self) -> str:
+        """The colour order on the wire."""
+        return self.order or LED_TYPES[self.led].order
+
+
+class Trail(_Model):
+    """An ordered path: the spots of a choice, in the order of `by`, else of the wire."""
+
+    of: str
+    by: str | None = None
+
+
+Seconds: TypeAlias = Annotated[float, Field(ge=0, le=86_400, allow_inf_nan=False)]
+
+
+class Signal(_Model):
+    """One live value and its conditioning.
+
+    range: lowest and highest value; what comes is held within it.
+    smooth: time constant, s. hold: a switch stays on so long after, s (bridges the dark
+    half of a flasher's pulse). lost_after: without news for so long it is lost, s, and
+    takes the value of `fallback`. of: an expression over other signals, instead of news.
+    """
+
+    kind: Literal["number", "switch"] = "number"
+    unit: str = ""
+    about: str = ""
+    range: Annotated[tuple[Number, Number], Field(strict=False)] | None = None
+    smooth: Seconds = 0.0
+    hold: Seconds = 0.0
+    lost_after: Seconds | None = None
+    fallback: Number | bool | None = None
+    of: str | None = None
+
+
+Setting: TypeAlias = bool | Annotated[float, Field(allow_inf_nan=False)] | str
+"""A literal, or a text that holds a colour or an expression."""
+
+
+class Layer(BaseModel):
+    """An effect on a choice of spots. All keys but these are the effect's parameters.
+
+    on: a part, group or trail, or `all`. when: the condition. level: 0 to 1 as the eye
+    sees it. fade_in, fade_out: s.
+    """
+
+    model_config = ConfigDict(extra="allow", frozen=True, strict=True)
+    __pydantic_extra__: dict[str, Setting]
+
+    name: Title
+    on: str
+    effect: str
+    when: bool | str = True
+    blend: Blend = "over"
+    level: Setting = 1.0
+    fade_in: Seconds = 0.0
+    fade_out: Seconds = 0.0
+
+    @property
+    def parameters(self) -> dict[str, Setting]:
+        """The effect's parameters as they are written."""
+        return self.__pydantic_extra__
+
+
+def _check_signal_name(name: str) -> str:
+    if not SIGNAL_NAME.fullmatch(name):
+        raise ValueError(
+            "a signal's name stands in expressions: a letter, then letters, digits and _"
+        )
+    return name
+
+
+SignalName: TypeAlias = Annotated[str, AfterValidator(_check_signal_name)]
+
+
+class Design(_Model):
+    """A design: lines with parts, groups, trails, signals and layers.
+
+    rate: frames a second. level: the master level, 0 to 1 as the eye sees it.
+    outline: lines of points [x, y] in mm that show the thing itself in pictures.
+    """
+
+    fendra: Literal[1] = 1
+    name: Title = "unnamed"
+    about: str = ""
+    rate: Annotated[float, Field(ge=1, le=250)] = 50.0
+    level: Setting = 1.0
+    outline: list[list[Annotated[tuple[Number, Number], Field(strict=False)]]] = []
+    line: Annotated[list[Line], Field(min_length=1)]
+    groups: dict[Name, str] = {}
+    trails: dict[Name, Trail] = {}
+    signals: dict[SignalName, Signal] = {}
+    layer: list[Layer] = []

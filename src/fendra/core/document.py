@@ -1,0 +1,281 @@
+"""From the plain values of a file to a design: every wrong key, type and range is a finding.
+
+What is wrong is left out and the rest is read again, so that one mistake does not
+hide the next.
+"""
+
+from __future__ import annotations
+
+import copy
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from typing import Any
+
+from pydantic import BaseModel, ValidationError
+
+from fendra.core.design import Design, Layer, Line, Signal, Trail
+from fendra.core.findings import Finding, Path, Severity
+from fendra.core.layout.shapes import SHAPES
+from fendra.core.names import did_you_mean
+
+
+@dataclass(frozen=True)
+class Document:
+    """What a file holds.
+
+    design: what could be read, or None. dropped: names of what was left out.
+    """
+
+    design: Design | None
+    findings: tuple[Finding, ...]
+    dropped: frozenset[str]
+    _values: dict[str, Any]
+    _origins: dict[int, int]
+
+    def in_file(self, findings: Iterable[Finding]) -> list[Finding]:
+        """Findings about the design with the paths that the file has: nothing left out there."""
+        return [
+            replace(finding, path=_original(finding.path, self._values, self._origins))
+            for finding in findings
+        ]
+
+
+def read_document(raw: dict[str, Any], model: type[Design] = Design) -> Document:
+    """Read plain values, as TOML gives them, into a design."""
+    values = copy.deepcopy(raw)
+    origins = _origins(values)
+    findings: list[Finding] = []
+    design: Design | None = None
+    while design is None:
+        try:
+            design = model.model_validate(values)
+        except ValidationError as exc:
+            paths = set()
+            for error in exc.errors():
+                path = _design_path(error["loc"], values)
+                finding = _finding(error, path, values)
+                finding = replace(finding, path=_original(path, values, origins))
+                if finding not in findings:
+                    findings.append(finding)
+                paths.add(path)
+            if not _leave_out(values, paths):
+                break
+    return Document(design, tuple(findings), _names(raw) - _names(values), values, origins)
+
+
+def _origins(values: Any) -> dict[int, int]:
+    """Of every table in a list, by identity, its place in the file's list."""
+    found: dict[int, int] = {}
+    if isinstance(values, list):
+        found.update((id(item), i) for i, item in enumerate(values) if isinstance(item, dict))
+    children = values.values() if isinstance(values, dict) else values
+    if isinstance(values, (dict, list)):
+        for child in children:
+            found.update(_origins(child))
+    return found
+
+
+def _original(path: Path, values: Any, origins: dict[int, int]) -> Path:
+    steps: list[str | int] = []
+    for step in path:
+        try:
+            values = values[step]
+        except (KeyError, IndexError, TypeError):
+            values = None
+        steps.append(origins.get(id(values), step) if isinstance(step, int) else step)
+    return tuple(steps)
+
+
+def _design_path(loc: tuple[int | str, ...], raw: Any) -> Path:
+    """The place in the file: pydantic's, without the steps that are not in the file."""
+    path: list[int | str] = []
+    here = raw
+    for i, step in enumerate(loc):
+        if step == "[key]":
+            continue
+        is_there = (isinstance(here, dict) and step in here) or (
+            isinstance(here, list) and isinstance(step, int) and step < len(here)
+        )
+        if is_there:
+            here = here[step]
+            path.append(step)
+        elif isinstance(here, dict) and i == len(loc) - 1 and step not in SHAPES:
+            path.append(step)
+    return tuple(path)
+
+
+def _finding(error: Any, path: Path, raw: dict[str, Any]) -> Finding:
+    message, remedy, code = _wording(error, path, raw)
+    return Finding(code, Severity.ERROR, message, remedy, path)
+
+
+def _wording(error: Any, path: Path, raw: dict[str, Any]) -> tuple[str, str, str]:
+    """Message, remedy and code for one of pydantic's errors."""
+    kind, context = error["type"], error.get("ctx") or {}
+    given = error.get("input")
+    key = path[-1] if path else ""
+    match kind:
+        case "extra_forbidden":
+            known = _known_keys(path, raw)
+            return (
+                f"there is no key '{key}' here.",
+                did_you_mean(str(key), known, "keys"),
+                "unknown-key",
+            )
+        case "missing":
+            return f"'{key}' is missing.", f"Add {key} = ...", "missing-key"
+        case "union_tag_invalid":
+            tag = str(context.get("tag"))
+            return (
+                f"there is no shape '{tag}'.",
+                did_you_mean(tag, SHAPES, "shapes"),
+                "unknown-shape",
+            )
+        case "union_tag_not_found":
+            return "'shape' is missing.", f"The shapes are: {', '.join(SHAPES)}.", "missing-key"
+        case "literal_error":
+            expected = str(context.get("expected", "")).replace(" or ", ", ")
+            names = [name.strip(" '") for name in expected.split(",")]
+            return (
+                f"{given!r} cannot stand here.",
+                did_you_mean(str(given), names, "values"),
+                "wrong-value",
+            )
+        case "greater_than_equal" | "greater_than" | "less_than_equal" | "less_than":
+            bound = next(iter(context.values()))
+            word = (
+                kind.replace("_equal", " or equal")
+                .replace("_", " ")
+                .replace("than or equal", "than or equal to")
+            )
+            if key == "count" and given == 0:
+                return "this part has no LEDs.", "Give it a count of 1 or more.", "no-leds"
+            return f"{given!r} is out of range.", f"It must be {word} {bound:g}.", "out-of-range"
+        case "too_short":
+            what = {"line": "line", "part": "part"}.get(str(key), "entry")
+            return (
+                f"there is no {what} here.",
+                f"Add a [[{'line.' if what == 'part' else ''}{what}]].",
+                "no-leds",
+            )
+        case "value_error":
+            problem = str(context["error"])
+            return (problem if problem.endswith((".", "?")) else f"{problem}."), "", "wrong-value"
+    wanted = _WANTED.get(kind)
+    if wanted is None:
+        return f"{error['msg'][:1].lower()}{error['msg'][1:]}.", "", "wrong-type"
+    return f"{wanted} is needed here, and this is {_what(given)}.", "", "wrong-type"
+
+
+_WANTED = {
+    "int_type": "a whole number",
+    "int_from_float": "a whole number",
+    "float_type": "a number",
+    "finite_number": "a finite number",
+    "string_type": "a text",
+    "bool_type": "true or false",
+    "tuple_type": "a list of numbers",
+    "list_type": "a list",
+    "dict_type": "a table",
+    "model_type": "a table",
+    "model_attributes_type": "a table",
+}
+
+
+def _what(given: Any) -> str:
+    match given:
+        case bool():
+            return str(given).lower()
+        case str():
+            return f"the text {given!r:.60}"
+        case int() | float():
+            return f"the number {given!r:.40}"
+        case list():
+            return f"a list of {len(given)}"
+        case dict():
+            return "a table"
+    return f"{given!r:.60}"
+
+
+def _known_keys(path: Path, raw: dict[str, Any]) -> list[str]:
+    """The keys of the table that holds the last step of a path."""
+    match path[:-1]:
+        case ("line", int()):
+            return [*Line.model_fields]
+        case ("line", int(), "part", int()):
+            here: Any = raw
+            for step in path[:-1]:
+                here = here[step]
+            return [*SHAPES[here["shape"]].model_fields]
+        case ("layer", int()):
+            return [*Layer.model_fields]
+        case ("signals", str()):
+            return [*Signal.model_fields]
+        case ("trails", str()):
+            return [*Trail.model_fields]
+    return [*Design.model_fields]
+
+
+def _leave_out(values: dict[str, Any], paths: Iterable[Path]) -> bool:
+    """Take what stands at the paths out of the values; False where nothing was there.
+
+    Where a key is missing or cannot be left out, what holds it goes.
+    """
+    targets = [_target(values, path) for path in paths]
+    for holder, item in targets:
+        if isinstance(holder, dict):
+            holder.pop(item, None)
+        elif isinstance(holder, list):
+            holder[:] = [other for other in holder if other is not item]
+    return any(holder is not None for holder, _ in targets)
+
+
+def _target(values: dict[str, Any], path: Path) -> tuple[Any, Any]:
+    """What to take out, as its holder and its key or, in a list, itself."""
+    holders: list[Any] = [values]
+    for step in path[:-1]:
+        try:
+            holders.append(holders[-1][step])
+        except (KeyError, IndexError, TypeError):
+            return _target(values, path[:-1])
+    if not path:
+        return None, None
+    holder, last = holders[-1], path[-1]
+    if isinstance(holder, dict) and last in holder and not _is_required(path):
+        return holder, last
+    if isinstance(holder, list) and isinstance(last, int) and last < len(holder):
+        return holder, holder[last]
+    return _target(values, path[:-1])
+
+
+def _is_required(path: Path) -> bool:
+    models: list[type[BaseModel]]
+    match path[:-1]:
+        case ("line", int()):
+            models = [Line]
+        case ("line", int(), "part", int()):
+            models = [*SHAPES.values()]
+        case ("layer", int()):
+            models = [Layer]
+        case ("trails", str()):
+            models = [Trail]
+        case _:
+            return False
+    fields = [model.model_fields.get(str(path[-1])) for model in models]
+    return any(field is not None and field.is_required() for field in fields)
+
+
+def _names(raw: Any) -> frozenset[str]:
+    """Every name that is given somewhere: of lines, parts, layers, groups, trails, signals."""
+    found: set[str] = set()
+    for line in _tables(raw.get("line")):
+        found.add(str(line.get("name")))
+        found.update(str(part.get("name")) for part in _tables(line.get("part")))
+    for table in ("groups", "trails", "signals"):
+        if isinstance(raw.get(table), dict):
+            found.update(map(str, raw[table]))
+    return frozenset(found)
+
+
+def _tables(value: Any) -> list[dict[str, Any]]:
+    return [item for item in value if isinstance(item, dict)] if isinstance(value, list) else []

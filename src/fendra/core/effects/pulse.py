@@ -1,0 +1,19 @@
+"""Slow breathing."""
+
+from __future__ import annotations
+
+from fendra.core.effects import Led, Look, colour, effect, number
+from fendra.core.graph.functions import mix, smooth, to_and_fro
+from fendra.core.graph.trace import Value
+
+
+@effect
+def pulse(
+    led: Led,
+    colour: Value = colour("white", "at the brightest"),
+    rate: Value = number(0.25, "Hz", 0.0, 10.0, "swells a second"),
+    low: Value = number(0.1, "", 0.0, 1.0, "coverage at the darkest"),
+    high: Value = number(1.0, "", 0.0, 1.0, "coverage at the brightest"),
+) -> Look:
+    """Light that swells and sinks softly: parked, waiting, charging."""
+    return Look(colour, mix(low, high, smooth(to_and_fro(led.cycle(rate)))))

@@ -1,0 +1,15 @@
+"""One colour."""
+
+from __future__ import annotations
+
+from fendra.core.effects import Led, Look, colour, effect
+from fendra.core.graph.trace import Value
+
+
+@effect
+def solid(
+    led: Led,
+    colour: Value = colour("white", "of every LED"),
+) -> Look:
+    """Every LED in one colour: running lights, a brake light, a background to paint on."""
+    return Look(colour, led.const(1.0))

@@ -1,0 +1,20 @@
+"""A soft dot, to and fro."""
+
+from __future__ import annotations
+
+from fendra.core.effects import Led, Look, colour, effect, number
+from fendra.core.graph.functions import clamp, smooth, to_and_fro
+from fendra.core.graph.trace import Value
+
+
+@effect
+def sweep(
+    led: Led,
+    colour: Value = colour("white", "of the dot"),
+    rate: Value = number(0.5, "Hz", 0.0, 20.0, "runs there and back in a second"),
+    width: Value = number(0.2, "", 0.01, 2.0, "of the dot, as a share of the trail"),
+) -> Look:
+    """A dot with soft edges that runs along the trail and back: searching, standing by."""
+    middle = to_and_fro(led.cycle(rate))
+    distance = abs(led.along - middle) * (2.0 / width)
+    return Look(colour, smooth(clamp(1.0 - distance)))

@@ -1,0 +1,1 @@
+"""The electrical side: LED types and the time that a line takes."""

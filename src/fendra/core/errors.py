@@ -1,0 +1,80 @@
+"""Every error that Fendra raises on purpose, as one tree.
+
+FendraError
+├── DesignError      (ValueError)  a design with findings of severity error
+├── ExpressionError  (ValueError)  an expression that does not parse or resolve
+├── GraphError       (TypeError)   an effect or expression that no graph can hold
+├── ClockError       (ValueError)  a frame asked for before the one already shown
+├── SignalError      (ValueError)  a value for a signal that is not there, or not a number
+├── TapeError        (ValueError)  a tape that cannot be read, with its row numbers
+├── FileError        (OSError)     a file that cannot be read or written
+└── OutputError      (OSError)     frames that cannot be delivered
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from fendra.core.findings import Finding
+
+
+class FendraError(Exception):
+    """The root of the tree: `except FendraError` catches all of it."""
+
+
+class DesignError(FendraError, ValueError):
+    """A design that cannot be compiled; `findings` holds every reason, not the first only."""
+
+    def __init__(self, findings: Sequence[Finding]) -> None:
+        self.findings = tuple(findings)
+        super().__init__("\n".join(str(finding) for finding in self.findings))
+
+
+class ExpressionError(FendraError, ValueError):
+    """An expression that does not parse, or names what is not there.
+
+    `remedy` says what to do; `column` is the place in `text`, counted from 0.
+    """
+
+    def __init__(self, problem: str, *, remedy: str = "", text: str = "", column: int = 0) -> None:
+        self.problem = problem
+        self.remedy = remedy
+        self.text = text
+        self.column = column
+        super().__init__(problem)
+
+    @property
+    def excerpt(self) -> str:
+        """The text with a caret under the place; nothing where there is no text of one line."""
+        if not self.text or "\n" in self.text:
+            return ""
+        return f"    {self.text}\n    {' ' * self.column}^"
+
+    def __str__(self) -> str:
+        return "\n".join(filter(None, (self.problem, self.excerpt, self.remedy)))
+
+
+class GraphError(FendraError, TypeError):
+    """An operation that the graph does not have."""
+
+
+class ClockError(FendraError, ValueError):
+    """Time ran backwards: a program's memory only goes forward."""
+
+
+class SignalError(FendraError, ValueError):
+    """A value was given for a signal that the design does not have, or was not a number."""
+
+
+class TapeError(FendraError, ValueError):
+    """A tape that cannot be read; the message names the rows."""
+
+
+class FileError(FendraError, OSError):
+    """A file that cannot be read or written."""
+
+
+class OutputError(FendraError, OSError):
+    """Frames that cannot be delivered: the port is missing, busy, or went away."""

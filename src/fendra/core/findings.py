@@ -1,0 +1,104 @@
+"""Findings: what a check has to say, where, and what to do about it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import asdict, dataclass, replace
+from enum import StrEnum
+from typing import Any, TypeAlias
+
+Path: TypeAlias = tuple[str | int, ...]
+
+
+class Severity(StrEnum):
+    """How bad it is: an error stops the design, a warning does not, a note informs."""
+
+    ERROR = "error"
+    WARNING = "warning"
+    NOTE = "note"
+
+
+@dataclass(frozen=True)
+class Finding:
+    """One thing a check has to say.
+
+    `path` is the place in the design (`("layer", 2, "when")`); `file` and `line`
+    are filled in when the design came from a file. `excerpt` shows the text with a caret
+    under the place.
+    """
+
+    code: str
+    severity: Severity
+    message: str
+    remedy: str = ""
+    path: Path = ()
+    file: str | None = None
+    line: int | None = None
+    excerpt: str = ""
+
+    def __str__(self) -> str:
+        place = f"{self.file}:{self.line}: " if self.file and self.line else ""
+        remedy = f" {self.remedy}" if self.remedy else ""
+        excerpt = f"\n{self.excerpt}" if self.excerpt else ""
+        where = path_to_text(self.path)
+        return f"{place}{self.severity}: {where}{self.message}{remedy}{excerpt}"
+
+    def to_dict(self) -> dict[str, Any]:
+        """The finding as plain values, for JSON."""
+        return asdict(self) | {"severity": str(self.severity), "path": list(self.path)}
+
+
+def path_to_text(path: Path) -> str:
+    """A path as people read it, with a colon behind; nothing for the whole design.
+
+    >>> path_to_text(("line", 0, "part", 2, "count"))
+    'line[1].part[3].count: '
+    """
+    text = ""
+    for step in path:
+        text += f"[{step + 1}]" if isinstance(step, int) else f".{step}" if text else step
+    return f"{text}: " if text else ""
+
+
+class Report:
+    """Collects findings; every check and compile step writes into one."""
+
+    def __init__(self) -> None:
+        self._findings: list[Finding] = []
+
+    def error(
+        self, path: Path, code: str, message: str, remedy: str = "", excerpt: str = ""
+    ) -> None:
+        self.add(Finding(code, Severity.ERROR, message, remedy, path, excerpt=excerpt))
+
+    def warning(self, path: Path, code: str, message: str, remedy: str = "") -> None:
+        self.add(Finding(code, Severity.WARNING, message, remedy, path))
+
+    def note(self, path: Path, code: str, message: str, remedy: str = "") -> None:
+        self.add(Finding(code, Severity.NOTE, message, remedy, path))
+
+    def add(self, finding: Finding) -> None:
+        if finding not in self._findings:
+            self._findings.append(finding)
+
+    def extend(self, findings: Iterable[Finding]) -> None:
+        for finding in findings:
+            self.add(finding)
+
+    def __iter__(self) -> Iterator[Finding]:
+        return iter(self._findings)
+
+    @property
+    def has_errors(self) -> bool:
+        return any(finding.severity is Severity.ERROR for finding in self._findings)
+
+
+def with_places(findings: Iterable[Finding], file: str, lines: Mapping[Path, int]) -> list[Finding]:
+    """Fill in file and line: the line of the longest known beginning of each path."""
+    placed = []
+    for finding in findings:
+        path = finding.path
+        while path and path not in lines:
+            path = path[:-1]
+        placed.append(replace(finding, file=file, line=lines.get(path, 1)))
+    return placed

@@ -1,0 +1,129 @@
+"""Time and memory in a graph: cycles, lags, holds.
+
+No effect sees the time itself. Milliseconds are counted in unsigned integers that wrap,
+and a phase is an unsigned fraction of a turn, so that motion is as smooth after a month
+as in the first minute.
+"""
+
+from __future__ import annotations
+
+from fendra.core.errors import GraphError
+from fendra.core.graph.functions import clamp, phase_to_float, select, settle_share, to_uint
+from fendra.core.graph.node import Rate
+from fendra.core.graph.ops import Kind
+from fendra.core.graph.trace import Operand, Tracer, Value
+
+TURN_PER_MS = 2**32 / 1000
+"""Steps of an unsigned phase in a millisecond at one turn a second."""
+
+MOST_HZ = 500.0
+FOREVER_MS = 0x7FFF_FFFF
+"""Where counts of time since something stop: 24.8 days."""
+
+
+class Clock:
+    """What a tracer needs for time: the frame's clock and its step, and memory over frames."""
+
+    def __init__(self, tracer: Tracer) -> None:
+        self.tracer = tracer
+        self.now_ms = tracer.input("now_ms", Kind.UINT)
+        self.dt_ms = tracer.input("dt_ms", Kind.UINT)
+        self.first = tracer.input("first", Kind.TRUTH)
+        self.dt_s = tracer.apply("to_float", self.dt_ms) * 0.001
+
+    def cycle(self, rate: Operand, start: Value | None = None) -> Value:
+        """A phase from 0 up to 1, `rate` turns a second.
+
+        With a constant rate it follows the clock, so that two machines with the same
+        clock agree; where the rate moves, the phase accumulates and never jumps.
+        start: where this is true the phase is 0 again.
+        """
+        rate = self._frame_number(rate, "a rate")
+        if rate.number is not None:
+            step = round(min(max(rate.number, 0.0), MOST_HZ) * TURN_PER_MS)
+            clock = self.now_ms if start is None else self.since_ms(start)
+            return phase_to_float(self._uint("uint_mul", clock, step))
+        step_per_ms = to_uint(clamp(rate, 0.0, MOST_HZ) * TURN_PER_MS)
+        phase = self.tracer.state(self.tracer.fresh_name("phase"), 0, Kind.UINT)
+        moved = self._uint("uint_add", phase, self._uint("uint_mul", step_per_ms, self.dt_ms))
+        if start is not None:
+            moved = self._uint("uint_select", start, 0, moved)
+        self.tracer.remember(phase, moved)
+        return phase_to_float(moved)
+
+    def elapsed_ms(self, period_ms: Operand, start: Value) -> Value:
+        """Milliseconds since `start` was true, beginning again at 0 after each period.
+
+        Exact where the period is constant; where it moves, the share of the period that
+        is over is kept.
+        """
+        period = self._frame_number(period_ms, "a period")
+        if period.number is None:
+            return self.cycle(1000.0 / period, start) * period
+        whole_ms = min(max(round(period.number), 1), FOREVER_MS)
+        elapsed = self.tracer.state(self.tracer.fresh_name("elapsed"), 0, Kind.UINT)
+        moved = self._uint("uint_mod", self._uint("uint_add", elapsed, self.dt_ms), whole_ms)
+        moved = self._uint("uint_select", start, 0, moved)
+        self.tracer.remember(elapsed, moved)
+        return self.tracer.apply("to_float", moved)
+
+    def since_ms(self, event: Value, start: int = 0) -> Value:
+        """Milliseconds since `event` was last true, 0 while it is; it stops at `FOREVER_MS`."""
+        before = self.tracer.state(self.tracer.fresh_name("since"), start, Kind.UINT)
+        dt_ms = self._uint(
+            "uint_select", self._uint("uint_less", self.dt_ms, FOREVER_MS), self.dt_ms, FOREVER_MS
+        )
+        grown = self._uint("uint_add", before, dt_ms)
+        grown = self._uint(
+            "uint_select", self._uint("uint_less", grown, FOREVER_MS), grown, FOREVER_MS
+        )
+        now = self._uint("uint_select", event, 0, grown)
+        self.tracer.remember(before, now)
+        return now
+
+    def rises(self, on: Value) -> Value:
+        """True in the one frame in which `on` becomes true."""
+        before = self.tracer.state(self.tracer.fresh_name("was"), False, Kind.TRUTH)
+        self.tracer.remember(before, on)
+        return on & ~before
+
+    def hold(self, on: Value, duration_s: float) -> Value:
+        """True while `on` is, and for `duration_s` seconds after."""
+        since = self.since_ms(on, start=FOREVER_MS)
+        return on | self._uint("uint_less", since, round(duration_s * 1000))
+
+    def lag(self, x: Value, time_constant_s: Operand, jump: Value | None = None) -> Value:
+        """`x`, followed with a time constant; it begins at the first value of `x`.
+
+        jump: where this is true, the lag is at `x` at once.
+        """
+        x = self._frame_number(x, "what is smoothed")
+        before = self.tracer.state(self.tracer.fresh_name("lag"), 0.0, Kind.FLOAT)
+        share = settle_share(self.dt_s, time_constant_s)
+        at_once = self.first if jump is None else self.first | jump
+        now = select(at_once, x, before + (x - before) * share)
+        self.tracer.remember(before, now)
+        return now
+
+    def presence(self, on: Value, fade_in_s: float, fade_out_s: float) -> Value:
+        """How much of a layer is there, 0 to 1: it grows while `on` and then shrinks, evenly.
+
+        A fade of 0 s is a step.
+        """
+        if fade_in_s <= 0 and fade_out_s <= 0:
+            return select(on, 1.0, 0.0)
+        before = self.tracer.state(self.tracer.fresh_name("presence"), 0.0, Kind.FLOAT)
+        grown = clamp(before + self.dt_s / fade_in_s) if fade_in_s > 0 else 1.0
+        shrunk = clamp(before - self.dt_s / fade_out_s) if fade_out_s > 0 else 0.0
+        now = select(on, grown, shrunk)
+        self.tracer.remember(before, now)
+        return now
+
+    def _uint(self, name: str, *args: Operand) -> Value:
+        return self.tracer.apply(name, *args)
+
+    def _frame_number(self, x: Operand, what: str) -> Value:
+        value = self.tracer.lift(x, Kind.FLOAT)
+        if value.rate & Rate.SPOT:
+            raise GraphError(f"{what} is one number a frame, and this differs from LED to LED")
+        return value

@@ -1,0 +1,139 @@
+"""The NumPy back end's plain numbers: all that is one value a frame, and the memory cells."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from functools import partial
+from typing import Any
+
+import numpy as np
+
+from fendra.core.graph.node import STATE, Graph, Node, Rate
+from fendra.core.graph.ops import OPS, Kind, Op
+from fendra.core.graph.passes import constant_array
+
+Array = np.ndarray[Any, np.dtype[Any]]
+
+VALUE, NEWS = "value:", "news:"
+"""Prefixes of a signal's two inputs: its newest value, and whether it came with this frame."""
+
+
+class Numbers:
+    """Registers, and the steps between them.
+
+    exported: places whose value array operations read; `arrays` holds them by place,
+    kept up to date.
+    """
+
+    def __init__(self, graph: Graph, rates: tuple[Rate, ...], exported: Iterable[int]) -> None:
+        self._graph = graph
+        self._register: dict[int, int] = {}
+        self._start: list[Any] = []
+        self._steps: list[tuple[Callable[..., Any], int, int, int, int]] = []
+        self._inputs: dict[str, int] = {}
+        for place, node in enumerate(graph.nodes):
+            if not rates[place] & Rate.SPOT:
+                self._add(place, node)
+        self._registers = list(self._start)
+        self._cells = [
+            (self._register[place], self._register[graph.roots[f"{STATE}{node.payload}"]])
+            for place, node in enumerate(graph.nodes)
+            if node.op == "state"
+        ]
+        self._clock = [
+            (place, self._inputs[name])
+            for place, name in enumerate(("now_ms", "dt_ms", "first"))
+            if name in self._inputs
+        ]
+        self._values = _by_signal(self._inputs, VALUE)
+        self._news = _by_signal(self._inputs, NEWS)
+        self.arrays: dict[int, Array] = {}
+        self._banks: list[tuple[Array, list[int]]] = []
+        self._colours: list[tuple[Array, int]] = []
+        self._export(sorted(exported))
+
+    def _add(self, place: int, node: Node) -> None:
+        self._register[place] = register = len(self._start)
+        start: Any = 0
+        if node.op == "const":
+            values = constant_array(node)
+            start = values if node.width == 3 else _plain(node.kind, values.item())
+        elif node.op == "state":
+            start = _plain(node.kind, self._graph.start[str(node.payload)])
+        elif node.op == "input":
+            start = _plain(node.kind, 0)
+            self._inputs[str(node.payload)] = register
+        else:
+            op = OPS[node.op]
+            run = op.scalar if node.width == 1 else partial(_colour, op, node.kind)
+            a, b, c, *_ = [self._register[arg] for arg in node.args] + [-1, -1]
+            self._steps.append((run, a, b, c, register))
+        self._start.append(start)
+
+    def _export(self, places: list[int]) -> None:
+        nodes = self._graph.nodes
+        for kind in Kind:
+            chosen = [p for p in places if nodes[p].kind is kind and nodes[p].width == 1]
+            if chosen:
+                bank = np.zeros(len(chosen), kind.dtype)
+                self._banks.append((bank, [self._register[place] for place in chosen]))
+                for i, place in enumerate(chosen):
+                    self.arrays[place] = bank[i : i + 1].reshape(())
+        for place in places:
+            if nodes[place].width == 3:
+                self.arrays[place] = np.zeros((3, 1), nodes[place].kind.dtype)
+                self._colours.append((self.arrays[place], self._register[place]))
+
+    def register(self, place: int) -> int:
+        """Where the value of a node stands in what `run` gives."""
+        return self._register[place]
+
+    def reset(self) -> None:
+        """Forget all that was remembered."""
+        self._registers[:] = self._start
+
+    def run(self, now_ms: int, dt_ms: int, first: bool, news: Mapping[str, float]) -> list[Any]:
+        """Compute every number of this frame; the memory cells then hold what comes next."""
+        registers = self._registers
+        clock = (now_ms, dt_ms, first)
+        for place, register in self._clock:
+            registers[register] = clock[place]
+        for signal, register in self._news.items():
+            registers[register] = signal in news
+        for signal, value in news.items():
+            if signal in self._values:
+                registers[self._values[signal]] = np.float32(value)
+        for run, a, b, c, out in self._steps:
+            if c >= 0:
+                registers[out] = run(registers[a], registers[b], registers[c])
+            elif b >= 0:
+                registers[out] = run(registers[a], registers[b])
+            else:
+                registers[out] = run(registers[a])
+        for bank, sources in self._banks:
+            bank[:] = [registers[source] for source in sources]
+        for array, source in self._colours:
+            array[...] = registers[source]
+        following = [registers[source] for _, source in self._cells]
+        for (cell, _), value in zip(self._cells, following, strict=True):
+            registers[cell] = value
+        return registers
+
+
+def _by_signal(inputs: Mapping[str, int], prefix: str) -> dict[str, int]:
+    return {
+        name.removeprefix(prefix): register
+        for name, register in inputs.items()
+        if name.startswith(prefix)
+    }
+
+
+def _plain(kind: Kind, value: Any) -> Any:
+    """What a register holds: a float32, an int or a bool."""
+    return np.float32(value) if kind is Kind.FLOAT else kind.dtype(value).item()
+
+
+def _colour(op: Op, kind: Kind, *args: Any) -> Array:
+    out = np.empty((3, 1), kind.dtype)
+    op.array(*args, out)
+    return out

@@ -1,0 +1,196 @@
+"""The NumPy back end: runs a recorded design frame by frame in float32, into reused buffers.
+
+What never changes is computed once; what changes per spot, once; what is one number
+a frame, as a number; only the rest runs over arrays, a layer over its own spots, and
+not at all while the layer is off.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Callable, Iterable, Mapping
+from functools import partial
+from typing import Any
+
+import numpy as np
+
+from fendra.core.graph.fixed import compute_fixed
+from fendra.core.graph.node import Rate
+from fendra.core.graph.numbers import Numbers
+from fendra.core.graph.ops import OPS, Op
+from fendra.core.mix import Recording, Slot
+
+Array = np.ndarray[Any, np.dtype[Any]]
+Step = Callable[[], Any]
+
+_ZERO = np.zeros((), np.float32)
+
+
+class NumpyEngine:
+    """Runs a recording. It keeps the memory cells, so frames must be asked for in order."""
+
+    def __init__(self, recording: Recording) -> None:
+        graph = recording.graph
+        self._graph = graph
+        self._recording = recording
+        self._rates = graph.rates()
+        self._spaces = graph.spaces()
+        self._canvas = np.zeros((3, recording.spot_count), np.float32)
+        self._fixed = compute_fixed(graph, recording.columns, self._shape)
+        self._numbers = Numbers(graph, self._rates, self._read_by_arrays())
+        shared = self._shared_places()
+        buffers = _Buffers()
+        self._common, arrays = self._block(shared, {}, shared, buffers)
+        self._slots = []
+        for slot in recording.slots:
+            results = {slot.paint, slot.rest}
+            own = self._moving_arrays(results) - shared
+            steps, arrays_here = self._block(own, arrays, results, buffers)
+            steps += self._mix_steps(slot, arrays_here)
+            buffers.give_back(arrays_here[place] for place in results & own)
+            self._slots.append((self._numbers.register(slot.on), steps))
+        self._master = self._numbers.register(graph.roots["master"])
+
+    def reset(self) -> None:
+        """Forget all that was remembered."""
+        self._numbers.reset()
+
+    def frame(
+        self, now_ms: int, dt_ms: int, first: bool, news: Mapping[str, float]
+    ) -> tuple[Array, np.float32]:
+        """One frame: linear light as (3, spots) float32, and the master's share of it.
+
+        The array is the engine's own and changes with the next frame.
+        """
+        with np.errstate(all="ignore"):
+            registers = self._numbers.run(now_ms, dt_ms, first, news)
+            for step in self._common:
+                step()
+            self._canvas.fill(0.0)
+            for on, steps in self._slots:
+                if registers[on]:
+                    for step in steps:
+                        step()
+        return self._canvas, registers[self._master]
+
+    def _shape(self, place: int) -> tuple[int, ...]:
+        space = self._spaces[place]
+        count = 1 if space is None else len(self._recording.spots[space])
+        return (3, count) if self._graph.nodes[place].width == 3 else (count,)
+
+    def _read_by_arrays(self) -> set[int]:
+        """The numbers of a frame that array operations read."""
+        readers = [
+            node.args
+            for place, node in enumerate(self._graph.nodes)
+            if self._rates[place] == Rate.SPOT_AND_FRAME
+        ]
+        readers += [(slot.paint, slot.rest) for slot in self._recording.slots]
+        return {place for args in readers for place in args if self._rates[place] == Rate.FRAME}
+
+    def _moving_arrays(self, places: Iterable[int]) -> set[int]:
+        """The places and what they need, of all that runs over arrays in each frame."""
+        found: set[int] = set()
+        wanted = list(places)
+        while wanted:
+            place = wanted.pop()
+            if self._rates[place] == Rate.SPOT_AND_FRAME and place not in found:
+                found.add(place)
+                wanted.extend(self._graph.nodes[place].args)
+        return found
+
+    def _shared_places(self) -> set[int]:
+        """What more than one layer reads: it runs in every frame."""
+        users = Counter(
+            place
+            for slot in self._recording.slots
+            for place in self._moving_arrays((slot.paint, slot.rest))
+        )
+        return {place for place, count in users.items() if count > 1}
+
+    def _block(
+        self, places: set[int], given: Mapping[int, Array], keep: set[int], buffers: _Buffers
+    ) -> tuple[list[Step], dict[int, Array]]:
+        """Steps that compute `places`; buffers that nobody reads any more are used again."""
+        nodes = self._graph.nodes
+        arrays = {**self._fixed, **self._numbers.arrays, **given}
+        last_use = {arg: place for place in sorted(places) for arg in nodes[place].args}
+        steps: list[Step] = []
+        for place in sorted(places):
+            node = nodes[place]
+            op = OPS[node.op]
+            args = [arrays[arg] for arg in node.args]
+            done = [
+                arrays[arg]
+                for arg in set(node.args)
+                if arg in places and arg not in keep and last_use[arg] == place
+            ]
+            if op.in_place:
+                buffers.give_back(done)
+            arrays[place] = out = buffers.take(self._shape(place), node.kind.dtype)
+            if not op.in_place:
+                buffers.give_back(done)
+            last = nodes[node.args[-1]]
+            steps.extend(_array_steps(op, args, out, last.op == "const" and last.width == 1))
+        return steps, arrays
+
+    def _mix_steps(self, slot: Slot, arrays: Mapping[int, Array]) -> list[Step]:
+        """Paint the slot onto the canvas: see `mix.Blend` for the three sums."""
+        spots = self._recording.spots[slot.space]
+        if len(spots) == 0:
+            return []
+        is_run = int(spots[-1]) - int(spots[0]) + 1 == len(spots)
+        if is_run:
+            target = self._canvas[:, int(spots[0]) : int(spots[-1]) + 1]
+        else:
+            target = np.empty((3, len(spots)), np.float32)
+        paint, rest = arrays[slot.paint], arrays[slot.rest]
+        mixing: list[Step] = []
+        match slot.blend:
+            case "over":
+                mixing.append(partial(np.multiply, target, rest, target))
+                mixing.append(partial(np.add, target, paint, target))
+            case "add":
+                mixing.append(partial(np.add, target, paint, target))
+            case "max":
+                is_larger = np.empty(target.shape, np.bool_)
+                mixing.append(partial(np.greater, paint, target, is_larger))
+                mixing.append(partial(np.copyto, target, paint, where=is_larger))
+        if is_run:
+            return mixing
+        take = partial(np.take, self._canvas, spots, 1, target, "clip")
+        put = partial(self._canvas.__setitem__, (slice(None), spots), target)
+        return [take, *mixing, put]
+
+
+class _Buffers:
+    """Arrays to compute into; what is given back is taken again."""
+
+    def __init__(self) -> None:
+        self._free: list[Array] = []
+
+    def take(self, shape: tuple[int, ...], dtype: type[np.generic]) -> Array:
+        for i, array in enumerate(self._free):
+            if array.dtype == dtype and array.shape == shape:
+                return self._free.pop(i)
+        return np.empty(shape, dtype)
+
+    def give_back(self, arrays: Iterable[Array]) -> None:
+        self._free.extend(arrays)
+
+
+def _array_steps(op: Op, args: list[Array], out: Array, against_constant: bool) -> list[Step]:
+    """The operation on arrays.
+
+    Against a constant, `min` and `max` are NumPy's own, which are faster. Like
+    compare-and-select, `fmin` and `fmax` give the constant for what is no number; they
+    differ from it in the sign of a zero alone, and adding 0.0 makes that the constant's.
+    """
+    is_minus_zero = against_constant and args[1] == 0 and np.signbit(args[1])
+    if op.name in ("min", "max") and against_constant and not is_minus_zero:
+        fast = np.fmin if op.name == "min" else np.fmax
+        steps: list[Step] = [partial(fast, args[0], args[1], out)]
+        if args[1] == 0:
+            steps.append(partial(np.add, out, _ZERO, out))
+        return steps
+    return [partial(op.array, *args, out)]

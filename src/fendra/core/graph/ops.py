@@ -1,0 +1,152 @@
+"""The operation table: one row an operation, read by everything that runs or checks a graph.
+
+Every row rounds exactly as IEEE 754 says, or is integer arithmetic, so that each
+back end gives the same bits. `array` fills an array of spots, `scalar` computes
+one number of a frame; both must give the same value.
+"""
+
+from __future__ import annotations
+
+import math
+import operator
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Any
+
+import numpy as np
+
+
+class Kind(StrEnum):
+    """What a node holds."""
+
+    FLOAT = "float"
+    UINT = "uint"
+    TRUTH = "truth"
+
+    @property
+    def dtype(self) -> type[np.generic]:
+        return _DTYPES[self]
+
+
+_DTYPES: dict[Kind, type[np.generic]] = {
+    Kind.FLOAT: np.float32,
+    Kind.UINT: np.uint32,
+    Kind.TRUTH: np.bool_,
+}
+
+UINT_MASK = 0xFFFF_FFFF
+LARGEST_UINT_FLOAT = 4294967040.0
+"""The largest float32 below 2**32."""
+
+
+@dataclass(frozen=True)
+class Op:
+    """One operation.
+
+    array: called as array(*args, out); args broadcast against out.
+    scalar: called as scalar(*args) on float32, int and bool.
+    in_place: whether out may be one of the args.
+    """
+
+    name: str
+    takes: tuple[Kind, ...]
+    gives: Kind
+    array: Callable[..., Any]
+    scalar: Callable[..., Any]
+    about: str
+    in_place: bool = True
+
+
+def _min_array(a: Any, b: Any, out: Any) -> None:
+    np.copyto(out, np.where(np.less(a, b), a, b))
+
+
+def _max_array(a: Any, b: Any, out: Any) -> None:
+    np.copyto(out, np.where(np.greater(a, b), a, b))
+
+
+def _select_array(condition: Any, a: Any, b: Any, out: Any) -> None:
+    np.copyto(out, b)
+    np.copyto(out, a, where=condition)
+
+
+def _float_to_uint_array(a: Any, out: Any) -> None:
+    np.copyto(out, a, casting="unsafe")
+
+
+def _uint_to_float_array(a: Any, out: Any) -> None:
+    np.copyto(out, a, casting="same_kind")
+
+
+def _sqrt(a: Any) -> Any:
+    return np.float32(math.sqrt(a))
+
+
+def _min(a: Any, b: Any) -> Any:
+    return a if a < b else b
+
+
+def _max(a: Any, b: Any) -> Any:
+    return a if a > b else b
+
+
+def _select(condition: Any, a: Any, b: Any) -> Any:
+    return a if condition else b
+
+
+def _both(a: Any, b: Any) -> Any:
+    return a and b
+
+
+def _either(a: Any, b: Any) -> Any:
+    return a or b
+
+
+def _uint_add(a: int, b: int) -> int:
+    return (a + b) & UINT_MASK
+
+
+def _uint_sub(a: int, b: int) -> int:
+    return (a - b) & UINT_MASK
+
+
+def _uint_mul(a: int, b: int) -> int:
+    return (a * b) & UINT_MASK
+
+
+_F, _U, _B = Kind.FLOAT, Kind.UINT, Kind.TRUTH
+
+_ROWS = (
+    Op("add", (_F, _F), _F, np.add, operator.add, "a + b"),
+    Op("sub", (_F, _F), _F, np.subtract, operator.sub, "a - b"),
+    Op("mul", (_F, _F), _F, np.multiply, operator.mul, "a * b"),
+    Op("div", (_F, _F), _F, np.divide, operator.truediv, "a / b; b is never 0"),
+    Op("neg", (_F,), _F, np.negative, operator.neg, "-a"),
+    Op("abs", (_F,), _F, np.absolute, operator.abs, "the size of a"),
+    Op("floor", (_F,), _F, np.floor, np.floor, "the whole number at or below a"),
+    Op("sqrt", (_F,), _F, np.sqrt, _sqrt, "the square root; a is never below 0"),
+    Op("min", (_F, _F), _F, _min_array, _min, "a if a < b else b", in_place=False),
+    Op("max", (_F, _F), _F, _max_array, _max, "a if a > b else b", in_place=False),
+    Op("less", (_F, _F), _B, np.less, operator.lt, "a < b"),
+    Op("less_equal", (_F, _F), _B, np.less_equal, operator.le, "a <= b"),
+    Op("equal", (_F, _F), _B, np.equal, operator.eq, "a == b"),
+    Op("and", (_B, _B), _B, np.logical_and, _both, "both"),
+    Op("or", (_B, _B), _B, np.logical_or, _either, "one or both"),
+    Op("not", (_B,), _B, np.logical_not, operator.not_, "the other"),
+    Op("select", (_B, _F, _F), _F, _select_array, _select, "a if c else b", in_place=False),
+    Op("uint_add", (_U, _U), _U, np.add, _uint_add, "a + b, wrapping"),
+    Op("uint_sub", (_U, _U), _U, np.subtract, _uint_sub, "a - b, wrapping"),
+    Op("uint_mul", (_U, _U), _U, np.multiply, _uint_mul, "a * b, wrapping"),
+    Op("uint_mod", (_U, _U), _U, np.remainder, operator.mod, "a modulo b; b is never 0"),
+    Op("uint_shift", (_U, _U), _U, np.right_shift, operator.rshift, "a shifted right by b bits"),
+    Op("uint_less", (_U, _U), _B, np.less, operator.lt, "a < b"),
+    Op("uint_select", (_B, _U, _U), _U, _select_array, _select, "a if c else b", in_place=False),
+    Op("to_float", (_U,), _F, _uint_to_float_array, np.float32, "rounded to the nearest float"),
+    Op("to_uint", (_F,), _U, _float_to_uint_array, int, "truncated; a is clamped before"),
+)
+
+OPS: dict[str, Op] = {row.name: row for row in _ROWS}
+
+LEAVES = frozenset({"const", "column", "input", "state"})
+"""Nodes without arguments: a constant, a layout column, a frame's input, a memory cell."""

@@ -1,0 +1,135 @@
+"""Passes: each takes a graph and gives a smaller one that computes the same.
+
+They run in the order of `PASSES`; the same graph in gives the same graph out.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+
+import numpy as np
+
+from fendra.core.graph.node import STATE, Graph, Node
+from fendra.core.graph.ops import OPS
+
+
+def simplify(graph: Graph) -> Graph:
+    """Run every pass."""
+    for run in PASSES:
+        graph = run(graph)
+    return graph
+
+
+# Folding: operations on constants are done now.
+
+
+def fold_constants(graph: Graph) -> Graph:
+    """Replace operations whose arguments are all constants, and those that change nothing."""
+    return _rewrite(graph, _folded)
+
+
+def _folded(node: Node, args: list[Node]) -> Node | int:
+    if node.op not in OPS:
+        return node
+    if all(arg.op == "const" for arg in args):
+        return _compute(node, args)
+    match node.op:
+        case "mul" if _is_const(args[1], 1.0) and args[0].width == node.width:
+            return node.args[0]
+        case "mul" if _is_const(args[0], 1.0) and args[1].width == node.width:
+            return node.args[1]
+        case "select" | "uint_select" if args[0].op == "const":
+            chosen = 1 if args[0].payload == (True,) else 2
+            return node.args[chosen] if args[chosen].width == node.width else node
+        case "and" | "or" if args[0].op == "const" or args[1].op == "const":
+            known, other = (0, 1) if args[0].op == "const" else (1, 0)
+            decides = args[known].payload == ((node.op == "or"),)
+            return node.args[known if decides else other]
+    return node
+
+
+def _is_const(node: Node, value: float) -> bool:
+    return node.op == "const" and set(node.payload) == {value}  # type: ignore[call-overload]
+
+
+def _compute(node: Node, args: list[Node]) -> Node:
+    values = [constant_array(arg) for arg in args]
+    out = np.empty((node.width, 1), node.kind.dtype)
+    with np.errstate(all="ignore"):
+        OPS[node.op].array(*values, out)
+    return Node("const", (), node.kind, node.width, tuple(out.ravel().tolist()))
+
+
+def constant_array(node: Node) -> np.ndarray:
+    """A constant's values as (width, 1)."""
+    return np.array(node.payload, node.kind.dtype).reshape(node.width, 1)
+
+
+# Sharing: what is written twice is computed once.
+
+
+def share_equal(graph: Graph) -> Graph:
+    """Let equal nodes with equal arguments be one node. -0.0 and 0.0 stay two."""
+    seen: dict[tuple[object, ...], int] = {}
+    places: list[int] = []
+    nodes: list[Node] = []
+    for node in graph.nodes:
+        moved = replace(node, args=tuple(places[arg] for arg in node.args))
+        key = (moved, repr(moved.payload))
+        if key not in seen:
+            seen[key] = len(nodes)
+            nodes.append(moved)
+        places.append(seen[key])
+    roots = {name: places[place] for name, place in graph.roots.items()}
+    return Graph(tuple(nodes), roots, graph.start)
+
+
+# Dropping: what nobody reads is not computed.
+
+
+def drop_unused(graph: Graph) -> Graph:
+    """Keep what the results need, and the memory that those read."""
+    wanted = [place for name, place in graph.roots.items() if not name.startswith(STATE)]
+    kept: set[int] = set()
+    while wanted:
+        place = wanted.pop()
+        if place in kept:
+            continue
+        kept.add(place)
+        node = graph.nodes[place]
+        wanted.extend(node.args)
+        if node.op == "state":
+            wanted.append(graph.roots[f"{STATE}{node.payload}"])
+    order = sorted(kept)
+    moved = {old: new for new, old in enumerate(order)}
+    nodes = tuple(
+        replace(graph.nodes[old], args=tuple(moved[arg] for arg in graph.nodes[old].args))
+        for old in order
+    )
+    cells = {str(node.payload) for node in nodes if node.op == "state"}
+    roots = {
+        name: moved[place]
+        for name, place in graph.roots.items()
+        if not name.startswith(STATE) or name.removeprefix(STATE) in cells
+    }
+    return Graph(nodes, roots, {name: v for name, v in graph.start.items() if name in cells})
+
+
+def _rewrite(graph: Graph, rule: Callable[[Node, list[Node]], Node | int]) -> Graph:
+    """Apply a rule to every node; it gives a node, or the (new) place of one to use instead."""
+    nodes: list[Node] = []
+    places: list[int] = []
+    for node in graph.nodes:
+        moved = replace(node, args=tuple(places[arg] for arg in node.args))
+        result = rule(moved, [nodes[arg] for arg in moved.args])
+        if isinstance(result, int):
+            places.append(result)
+        else:
+            places.append(len(nodes))
+            nodes.append(result)
+    roots = {name: places[place] for name, place in graph.roots.items()}
+    return Graph(tuple(nodes), roots, graph.start)
+
+
+PASSES: tuple[Callable[[Graph], Graph], ...] = (fold_constants, share_equal, drop_unused)

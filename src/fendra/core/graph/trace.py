@@ -1,0 +1,213 @@
+"""Tracing: operators on a `Value` record nodes instead of computing.
+
+>>> tracer = Tracer()
+>>> brake = tracer.input("brake", Kind.FLOAT)
+>>> (brake * 2 + 1).node.op
+'add'
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Union
+
+import numpy as np
+
+from fendra.core.errors import GraphError
+from fendra.core.graph.node import STATE, Graph, Node, Rate
+from fendra.core.graph.ops import LEAVES, OPS, Kind
+
+if TYPE_CHECKING:
+    from typing import NoReturn, TypeAlias
+
+Operand: TypeAlias = Union["Value", float, int, bool]
+"""What an operator takes: a traced value or a plain number."""
+
+
+class Tracer:
+    """Records nodes. One tracer records one design."""
+
+    def __init__(self) -> None:
+        self.nodes: list[Node] = []
+        self.rates: list[Rate] = []
+        self.roots: dict[str, int] = {}
+        self.start: dict[str, float | int | bool] = {}
+
+    def graph(self) -> Graph:
+        """What has been recorded so far."""
+        return Graph(tuple(self.nodes), dict(self.roots), dict(self.start))
+
+    def record(self, node: Node) -> Value:
+        rate = {"column": Rate.SPOT, "input": Rate.FRAME, "state": Rate.FRAME}.get(
+            node.op, Rate.NEVER
+        )
+        for arg in node.args:
+            rate |= self.rates[arg]
+        self.nodes.append(node)
+        self.rates.append(rate)
+        return Value(self, len(self.nodes) - 1)
+
+    def const(self, value: float | int | bool | Sequence[float], kind: Kind | None = None) -> Value:
+        """A constant: a number, a truth value, or the three numbers of a colour."""
+        if kind is None:
+            kind = Kind.TRUTH if isinstance(value, (bool, np.bool_)) else Kind.FLOAT
+        values = tuple(value) if isinstance(value, Sequence) else (value,)
+        payload = tuple(kind.dtype(item).item() for item in values)
+        return self.record(Node("const", (), kind, len(payload), payload))
+
+    def column(self, name: str, space: str, kind: Kind = Kind.FLOAT) -> Value:
+        """A layout column over one choice of spots."""
+        return self.record(Node("column", (), kind, 1, name, space))
+
+    def input(self, name: str, kind: Kind) -> Value:
+        """A number that comes with every frame."""
+        return self.record(Node("input", (), kind, 1, name))
+
+    def state(self, name: str, start: float | int | bool, kind: Kind) -> Value:
+        """A memory cell: what `remember` gave it the frame before; `start` in the first."""
+        if name in self.start:
+            raise GraphError(f"two memory cells are called '{name}'")
+        self.start[name] = start
+        return self.record(Node("state", (), kind, 1, name))
+
+    def fresh_name(self, stem: str) -> str:
+        """A name for a memory cell that no other has."""
+        return f"{stem}.{len(self.start)}"
+
+    def remember(self, cell: Value, value: Value) -> None:
+        """What the memory cell holds in the next frame."""
+        if value.rate & Rate.SPOT:
+            raise GraphError(
+                f"'{cell.node.payload}' keeps one number, and this differs from LED to LED"
+            )
+        self.roots[f"{STATE}{cell.node.payload}"] = value.place
+
+    def lift(self, value: Operand, kind: Kind) -> Value:
+        """A plain number as a constant; a traced value as it is, of the right kind."""
+        if not isinstance(value, Value):
+            return self.const(value, kind)
+        if value.kind is not kind:
+            raise GraphError(f"a {kind} is needed here, and this is a {value.kind}")
+        return value
+
+    def apply(self, name: str, *args: Operand) -> Value:
+        """Record one operation of the table."""
+        op = OPS[name]
+        lifted = [self.lift(arg, kind) for arg, kind in zip(args, op.takes, strict=True)]
+        width = max(value.width for value in lifted)
+        return self.record(Node(name, tuple(v.place for v in lifted), op.gives, width))
+
+
+class Value:
+    """A traced number, truth value or colour. It has no value while it is recorded."""
+
+    __slots__ = ("place", "tracer")
+
+    def __init__(self, tracer: Tracer, place: int) -> None:
+        self.tracer = tracer
+        self.place = place
+
+    @property
+    def node(self) -> Node:
+        return self.tracer.nodes[self.place]
+
+    @property
+    def kind(self) -> Kind:
+        return self.node.kind
+
+    @property
+    def width(self) -> int:
+        return self.node.width
+
+    @property
+    def rate(self) -> Rate:
+        return self.tracer.rates[self.place]
+
+    @property
+    def number(self) -> float | None:
+        """The value where it is a constant of width 1, else None."""
+        node = self.node
+        if node.op == "const" and node.width == 1 and isinstance(node.payload, tuple):
+            return float(node.payload[0])
+        return None
+
+    def _float_op(self, name: str, *args: Operand) -> Value:
+        return self.tracer.apply(name, *args)
+
+    def __add__(self, other: Operand) -> Value:
+        return self._float_op("add", self, other)
+
+    def __radd__(self, other: Operand) -> Value:
+        return self._float_op("add", other, self)
+
+    def __sub__(self, other: Operand) -> Value:
+        return self._float_op("sub", self, other)
+
+    def __rsub__(self, other: Operand) -> Value:
+        return self._float_op("sub", other, self)
+
+    def __mul__(self, other: Operand) -> Value:
+        return self._float_op("mul", self, other)
+
+    def __rmul__(self, other: Operand) -> Value:
+        return self._float_op("mul", other, self)
+
+    def __truediv__(self, other: Operand) -> Value:
+        return _guarded_divide(self.tracer, self, other)
+
+    def __rtruediv__(self, other: Operand) -> Value:
+        return _guarded_divide(self.tracer, other, self)
+
+    def __neg__(self) -> Value:
+        return self._float_op("neg", self)
+
+    def __abs__(self) -> Value:
+        return self._float_op("abs", self)
+
+    def __lt__(self, other: Operand) -> Value:
+        return self._float_op("less", self, other)
+
+    def __le__(self, other: Operand) -> Value:
+        return self._float_op("less_equal", self, other)
+
+    def __gt__(self, other: Operand) -> Value:
+        return self._float_op("less", other, self)
+
+    def __ge__(self, other: Operand) -> Value:
+        return self._float_op("less_equal", other, self)
+
+    def equals(self, other: Operand) -> Value:
+        """Whether both are the same number (`==` keeps its usual meaning in Python)."""
+        return self._float_op("equal", self, other)
+
+    def __and__(self, other: Operand) -> Value:
+        return self.tracer.apply("and", self, other)
+
+    def __or__(self, other: Operand) -> Value:
+        return self.tracer.apply("or", self, other)
+
+    def __invert__(self) -> Value:
+        return self.tracer.apply("not", self)
+
+    def __bool__(self) -> NoReturn:
+        raise GraphError(
+            "this value is known only when the light runs; write select(condition, a, b) "
+            "instead of `if`, and & | ~ instead of `and or not`"
+        )
+
+    def __repr__(self) -> str:
+        node = self.node
+        inside = node.payload if node.op in LEAVES else f"{len(node.args)} values"
+        return f"<Value {node.op} {inside} ({node.kind})>"
+
+
+def _guarded_divide(tracer: Tracer, a: Operand, b: Operand) -> Value:
+    """a / b, and 0 where b is 0: no infinity may arise."""
+    divisor = tracer.lift(b, Kind.FLOAT)
+    if divisor.number is not None:
+        if divisor.number == 0:
+            raise GraphError("this divides by 0")
+        return tracer.apply("div", a, divisor)
+    is_zero = tracer.apply("equal", divisor, 0.0)
+    quotient = tracer.apply("div", a, tracer.apply("select", is_zero, 1.0, divisor))
+    return tracer.apply("select", is_zero, 0.0, quotient)

@@ -1,0 +1,78 @@
+"""Light: colours as people write them, linear light inside, bytes on the wire."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+import webcolors
+
+Array = np.ndarray[Any, np.dtype[Any]]
+Colour = tuple[float, float, float]
+
+COLOUR_NAMES: tuple[str, ...] = (*webcolors.names("css3"), "rebeccapurple")
+"""CSS Color 4, section 6.1."""
+
+
+def parse_colour(text: str) -> Colour:
+    """A colour as written, `#rgb`, `#rrggbb` or a CSS name, as linear red, green and blue, 0 to 1.
+
+    Raises ValueError for anything else.
+
+    >>> parse_colour("#ff8000")[0], round(parse_colour("#ff8000")[1], 4)
+    (1.0, 0.2159)
+    """
+    name = text.strip().casefold()
+    if name == "rebeccapurple":
+        name = "#663399"
+    rgb = webcolors.hex_to_rgb(name) if name.startswith("#") else webcolors.name_to_rgb(name)
+    red, green, blue = (srgb_to_linear(np.float64(level / 255)).item() for level in rgb)
+    return red, green, blue
+
+
+def is_colour(text: str) -> bool:
+    """Whether `parse_colour` would take it."""
+    try:
+        parse_colour(text)
+    except ValueError:
+        return False
+    return True
+
+
+def srgb_to_linear(level: Any) -> Any:
+    """sRGB levels, 0 to 1, to linear light, 0 to 1 (IEC 61966-2-1)."""
+    level = np.asarray(level)
+    return np.where(level <= 0.04045, level / 12.92, ((level + 0.055) / 1.055) ** 2.4)
+
+
+def linear_to_srgb(light: Any) -> Any:
+    """Linear light, 0 to 1, to sRGB levels, 0 to 1 (IEC 61966-2-1)."""
+    light = np.clip(light, 0.0, 1.0)
+    return np.where(light <= 0.0031308, light * 12.92, 1.055 * light ** (1 / 2.4) - 0.055)
+
+
+def quantise(light: Array, master: np.float32, scratch: Array, out: Array) -> None:
+    """Linear light to bytes, rounded to the nearest, after the master level.
+
+    light: (3, n) float32; what is above 1 is full, what is below 0 or no number is dark.
+    master: the share of the light that is let through, 0 to 1.
+    scratch: (3, n) float32, overwritten with the light after the master level, times 255.
+    out: (n, 3) uint8.
+    """
+    np.multiply(light, master, scratch)
+    np.multiply(scratch, np.float32(255.0), scratch)
+    np.add(scratch, np.float32(0.5), scratch)
+    np.fmax(scratch, np.float32(0.0), scratch)
+    np.fmin(scratch, np.float32(255.0), scratch)
+    np.copyto(out, scratch.T, casting="unsafe")
+
+
+def wire_order(rgb: Array, order: str) -> bytes:
+    """Pixels (n, 3) uint8 in red, green, blue as the bytes of a line.
+
+    order: the letters R, G, B in the order in which the LEDs take them.
+
+    >>> wire_order(np.array([[1, 2, 3]], np.uint8), "GRB")
+    b'\\x02\\x01\\x03'
+    """
+    return rgb[:, ["RGB".index(letter) for letter in order]].tobytes()

@@ -1,0 +1,42 @@
+"""Names: which are allowed, and the nearest known one to a wrong one."""
+
+from __future__ import annotations
+
+import difflib
+import re
+from collections.abc import Iterable
+
+NAME = re.compile(r"\w[\w .-]*")
+"""Parts, groups, trails and lines: letters, digits, _ and, but for the first, spaces, . and -."""
+
+SIGNAL_NAME = re.compile(r"[A-Za-z][A-Za-z0-9_]*")
+"""Signals stand in expressions, so they have no spaces and no hyphens."""
+
+
+def nearest(name: str, known: Iterable[str]) -> str | None:
+    """The known name most like `name`, or None when nothing is near.
+
+    >>> nearest("brak", ["brake", "speed"])
+    'brake'
+    """
+    by_folded = {candidate.casefold(): candidate for candidate in known}
+    found = difflib.get_close_matches(name.casefold(), by_folded, n=1, cutoff=0.6)
+    return by_folded[found[0]] if found else None
+
+
+def did_you_mean(name: str, known: Iterable[str], what: str = "known names") -> str:
+    """The remedy for an unknown name: the nearest one, else the whole list.
+
+    >>> did_you_mean("sweeep", ["blink", "sweep"])
+    "Did you mean 'sweep'?"
+    >>> did_you_mean("zzz", ["blink", "sweep"], "effects")
+    'The effects are: blink, sweep.'
+    """
+    names = sorted(known)
+    near = nearest(name, names)
+    if near is not None:
+        return f"Did you mean '{near}'?"
+    if not names:
+        return f"There are no {what} yet."
+    shown = ", ".join(names[:20]) + (", ..." if len(names) > 20 else "")
+    return f"The {what} are: {shown}."

@@ -1,0 +1,144 @@
+"""Programs: a design compiled. State in, frame out."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator, Mapping
+from typing import Any
+
+import numpy as np
+
+from fendra.core.design import Design
+from fendra.core.errors import ClockError, SignalError
+from fendra.core.film import Film, Frame
+from fendra.core.graph.numpy_engine import NumpyEngine
+from fendra.core.graph.ops import UINT_MASK
+from fendra.core.layout import Layout
+from fendra.core.light import quantise
+from fendra.core.mix import Recording
+from fendra.core.names import did_you_mean
+from fendra.core.tape import Tape, TapeReader
+
+Bytes = np.ndarray[Any, np.dtype[np.uint8]]
+
+
+class Program:
+    """A design that runs. It remembers from frame to frame: time only goes forward."""
+
+    def __init__(self, design: Design, layout: Layout, recording: Recording) -> None:
+        self.design = design
+        self.layout = layout
+        self.recording = recording
+        self._engine = NumpyEngine(recording)
+        self._scratch = np.empty((3, len(layout)), np.float32)
+        self._last_ms: int | None = None
+        self._fed = [name for name, signal in design.signals.items() if signal.of is None]
+
+    def reset(self) -> None:
+        """Forget everything: as after power-up."""
+        self._engine.reset()
+        self._last_ms = None
+
+    def frame(
+        self,
+        news: Mapping[str, float] | None = None,
+        /,
+        *,
+        at: float | None = None,
+        **signals: float,
+    ) -> Frame:
+        """The frame at a time, with what is new of the signals.
+
+        news, signals: values by name; a signal that is not given keeps its value until it is
+        lost; NaN and None mean no news. at: seconds on the program's own clock; without it,
+        one frame period after the last.
+
+        Raises SignalError for a name that the design does not feed or a value that is not a
+        finite number, and ClockError where `at` is before the last frame.
+        """
+        checked = self._check({**(news or {}), **signals})
+        last_ms = self._last_ms
+        if at is None:
+            now_ms = 0 if last_ms is None else last_ms + round(1000 / self.design.rate)
+        elif not math.isfinite(at):
+            raise ClockError(f"at = {at} is no time")
+        else:
+            now_ms = round(at * 1000)
+        if last_ms is not None and now_ms < last_ms:
+            raise ClockError(
+                f"at = {now_ms / 1000:g} s is before the last frame, {last_ms / 1000:g} s; "
+                "call program.reset() to begin anew"
+            )
+        out = np.empty((len(self.layout), 3), np.uint8)
+        self._render(now_ms, checked, out)
+        return Frame(now_ms / 1000, out, self.layout, self.design)
+
+    def film(
+        self,
+        tape: Tape,
+        *,
+        rate: float | None = None,
+        clock_s: float = 0.0,
+        progress: Callable[[int, int], None] | None = None,
+    ) -> Film:
+        """Every frame of a tape, from power-up on: the same tape gives the same film.
+
+        rate: frames a second, if not the design's. clock_s: what the program's clock shows
+        as the tape begins. progress: called with frames done and frames in all.
+
+        Raises SignalError where the tape holds no signal of the design.
+        """
+        known = [name for name in tape.signals if name in self._fed]
+        if self._fed and not known:
+            raise SignalError(
+                f"the tape has none of the design's signals; it has {', '.join(tape.signals)}, "
+                f"and the design {', '.join(self._fed)}"
+            )
+        rate = rate or self.design.rate
+        count = int(tape.duration_s * rate + 1e-6) + 1
+        times = tape.start_s + np.arange(count) / rate
+        rgb = np.empty((count, len(self.layout), 3), np.uint8)
+        for done, _ in enumerate(self._frames(tape, times, clock_s, rgb), start=1):
+            if progress is not None:
+                progress(done, count)
+        return Film(times, rgb, self.layout, self.design, tape)
+
+    def _frames(
+        self, tape: Tape, times: np.ndarray[Any, Any], clock_s: float, rgb: Bytes
+    ) -> Iterator[None]:
+        self.reset()
+        reader = TapeReader(tape)
+        fed = set(self._fed)
+        for place, time_s in enumerate(times.tolist()):
+            news = reader.news_until(time_s + 1e-9)
+            known = {name: value for name, value in news.items() if name in fed}
+            now_ms = round((clock_s + time_s - tape.start_s) * 1000)
+            self._render(now_ms, known, rgb[place])
+            yield
+
+    def _render(self, now_ms: int, news: Mapping[str, float], out: Bytes) -> None:
+        last_ms = self._last_ms
+        dt_ms = 0 if last_ms is None else min(now_ms - last_ms, UINT_MASK)
+        light, master = self._engine.frame(now_ms & UINT_MASK, dt_ms, last_ms is None, news)
+        quantise(light, master, self._scratch, out)
+        self._last_ms = now_ms
+
+    def _check(self, given: Mapping[str, float]) -> dict[str, float]:
+        checked = {}
+        for name, value in given.items():
+            if name not in self._fed:
+                if name in self.design.signals:
+                    raise SignalError(f"signal '{name}' is computed by the design, not fed")
+                remedy = did_you_mean(name, self._fed, "signals")
+                raise SignalError(f"the design has no signal '{name}'. {remedy}")
+            if value is None:
+                continue
+            try:
+                number = float(value)
+            except (TypeError, ValueError) as exc:
+                raise SignalError(f"signal '{name}' needs a number, and got {value!r}") from exc
+            if math.isinf(number):
+                raise SignalError(f"signal '{name}' needs a finite number, and got {value!r}")
+            if not math.isnan(number):
+                checked[name] = number
+        return checked

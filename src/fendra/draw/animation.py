@@ -1,0 +1,71 @@
+"""Some seconds as an animated GIF or PNG."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+
+import numpy as np
+from PIL import Image
+
+from fendra.core.errors import FileError
+from fendra.core.film import Film
+from fendra.draw.glow import Stage
+from fendra.draw.still import signal_notes
+from fendra.draw.words import write_words
+from fendra.files.whole import write_whole
+
+Progress = Callable[[int, int], None]
+
+PICTURES_PER_S = 20
+"""GIF counts in hundredths of a second; many viewers slow down below 0.03 s a picture."""
+
+KINDS = {".gif": "GIF", ".png": "PNG", ".apng": "PNG"}
+
+
+def write_animation(
+    film: Film,
+    path: str | Path,
+    start_s: float,
+    duration_s: float,
+    *,
+    size: tuple[int, int] = (640, 400),
+    progress: Progress | None = None,
+) -> Path:
+    """Write the part of a film from `start_s` on as GIF (.gif) or animated PNG (.png, .apng).
+
+    progress: called with pictures done and pictures in all. Raises FileError.
+    """
+    kind = KINDS.get(Path(path).suffix.lower())
+    if kind is None:
+        raise FileError(f"'{path}' is no animation; name it .gif, .png or .apng")
+    stage = Stage(film.design, film.layout, size)
+    count = max(round(duration_s * PICTURES_PER_S), 1)
+    pictures = []
+    for number, at_s in enumerate(start_s + np.arange(count) / PICTURES_PER_S, start=1):
+        frame = film.frame(float(at_s))
+        picture = Image.fromarray(stage.lit(frame.rgb))
+        write_words(picture, film.design.name, signal_notes(film, frame.at_s))
+        pictures.append(picture)
+        if progress is not None:
+            progress(number, count)
+    if kind == "GIF":
+        pictures = _with_one_palette(pictures)
+    step_ms = 1000 // PICTURES_PER_S
+
+    def write(beside: Path) -> None:
+        first, *rest = pictures
+        first.save(beside, format=kind, save_all=True, append_images=rest, duration=step_ms, loop=0)
+
+    return write_whole(path, write)
+
+
+def _with_one_palette(pictures: list[Image.Image]) -> list[Image.Image]:
+    """Pictures in 256 colours that suit all of them, so that nothing flickers."""
+    shown = [picture.reduce(2) for picture in pictures[:: max(len(pictures) // 12, 1)]]
+    width, height = shown[0].size
+    sheet = Image.new("RGB", (width, height * len(shown)))
+    for row, picture in enumerate(shown):
+        sheet.paste(picture, (0, row * height))
+    palette = sheet.quantize(256, method=Image.Quantize.MEDIANCUT)
+    return [p.quantize(palette=palette, dither=Image.Dither.NONE) for p in pictures]

@@ -1,0 +1,196 @@
+"""The map: where every LED is, in wire order, with arrows from data-in on."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+
+from fendra.core.design import Design, Line
+from fendra.core.layout import Layout
+from fendra.draw import style
+from fendra.draw.labels import find_place
+
+if TYPE_CHECKING:
+    from matplotlib.axes import Axes
+    from matplotlib.figure import Figure
+
+Array = np.ndarray[Any, np.dtype[np.float64]]
+
+_LEDS_AN_ARROW = 8
+_LABEL_PT = 9.0
+
+
+def draw_map_figure(design: Design, layout: Layout) -> Figure:
+    """The map with a table of the lines beside it."""
+    figure = style.new_figure()
+    ax = figure.add_axes((0.075, 0.075, 0.61, 0.86))
+    draw_map(design, layout, ax=ax)
+    table = figure.add_axes((0.71, 0.07, 0.27, 0.86))
+    table.axis("off")
+    _draw_table(design, layout, table)
+    return figure
+
+
+def draw_map(design: Design, layout: Layout, *, ax: Axes | None = None) -> Axes:
+    """Draw the map on axes, or on the axes of a new figure; gives the axes.
+
+    x to the right and y forward, in mm, as seen from above. Each line has a colour; a
+    triangle is its data-in, a dashed arrow a jump to the next part.
+    """
+    if ax is None:
+        ax = style.new_figure().add_subplot()
+    style.darken(ax)
+    ax.set_aspect("equal", adjustable="datalim")
+    ax.set_xlabel("x, mm (to the right)")
+    ax.set_ylabel("y, mm (forward)")
+    lines = f"{len(design.line)} line{'s' if len(design.line) > 1 else ''}"
+    title = f"{design.name}: {len(layout)} LEDs on {lines}"
+    ax.set_title(title, loc="left", color=style.TEXT, fontsize=12)
+    for outline in design.outline:
+        x, y = np.array(outline, float).reshape(-1, 2).T
+        ax.plot(x, y, color=style.BODY, linewidth=1.2, zorder=1)
+    for number, line in enumerate(design.line):
+        _draw_line(line, layout, _line_colour(number), ax)
+    ax.margins(0.1)
+    _draw_labels(design, layout, ax)
+    return ax
+
+
+def _line_colour(number: int) -> str:
+    return style.LINE_COLOURS[number % len(style.LINE_COLOURS)]
+
+
+def _draw_line(line: Line, layout: Layout, colour: str, ax: Axes) -> None:
+    end: Array | None = None
+    for part in line.part:
+        places = layout.position[layout.spots_of_part(part.name), :2]
+        ax.plot(*places.T, color=colour, linewidth=0.8, alpha=0.5, zorder=2)
+        ax.scatter(places[:, 0], places[:, 1], s=9, color=colour, linewidths=0, zorder=3)
+        ax.scatter(
+            places[:1, 0], places[:1, 1], s=42, facecolors="none", edgecolors=colour, zorder=4
+        )
+        for first in _arrow_starts(len(places)):
+            _arrow(ax, places[first], places[first + 1], colour, "-|>", 0.0)
+        if end is not None and np.linalg.norm(places[0] - end) > 1e-6:
+            _arrow(ax, end, places[0], colour, "->", 5.0)
+        end = places[-1]
+
+
+def _arrow_starts(count: int) -> list[int]:
+    """After which LEDs of a part an arrow stands: evenly spread, one at least."""
+    if count < 2:
+        return []
+    arrows = max(round(count / _LEDS_AN_ARROW), 1)
+    return [int((i + 0.5) * (count - 1) / arrows) for i in range(arrows)]
+
+
+def _arrow(ax: Axes, start: Array, end: Array, colour: str, head: str, shrink: float) -> None:
+    is_jump = shrink > 0
+    ax.annotate(
+        "",
+        xy=tuple(end),
+        xytext=tuple(start),
+        arrowprops={
+            "arrowstyle": f"{head},head_width=0.28,head_length=0.5",
+            "color": colour,
+            "linewidth": 1.0,
+            "linestyle": (0, (3, 3)) if is_jump else "solid",
+            "alpha": 0.75 if is_jump else 1.0,
+            "shrinkA": shrink,
+            "shrinkB": shrink,
+            "connectionstyle": "arc3,rad=0.12" if is_jump else "arc3",
+        },
+        zorder=4,
+    )
+
+
+def _draw_labels(design: Design, layout: Layout, ax: Axes) -> None:
+    """Names and addresses of parts, and data-in of lines, where there is room."""
+    figure = ax.get_figure(root=True)
+    assert figure is not None
+    ax.apply_aspect()
+    to_pixels, to_data = ax.transData, ax.transData.inverted()
+    px = figure.dpi / 72
+    leds = np.asarray(to_pixels.transform(layout.position[:, :2]))
+    taken = np.concatenate([leds, *map(to_pixels.transform, _drawn_lines(design, layout))])
+    corner = ax.get_window_extent()
+    within = np.array([corner.x0, corner.y0, corner.x1, corner.y1])
+    boxes: list[Array] = []
+    for number, line in enumerate(design.line):
+        colour = _line_colour(number)
+        labels = [(f"data in  {line.pin or line.name}", slice(0, 1), line.part[0].name, True)]
+        labels += [(_part_label(layout, p.name), slice(None), p.name, False) for p in line.part]
+        for text, which, part, is_start in labels:
+            points = leds[layout.spots_of_part(part)][which]
+            anchors = points[[0, len(points) // 2, len(points) // 4, 3 * len(points) // 4]]
+            rows = text.split("\n")
+            size = (max(map(len, rows)) * _LABEL_PT * 0.62 * px, len(rows) * _LABEL_PT * 1.3 * px)
+            middle = find_place(anchors, size, 11 * px, taken, boxes, within)
+            boxes.append(np.concatenate([middle - np.array(size) / 2, middle + np.array(size) / 2]))
+            ax.annotate(
+                text,
+                xy=tuple(to_data.transform(points[0])) if is_start else (0, 0),
+                xytext=tuple(to_data.transform(middle)),
+                color=style.NIGHT if is_start else colour,
+                fontsize=_LABEL_PT - is_start,
+                ha="center",
+                va="center",
+                linespacing=1.15,
+                zorder=6,
+                bbox={
+                    "boxstyle": "round,pad=0.25",
+                    "fc": colour if is_start else style.PANEL,
+                    "ec": "none",
+                    "alpha": 1.0 if is_start else 0.8,
+                },
+                arrowprops={"arrowstyle": "-|>", "color": colour, "shrinkB": 4.0}
+                if is_start
+                else None,
+            )
+
+
+def _drawn_lines(design: Design, layout: Layout) -> list[Array]:
+    """Points on jumps and outlines, close enough together to keep labels off them."""
+    pieces = [np.array(outline, float) for outline in design.outline]
+    for line in design.line:
+        ends = [layout.position[layout.spots_of_part(p.name), :2][[0, -1]] for p in line.part]
+        pieces += [np.stack([a[1], b[0]]) for a, b in pairwise(ends)]
+    steps = np.linspace(0, 1, 12)[:, None]
+    return [a + steps * (b - a) for piece in pieces for a, b in pairwise(piece)]
+
+
+def _part_label(layout: Layout, part: str) -> str:
+    return f"{part}\n{_addresses(layout, part)}"
+
+
+def _addresses(layout: Layout, part: str) -> str:
+    addresses = layout.address[layout.spots_of_part(part)]
+    first, last = int(addresses[0]), int(addresses[-1])
+    return f"{first}" if first == last else f"{first} – {last}"
+
+
+def _draw_table(design: Design, layout: Layout, ax: Axes) -> None:
+    """Lines and parts as text, from the top down."""
+    rows: list[tuple[str, str, str, bool]] = []
+    for number, line in enumerate(design.line):
+        leds = layout.spots_of_line(line.name)
+        facts = [line.pin and f"pin {line.pin}", line.led, line.wire_order]
+        facts += [f"supply {line.supply}" if line.supply else ""]
+        head = f"{line.name}: {leds.stop - leds.start} LEDs"
+        rows.append((head, "", _line_colour(number), True))
+        rows.append(("  " + " · ".join(filter(None, facts)), "", style.FAINT, False))
+        rows += [
+            (f"  {part.name}", _addresses(layout, part.name), style.TEXT, False)
+            for part in line.part
+        ]
+        rows.append(("", "", style.TEXT, False))
+    step = min(0.032, 0.93 / max(len(rows), 1))
+    ax.text(0, 0.985, "Lines, in wire order", color=style.TEXT, fontsize=11, va="baseline")
+    ax.text(1, 0.985, "address", color=style.FAINT, fontsize=8.5, va="baseline", ha="right")
+    for place, (left, right, colour, is_head) in enumerate(rows, start=2):
+        y = 0.985 - place * step
+        font_pt = min(10.0 if is_head else 9.0, step * 290)
+        ax.text(0, y, left, color=colour, fontsize=font_pt, va="baseline")
+        ax.text(1, y, right, color=style.FAINT, fontsize=font_pt, va="baseline", ha="right")

@@ -1,0 +1,51 @@
+"""One moment: the thing seen from above, its LEDs lit."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from pathlib import Path
+
+from PIL import Image
+
+from fendra.core.film import Film, Frame
+from fendra.draw.glow import Stage
+from fendra.draw.words import write_words
+from fendra.files.whole import write_whole
+
+
+def draw_still(
+    frame: Frame, size: tuple[int, int] = (1280, 800), notes: Sequence[str] = ()
+) -> Image.Image:
+    """A picture of one frame; `notes` stand under the design's name."""
+    stage = Stage(frame.design, frame.layout, size)
+    picture = Image.fromarray(stage.lit(frame.rgb))
+    write_words(picture, frame.design.name, notes)
+    return picture
+
+
+def write_still(film: Film, at_s: float, path: str | Path) -> Path:
+    """Write the moment `at_s` of a film, as the file's ending says, with the signals then."""
+    frame = film.frame(at_s)
+    picture = draw_still(frame, notes=signal_notes(film, frame.at_s))
+    kind = Path(path).suffix.lstrip(".").upper() or "PNG"
+    return write_whole(path, lambda beside: picture.save(beside, format=_FORMATS.get(kind, kind)))
+
+
+_FORMATS = {"JPG": "JPEG"}
+
+
+def signal_notes(film: Film, at_s: float) -> list[str]:
+    """The time, and what the tape said last of each signal; switches only while on."""
+    notes = [f"{at_s:.2f} s"]
+    for name, (value, since_s) in film.tape.last(at_s).items():
+        signal = film.design.signals.get(name)
+        if signal is None:
+            continue
+        unit = f" {signal.unit}" if signal.unit else ""
+        if signal.lost_after is not None and at_s - since_s >= signal.lost_after:
+            notes.append(f"{name} lost")
+        elif signal.kind == "number":
+            notes.append(f"{name} {value + 0.0:g}{unit}")
+        elif value > 0.5:
+            notes.append(f"{name} on")
+    return notes

@@ -1,0 +1,150 @@
+"""The film strip: time across, LED along, a band a part, and the signals above."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+
+from fendra.core.design import Signal
+from fendra.core.film import Film
+from fendra.core.light import linear_to_srgb
+from fendra.draw import style
+
+if TYPE_CHECKING:
+    from matplotlib.axes import Axes
+    from matplotlib.figure import Figure
+    from matplotlib.image import AxesImage
+
+Array = np.ndarray[Any, np.dtype[Any]]
+
+_COLUMNS = 1200
+"""Columns of a band at the most; more would not be seen."""
+
+_LONG_GAP_S = 1.0
+
+
+def draw_strip(film: Film, *, title: str = "") -> Figure:
+    """The whole figure: the signals of the tape above, a band a part below, one time axis."""
+    signals = {
+        name: signal
+        for name, signal in film.design.signals.items()
+        if signal.of is None and name in film.tape.signals
+    }
+    numbers = {name: signal for name, signal in signals.items() if signal.kind == "number"}
+    switches = [name for name, signal in signals.items() if signal.kind == "switch"]
+    parts = film.layout.part_names
+    heights = [0.55] * len(numbers) + [0.24 * len(switches)] * bool(switches)
+    heights += [float(np.clip((film.part(p).shape[1] / 30) ** 0.5, 0.4, 2.0)) for p in parts]
+    tall = max(8.0, 0.45 * len(heights))
+    figure = style.new_figure((12.8, tall))
+    grid = figure.add_gridspec(
+        len(heights), 1, height_ratios=heights, hspace=0.16, left=0.105, right=0.925, top=0.93,
+        bottom=0.07,
+    )  # fmt: skip
+    axes: list[Axes] = []
+    for row in range(len(heights)):
+        ax = figure.add_subplot(grid[row], sharex=axes[0] if axes else None)
+        style.darken(ax)
+        ax.tick_params(labelbottom=row == len(heights) - 1, bottom=row == len(heights) - 1)
+        axes.append(ax)
+    for ax, (name, signal) in zip(axes, numbers.items(), strict=False):
+        _draw_number(film, name, signal, ax)
+    if switches:
+        _draw_switches(film, switches, axes[len(numbers)])
+    for ax, part in zip(axes[-len(parts) :], parts, strict=True):
+        draw_band(film, part, ax)
+        _name(ax, part, style.TEXT)
+    for start, end in _gaps(film):
+        for ax in axes[: len(heights) - len(parts)]:
+            ax.axvspan(start, end, color="#ffffff", alpha=0.07, linewidth=0)
+        axes[0].annotate(
+            "no news", ((start + end) / 2, 1.05), xycoords=("data", "axes fraction"),
+            color=style.FAINT, fontsize=8, ha="center",
+        )  # fmt: skip
+    axes[-1].set_xlabel("time, s")
+    axes[-1].set_xlim(float(film.times[0]), _end_s(film))
+    figure.text(0.105, 0.965, title or film.design.name, color=style.TEXT, fontsize=12)
+    return figure
+
+
+def draw_band(film: Film, part: str, ax: Axes) -> AxesImage:
+    """One part of a film on axes: time across, its first LED at the top; gives the image."""
+    light = film.part(part).astype(np.float32) / 255.0
+    extent = (float(film.times[0]), _end_s(film), light.shape[1] - 0.5, -0.5)
+    colours = linear_to_srgb(_pooled(light)).transpose(1, 0, 2)
+    image = ax.imshow(colours, extent=extent, aspect="auto", interpolation="nearest")
+    ax.set_facecolor("black")
+    last = light.shape[1] - 1
+    ax.set_yticks([0, last] if last else [0])
+    return image
+
+
+def _end_s(film: Film) -> float:
+    """The film ends when its last frame does."""
+    return float(film.times[-1]) + 1 / film.design.rate
+
+
+def _pooled(light: Array) -> Array:
+    """Frames (n, leds, 3) averaged to `_COLUMNS` at the most."""
+    size = -(-len(light) // _COLUMNS)
+    starts = np.arange(0, len(light), size)
+    counts = np.diff(np.append(starts, len(light)))
+    return np.asarray(np.add.reduceat(light, starts, axis=0) / counts[:, None, None])
+
+
+def _name(ax: Axes, name: str, colour: str) -> None:
+    ax.annotate(
+        name, (-0.03, 0.5), xycoords="axes fraction", color=colour, fontsize=9, ha="right",
+        va="center", annotation_clip=False,
+    )  # fmt: skip
+
+
+def _draw_number(film: Film, name: str, signal: Signal, ax: Axes) -> None:
+    values = film.tape.signals[name]
+    known = ~np.isnan(values)
+    ax.set_yticks([])
+    _name(ax, name, style.TEXT)
+    if not known.any():
+        return
+    # A line is drawn through short silences, and broken where news stayed away for long.
+    times, shown = film.tape.times[known], values[known].copy()
+    breaks = np.flatnonzero(np.diff(times) > _LONG_GAP_S) + 1
+    colour = style.LINE_COLOURS[0]
+    ax.plot(np.insert(times, breaks, np.nan), np.insert(shown, breaks, np.nan), color=colour, lw=1)
+    low, high = float(shown.min()), float(shown.max())
+    room = (high - low or 1.0) * 0.12
+    ax.set_ylim(low - room, high + room)
+    for value, place, side in ((high, 1.0, "top"), (low, 0.0, "bottom")):
+        ax.annotate(
+            f"{value:g}" + (f" {signal.unit}" if signal.unit and side == "top" else ""),
+            (1.006, place), xycoords="axes fraction", color=style.FAINT, fontsize=7.5, va=side,
+            annotation_clip=False,
+        )  # fmt: skip
+
+
+def _draw_switches(film: Film, names: list[str], ax: Axes) -> None:
+    ax.set_yticks([])
+    ax.set_ylim(len(names), 0)
+    for row, name in enumerate(names):
+        values = film.tape.signals[name]
+        known = ~np.isnan(values)
+        on = values[known] > 0.5
+        ax.fill_between(
+            film.tape.times[known], row + 0.85, np.where(on, row + 0.15, row + 0.85), step="post",
+            color=style.LINE_COLOURS[1], linewidth=0,
+        )  # fmt: skip
+        ax.annotate(
+            name, (-0.03, 1 - (row + 0.5) / len(names)), xycoords="axes fraction",
+            color=style.TEXT, fontsize=9, ha="right", va="center", annotation_clip=False,
+        )  # fmt: skip
+
+
+def _gaps(film: Film) -> list[tuple[float, float]]:
+    """Where no signal at all had news for long."""
+    heard = np.zeros(len(film.tape.times), bool)
+    for values in film.tape.signals.values():
+        heard |= ~np.isnan(values)
+    times = film.tape.times[heard]
+    far = np.flatnonzero(np.diff(times) > _LONG_GAP_S)
+    return [(float(times[i]), float(times[i + 1])) for i in far]

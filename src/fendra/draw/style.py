@@ -1,0 +1,50 @@
+"""What the pictures share: colours, text sizes, and how a Matplotlib figure becomes a file."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from fendra.files.whole import write_whole
+
+if TYPE_CHECKING:
+    from matplotlib.axes import Axes
+    from matplotlib.figure import Figure
+
+NIGHT = "#0c0e13"
+"""Background of everything that shows lit LEDs."""
+PANEL = "#151922"
+BODY = "#3a4252"
+"""Outline of the thing itself."""
+FAINT = "#6f7a8c"
+TEXT = "#e4e8ef"
+
+LINE_COLOURS = ("#4cc3ff", "#ffb454", "#9ee06a", "#ff7ac6", "#b79cff", "#ffe066")
+"""One a data line, told apart on the dark background; they repeat after the last."""
+
+FIGURE_SIZE = (12.8, 8.0)
+DPI = 100
+
+
+def new_figure(size: tuple[float, float] = FIGURE_SIZE) -> Figure:
+    """An empty dark figure that needs no screen."""
+    from matplotlib.figure import Figure
+
+    return Figure(figsize=size, dpi=DPI, facecolor=NIGHT)
+
+
+def darken(ax: Axes) -> None:
+    """Give axes the dark look."""
+    ax.set_facecolor(PANEL)
+    ax.tick_params(colors=FAINT, labelsize=8, length=3)
+    for spine in ax.spines.values():
+        spine.set_color(BODY)
+    for label in (ax.xaxis.label, ax.yaxis.label, ax.title):
+        label.set_color(TEXT)
+
+
+def save_figure(figure: Figure, path: str | Path) -> Path:
+    """Write a figure as its ending says (.png, .svg, .pdf); whole, or not at all."""
+    kind = Path(path).suffix.lstrip(".") or "png"
+    settings: dict[str, Any] = {"dpi": DPI, "facecolor": figure.get_facecolor(), "format": kind}
+    return write_whole(path, lambda beside: figure.savefig(beside, **settings))

@@ -1,0 +1,101 @@
+"""Designs in TOML files."""
+
+from __future__ import annotations
+
+import tomllib
+from dataclasses import dataclass
+from pathlib import Path
+from typing import TypeVar
+
+from fendra.core.build import examine
+from fendra.core.design import Design
+from fendra.core.document import read_document
+from fendra.core.errors import DesignError, FileError
+from fendra.core.findings import Finding, Report, Severity, with_places
+from fendra.files.places import key_lines
+
+D = TypeVar("D", bound=Design)
+
+
+@dataclass(frozen=True)
+class Checked:
+    """A design file and all there is to say of it.
+
+    design: None where no design could be read at all.
+    """
+
+    design: Design | None
+    findings: tuple[Finding, ...]
+
+    @property
+    def has_errors(self) -> bool:
+        return any(finding.severity is Severity.ERROR for finding in self.findings)
+
+
+def read_text(path: Path) -> str:
+    """A file's text. Raises FileError."""
+    try:
+        return path.read_text(encoding="utf-8")
+    except FileNotFoundError as exc:
+        raise FileError(f"there is no file '{path}'") from exc
+    except IsADirectoryError as exc:
+        raise FileError(f"'{path}' is a folder; name the design file in it") from exc
+    except UnicodeDecodeError as exc:
+        raise FileError(f"'{path}' is not a text in UTF-8 (byte {exc.start})") from exc
+    except (OSError, ValueError) as exc:
+        raise FileError(f"'{path}' cannot be read: {getattr(exc, 'strerror', exc)}") from exc
+
+
+def check_text(text: str, name: str, model: type[Design] = Design) -> Checked:
+    """Read a design's text and run every check on it; `name` stands in the findings."""
+    try:
+        raw = tomllib.loads(text)
+    except tomllib.TOMLDecodeError as exc:
+        return Checked(None, (_syntax_finding(exc, text, name),))
+    except RecursionError:
+        finding = Finding(
+            "syntax", Severity.ERROR, "the file is nested too deeply.", file=name, line=1
+        )
+        return Checked(None, (finding,))
+    document = read_document(raw, model)
+    report = Report()
+    report.extend(document.findings)
+    if document.design is not None:
+        _, more = examine(document.design, document.dropped)
+        report.extend(document.in_file(more))
+    notes = () if report.has_errors else (Severity.NOTE,)
+    shown = [f for f in report if f.severity in (Severity.ERROR, Severity.WARNING, *notes)]
+    findings = with_places(shown, name, key_lines(text))
+    findings.sort(key=lambda finding: ([*Severity].index(finding.severity), finding.line))
+    return Checked(document.design, tuple(findings))
+
+
+def check_file(path: str | Path, model: type[Design] = Design) -> Checked:
+    """Read a design file and run every check on it. Raises FileError."""
+    return check_text(read_text(Path(path)), str(path), model)
+
+
+def load_design(path: str | Path, model: type[D]) -> D:
+    """The design of a file.
+
+    Raises FileError where it cannot be read and DesignError, with every finding, where it
+    has errors.
+    """
+    checked = check_file(path, model)
+    if checked.has_errors:
+        errors = [f for f in checked.findings if f.severity is Severity.ERROR]
+        raise DesignError(errors)
+    assert isinstance(checked.design, model)
+    return checked.design
+
+
+def _syntax_finding(exc: tomllib.TOMLDecodeError, text: str, name: str) -> Finding:
+    """TOML's own message names line and column at its end."""
+    problem, _, place = str(exc).partition(" (at ")
+    words = place.rstrip(")").replace(",", "").split()
+    line = int(words[1]) if len(words) > 1 and words[1].isdigit() else text.count("\n") + 1
+    problem = f"{problem[:1].lower()}{problem[1:]}"
+    remedy = "Texts and expressions stand in quotes; each key stands once."
+    return Finding(
+        "syntax", Severity.ERROR, f"this is not TOML: {problem}.", remedy, (), name, line
+    )

@@ -1,0 +1,122 @@
+"""What `import fendra` gives: the core's objects, with files and pictures.
+
+The core knows neither files nor plots; these three classes add them.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from fendra.core import film as core_film
+from fendra.core import program as core_program
+from fendra.core.build import compile_design, examine
+from fendra.core.design import Design as CoreDesign
+from fendra.core.findings import Finding
+from fendra.core.layout import Layout, place
+from fendra.core.tape import Tape
+from fendra.files.design_file import load_design
+
+if TYPE_CHECKING:
+    from matplotlib.axes import Axes
+    from matplotlib.figure import Figure
+    from matplotlib.image import AxesImage
+
+
+class Design(CoreDesign):
+    """A design; see `fendra.core.design.Design` for its keys.
+
+    >>> import fendra as fd
+    >>> design = fd.Design.model_validate({
+    ...     "name": "Lamp",
+    ...     "line": [{"name": "a", "part": [
+    ...         {"name": "bar", "shape": "strip", "start": [0, 0], "end": [70, 0], "count": 8}]}],
+    ...     "layer": [{"name": "glow", "on": "bar", "effect": "solid", "colour": "red"}],
+    ... })
+    >>> design.compile().frame(at=0.0).rgb[0].tolist()
+    [255, 0, 0]
+    """
+
+    def layout(self) -> Layout:
+        """Where every LED is; `.table()` gives a pandas DataFrame."""
+        return place(self)
+
+    def check(self) -> list[Finding]:
+        """Every finding, of any severity."""
+        _, report = examine(self)
+        return list(report)
+
+    def compile(self) -> Program:
+        """A program that runs. Raises DesignError with every finding of severity error."""
+        program = compile_design(self)
+        return Program(self, program.layout, program.recording)
+
+    def map(self, ax: Axes | None = None) -> Axes:
+        """Draw where every LED is, in wire order; gives the axes."""
+        from fendra.draw.map import draw_map
+
+        return draw_map(self, place(self), ax=ax)
+
+    def map_figure(self, path: str | Path) -> Path:
+        """Write the map, with a table of the lines beside it, as a picture."""
+        from fendra.draw.map import draw_map_figure
+        from fendra.draw.style import save_figure
+
+        return save_figure(draw_map_figure(self, place(self)), path)
+
+
+class Program(core_program.Program):
+    """A design compiled; see `fendra.core.program.Program`."""
+
+    def film(
+        self,
+        tape: Tape,
+        *,
+        rate: float | None = None,
+        clock_s: float = 0.0,
+        progress: Callable[[int, int], None] | None = None,
+    ) -> Film:
+        """Every frame of a tape, as a film that can be drawn."""
+        film = super().film(tape, rate=rate, clock_s=clock_s, progress=progress)
+        return Film(film.times, film.rgb, film.layout, film.design, film.tape)
+
+
+class Film(core_film.Film):
+    """Frames over a stretch of time, with pictures.
+
+    The array of all bytes is `rgb`, (frames, spots, 3) uint8; `times` are seconds.
+    """
+
+    def strip(self, ax: Axes | None = None, part: str | None = None) -> AxesImage | Figure:
+        """Draw the film strip: time across, LED along.
+
+        With `ax`, one part's band (the first, if none is named) on these axes, and gives
+        the image. Without, the whole figure with a band a part and the signals above.
+        """
+        from fendra.draw.strip import draw_band, draw_strip
+
+        if ax is None:
+            return draw_strip(self)
+        return draw_band(self, part or self.layout.part_names[0], ax)
+
+    def still(self, at_s: float, path: str | Path) -> Path:
+        """Write the thing as it looks at a moment, as a PNG."""
+        from fendra.draw.still import write_still
+
+        return write_still(self, at_s, path)
+
+    def animation(self, path: str | Path, start_s: float, duration_s: float) -> Path:
+        """Write some seconds as an animated GIF or, by the file's ending, APNG."""
+        from fendra.draw.animation import write_animation
+
+        return write_animation(self, path, start_s, duration_s)
+
+
+def load(path: str | Path) -> Design:
+    """The design of a TOML file.
+
+    Raises FileError where it cannot be read and DesignError, with every finding, where it
+    has errors.
+    """
+    return load_design(path, Design)

@@ -1,0 +1,1 @@
+"""Live: the loop that joins a source, a program and outputs."""

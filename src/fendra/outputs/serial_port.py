@@ -1,0 +1,115 @@
+"""Frames over a serial port, in the protocol of docs/serial-protocol.md."""
+
+from __future__ import annotations
+
+import contextlib
+import errno
+from pathlib import Path
+
+import serial
+from serial.tools import list_ports
+
+from fendra.core.design import Design
+from fendra.core.errors import OutputError
+from fendra.core.film import Frame
+from fendra.outputs import Output
+from fendra.outputs.packets import frame_to_packets
+
+BAUD = 500_000
+"""A rate that 16 MHz controllers and the usual USB adapters hit exactly."""
+
+BITS_A_BYTE = 10
+"""8N1: a start bit, eight bits, a stop bit."""
+
+
+class SerialOutput(Output):
+    """A controller on a serial port.
+
+    address: the port, as `/dev/ttyUSB0` or `COM3`. baud: bits a second. timeout: seconds
+    for which the port may refuse bytes before it counts as stuck.
+    """
+
+    options = ("baud", "timeout")
+
+    def __init__(self, address: str, baud: str | int = BAUD, timeout: str | float = 2.0) -> None:
+        super().__init__(address)
+        try:
+            self.baud, self.timeout_s = int(baud), float(timeout)
+        except ValueError as exc:
+            raise OutputError(f"baud and timeout are numbers, not '{baud}', '{timeout}'") from exc
+        if not address or self.baud <= 0 or not self.timeout_s > 0:
+            raise OutputError(
+                "write a port and a rate above 0, as in serial:/dev/ttyUSB0,baud=500000"
+            )
+        self._port: serial.Serial | None = None
+
+    def __str__(self) -> str:
+        return f"port {self.address}"
+
+    def most_frames_hz(self, design: Design) -> float:
+        """How many frames a second the port carries: baud / 10 / bytes a frame."""
+        lines = [b"\0" * 3 * sum(len(p.positions()) for p in line.part) for line in design.line]
+        return self.baud / BITS_A_BYTE / len(frame_to_packets(0, lines))
+
+    def _open(self, design: Design) -> None:  # noqa: ARG002 - the stream says what it holds
+        try:
+            self._port = serial.Serial(
+                self.address, self.baud, write_timeout=self.timeout_s, exclusive=True
+            )
+            self._port.write(b"\0")
+        except serial.SerialException as exc:
+            raise OutputError(self._why_not_open(exc)) from exc
+        except (OSError, ValueError) as exc:
+            raise OutputError(f"{self} cannot be set to {self.baud} baud: {exc}") from exc
+
+    def _send(self, frame: Frame) -> None:
+        assert self._port is not None
+        try:
+            self._port.write(frame_to_packets(self.sent, frame.line_bytes()))
+        except serial.SerialTimeoutException as exc:
+            raise OutputError(
+                f"{self} has taken no bytes for {self.timeout_s:g} s; is the controller reading?"
+            ) from exc
+        except OSError as exc:
+            raise OutputError(
+                f"{self} is gone after {self.sent} frames; check plug and power, then run again"
+            ) from exc
+
+    def _close(self) -> None:
+        if self._port is not None:
+            with contextlib.suppress(OSError):  # it may be gone by itself
+                self._port.close()
+            self._port = None
+
+    def _why_not_open(self, exc: serial.SerialException) -> str:
+        code = exc.errno
+        if code == errno.ENOENT or not Path(self.address).exists():
+            known = ", ".join(sorted(port.device for port in list_ports.comports()))
+            return f"there is no {self}. " + (f"Here are: {known}." if known else "None is here.")
+        if code in (errno.EBUSY, errno.EAGAIN):
+            holders = _holders(Path(self.address))
+            by = f" by {' and '.join(holders)}" if holders else " by another program"
+            return f"{self} is busy: it is held{by}. End that, then run again."
+        if code in (errno.EACCES, errno.EPERM):
+            group = Path(self.address).group()
+            return f"you may not write to {self}. Join its group: sudo usermod -aG {group} $USER."
+        return f"{self} cannot be opened as a serial port ({_reason(exc)})."
+
+
+def _reason(exc: serial.SerialException) -> str:
+    cause = exc.__context__
+    return str(getattr(cause, "strerror", None) or exc).strip(". ")
+
+
+def _holders(port: Path) -> list[str]:
+    """The processes that hold a port, as `name (process 123)`; Linux tells in /proc."""
+    target = port.resolve()
+    found = []
+    for process in Path("/proc").glob("[0-9]*"):
+        try:
+            if any(handle.resolve() == target for handle in (process / "fd").iterdir()):
+                name = (process / "comm").read_text().strip()
+                found.append(f"{name} (process {process.name})")
+        except OSError:
+            continue  # ended meanwhile, or not ours to see
+    return found
