@@ -1,7 +1,7 @@
 """From the plain values of a file to a design: every wrong key, type and range is a finding.
 
-What is wrong is left out and the rest is read again, so that one mistake does not
-hide the next.
+What is wrong is left out, or gets a stand-in where something must be, and the rest is read
+again, so that one mistake does not hide the next.
 """
 
 from __future__ import annotations
@@ -16,7 +16,7 @@ from pydantic import BaseModel, ValidationError
 from fendra.core.design import Design, Layer, Line, Signal, Trail
 from fendra.core.findings import Finding, Path, Severity
 from fendra.core.layout.shapes import SHAPES
-from fendra.core.names import did_you_mean
+from fendra.core.names import NAME, did_you_mean
 
 
 @dataclass(frozen=True)
@@ -58,7 +58,7 @@ def read_document(raw: dict[str, Any], model: type[Design] = Design) -> Document
                 if finding not in findings:
                     findings.append(finding)
                 paths.add(path)
-            if not _leave_out(values, paths):
+            if not _mend(values, paths):
                 break
     return Document(design, tuple(findings), _names(raw) - _names(values), values, origins)
 
@@ -122,6 +122,9 @@ def _wording(error: Any, path: Path, raw: dict[str, Any]) -> tuple[str, str, str
                 did_you_mean(str(key), known, "keys"),
                 "unknown-key",
             )
+        case "missing" if key in ("line", "part"):
+            table = "[[line]]" if key == "line" else "[[line.part]]"
+            return f"there is no {key} here.", f"Add a {table}.", "missing-key"
         case "missing":
             return f"'{key}' is missing.", f"Add {key} = ...", "missing-key"
         case "union_tag_invalid":
@@ -216,43 +219,77 @@ def _known_keys(path: Path, raw: dict[str, Any]) -> list[str]:
     return [*Design.model_fields]
 
 
-def _leave_out(values: dict[str, Any], paths: Iterable[Path]) -> bool:
-    """Take what stands at the paths out of the values; False where nothing was there.
+def _mend(values: dict[str, Any], paths: Iterable[Path]) -> bool:
+    """Take what stands at the paths out of the values; False where nothing could be done.
 
-    Where a key is missing or cannot be left out, what holds it goes.
+    Where a key is missing or cannot be left out, what holds it goes; but parts, lines and
+    their names must be there, and get a stand-in.
     """
     targets = [_target(values, path) for path in paths]
-    for holder, item in targets:
-        if isinstance(holder, dict):
+    for holder, item, stand_in in targets:
+        if stand_in is not None:
+            holder[item] = stand_in
+        elif isinstance(holder, dict):
             holder.pop(item, None)
         elif isinstance(holder, list):
             holder[:] = [other for other in holder if other is not item]
-    return any(holder is not None for holder, _ in targets)
+    return any(holder is not None for holder, _, _ in targets)
 
 
-def _target(values: dict[str, Any], path: Path) -> tuple[Any, Any]:
-    """What to take out, as its holder and its key or, in a list, itself."""
-    holders: list[Any] = [values]
+def _target(values: dict[str, Any], path: Path) -> tuple[Any, Any, Any]:
+    """What to mend: its holder, its key there, and what to put there.
+
+    Without a stand-in it is to be taken out; in a list the second is then the thing itself.
+    """
+    if not path:
+        return None, None, None
+    holder: Any = values
     for step in path[:-1]:
         try:
-            holders.append(holders[-1][step])
+            holder = holder[step]
         except (KeyError, IndexError, TypeError):
             return _target(values, path[:-1])
-    if not path:
-        return None, None
-    holder, last = holders[-1], path[-1]
+    last = path[-1]
+    if not isinstance(holder, (dict, list)):
+        return _target(values, path[:-1])
+    stand_in = _stand_in(path, holder)
+    if stand_in is not None:
+        return holder, last, stand_in
     if isinstance(holder, dict) and last in holder and not _is_required(path):
-        return holder, last
+        return holder, last, None
     if isinstance(holder, list) and isinstance(last, int) and last < len(holder):
-        return holder, holder[last]
+        return holder, holder[last], None
     return _target(values, path[:-1])
+
+
+def _stand_in(path: Path, holder: Any) -> Any:
+    """Something valid for what must be there, so that the rest can be checked; else None."""
+    match path:
+        case ("line",):
+            return [_stand_in(("line", 0), [None])]
+        case ("line", int(i)) if isinstance(holder, list):
+            return {"name": f"wrong-line-{i}", "part": _stand_in(("line", i, "part"), None)}
+        case ("line", int(i), "name"):
+            return f"wrong-line-{i}"
+        case ("line", int(i), "part"):
+            return [_stand_in(("line", i, "part", 0), [None])]
+        case ("line", int(i), "part", int(j)) if isinstance(holder, list):
+            old = holder[j]
+            name = old.get("name") if isinstance(old, dict) else None
+            is_name = isinstance(name, str) and NAME.fullmatch(name)
+            return {
+                "name": name if is_name else f"wrong-part-{i}-{j}",
+                "shape": "strip",
+                "start": [0, 0],
+                "end": [0, 0],
+                "count": 1,
+            }
+    return None
 
 
 def _is_required(path: Path) -> bool:
     models: list[type[BaseModel]]
     match path[:-1]:
-        case ("line", int()):
-            models = [Line]
         case ("line", int(), "part", int()):
             models = [*SHAPES.values()]
         case ("layer", int()):

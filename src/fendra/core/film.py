@@ -29,6 +29,9 @@ class Frame:
     layout: Layout
     design: Design
 
+    def __array__(self, dtype: Any = None, copy: bool | None = None) -> np.ndarray[Any, Any]:
+        return np.array(self.rgb, dtype=dtype, copy=copy)
+
     def line_bytes(self) -> list[bytes]:
         """The bytes of each line, in wire order and the line's colour order."""
         return [
@@ -43,7 +46,7 @@ class Frame:
 
 @dataclass(frozen=True)
 class Film:
-    """Frames over a stretch of time.
+    """Frames over a stretch of time; `numpy.asarray(film)` is its bytes.
 
     times: (frames,) seconds on the tape's clock. rgb: (frames, n, 3) uint8, linear, as
     in `Frame`. tape: the signals that drove it.
@@ -57,6 +60,9 @@ class Film:
 
     def __len__(self) -> int:
         return len(self.times)
+
+    def __array__(self, dtype: Any = None, copy: bool | None = None) -> np.ndarray[Any, Any]:
+        return np.array(self.rgb, dtype=dtype, copy=copy)
 
     def frame(self, at_s: float) -> Frame:
         """The frame shown at a time; the first one before it begins, the last after its end."""

@@ -15,7 +15,8 @@ import numpy as np
 from fendra.core.graph.node import Graph
 
 Blend = Literal["over", "add", "max"]
-"""over: beneath * rest + paint; add: beneath + paint; max: the larger of beneath and paint."""
+"""over: beneath * rest + paint, or paint alone where rest is always 0; add: beneath + paint;
+max: the larger of beneath and paint."""
 
 
 @dataclass(frozen=True)

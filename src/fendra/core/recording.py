@@ -15,7 +15,7 @@ from fendra.core.graph.node import Rate
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer, Value
-from fendra.core.layout.choice import Choice, report_expression
+from fendra.core.layout.choice import ALL, Choice, report_expression
 from fendra.core.layout.columns import COLUMNS, TEXT_COLUMNS, column_values, look_up_in, words
 from fendra.core.layout.table import Layout
 from fendra.core.light import COLOUR_NAMES, is_colour, parse_colour
@@ -73,6 +73,15 @@ def _column(layout: Layout, choice: Choice, name: str):  # type: ignore[no-untyp
     return column_values(layout, name)[choice.spots]
 
 
+def _what(setting: Setting) -> str:
+    match setting:
+        case bool():
+            return str(setting).lower()
+        case str():
+            return f"the text {setting!r}"
+    return f"the number {setting:g}"
+
+
 class _Recorder:
     def __init__(
         self,
@@ -102,13 +111,13 @@ class _Recorder:
             message = f"there is no part, group or trail '{layer.on}'."
             self._report.error((*path, "on"), "unknown-name", message, remedy)
         on = self._condition(layer, (*path, "when"))
+        space = layer.on if choice is not None else ALL
+        level = self.setting(layer.level, LEVEL, (*path, "level"), space)
         if layer.effect not in EFFECTS:
             remedy = did_you_mean(layer.effect, EFFECTS, "effects")
             message = f"there is no effect '{layer.effect}'."
             self._report.error((*path, "effect"), "unknown-effect", message, remedy)
             return False
-        space = layer.on if choice is not None else "all"
-        level = self.setting(layer.level, LEVEL, (*path, "level"), space)
         settings = self._settings(layer, path, space)
         if choice is None:
             return False
@@ -123,9 +132,11 @@ class _Recorder:
         return True
 
     def _paint(self, number: int, layer: Layer, on: Value, level: Value, look: Look) -> None:
-        presence = self._clock.presence(on, layer.fade_in, layer.fade_out)
-        is_there = on if layer.fade_out <= 0 else on | (presence > 0.0)
-        cover = look.cover * presence
+        cover, is_there = look.cover, on  # a layer runs only while it is there
+        if layer.fade_in > 0 or layer.fade_out > 0:
+            presence = self._clock.presence(on, layer.fade_in, layer.fade_out)
+            cover = look.cover * presence
+            is_there = on if layer.fade_out <= 0 else on | (presence > 0.0)
         self.root(f"layer:{number}:on", is_there)
         self.root(f"layer:{number}:paint", look.colour * (cover * lightness_to_linear(level)))
         self.root(f"layer:{number}:rest", 1.0 - cover)
@@ -191,7 +202,7 @@ class _Recorder:
                     return None
                 wrong = "a number is needed here"
                 remedy = "Write a number, or an expression in quotes."
-        self._report.error(path, "wrong-type", f"{wrong}, and this is {setting!r}.", remedy)
+        self._report.error(path, "wrong-type", f"{wrong}, and this is {_what(setting)}.", remedy)
         return None
 
     def _expression(
@@ -199,6 +210,11 @@ class _Recorder:
     ) -> Value | None:
         is_truth = parameter.kind == "truth"
         is_colour_wanted = parameter.kind == "colour"
+        if is_colour_wanted and text.startswith("#"):
+            message = f"'{text}' is no colour."
+            remedy = "Behind # stand three or six digits, 0 to 9 and a to f."
+            self._report.error(path, "colour", message, remedy)
+            return None
         try:
             value = compile_expression(
                 text,

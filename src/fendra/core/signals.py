@@ -59,10 +59,7 @@ class Signals:
     def record_all(self) -> None:
         """Record every signal, so that each has been checked."""
         for name in self._signals:
-            try:
-                self._record(name)
-            except GraphError as exc:
-                self._report.error(("signals", name, "of"), "circle", str(exc))
+            self._record(name)
 
     def _record(self, name: str) -> tuple[Value, Value] | None:
         if name not in self._signals:
@@ -89,9 +86,12 @@ class Signals:
         before = tracer.state(f"value.{name}", fallback, Kind.FLOAT)
         newest = select(news, raw, before)
         tracer.remember(before, newest)
-        age_ms = clock.since_ms(news, start=FOREVER_MS)
-        limit_ms = FOREVER_MS if signal.lost_after is None else round(signal.lost_after * 1000)
-        is_lost = ~tracer.apply("uint_less", age_ms, max(limit_ms, 1))
+        if signal.lost_after is None:
+            is_lost = ~clock.ever(news)
+        else:
+            age_ms = clock.since_ms(news, start=FOREVER_MS)
+            limit_ms = max(round(signal.lost_after * 1000), 1)
+            is_lost = ~tracer.apply("uint_less", age_ms, limit_ms)
         if signal.kind == "number":
             value = select(is_lost, fallback, newest)
             return self._smoothed(value, signal), is_lost

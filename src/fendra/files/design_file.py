@@ -63,8 +63,9 @@ def check_text(text: str, name: str, model: type[Design] = Design) -> Checked:
     if document.design is not None:
         _, more = examine(document.design, document.dropped)
         report.extend(document.in_file(more))
-    notes = () if report.has_errors else (Severity.NOTE,)
-    shown = [f for f in report if f.severity in (Severity.ERROR, Severity.WARNING, *notes)]
+    # What was left out makes more findings than it deserves: then only errors are certain.
+    lowest = [Severity.ERROR] if document.findings else [*Severity]
+    shown = [finding for finding in report if finding.severity in lowest]
     findings = with_places(shown, name, key_lines(text))
     findings.sort(key=lambda finding: ([*Severity].index(finding.severity), finding.line))
     return Checked(document.design, tuple(findings))

@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Any, TypeAlias
 
 import numpy as np
 import pandas as pd
 
 from fendra.core.errors import FileError, TapeError
 from fendra.core.tape import Tape
+
+Floats: TypeAlias = np.ndarray[Any, np.dtype[np.float64]]
+Ints: TypeAlias = np.ndarray[Any, np.dtype[np.int64]]
 
 TIME = "time"
 _SHOWN = 5
@@ -22,42 +26,62 @@ def read_tape(path: str | Path) -> Tape:
     `yes` are 1, `false`, `off` and `no` are 0.
     """
     path = Path(path)
-    try:
-        cells = pd.read_csv(path, dtype=str, keep_default_na=False, skipinitialspace=True)
-    except FileNotFoundError as exc:
-        raise FileError(f"there is no file '{path}'") from exc
-    except pd.errors.EmptyDataError as exc:
-        raise TapeError(f"{path}: the file is empty; it needs a header with `{TIME}`") from exc
-    except (pd.errors.ParserError, UnicodeDecodeError) as exc:
-        raise TapeError(f"{path}: this is no CSV: {str(exc).strip()}") from exc
-    except OSError as exc:
-        raise FileError(f"'{path}' cannot be read: {exc.strerror}") from exc
-    cells.columns = [str(name).strip() for name in cells.columns]
-    if TIME not in cells.columns:
-        raise TapeError(
-            f"{path}: there is no column `{TIME}` (seconds); the columns are "
-            f"{', '.join(cells.columns)}"
-        )
+    cells = _read_cells(path)
     if len(cells) == 0:
-        raise TapeError(f"{path}: there are no rows under the header")
-    problems: list[str] = []
-    columns = {name: _numbers(cells[name], problems) for name in cells.columns}
-    times = columns.pop(TIME)
-    problems += _time_problems(times)
+        raise TapeError(f"{path}: the file is empty; it needs a header with `{TIME}`")
+    problems = _header_problems(list(cells.iloc[0]))
+    if not problems and len(cells) == 1:
+        problems.append("there are no rows under the header")
+    if not problems:
+        table = cells.iloc[1:].set_axis(list(cells.iloc[0]), axis=1)
+        columns = {name: _numbers(table[name], problems) for name in table.columns}
+        times = columns.pop(TIME)
+        problems += _time_problems(times, table.index.to_numpy())
     if problems:
         raise TapeError("\n".join(f"{path}: {problem}" for problem in problems))
     return Tape(times, columns, path.stem)
 
 
-def _numbers(
-    column: pd.Series[str], problems: list[str]
-) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
-    text = column.str.strip().str.lower().replace(_WORDS)
+def _read_cells(path: Path) -> pd.DataFrame:
+    """All cells as text, the header too; the index is the row as an editor numbers it, less 1."""
+    try:
+        cells = pd.read_csv(
+            path,
+            header=None,
+            dtype=str,
+            keep_default_na=False,
+            skip_blank_lines=False,
+            encoding="utf-8-sig",
+        )
+    except FileNotFoundError as exc:
+        raise FileError(f"there is no file '{path}'") from exc
+    except pd.errors.EmptyDataError:
+        return pd.DataFrame()
+    except (pd.errors.ParserError, UnicodeDecodeError) as exc:
+        raise TapeError(f"{path}: this is no CSV: {str(exc).strip()}") from exc
+    except OSError as exc:
+        raise FileError(f"'{path}' cannot be read: {exc.strerror}") from exc
+    cells = cells.fillna("").apply(lambda column: column.str.strip())
+    filled: pd.DataFrame = cells.loc[(cells != "").any(axis=1)]
+    return filled
+
+
+def _header_problems(names: list[str]) -> list[str]:
+    if TIME not in names:
+        known = ", ".join(names)
+        remedy = " Separate them with commas." if ";" in known or "\t" in known else ""
+        return [f"there is no column `{TIME}` (seconds); the columns are: {known}.{remedy}"]
+    problems = [f"two columns are called '{n}'" for n in sorted({*names}) if names.count(n) > 1]
+    return problems + ["a column has no name"] * ("" in names)
+
+
+def _numbers(column: pd.Series[str], problems: list[str]) -> Floats:
+    text = column.str.lower().replace(_WORDS)
     values = pd.to_numeric(text.where(text != ""), errors="coerce").to_numpy(np.float64)
     is_wrong = (text != "").to_numpy() & ~np.isfinite(values)
     if is_wrong.any():
-        rows = np.flatnonzero(is_wrong)
-        first = column.iloc[int(rows[0])]
+        rows = column.index.to_numpy()[is_wrong]
+        first = column.loc[rows[0]]
         problems.append(f"{_rows(rows)}: column '{column.name}' holds no number there ('{first}')")
     return values
 
@@ -65,23 +89,18 @@ def _numbers(
 _WORDS = {"true": "1", "on": "1", "yes": "1", "false": "0", "off": "0", "no": "0", "nan": ""}
 
 
-def _time_problems(times: np.ndarray[tuple[int], np.dtype[np.float64]]) -> list[str]:
-    problems = []
-    missing = np.flatnonzero(np.isnan(times))
-    if len(missing):
-        problems.append(f"{_rows(missing)}: the time is missing")
-    step = np.diff(times)
-    double = np.flatnonzero(step == 0) + 1
-    if len(double):
-        problems.append(f"{_rows(double)}: the time is that of the row before")
-    back = np.flatnonzero(step < 0) + 1
-    if len(back):
-        problems.append(f"{_rows(back)}: the time is before that of the row before; sort the rows")
-    return problems
+def _time_problems(times: Floats, rows: Ints) -> list[str]:
+    step = np.diff(times, prepend=-np.inf)
+    cases = {
+        "the time is missing": np.isnan(times),
+        "the time is that of the row before": step == 0,
+        "the time is before that of the row before; sort the rows": step < 0,
+    }
+    return [f"{_rows(rows[found])}: {what}" for what, found in cases.items() if found.any()]
 
 
-def _rows(places: np.ndarray[tuple[int], np.dtype[np.int64]]) -> str:
+def _rows(places: Ints) -> str:
     """Rows as an editor numbers them: the header is row 1."""
-    shown = ", ".join(str(place + 2) for place in places[:_SHOWN])
+    shown = ", ".join(str(place + 1) for place in places[:_SHOWN])
     more = f" and {len(places) - _SHOWN} more" if len(places) > _SHOWN else ""
     return f"row{'s' if len(places) > 1 else ''} {shown}{more}"

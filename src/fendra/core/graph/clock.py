@@ -81,6 +81,13 @@ class Clock:
         self.tracer.remember(before, now)
         return now
 
+    def ever(self, event: Value) -> Value:
+        """True from the first frame in which `event` is true on."""
+        before = self.tracer.state(self.tracer.fresh_name("ever"), False, Kind.TRUTH)
+        now = event | before
+        self.tracer.remember(before, now)
+        return now
+
     def rises(self, on: Value) -> Value:
         """True in the one frame in which `on` becomes true."""
         before = self.tracer.state(self.tracer.fresh_name("was"), False, Kind.TRUTH)
@@ -110,8 +117,6 @@ class Clock:
 
         A fade of 0 s is a step.
         """
-        if fade_in_s <= 0 and fade_out_s <= 0:
-            return select(on, 1.0, 0.0)
         before = self.tracer.state(self.tracer.fresh_name("presence"), 0.0, Kind.FLOAT)
         grown = clamp(before + self.dt_s / fade_in_s) if fade_in_s > 0 else 1.0
         shrunk = clamp(before - self.dt_s / fade_out_s) if fade_out_s > 0 else 0.0

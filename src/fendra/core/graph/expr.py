@@ -20,7 +20,7 @@ from fendra.core.graph.clock import Clock
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.light import COLOUR_NAMES, is_colour, parse_colour
-from fendra.core.names import did_you_mean
+from fendra.core.names import did_you_mean, nearest
 
 LONGEST = 1000
 DEEPEST = 100
@@ -98,14 +98,17 @@ class _Compiler:
                 remedy="Split it into signals with `of`.",
             )
         lead = len(self._text) - len(self._text.lstrip())
+        text = self._text.strip()
         try:
-            return ast.parse(self._text.strip(), mode="eval").body
+            return ast.parse(text, mode="eval").body
         except SyntaxError as exc:
+            ends_early = not exc.offset or exc.offset > len(text)
+            problem = "it ends too early" if ends_early else exc.msg
             raise ExpressionError(
-                f"this does not parse: {exc.msg}",
+                f"this does not parse: {problem}",
                 remedy="Conditions are written as in: brake > 0.1 and not parked.",
                 text=self._text,
-                column=min(lead + max((exc.offset or 1) - 1, 0), len(self._text)),
+                column=lead + (len(text) if ends_early else (exc.offset or 1) - 1),
             ) from exc
         except (ValueError, RecursionError, MemoryError) as exc:
             raise self._too_deep() from exc
@@ -212,9 +215,11 @@ class _Compiler:
                 f"'{node.id}' holds a text",
                 f"Compare it with one, as in: {node.id} == '...'.",
             )
-        raise self._error(
-            node, f"nothing is called '{node.id}'.", did_you_mean(node.id, known, "names here")
-        )
+        remedy = did_you_mean(node.id, known, "names here")
+        if self._scope.lost is not None and nearest(node.id, known) is None:
+            others = remedy if known else ""
+            remedy = f"Declare it as [signals.{node.id}]. {others}".strip()
+        raise self._error(node, f"nothing is called '{node.id}'.", remedy)
 
     def _truth(self, node: ast.expr) -> Value:
         value = self._value(node)

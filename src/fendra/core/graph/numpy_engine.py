@@ -147,6 +147,8 @@ class NumpyEngine:
         paint, rest = arrays[slot.paint], arrays[slot.rest]
         mixing: list[Step] = []
         match slot.blend:
+            case "over" if self._is_zero(slot.rest):
+                mixing.append(partial(np.copyto, target, paint))
             case "over":
                 mixing.append(partial(np.multiply, target, rest, target))
                 mixing.append(partial(np.add, target, paint, target))
@@ -161,6 +163,10 @@ class NumpyEngine:
         take = partial(np.take, self._canvas, spots, 1, target, "clip")
         put = partial(self._canvas.__setitem__, (slice(None), spots), target)
         return [take, *mixing, put]
+
+    def _is_zero(self, place: int) -> bool:
+        node = self._graph.nodes[place]
+        return node.op == "const" and node.payload == (0.0,)
 
 
 class _Buffers:

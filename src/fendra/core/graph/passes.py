@@ -32,8 +32,8 @@ def fold_constants(graph: Graph) -> Graph:
 def _folded(node: Node, args: list[Node]) -> Node | int:
     if node.op not in OPS:
         return node
-    if all(arg.op == "const" for arg in args):
-        return _compute(node, args)
+    if all_constant(args):
+        return compute(node, args)
     match node.op:
         case "mul" if _is_const(args[1], 1.0) and args[0].width == node.width:
             return node.args[0]
@@ -53,7 +53,13 @@ def _is_const(node: Node, value: float) -> bool:
     return node.op == "const" and set(node.payload) == {value}  # type: ignore[call-overload]
 
 
-def _compute(node: Node, args: list[Node]) -> Node:
+def all_constant(nodes: list[Node]) -> bool:
+    """Whether none of the nodes ever changes, from spot to spot or frame to frame."""
+    return all(node.op == "const" for node in nodes)
+
+
+def compute(node: Node, args: list[Node]) -> Node:
+    """An operation on constants as the constant that it gives."""
     values = [constant_array(arg) for arg in args]
     out = np.empty((node.width, 1), node.kind.dtype)
     with np.errstate(all="ignore"):

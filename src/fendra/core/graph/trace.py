@@ -16,6 +16,7 @@ import numpy as np
 from fendra.core.errors import GraphError
 from fendra.core.graph.node import STATE, Graph, Node, Rate
 from fendra.core.graph.ops import LEAVES, OPS, Kind
+from fendra.core.graph.passes import all_constant, compute
 
 if TYPE_CHECKING:
     from typing import NoReturn, TypeAlias
@@ -91,11 +92,13 @@ class Tracer:
         return value
 
     def apply(self, name: str, *args: Operand) -> Value:
-        """Record one operation of the table."""
+        """Record one operation of the table; one on constants alone is done at once."""
         op = OPS[name]
         lifted = [self.lift(arg, kind) for arg, kind in zip(args, op.takes, strict=True)]
         width = max(value.width for value in lifted)
-        return self.record(Node(name, tuple(v.place for v in lifted), op.gives, width))
+        node = Node(name, tuple(v.place for v in lifted), op.gives, width)
+        given = [value.node for value in lifted]
+        return self.record(compute(node, given) if all_constant(given) else node)
 
 
 class Value:

@@ -1,0 +1,64 @@
+"""Checks: each finding where it belongs, and none where all is well."""
+
+from __future__ import annotations
+
+import pytest
+
+from fendra.core.findings import Severity
+from helpers import design, layer, strip
+
+
+def codes(made) -> list[tuple[str, str]]:
+    return [(str(finding.severity), finding.code) for finding in made.check()]
+
+
+def test_a_sound_design_has_no_findings():
+    assert codes(design(layer(level="s"), signals={"s": {}})) == []
+
+
+@pytest.mark.parametrize(
+    ("made", "code", "severity"),
+    [
+        (design(layer(when="1 > 2")), "never-shows", "warning"),
+        (design(layer(when=False)), "never-shows", "warning"),
+        (design(layer(level=0)), "never-shows", "warning"),
+        (design(layer(on="g"), layer(), groups={"g": "x > 1000"}), "never-shows", "warning"),
+        (design(layer("blink"), layer()), "never-shows", "warning"),
+        (design(), "unlit", "note"),
+        (design(layer(), signals={"s": {}}), "unread", "note"),
+        (design(layer(level="s"), signals={"s": {"range": [1, 1]}}), "range", "error"),
+        (design(layer(level="s"), signals={"s": {"range": [0, 1], "fallback": 2}}), "range", "warning"),
+        (design(layer(level="s"), signals={"s": {"hold": 1}}), "no-effect", "warning"),
+        (design(layer(when="s"), signals={"s": {"kind": "switch", "smooth": 1}}), "no-effect", "warning"),
+        (design(layer(level="s"), signals={"s": {"of": "1", "lost_after": 1}}), "no-effect", "warning"),
+        (design(layer(level="x"), signals={"x": {}}), "reserved-name", "error"),
+        (design(layer(), count=2000), "slow-line", "warning"),
+        (design(layer(level="s"), signals={"s": {"of": "t"}, "t": {"of": "s"}}), "expression", "error"),
+        (design(layer(), groups={"bar": "x > 1"}), "duplicate-name", "error"),
+        (design(layer("fill", step="x")), "effect", "error"),
+        (design(layer(when="x > 1")), "expression", "error"),
+    ],
+)  # fmt: skip
+def test_each_defect_is_found(made, code, severity):
+    assert (severity, code) in codes(made)
+
+
+def test_a_slow_line_says_what_it_takes_and_the_rate_that_fits():
+    """2,000 pixels x 24 bits x 1.25 us + 280 us = 60.28 ms: 16 frames a second."""
+    (finding,) = [f for f in design(layer(), count=2000).check() if f.code == "slow-line"]
+    assert "60.3 ms" in finding.message
+    assert "rate = 16" in finding.remedy
+
+
+def test_names_that_stand_twice_are_errors():
+    line = {"name": "l", "part": [strip("a"), strip("a")]}
+    made = design(layer(), line=[line, line])
+    found = [f.path for f in made.check() if f.code == "duplicate-name"]
+    assert ("line", 0, "part", 1, "name") in found
+    assert ("line", 1, "name") in found
+    assert all(f.severity is Severity.ERROR for f in made.check() if f.code == "duplicate-name")
+
+
+def test_signals_computed_in_a_circle_are_named():
+    made = design(layer(level="s"), signals={"s": {"of": "t"}, "t": {"of": "s"}})
+    assert any("'s' is computed from itself: s -> t -> s" in f.message for f in made.check())

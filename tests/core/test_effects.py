@@ -1,0 +1,137 @@
+"""What each effect shows, against values worked out by hand. White: byte 255 is full."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from fendra.core.effects import EFFECTS
+from helpers import design, layer, reds
+
+
+def shown(effect: str, *times: float, count: int = 8, signals=None, news=None, **keys):
+    """The red bytes at each of the times."""
+    kinds = {name: {} for name in signals or ()}
+    program = design(layer(effect, **keys), count=count, signals=kinds, rate=100).compile()
+    return [reds(program.frame(news or {}, at=at_s)) for at_s in times]
+
+
+def test_solid_is_one_colour():
+    assert shown("solid", 0.0, colour="#fff") == [[255] * 8]
+
+
+def test_gradient_goes_from_start_to_end_in_linear_light():
+    (row,) = shown("gradient", 0.0, count=5, start="black", end="white")
+    assert row == [0, 64, 128, 191, 255]
+
+
+def test_gradient_drifts_there_and_back_without_a_seam():
+    """Half a turn later, what was at the start is at the end: the colours have moved on."""
+    rows = shown(
+        "gradient", *np.arange(0, 4.01, 0.02), count=9, start="black", end="white", rate=0.5
+    )
+    assert rows[0] == [0, 32, 64, 96, 128, 159, 191, 223, 255]
+    assert rows[50] == rows[0][::-1]  # one second: half a turn
+    assert rows[100] == pytest.approx(rows[0], abs=1)
+    assert np.abs(np.diff(np.array(rows, int), axis=0)).max() <= 6  # 255 * 2 * 0.5 * 0.02 = 5.1
+
+
+@pytest.mark.parametrize(("at_s", "lit"), [(0.0, 0), (0.07, 0), (0.08, 1), (1.91, 23), (1.92, 24)])
+def test_fill_of_24_at_80_ms_is_full_after_1920_ms(at_s, lit):
+    (_, row) = shown("fill", 0.0, at_s, count=24, step=0.08)
+    assert row == [255] * lit + [0] * (24 - lit)
+
+
+def test_fill_stays_then_empties_in_the_same_order_and_begins_anew():
+    """4 LEDs, 0.1 s a step: full at 0.4, until 0.9; empty at 1.3, until 1.8; then again."""
+    times = [0.0, 0.4, 0.99, 1.0, 1.1, 1.3, 1.8, 1.9]
+    rows = shown("fill", *times, count=4, step=0.1, hold=0.5, rest=0.5)
+    assert [sum(row) // 255 for row in rows] == [0, 4, 4, 3, 2, 0, 0, 1]
+    assert rows[4] == [0, 0, 255, 255]
+
+
+def test_fill_can_go_off_all_at_once_and_run_from_the_other_end():
+    rows = shown(
+        "fill", 0.0, 0.2, 0.89, 0.9, count=4, step=0.1, hold=0.5, empty=False, reverse=True
+    )
+    assert rows == [[0] * 4, [0, 0, 255, 255], [255] * 4, [0] * 4]
+
+
+def test_fill_begins_when_its_layer_comes_on():
+    program = design(
+        layer("fill", step=0.1, when="go"), count=4, signals={"go": {"kind": "switch"}}
+    ).compile()
+    sums = [sum(reds(program.frame(go=at_s >= 0.35, at=at_s))) // 255 for at_s in (0, 0.35, 0.45)]
+    assert sums == [0, 0, 1]
+
+
+def test_fill_step_may_be_bound_and_never_skips_back():
+    program = design(
+        layer("fill", step="0.05 + 0.1 * s", hold=60), count=24, signals={"s": {}}
+    ).compile()
+    lit = [
+        sum(reds(program.frame(s=0.5 + 0.5 * np.sin(at_s), at=at_s))) // 255
+        for at_s in np.arange(0, 3, 0.02)
+    ]
+    assert lit == sorted(lit)
+    assert lit[-1] > 20
+
+
+def test_blink_is_on_first_and_for_its_share():
+    times = [0.0, 0.12, 0.13, 0.49, 0.5, 0.63]
+    rows = shown("blink", *times, rate=2, duty=0.25)
+    assert [row[0] for row in rows] == [255, 255, 0, 0, 255, 0]
+
+
+def test_pulse_swells_from_low_to_high_and_back():
+    """Smoothed: a quarter of the way up, 0.5, is reached at a quarter of the time."""
+    rows = shown("pulse", 0.0, 0.25, 0.5, 0.75, 1.0, rate=1, low=0.2, high=0.6)
+    assert [row[0] for row in rows] == [51, 102, 153, 102, 51]
+
+
+@pytest.mark.parametrize(
+    ("value", "row"),
+    [(0, [0, 0, 0, 0]), (25, [255, 0, 0, 0]), (62.5, [255, 255, 128, 0]), (100, [255] * 4),
+     (-5, [0] * 4), (400, [255] * 4)],
+)  # fmt: skip
+def test_gauge_is_lit_as_far_as_the_value_says(value, row):
+    white = {"start": "white", "middle": "white", "end": "white", "high": 100}
+    assert shown("gauge", 0.0, count=4, value=value, **white) == [row]
+    whole = [255 if byte >= 128 else 0 for byte in row]
+    assert shown("gauge", 0.0, count=4, value=value, whole=True, **white) == [whole]
+
+
+def test_gauge_has_a_ramp_of_three_colours_and_blinks_at_the_red_line():
+    colours = {"start": "black", "middle": "red", "end": "black", "value": "s", "threshold": 0.9}
+    rows = shown("gauge", 0.0, 0.1, 0.3, count=5, signals=["s"], news={"s": 0.89}, **colours)
+    assert rows == [[0, 128, 255, 128, 0]] * 3
+    rows = shown("gauge", 0.0, 0.1, 0.3, count=5, signals=["s"], news={"s": 1}, rate=2.5, **colours)
+    assert [row[2] for row in rows] == [255, 255, 0]  # 2.5 Hz: on for 0.2 s, off for 0.2 s
+
+
+def test_sweep_runs_to_and_fro_with_soft_edges():
+    """One run there and back in 2 s; the dot is 0.5 wide: its light ends 0.25 from its middle."""
+    rows = shown("sweep", 0.0, 0.5, 1.0, 1.5, count=9, rate=0.5, width=0.5)
+    edge = round(255 * 0.5)  # half way to the edge, smoothed: 0.5
+    assert rows[0] == [255, edge, 0, 0, 0, 0, 0, 0, 0]
+    assert rows[1] == [0, 0, 0, edge, 255, edge, 0, 0, 0]
+    assert rows[2] == rows[0][::-1]
+    assert rows[3] == pytest.approx(rows[1], abs=1)
+
+
+@pytest.mark.parametrize("name", EFFECTS)
+@pytest.mark.parametrize("count", [1, 2, 30])
+def test_every_effect_runs_on_any_trail_and_says_what_it_is(name, count):
+    """Defaults, and every number and truth bound to a signal over its whole range."""
+    effect = EFFECTS[name]
+    assert len(effect.about) > 20
+    bound = {
+        key: f"mix({item.low:.6f}, {item.high:.6f}, s)" if item.kind == "number" else "s > 0.5"
+        for key, item in effect.parameters.items()
+        if item.kind != "colour"
+    }
+    assert all(item.about for item in effect.parameters.values())
+    for keys in ({}, bound):
+        program = design(layer(name, **keys), count=count, signals={"s": {}}).compile()
+        for step in range(40):
+            assert program.frame(s=step / 39, at=step / 13).rgb.shape == (count, 3)

@@ -1,0 +1,208 @@
+"""Recording, passes, rates of change, memory."""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+import fendra as fd
+from fendra.core.graph.clock import TURN_PER_MS, Clock
+from fendra.core.graph.functions import clamp, select, settle_share
+from fendra.core.graph.node import Rate
+from fendra.core.graph.ops import LARGEST_UINT_FLOAT, OPS, Kind
+from fendra.core.graph.passes import simplify
+from fendra.core.graph.trace import Tracer
+from helpers import design, layer
+
+
+def test_a_traced_value_cannot_be_asked_for_its_truth():
+    value = Tracer().input("brake", Kind.FLOAT)
+    with pytest.raises(fd.GraphError, match=r"write select\(condition"):
+        bool(value > 0)
+
+
+def test_kinds_are_not_mixed_up():
+    tracer = Tracer()
+    truth = tracer.input("left", Kind.TRUTH)
+    with pytest.raises(fd.GraphError, match="a float is needed here, and this is a truth"):
+        _ = truth + 1
+
+
+def test_rates_of_change_are_those_of_what_is_read():
+    tracer = Tracer()
+    column, number = tracer.column("x", "all"), tracer.input("brake", Kind.FLOAT)
+    assert (tracer.const(2.0) * 3).rate is Rate.NEVER
+    assert (column * 3).rate is Rate.SPOT
+    assert (number * 3).rate is Rate.FRAME
+    assert (number * column).rate is Rate.SPOT_AND_FRAME
+
+
+def test_memory_keeps_one_number_and_not_one_a_led():
+    tracer = Tracer()
+    cell = tracer.state("cell", 0.0, Kind.FLOAT)
+    with pytest.raises(fd.GraphError, match="differs from LED to LED"):
+        tracer.remember(cell, tracer.column("x", "all"))
+
+
+def test_passes_fold_share_and_drop():
+    tracer = Tracer()
+    x = tracer.input("x", Kind.FLOAT)
+    twice = (x + 1) * (x + 1) * (tracer.const(2.0) - 1)
+    _ = x * 17  # nobody reads it
+    tracer.roots["result"] = select(tracer.const(True), twice, x).place
+    ops = [node.op for node in simplify(tracer.graph()).nodes]
+    assert ops == ["input", "const", "add", "mul"]
+
+
+def test_minus_zero_is_not_zero():
+    tracer = Tracer()
+    tracer.roots["a"] = tracer.const(0.0).place
+    tracer.roots["b"] = tracer.const(-0.0).place
+    assert len(simplify(tracer.graph()).nodes) == 2
+
+
+def test_the_same_design_gives_the_same_graph_whatever_the_hash_seed():
+    code = (
+        "import fendra as fd, hashlib; p = fd.load(fd.demo_file('heron.toml')).compile();"
+        "print(hashlib.sha256(repr(p.recording.graph).encode()).hexdigest())"
+    )
+    seen = {
+        subprocess.run(
+            [sys.executable, "-c", code], env={"PYTHONHASHSEED": seed}, check=True,
+            capture_output=True,
+        ).stdout
+        for seed in ("0", "1")
+    }  # fmt: skip
+    assert len(seen) == 1
+
+
+def run(build, steps_ms, inputs=None):
+    """Run a graph of numbers frame by frame; gives what `build` traces, per frame."""
+    from fendra.core.graph.numbers import Numbers
+
+    tracer = Tracer()
+    tracer.roots["result"] = build(tracer, Clock(tracer)).place
+    graph = simplify(tracer.graph())
+    numbers = Numbers(graph, graph.rates(), ())
+    now_ms, results = 0, []
+    for i, step_ms in enumerate(steps_ms):
+        now_ms = (now_ms + step_ms) & 0xFFFFFFFF
+        news = {"x": inputs[i]} if inputs else {}
+        registers = numbers.run(now_ms, step_ms, i == 0, news)
+        results.append(registers[numbers.register(graph.roots["result"])])
+    return results
+
+
+def test_a_constant_cycle_is_the_clock_and_goes_on_when_the_clock_wraps():
+    """4 Hz: a quarter turn each 62.5 ms; across 2**32 ms nothing jumps."""
+    phases = run(lambda _, clock: clock.cycle(4.0), [0, 62, 1, 187, 2**32 - 250, 50])
+    step = round(4 * TURN_PER_MS)
+    assert [float(p) for p in phases[:4]] == [
+        ((ms * step) % 2**32 >> 8) / 2**24 for ms in (0, 62, 63, 250)
+    ]
+    assert phases[5] == pytest.approx(0.2, abs=1e-6)  # 50 ms at 4 Hz
+
+
+def test_a_bound_cycle_accumulates_and_never_jumps():
+    """From 1 Hz to 10 Hz: the phase goes on from where it was."""
+    rates = [1.0] * 10 + [10.0] * 10
+    phases = run(
+        lambda tracer, clock: clock.cycle(tracer.input("value:x", Kind.FLOAT)), [10] * 20, rates
+    )
+    steps = np.diff([0.0, *map(float, phases)]) % 1
+    assert steps == pytest.approx([0.01] * 10 + [0.1] * 10, abs=1e-5)
+
+
+@pytest.mark.parametrize("step_ms", [1, 5, 20])
+def test_a_lag_follows_with_its_time_constant(step_ms):
+    """After one time constant it is 63.2 % there, as 1 - exp(-t / T) says, to 0.1 %."""
+    values = [0.0] + [1.0] * (1000 // step_ms)
+    lagged = run(
+        lambda tracer, clock: clock.lag(tracer.input("value:x", Kind.FLOAT), 0.25),
+        [step_ms] * len(values), values,
+    )  # fmt: skip
+    times = np.arange(len(values)) * step_ms / 1000
+    assert np.array(lagged, float) == pytest.approx(1 - np.exp(-times / 0.25), abs=1e-3)
+
+
+@given(st.floats(0, 1e6), st.floats(1e-3, 1e6))
+def test_a_lag_never_overshoots(dt_s, time_constant_s):
+    tracer = Tracer()
+    share = settle_share(tracer.const(dt_s), time_constant_s).number
+    assert share is not None
+    assert 0 <= share <= 1
+
+
+def test_a_clamp_gives_its_lower_bound_for_what_is_no_number():
+    tracer = Tracer()
+    assert clamp(tracer.const(float("nan")), 0.25, 1).number == 0.25
+
+
+EDGES = {
+    Kind.FLOAT: [0.0, -0.0, 1.0, -1.0, 0.5, 1e-40, -3.75, 1e9, 16777217.0, 3e38, 255.49998],
+    Kind.UINT: [0, 1, 2, 7, 255, 2**31, 2**32 - 1, 65_521],
+    Kind.TRUTH: [False, True],
+}
+
+
+@pytest.mark.parametrize("name", OPS)
+def test_both_forms_of_every_operation_give_the_same_bits(name):
+    """The array form and the plain form of each row of the table, on edge and random values."""
+    op = OPS[name]
+    rng = np.random.default_rng(7)
+    pools = {
+        Kind.FLOAT: [*EDGES[Kind.FLOAT], *rng.normal(0, 100, 20)],
+        Kind.UINT: [*EDGES[Kind.UINT], *rng.integers(0, 2**32, 20)],
+        Kind.TRUTH: EDGES[Kind.TRUTH],
+    }
+    columns = [np.array(pools[kind], kind.dtype) for kind in op.takes]
+    grids = [grid.ravel() for grid in np.meshgrid(*columns)]
+    is_allowed = np.ones(len(grids[0]), bool)
+    if name in ("div", "uint_mod"):
+        is_allowed = grids[1] != 0
+    elif name == "sqrt":
+        is_allowed = grids[0] >= 0
+    elif name == "uint_shift":
+        is_allowed = grids[1] < 32
+    elif name == "to_uint":
+        is_allowed = (grids[0] >= 0) & (grids[0] <= LARGEST_UINT_FLOAT)
+    grids = [grid[is_allowed] for grid in grids]
+    out = np.empty(len(grids[0]), op.gives.dtype)
+    with np.errstate(all="ignore"):
+        op.array(*grids, out)
+        plain = [
+            op.scalar(*(v if kind is Kind.FLOAT else v.item() for v, kind in zip(row, op.takes, strict=True)))
+            for row in zip(*grids, strict=True)
+        ]  # fmt: skip
+    assert np.array(plain, op.gives.dtype).tobytes() == out.tobytes()
+
+
+def test_fast_minimum_and_maximum_equal_compare_and_select():
+    """The engine's shortcuts against constants give the bits of the table's rows."""
+    from fendra.core.graph.numpy_engine import _array_steps
+
+    values = np.array([*EDGES[Kind.FLOAT], np.nan, np.inf, -np.inf], np.float32)
+    for name in ("min", "max"):
+        for constant in (0.0, -0.0, 1.0, -1.0, 255.0):
+            bound = np.array(constant, np.float32)
+            fast, slow = np.empty_like(values), np.empty_like(values)
+            for step in _array_steps(OPS[name], [values, bound], fast, True):
+                step()
+            OPS[name].array(values, bound, slow)
+            assert fast.tobytes() == slow.tobytes(), (name, constant)
+
+
+def test_layers_on_parts_of_a_line_leave_the_rest_alone():
+    """A layer on scattered spots: every second LED; the others keep what is beneath."""
+    program = design(
+        layer(colour="#fff", level=0.5), layer(colour="red", on="odd"),
+        groups={"odd": "index % 2 == 1"},
+    ).compile()  # fmt: skip
+    rgb = program.frame(at=0).rgb
+    assert rgb[1::2].tolist() == [[255, 0, 0]] * 4
+    assert rgb[::2].tolist() == [[47, 47, 47]] * 4

@@ -1,0 +1,200 @@
+"""Design files: all problems at once, each with its line and remedy, and never a traceback."""
+
+from __future__ import annotations
+
+import random
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+import fendra as fd
+from fendra.files.design_file import check_text
+from fendra.files.places import key_lines
+from fendra.front import Design
+
+HERON = fd.demo_file("heron.toml").read_text(encoding="utf-8")
+
+SMALL = """
+name = "Small"
+[[line]]
+name = "a"
+[[line.part]]
+name = "bar"
+shape = "strip"
+count = 8
+start = [0, 0]
+end = [70, 0]
+[signals.speed]
+[groups]
+half = "x > 30"
+[[layer]]
+name = "glow"
+on = "half"
+effect = "solid"
+colour = "red"
+level = "speed / 50"
+"""
+
+
+def said(text: str) -> dict[int, str]:
+    """Line to what is said there."""
+    return {
+        finding.line: f"{finding.message} {finding.remedy}"
+        for finding in check_text(text, "t").findings
+    }
+
+
+def test_the_shipped_design_has_no_findings():
+    assert check_text(HERON, "heron.toml").findings == ()
+
+
+@pytest.mark.parametrize(
+    ("was", "now", "line", "says"),
+    [
+        ('name = "Small"', 'nmae = "Small"', 2, "Did you mean 'name'?"),
+        ("count = 8", "count = 0", 8, "no LEDs"),
+        ("count = 8", "count = 'eight'", 8, "a whole number is needed here, and this is the text 'eight'"),
+        ("count = 8", "cuont = 8", 8, "Did you mean 'count'?"),
+        ('shape = "strip"', 'shape = "stripe"', 5, "there is no shape 'stripe'. Did you mean 'strip'?"),
+        ('on = "half"', 'on = "hlaf"', 16, "no part, group or trail 'hlaf'. Did you mean 'half'?"),
+        ('effect = "solid"', 'effect = "slid"', 17, "no effect 'slid'. Did you mean 'solid'?"),
+        ('colour = "red"', 'color = "red"', 18, "no parameter 'color'. Did you mean 'colour'?"),
+        ('colour = "red"', 'colour = "rde"', 18, "no colour 'rde'. Did you mean 'red'?"),
+        ('colour = "red"', 'colour = "#12"', 18, "three or six digits"),
+        ('colour = "red"', "colour = 7", 18, "a colour is needed here, and this is the number 7"),
+        ('level = "speed / 50"', 'level = "sped / 50"', 19, "nothing is called 'sped'. Did you mean 'speed'?"),
+        ('level = "speed / 50"', 'level = "speed /"', 19, "ends too early"),
+        ('level = "speed / 50"', "level = 50", 19, "50 is out of range. It goes from 0 to 1"),
+        ('half = "x > 30"', 'half = "x >> 30"', 13, "operator"),
+        ("[signals.speed]", "[signals.'my speed']", 11, "a signal's name stands in expressions"),
+        ("[[line.part]]", "[[line.prat]]", 5, "no key 'prat' here. Did you mean 'part'?"),
+        ("[[layer]]", "[[layer]", 14, "not TOML"),
+        ("start = [0, 0]", "start = [0]", 9, ""),
+        ("fendra", "", 0, ""),
+    ],
+)  # fmt: skip
+def test_each_mistake_is_said_at_its_line_with_a_remedy(was, now, line, says):
+    found = said(SMALL.replace(was, now, 1))
+    if line:
+        assert says in found[line]
+    else:
+        assert found == {}
+
+
+def test_all_problems_come_at_once():
+    text = SMALL
+    for was, now in [
+        ("count = 8", "count = 0"), ("half = \"x > 30\"", "half = \"y2 > 30\""), ("red", "rde"),
+        ("[signals.speed]", "[signals.speed]\nsmoth = 1"), ("solid", "slid"), ("/ 50", "/ fifty"),
+    ]:  # fmt: skip
+        text = text.replace(was, now, 1)
+    text += '[[layer]]\nname = "x"\non = "bar"\neffect = "blink"\nduty = 2\nwhen = "speed"\n'
+    assert sorted(said(text)) == [8, 12, 14, 18, 20, 25, 26]
+
+
+def test_loading_a_wrong_file_raises_every_error(tmp_path):
+    path = tmp_path / "d.toml"
+    path.write_text(SMALL.replace("solid", "slid").replace("count = 8", "count = 0"))
+    with pytest.raises(fd.DesignError) as caught:
+        fd.load(path)
+    assert [f.line for f in caught.value.findings] == [8, 17]
+    assert f"{path}:8: error: line[1].part[1].count: this part has no LEDs." in str(caught.value)
+
+
+def test_paths_keep_their_numbers_when_something_before_is_wrong():
+    """The second layer stays layer[2] though the first is left out."""
+    text = (
+        SMALL.replace('effect = "solid"\n', "")
+        + '[[layer]]\nname = "x"\non = "bra"\neffect = "solid"\n'
+    )
+    found = [str(f) for f in check_text(text, "t").findings]
+    assert any("layer[1]: " in line or "layer[1].effect" in line for line in found)
+    assert any("layer[2].on: there is no part, group or trail 'bra'" in line for line in found)
+
+
+@pytest.mark.parametrize("case", ["missing", "folder", "bytes"])
+def test_files_that_cannot_be_read_are_said_in_one_line(case, tmp_path):
+    path = tmp_path / "d.toml"
+    if case == "folder":
+        path.mkdir()
+    elif case == "bytes":
+        path.write_bytes(b"name = '\xff'")
+    with pytest.raises(fd.FileError) as caught:
+        fd.load(path)
+    assert "\n" not in str(caught.value)
+
+
+def test_keys_are_found_whatever_stands_between():
+    text = '''# [no.table]
+a = """
+[also.none]
+b = 1
+"""
+[x]
+list = [
+  1, # ]
+  [2],
+]
+"quoted key".inner = "= #"
+[[x.y]]
+[[x.y]]
+z = {q = 1}
+'''
+    lines = key_lines(text)
+    assert lines[("a",)] == 2
+    assert lines[("x", "list")] == 7
+    assert lines[("x", "quoted key", "inner")] == 11
+    assert lines[("x", "y", 1)] == 13
+    assert lines[("x", "y", 1, "z")] == 14
+    assert ("b",) not in lines
+
+
+JUNK = [
+    "0", "-1", "inf", "nan", "1e400", "true", "[]", "{}", "[[1, 2]]", "''", "'x'", "'('", "'speed'", "'left'",
+    "'lost(speed)'", "'lost(x)'", "'1 / 0'", "'part == 1'", "'cycle(x)'", "'hold(1, 2)'", "'red'", "'é'",
+    "99999999999999999999", "1979-05-27", "{a = 1}", "'speed.x'", "'x if'", "0.5", "'mix(1, 2, 3)'",
+]  # fmt: skip
+TABLES = [
+    "[[layer]]",
+    "[[line]]",
+    "[line]",
+    "[signals]",
+    "[x]",
+    "[[line.part]]",
+    "layer = 3",
+    "line = []",
+]
+
+
+@settings(max_examples=120)
+@given(st.randoms(use_true_random=False), st.integers(1, 4))
+def test_no_mutated_design_file_ends_in_a_traceback(rng: random.Random, changes: int):
+    """Lines dropped, doubled, renamed, given junk, broken: findings with a line, or a program."""
+    lines = HERON.split("\n")
+    for _ in range(changes):
+        i = rng.randrange(len(lines))
+        key, equals, _value = lines[i].partition("=")
+        match rng.randrange(6):
+            case 0:
+                del lines[i]
+            case 1:
+                lines.insert(i, rng.choice(lines))
+            case 2 if equals:
+                lines[i] = f"{key}= {rng.choice(JUNK)}"
+            case 3 if equals:
+                lines[i] = (
+                    f"{rng.choice(['name', 'of', 'x', 'shape', 'a.b'])} ={lines[i].partition('=')[2]}"
+                )
+            case 4 if lines[i]:
+                j = rng.randrange(len(lines[i]))
+                lines[i] = lines[i][:j] + rng.choice("[]{}=\"'#.,0é\t") + lines[i][j + 1 :]
+            case _:
+                lines[i] = rng.choice(TABLES)
+    checked = check_text("\n".join(lines), "mutated.toml", Design)
+    assert all(f.line is not None and 1 <= f.line <= len(lines) + 1 for f in checked.findings)
+    if checked.has_errors:
+        assert str(checked.findings[0])
+        return
+    assert isinstance(checked.design, Design)
+    checked.design.compile().frame(at=0.1)

@@ -1,0 +1,42 @@
+"""What tests build things with."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+import fendra as fd
+
+
+def strip(name: str = "bar", count: int = 8, **keys: Any) -> dict[str, Any]:
+    """A strip along x, 10 mm from LED to LED, from x = 0."""
+    ends = {"start": [0.0, 0.0], "end": [10.0 * (count - 1), 0.0]}
+    return {"name": name, "shape": "strip", "count": count, **ends, **keys}
+
+
+def layer(effect: str = "solid", **keys: Any) -> dict[str, Any]:
+    """A layer on all LEDs."""
+    return {"name": f"{effect} layer", "on": "all", "effect": effect, **keys}
+
+
+def design(*layers: dict[str, Any], count: int = 8, **keys: Any) -> fd.Design:
+    """One line with one strip, and the layers; keys replace and add."""
+    line = [{"name": "line", "part": [strip(count=count)]}]
+    named = [{**item, "name": f"{i}: {item['name']}"} for i, item in enumerate(layers)]
+    return fd.Design.model_validate({"name": "Test", "line": line, "layer": named, **keys})
+
+
+def reds(frame: fd.Frame) -> list[int]:
+    """The red byte of every spot."""
+    return frame.rgb[:, 0].tolist()
+
+
+def tape(rate_hz: float = 20.0, **signals: Any) -> fd.Tape:
+    """A tape of equally long lists; None is no news."""
+    columns = {
+        name: np.array([np.nan if v is None else v for v in values], float)
+        for name, values in signals.items()
+    }
+    rows = len(next(iter(columns.values())))
+    return fd.Tape(np.arange(rows) / rate_hz, columns)

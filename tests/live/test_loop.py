@@ -1,0 +1,140 @@
+"""The live loop: even, never waiting, never making up for what is late."""
+
+from __future__ import annotations
+
+from threading import Event, Thread
+
+import pytest
+
+import fendra as fd
+from fendra.live.loop import run_live
+from fendra.live.mailbox import Mailbox
+from fendra.outputs.memory import MemoryOutput
+from fendra.sources.tape import TapeSource
+from helpers import design, layer, tape
+
+
+class FakeClock:
+    """Time that passes only while somebody sleeps, or works."""
+
+    def __init__(self) -> None:
+        self.now_s = 0.0
+
+    def __call__(self) -> float:
+        return self.now_s
+
+    def sleep(self, duration_s: float) -> None:
+        self.now_s += duration_s
+
+
+def lit() -> fd.Design:
+    return design(layer(level="s"), signals={"s": {}}, rate=50)
+
+
+def run(source, output, progress=None):
+    clock = FakeClock()
+    program = lit().compile()
+    report = run_live(
+        program, source, output, clock=clock, sleep=clock.sleep,
+        progress=lambda at_s: progress(clock, at_s) if progress else None,
+    )  # fmt: skip
+    return clock, report
+
+
+def test_frames_come_at_their_times_and_equal_the_film():
+    ramp = tape(s=[i / 20 for i in range(21)])
+    output = MemoryOutput()
+    clock, report = run(TapeSource(ramp), output)
+    assert report.rendered == 51
+    assert clock.now_s == pytest.approx(51 / 50)
+    assert report.late == 0
+    film = lit().compile().film(ramp)
+    assert report.sent + report.replaced == 51
+    assert output.frames[-1] is report.last
+    for frame in output.frames:
+        assert frame.rgb.tobytes() == film.frame(frame.at_s).rgb.tobytes()
+    assert report.last.at_s == 1.0
+
+
+def test_late_frames_are_left_out_and_not_made_up_for():
+    """At 0.2 s the computer hangs for 0.1 s: five frames at 50 a second are missed."""
+
+    def hang(clock, at_s):
+        if at_s == pytest.approx(0.2):
+            clock.sleep(0.1)
+
+    _, report = run(TapeSource(tape(s=[0] * 21)), MemoryOutput(), hang)
+    assert report.late == 4  # the fifth is due just then
+    assert report.rendered == 51 - 4
+
+
+def test_a_slow_output_gets_the_newest_frame_and_stops_nobody():
+    class Slow(MemoryOutput):
+        def _send(self, frame):
+            super()._send(frame)
+            begun.set()
+            go_on.wait(5)
+
+    begun, go_on = Event(), Event()
+
+    def block(_clock, at_s):
+        if at_s == 0:
+            begun.wait(5)
+        if at_s >= 0.99:
+            go_on.set()
+
+    output = Slow()
+    _, report = run(TapeSource(tape(s=[0] * 21)), output, block)
+    assert [frame.at_s for frame in output.frames][:: len(output.frames) - 1] == [0.0, 1.0]
+    assert report.replaced >= 48
+    assert report.sent + report.replaced == 51
+
+
+def test_an_output_that_fails_ends_the_run_with_its_error():
+    class Broken(MemoryOutput):
+        def _send(self, frame):  # noqa: ARG002
+            raise fd.OutputError("the port is gone")
+
+    output = Broken()
+    with pytest.raises(fd.OutputError, match="the port is gone"):
+        run_live(lit().compile(), TapeSource(tape(s=[0] * 21)), output)
+    assert not output.is_open
+
+
+def test_ctrl_c_is_an_end_like_another():
+    def press(_clock, at_s):
+        if at_s >= 0.5:
+            raise KeyboardInterrupt
+
+    output = MemoryOutput()
+    _, report = run(TapeSource(tape(s=[0] * 41), loop=True), output, press)
+    assert report.rendered == 26
+    assert report.last.at_s == 0.5
+    assert not output.is_open
+
+
+def test_a_tape_can_loop_and_goes_on_in_time():
+    source = TapeSource(tape(rate_hz=1, s=[1, 2, 3]), loop=True, gap_s=1.0)
+    heard = [source.news(at_s).get("s") for at_s in (0, 1, 2, 2.5, 3, 4, 5, 6, 9)]
+    assert heard == [1, 2, 3, None, 1, 2, 3, 1, 1]
+    assert not source.has_ended(1e9)
+    once = TapeSource(tape(rate_hz=1, s=[1, 2, 3]))
+    assert (once.has_ended(2.0), once.has_ended(2.01)) == (False, True)
+
+
+def test_a_mailbox_holds_the_newest_only():
+    box: Mailbox[int] = Mailbox()
+    for number in range(5):
+        box.put(number)
+    box.close()
+    assert (box.take(), box.take(), box.replaced) == (4, None, 4)
+
+
+def test_taking_waits_until_something_comes():
+    box: Mailbox[str] = Mailbox()
+    taken = []
+    reader = Thread(target=lambda: taken.append(box.take()))
+    reader.start()
+    box.put("frame")
+    reader.join(5)
+    assert taken == ["frame"]

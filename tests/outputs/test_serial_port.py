@@ -1,0 +1,101 @@
+"""The serial output on real pseudo-terminals, and every way in which a port fails."""
+
+from __future__ import annotations
+
+import contextlib
+import os
+import subprocess
+import sys
+import time
+import tty
+
+import pytest
+
+import fendra as fd
+from fendra.demo.controller import Receiver
+from fendra.live.loop import run_live
+from fendra.outputs.serial_port import SerialOutput
+from fendra.sources.tape import TapeSource
+from helpers import design, layer, tape
+
+
+@pytest.fixture
+def pty():
+    ours, theirs = os.openpty()
+    tty.setraw(theirs)
+    yield ours, os.ttyname(theirs)
+    for handle in (ours, theirs):
+        with contextlib.suppress(OSError):
+            os.close(handle)
+
+
+def test_frames_arrive_as_they_were_made(pty):
+    ours, port = pty
+    lit = design(layer(colour="#ff8000", level="s"), count=40, signals={"s": {}})
+    program, receiver = lit.compile(), Receiver([40])
+    with SerialOutput(port) as output:
+        output.open(lit)
+        for step in range(20):
+            frame = program.frame(s=step / 19)
+            output.send(frame)
+            while receiver.frames <= step:
+                receiver.feed(os.read(ours, 4096))
+            assert receiver.shown == frame.line_bytes()
+    assert (receiver.frames, receiver.lost, receiver.damaged) == (20, 0, 0)
+
+
+def test_a_port_that_is_not_there_is_one_line():
+    output = SerialOutput("/dev/ttyNone7")
+    with pytest.raises(fd.OutputError, match=r"^there is no port /dev/ttyNone7\. ") as caught:
+        output.open(design(layer()))
+    assert "\n" not in str(caught.value)
+
+
+def test_a_file_is_no_port(tmp_path):
+    (tmp_path / "file").write_text("keep")
+    with pytest.raises(fd.OutputError, match="cannot be opened as a serial port"):
+        SerialOutput(str(tmp_path / "file")).open(design(layer()))
+    assert (tmp_path / "file").read_text() == "keep"
+
+
+def test_a_busy_port_names_who_holds_it(pty):
+    _, port = pty
+    hold = f"import serial, time; p = serial.Serial({port!r}, exclusive=True); print('held', flush=True); time.sleep(60)"
+    with subprocess.Popen([sys.executable, "-c", hold], stdout=subprocess.PIPE) as holder:
+        holder.stdout.readline()
+        try:
+            with pytest.raises(fd.OutputError, match="is busy") as caught:
+                SerialOutput(port).open(design(layer()))
+        finally:
+            holder.kill()
+    if sys.platform == "linux":
+        assert f"(process {holder.pid})" in str(caught.value)
+
+
+def test_a_port_that_takes_nothing_is_said_to_be_stuck(pty):
+    _, port = pty
+    lit = design(layer(), count=5000)
+    program = lit.compile()
+    with SerialOutput(port, timeout=0.05) as output:
+        output.open(lit)
+        with pytest.raises(fd.OutputError, match=r"has taken no bytes for 0\.05 s"):  # noqa: PT012
+            for _ in range(10):
+                output.send(program.frame())
+
+
+def test_a_port_that_vanishes_ends_the_run_with_one_line():
+    ours, theirs = os.openpty()
+    tty.setraw(theirs)
+    port = os.ttyname(theirs)
+    os.close(theirs)
+    lit = design(layer(), signals={"s": {}})
+
+    def unplug(at_s: float) -> None:
+        if at_s == 0.1:
+            os.close(ours)
+        time.sleep(0.002)
+
+    source = TapeSource(tape(s=[0] * 100))
+    with pytest.raises(fd.OutputError, match=r"is gone after \d+ frames") as caught:
+        run_live(lit.compile(), source, SerialOutput(port), progress=unplug)
+    assert "\n" not in str(caught.value)
