@@ -122,14 +122,15 @@ def recorded(rows: list[dict[str, float]]) -> list[dict[str, str]]:
     return written
 
 
-def main() -> None:
+def write(path: Path) -> int:
+    """Write the tape; gives its number of rows."""
     rows = recorded(simulate())
-    with RIDE.open("w", newline="", encoding="utf-8") as file:
+    with path.open("w", newline="", encoding="utf-8") as file:
         writer = csv.DictWriter(file, fieldnames=list(rows[0]), lineterminator="\n")
         writer.writeheader()
         writer.writerows(rows)
-    print(f"{RIDE.name}: {len(rows)} rows, {DURATION_S:g} s")
+    return len(rows)
 
 
 if __name__ == "__main__":
-    main()
+    print(f"{RIDE.name}: {write(RIDE)} rows, {DURATION_S:g} s")

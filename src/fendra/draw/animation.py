@@ -8,10 +8,10 @@ from pathlib import Path
 import numpy as np
 from PIL import Image
 
-from fendra.core.errors import FileError
 from fendra.core.film import Film
 from fendra.draw.glow import Stage
 from fendra.draw.still import signal_notes
+from fendra.draw.style import kind_of
 from fendra.draw.words import write_words
 from fendra.files.whole import write_whole
 
@@ -36,9 +36,7 @@ def write_animation(
 
     progress: called with pictures done and pictures in all. Raises FileError.
     """
-    kind = KINDS.get(Path(path).suffix.lower())
-    if kind is None:
-        raise FileError(f"'{path}' is no animation; name it .gif, .png or .apng")
+    kind = kind_of(path, KINDS)
     stage = Stage(film.design, film.layout, size)
     count = max(round(duration_s * PICTURES_PER_S), 1)
     pictures = []

@@ -9,6 +9,7 @@ from PIL import Image
 
 from fendra.core.film import Film, Frame
 from fendra.draw.glow import Stage
+from fendra.draw.style import kind_of
 from fendra.draw.words import write_words
 from fendra.files.whole import write_whole
 
@@ -27,11 +28,11 @@ def write_still(film: Film, at_s: float, path: str | Path) -> Path:
     """Write the moment `at_s` of a film, as the file's ending says, with the signals then."""
     frame = film.frame(at_s)
     picture = draw_still(frame, notes=signal_notes(film, frame.at_s))
-    kind = Path(path).suffix.lstrip(".").upper() or "PNG"
-    return write_whole(path, lambda beside: picture.save(beside, format=_FORMATS.get(kind, kind)))
+    kind = kind_of(path, KINDS)
+    return write_whole(path, lambda beside: picture.save(beside, format=kind))
 
 
-_FORMATS = {"JPG": "JPEG"}
+KINDS = {".png": "PNG", ".jpg": "JPEG", ".jpeg": "JPEG", ".webp": "WEBP"}
 
 
 def signal_notes(film: Film, at_s: float) -> list[str]:

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from fendra.core.errors import FileError
 from fendra.files.whole import write_whole
 
 if TYPE_CHECKING:
@@ -43,8 +45,20 @@ def darken(ax: Axes) -> None:
         label.set_color(TEXT)
 
 
+FIGURE_KINDS = {".png": "png", ".svg": "svg", ".pdf": "pdf"}
+
+
+def kind_of(path: str | Path, kinds: Mapping[str, str]) -> str:
+    """The kind of picture that a file's ending stands for. Raises FileError, naming the endings."""
+    kind = kinds.get(Path(path).suffix.lower())
+    if kind is None:
+        *first, last = kinds
+        raise FileError(f"'{path}' has no ending for this picture: {', '.join(first)} or {last}")
+    return kind
+
+
 def save_figure(figure: Figure, path: str | Path) -> Path:
-    """Write a figure as its ending says (.png, .svg, .pdf); whole, or not at all."""
-    kind = Path(path).suffix.lstrip(".") or "png"
+    """Write a figure as its ending says; whole, or not at all. Raises FileError."""
+    kind = kind_of(path, FIGURE_KINDS)
     settings: dict[str, Any] = {"dpi": DPI, "facecolor": figure.get_facecolor(), "format": kind}
     return write_whole(path, lambda beside: figure.savefig(beside, **settings))

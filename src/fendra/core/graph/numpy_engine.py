@@ -192,11 +192,14 @@ def _array_steps(op: Op, args: list[Array], out: Array, against_constant: bool) 
     compare-and-select, `fmin` and `fmax` give the constant for what is no number; they
     differ from it in the sign of a zero alone, and adding 0.0 makes that the constant's.
     """
-    is_minus_zero = against_constant and args[1] == 0 and np.signbit(args[1])
-    if op.name in ("min", "max") and against_constant and not is_minus_zero:
+    if op.name in ("min", "max") and against_constant and not _is_minus_zero(args[1]):
         fast = np.fmin if op.name == "min" else np.fmax
         steps: list[Step] = [partial(fast, args[0], args[1], out)]
         if args[1] == 0:
             steps.append(partial(np.add, out, _ZERO, out))
         return steps
     return [partial(op.array, *args, out)]
+
+
+def _is_minus_zero(value: Array) -> bool:
+    return bool(value == 0 and np.signbit(value))

@@ -1,0 +1,63 @@
+"""A macro pad built in Python: twelve keys with an LED each, and a ring round the knob.
+
+Run it: it draws `macro-pad-map.png` and `macro-pad.png` into the folder given, or here.
+"""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+import numpy as np
+
+import fendra as fd
+
+KEY_MM = 19.05
+
+rows = [
+    {
+        "name": f"row-{row + 1}",
+        "shape": "strip",
+        "count": 4,
+        # Wired back and forth: the second row runs from right to left.
+        "start": [KEY_MM * (0 if row % 2 == 0 else 3), -KEY_MM * row],
+        "end": [KEY_MM * (3 if row % 2 == 0 else 0), -KEY_MM * row],
+    }
+    for row in range(3)
+]
+knob = {"name": "knob", "shape": "ring", "centre": [95, -19], "radius": 15, "count": 12,
+        "start_angle": -120, "direction": "clockwise"}  # fmt: skip
+
+design = fd.Design.model_validate(
+    {
+        "name": "Macro pad",
+        "outline": [[[-14, 14], [118, 14], [118, -52], [-14, -52], [-14, 14]]],
+        "line": [{"name": "pad", "pin": "GP2", "part": [*rows, knob]}],
+        "groups": {"keys": "part != 'knob'"},
+        "trails": {"across": {"of": "keys", "by": "x"}},
+        "signals": {"volume": {"range": [0, 1], "smooth": 0.1}, "muted": {"kind": "switch"}},
+        "layer": [
+            {"name": "keys", "on": "across", "effect": "gradient", "start": "#0040ff",
+             "end": "#ff00a0", "rate": 0.1, "level": 0.7},
+            {"name": "volume", "on": "knob", "effect": "gauge", "value": "volume"},
+            {"name": "muted", "on": "knob", "effect": "pulse", "colour": "red", "when": "muted"},
+        ],
+    }
+)  # fmt: skip
+
+
+def main(folder: Path) -> list[Path]:
+    """Turn the volume up for four seconds, then mute, and look."""
+    times = np.arange(0, 5, 0.05)
+    tape = fd.Tape(times, {"volume": np.clip(times / 4, 0, 1), "muted": (times > 4.2) * 1.0})
+    film = design.compile().film(tape)
+    written = [
+        design.map_figure(folder / "macro-pad-map.png"),
+        film.still(3.0, folder / "macro-pad.png"),
+    ]
+    print("\n".join(f"wrote {path}" for path in written))
+    return written
+
+
+if __name__ == "__main__":
+    main(Path(sys.argv[1]) if len(sys.argv) > 1 else Path())

@@ -1,0 +1,5 @@
+"""`python -m fendra` is `fendra`."""
+
+from fendra.cli.app import main
+
+main()

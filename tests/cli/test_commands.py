@@ -1,0 +1,182 @@
+"""The commands, through the program's own entry, on the demo's files and on bad ones."""
+
+from __future__ import annotations
+
+import json
+import os
+import subprocess
+import sys
+import threading
+import tty
+
+import pytest
+from PIL import Image
+
+import fendra as fd
+from fendra.cli import app
+from fendra.demo.controller import Receiver
+
+HERON, RIDE = fd.demo_file("heron.toml"), fd.demo_file("ride.csv")
+
+
+@pytest.fixture
+def fendra(monkeypatch, capsys, tmp_path):
+    """Calls the program in an empty folder; gives exit code, output and errors."""
+    monkeypatch.chdir(tmp_path)
+
+    def call(*words):
+        monkeypatch.setattr(sys, "argv", ["fendra", *map(str, words)])
+        with pytest.raises(SystemExit) as caught:
+            app.main()
+        seen = capsys.readouterr()
+        return caught.value.code or 0, seen.out, seen.err
+
+    return call
+
+
+@pytest.fixture
+def short_ride(tmp_path):
+    """The first second of the ride, and the five seconds round the first turn."""
+    lines = RIDE.read_text().splitlines()
+    path = tmp_path / "short.csv"
+    path.write_text("\n".join([lines[0], *lines[401:421]]) + "\n")
+    return path
+
+
+@pytest.mark.parametrize("command", ["demo", "check", "map", "film", "run"])
+def test_every_command_has_help_with_an_example(fendra, command):
+    code, out, _ = fendra(command, "--help")
+    assert code == 0
+    assert f"Example: fendra {command} " in " ".join(out.split())
+
+
+def test_the_program_says_its_version_and_its_commands(fendra):
+    assert fendra("--version")[1] == f"fendra {fd.__version__}\n"
+    out = fendra("--help")[1]
+    assert "Begin with: fendra demo" in out
+    assert all(f"\n  {command} " in out for command in ("check", "map", "film", "run", "demo"))
+
+
+def test_check_of_a_sound_design(fendra):
+    code, out, err = fendra("check", HERON)
+    assert (code, err) == (0, "")
+    assert "Heron (Electric cargo trike): 158 LEDs, 3 lines, 11 signals, 15 layers" in out
+    assert out.endswith("0 errors, 0 warnings, 0 notes\n")
+
+
+def test_check_of_a_wrong_design_in_words_and_json(fendra, tmp_path):
+    path = tmp_path / "wrong.toml"
+    path.write_text(HERON.read_text().replace('effect = "pulse"', 'effect = "plse"'))
+    code, out, _ = fendra("check", path)
+    assert code == 1
+    assert "there is no effect 'plse'. Did you mean 'pulse'?" in out
+    code, out, _ = fendra("check", path, "--json")
+    said = json.loads(out)
+    (finding,) = said["findings"]
+    assert (code, said["ok"], said["design"]) == (1, False, "Heron")
+    line = path.read_text().splitlines().index('effect = "plse"') + 1
+    assert (finding["line"], finding["code"], finding["severity"]) == (
+        line,
+        "unknown-effect",
+        "error",
+    )
+    assert finding["path"] == ["layer", 11, "effect"]
+    assert fendra("check", HERON, "--json")[0] == 0
+
+
+@pytest.mark.parametrize(
+    ("words", "code", "says"),
+    [
+        (["check", "none.toml"], 2, "there is no file 'none.toml'"),
+        (["check"], 2, "Missing argument"),
+        (["chek", HERON], 2, "No such command"),
+        (["film", HERON, "--tape", "none.csv"], 2, "there is no file 'none.csv'"),
+        (["film", HERON, "--tape", HERON], 1, "heron.toml"),
+        (["film", HERON, "--tape", RIDE, "--at", "200"], 2, "--at 200 is not on the tape, which goes from 0 to 90 s"),
+        (["map", HERON, "--out", "map.xyz"], 2, "map.xyz"),
+        (["run", HERON, "--tape", RIDE, "--to", "seril:/dev/x"], 2, "Did you mean 'serial'?"),
+        (["run", HERON, "--tape", RIDE, "--to", "serial:/dev/ttyNone7"], 1, "there is no port /dev/ttyNone7"),
+    ],
+)  # fmt: skip
+def test_bad_usage_and_bad_input_end_in_words_and_never_in_a_traceback(fendra, words, code, says):
+    got, out, err = fendra(*words)
+    assert got == code
+    assert says in " ".join((out + err).split())
+    assert "Traceback" not in out + err
+
+
+def test_a_tape_with_none_of_the_signals_is_refused(fendra, tmp_path):
+    (tmp_path / "other.csv").write_text("time,heat\n0,1\n")
+    code, _, err = fendra("film", HERON, "--tape", "other.csv")
+    assert code == 1
+    assert "it has heat, and the design speed, rpm" in err
+
+
+def test_map_writes_a_picture(fendra, tmp_path):
+    code, out, _ = fendra("map", HERON)
+    assert (code, out) == (0, "map: heron-map.png\n")
+    with Image.open(tmp_path / "heron-map.png") as picture:
+        assert picture.size == (1280, 800)
+    assert fendra("map", HERON, "--out", "m.svg")[0] == 0
+    assert "<svg" in (tmp_path / "m.svg").read_text()
+
+
+def test_film_writes_strip_still_and_animation(fendra, tmp_path, short_ride):
+    code, out, err = fendra(
+        "film", HERON, "--tape", short_ride, "--into", "out", "--at", "20.8", "--seconds", "0.5"
+    )
+    assert (code, err) == (0, "")
+    assert [line.split(": ")[1] for line in out.splitlines()] == [
+        f"out/heron{end}" for end in ("-strip.png", "-still.png", ".gif")
+    ]
+    with Image.open(tmp_path / "out" / "heron.gif") as animation:
+        assert (animation.n_frames, animation.info["duration"]) == (10, 50)
+
+
+def test_a_failed_film_leaves_what_was_there(fendra, tmp_path, short_ride):
+    (tmp_path / "heron-strip.png").write_text("old")
+    (tmp_path / "broken.toml").write_text(HERON.read_text().replace('"pulse"', '"plse"'))
+    (tmp_path / "heron.toml").write_text((tmp_path / "broken.toml").read_text())
+    code, _, err = fendra("film", "heron.toml", "--tape", short_ride)
+    assert code == 1
+    assert "no effect 'plse'" in err
+    assert (tmp_path / "heron-strip.png").read_text() == "old"
+
+
+def test_run_sends_a_tape_to_a_controller(fendra, short_ride):
+    ours, theirs = os.openpty()
+    tty.setraw(theirs)
+    receiver = Receiver([56, 72, 30])
+    done = threading.Event()
+
+    def listen():
+        while not done.is_set() or receiver.frames == 0:
+            receiver.feed(os.read(ours, 65536))
+
+    listener = threading.Thread(target=listen, daemon=True)
+    listener.start()
+    code, out, _ = fendra(
+        "run", HERON, "--tape", short_ride, "--to", f"serial:{os.ttyname(theirs)},baud=115200"
+    )
+    done.set()
+    os.write(theirs, b"\0")
+    listener.join(5)
+    os.close(ours)
+    os.close(theirs)
+    assert code == 0
+    assert "carries 23 frames a second of this design, which makes 50" in out
+    assert f"{receiver.frames} frames sent" in out
+    assert receiver.damaged == receiver.lost == 0
+    film = fd.load(HERON).compile().film(fd.read_tape(short_ride))
+    assert receiver.shown == film.frame(20.95).line_bytes()
+
+
+def test_output_into_a_pipe_is_plain(tmp_path):
+    """No colour, no bar, no carriage return when nobody looks."""
+    done = subprocess.run(
+        [sys.executable, "-m", "fendra", "film", str(HERON), "--tape", str(RIDE), "--seconds", "0.1"],
+        cwd=tmp_path, capture_output=True, check=True,
+    )  # fmt: skip
+    assert done.stderr == b""
+    assert not {b"\x1b", b"\r"} & {bytes([byte]) for byte in done.stdout}
+    assert done.stdout.count(b"\n") == 3

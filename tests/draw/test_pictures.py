@@ -1,0 +1,128 @@
+"""Pictures: light where LEDs are lit, labels that keep off each other, drawing on given axes."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from PIL import Image
+
+import fendra as fd
+from fendra.draw.animation import write_animation
+from fendra.draw.glow import Stage
+from fendra.draw.labels import find_place
+from fendra.draw.still import signal_notes
+from helpers import design, layer, tape
+
+
+@pytest.fixture
+def film():
+    made = design(
+        layer(level="s"), signals={"s": {"unit": "V", "lost_after": 0.5}, "on": {"kind": "switch"}}
+    )
+    return made.compile().film(tape(s=[0] * 10 + [1] * 10 + [None] * 20, on=[0] * 15 + [1] * 25))
+
+
+def test_an_led_lights_its_place_and_spills_round_it():
+    made = design(layer(colour="red"))
+    stage = Stage(made, made.layout(), (400, 250))
+    dark, lit = (
+        stage.lit(np.full((8, 3), level, np.uint8) * (1, 0, 0)).astype(int) for level in (0, 255)
+    )
+    x, y = stage.to_pixels(made.layout().position[:, :2])[3].astype(int)
+    assert lit[y, x, 0] > 245
+    assert dark[y, x].max() < 60
+    spill = lit - dark
+    assert 0 < spill[y + 12, x, 0] < lit[y, x, 0]
+    assert spill[:, :, 2].max() < 150  # red spills no blue beyond its own white-hot core
+    assert spill[5, 5].max() < 20
+
+
+def test_the_front_is_up_and_right_is_right():
+    made = design(layer())
+    left_back, right_front = Stage(made, made.layout()).to_pixels([[0, -10], [10, 10]])
+    assert right_front[0] > left_back[0]
+    assert right_front[1] < left_back[1]
+
+
+def test_brighter_light_is_brighter_on_the_picture():
+    made = design(layer())
+    stage = Stage(made, made.layout(), (400, 250))
+    means = [stage.lit(np.full((8, 3), level, np.uint8)).mean() for level in (0, 5, 20, 80, 255)]
+    assert means == sorted(means)
+
+
+def test_the_band_shows_time_across_and_the_first_led_at_the_top(film):
+    from matplotlib.figure import Figure
+
+    ax = Figure().add_subplot()
+    image = film.strip(ax=ax, part="bar")
+    colours = np.asarray(image.get_array())
+    assert colours.shape == (8, len(film), 3)
+    assert colours[:, :20].max() == 0
+    assert colours[:, 30].min() == pytest.approx(1)
+    assert image.get_extent() == pytest.approx([0, film.times[-1] + 0.02, 7.5, -0.5])
+
+
+def test_the_strip_has_a_row_for_each_signal_and_part_on_one_time_axis(film):
+    figure = film.strip()
+    assert len(figure.axes) == 1 + 1 + 1  # a number, the switches, a part
+    assert len({ax.get_xlim() for ax in figure.axes}) == 1
+    texts = [text.get_text() for ax in figure.axes for text in ax.texts]
+    assert {"s", "on", "bar"} <= set(texts)
+
+
+def test_the_map_can_be_drawn_on_given_axes():
+    from matplotlib.figure import Figure
+
+    ax = Figure().add_subplot()
+    made = fd.load(fd.demo_file("heron.toml"))
+    assert made.map(ax=ax) is ax
+    texts = [text.get_text() for text in ax.texts]
+    assert "nose-bar\n16 – 39" in texts
+    assert "data in  D5" in texts
+
+
+def test_labels_keep_off_points_and_off_each_other():
+    points = np.stack([np.linspace(0, 100, 50), np.full(50, 50.0)], axis=1)
+    within, boxes = np.array([0, 0, 100, 100.0]), []
+    for _ in range(4):
+        middle = find_place(points[[25]], (30, 10), 8, points, boxes, within)
+        box = np.concatenate([np.subtract(middle, (15, 5)), np.add(middle, (15, 5))])
+        assert not ((points >= box[:2]) & (points <= box[2:])).all(axis=1).any()
+        for other in boxes:
+            assert not ((box[:2] < other[2:]).all() and (other[:2] < box[2:]).all())
+        boxes.append(box)
+
+
+def test_the_notes_say_values_units_switches_and_what_is_lost(film):
+    assert signal_notes(film, 0.6) == ["0.60 s", "s 1 V"]
+    assert signal_notes(film, 0.9) == ["0.90 s", "s 1 V", "on on"]
+    assert signal_notes(film, 1.8) == ["1.80 s", "s lost", "on on"]
+
+
+@pytest.mark.parametrize("name", ["a.gif", "a.apng", "a.png"])
+def test_an_animation_lasts_as_long_as_it_says(film, tmp_path, name):
+    write_animation(film, tmp_path / name, 0.2, 0.4, size=(160, 100))
+    with Image.open(tmp_path / name) as picture:
+        assert picture.n_frames == 8
+        lasted = 0.0
+        for place in range(8):
+            picture.seek(place)
+            lasted += picture.info["duration"]
+    assert lasted == pytest.approx(400)
+
+
+def test_an_animation_of_another_kind_is_refused(film, tmp_path):
+    with pytest.raises(fd.FileError, match=r"\.gif, \.png or \.apng"):
+        film.animation(tmp_path / "a.mp4", 0, 1)
+
+
+def test_a_thousand_leds_at_one_place_and_none_lit_are_no_trouble(tmp_path):
+    part = {"name": "bar", "shape": "strip", "count": 1000, "start": [5, 5], "end": [5, 5]}
+    made = fd.Design.model_validate({"line": [{"name": "l", "part": [part]}]})
+    assert made.map_figure(tmp_path / "map.png").exists()
+    assert Stage(made, made.layout(), (320, 200)).lit(np.zeros((1000, 3), np.uint8)).shape == (
+        200,
+        320,
+        3,
+    )
