@@ -3,13 +3,14 @@
 PYTHON ?= python3
 .DEFAULT_GOAL := help
 
-.PHONY: help demo test bench format screenshots clean
+.PHONY: help demo test bench format docs screenshots clean
 
 help:
 	@echo "make demo         make an environment, install Fendra, run the demo"
 	@echo "make test         make an environment, run all that CI runs"
 	@echo "make bench        measure speed (not part of make test)"
 	@echo "make format       put the code into the house format"
+	@echo "make docs         make docs/effects.md anew from the code"
 	@echo "make screenshots  make docs/screenshots anew from the demo data"
 	@echo "make clean        remove environments and everything made"
 
@@ -25,10 +26,14 @@ test: .venv-dev/installed
 
 bench: .venv-dev/installed
 	.venv-dev/bin/python -m pytest benchmarks -c benchmarks/pytest.ini
+	.venv-dev/bin/python benchmarks/ratio.py
 
 format: .venv-dev/installed
 	.venv-dev/bin/ruff check --fix .
 	.venv-dev/bin/ruff format .
+
+docs: .venv-dev/installed
+	.venv-dev/bin/python scripts/make_docs.py
 
 screenshots: .venv-dev/installed
 	.venv-dev/bin/python scripts/make_screenshots.py

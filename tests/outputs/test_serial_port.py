@@ -83,6 +83,22 @@ def test_a_port_that_takes_nothing_is_said_to_be_stuck(pty):
                 output.send(program.frame())
 
 
+def test_a_frame_is_sent_only_when_the_system_s_buffer_is_empty(pty, monkeypatch):
+    """So that no old frame waits there; a buffer that does not shrink is a port that is stuck."""
+    _, port = pty
+    lit = design(layer())
+    frame = lit.compile().frame()
+    left = [500, 300, 0]
+    monkeypatch.setattr("serial.Serial.out_waiting", property(lambda _: left.pop(0)))
+    with SerialOutput(port, timeout=0.05) as output:
+        output.open(lit)
+        output.send(frame)
+        assert left == []
+        monkeypatch.setattr("serial.Serial.out_waiting", property(lambda _: 500))
+        with pytest.raises(fd.OutputError, match="has taken no bytes"):
+            output.send(frame)
+
+
 def test_a_port_that_vanishes_ends_the_run_with_one_line():
     ours, theirs = os.openpty()
     tty.setraw(theirs)

@@ -31,9 +31,14 @@ def say(text: str = "", *, style: str = "") -> None:
 
 
 def say_findings(findings: Sequence[Finding]) -> None:
-    """Each finding in the colour of its severity."""
+    """Each finding with its severity, and the caret under its place, in colour."""
+    from rich.text import Text
+
     for finding in findings:
-        say(str(finding), style=_STYLES[finding.severity])
+        text = Text(str(finding))
+        text.highlight_regex(rf"\b{finding.severity}:", _STYLES[finding.severity])
+        text.highlight_regex(r"(?m)^ +\^$", _STYLES[finding.severity])
+        console().print(text)
 
 
 def say_pixels(lead: str, pixels: bytes, order: str) -> None:
@@ -49,13 +54,12 @@ def say_pixels(lead: str, pixels: bytes, order: str) -> None:
         return
     from rich.text import Text
 
-    from fendra.core.light import linear_to_srgb
+    from fendra.draw.glow import led_colour
 
     text = Text(f"{lead} {lit} ")
     for led in leds:
-        levels = linear_to_srgb([led[order.index(letter)] / 255 for letter in "RGB"])
-        red, green, blue = (round(255 * float(level)) for level in levels)
-        text.append("●", style=f"#{red:02x}{green:02x}{blue:02x}")
+        colour = led_colour([led[order.index(letter)] / 255 for letter in "RGB"])
+        text.append("●", style=f"#{colour.tobytes().hex()}")
     screen.print(text)
 
 

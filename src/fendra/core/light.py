@@ -51,19 +51,23 @@ def linear_to_srgb(light: Any) -> Any:
     return np.where(light <= 0.0031308, light * 12.92, 1.055 * light ** (1 / 2.4) - 0.055)
 
 
+_ZERO, _HALF, _FULL = (np.array(value, np.float32) for value in (0.0, 0.5, 255.0))
+
+
 def quantise(light: Array, master: np.float32, scratch: Array, out: Array) -> None:
     """Linear light to bytes, rounded to the nearest, after the master level.
 
+    Each is `light * (master * 255) + 0.5`, held within 0 and 255, without its fraction.
+
     light: (3, n) float32; what is above 1 is full, what is below 0 or no number is dark.
     master: the share of the light that is let through, 0 to 1.
-    scratch: (3, n) float32, overwritten with the light after the master level, times 255.
+    scratch: (3, n) float32, overwritten.
     out: (n, 3) uint8.
     """
-    np.multiply(light, master, scratch)
-    np.multiply(scratch, np.float32(255.0), scratch)
-    np.add(scratch, np.float32(0.5), scratch)
-    np.fmax(scratch, np.float32(0.0), scratch)
-    np.fmin(scratch, np.float32(255.0), scratch)
+    np.multiply(light, master * _FULL, scratch)
+    np.add(scratch, _HALF, scratch)
+    np.fmax(scratch, _ZERO, scratch)
+    np.fmin(scratch, _FULL, scratch)
     np.copyto(out, scratch.T, casting="unsafe")
 
 

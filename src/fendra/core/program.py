@@ -12,7 +12,7 @@ from fendra.core.design import Design
 from fendra.core.errors import ClockError, SignalError
 from fendra.core.film import Film, Frame
 from fendra.core.graph.numpy_engine import NumpyEngine
-from fendra.core.graph.ops import UINT_MASK
+from fendra.core.graph.ops import LARGEST, UINT_MASK
 from fendra.core.layout import Layout
 from fendra.core.light import quantise
 from fendra.core.mix import Recording
@@ -111,7 +111,7 @@ class Program:
         fed = set(self._fed)
         for place, time_s in enumerate(times.tolist()):
             news = reader.news_until(time_s + 1e-9)
-            known = {name: value for name, value in news.items() if name in fed}
+            known = {name: _within(value) for name, value in news.items() if name in fed}
             now_ms = round((clock_s + time_s - tape.start_s) * 1000)
             self._render(now_ms, known, rgb[place])
             yield
@@ -140,5 +140,10 @@ class Program:
             if math.isinf(number):
                 raise SignalError(f"signal '{name}' needs a finite number, and got {value!r}")
             if not math.isnan(number):
-                checked[name] = number
+                checked[name] = _within(number)
         return checked
+
+
+def _within(value: float) -> float:
+    """A value as the graph takes it: no later arithmetic on it overflows."""
+    return min(max(value, -LARGEST), LARGEST)

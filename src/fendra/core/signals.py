@@ -8,10 +8,10 @@ from fendra.core.design import Design, Signal
 from fendra.core.errors import ExpressionError, GraphError
 from fendra.core.findings import Report
 from fendra.core.graph.clock import FOREVER_MS, Clock
-from fendra.core.graph.expr import LARGEST, Scope, compile_expression
+from fendra.core.graph.expr import Scope, compile_expression, tame
 from fendra.core.graph.functions import clamp, select
 from fendra.core.graph.numbers import NEWS, VALUE
-from fendra.core.graph.ops import Kind
+from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.layout.choice import report_expression
 
@@ -80,12 +80,10 @@ class Signals:
     def _fed(self, name: str, signal: Signal) -> tuple[Value, Value]:
         tracer, clock = self._tracer, self._clock
         news = tracer.input(f"{NEWS}{name}", Kind.TRUTH)
-        low, high = signal.range or (-LARGEST, LARGEST)
         fallback = fallback_of(signal)
-        raw = clamp(tracer.input(f"{VALUE}{name}", Kind.FLOAT), low, high)
-        before = tracer.state(f"value.{name}", fallback, Kind.FLOAT)
-        newest = select(news, raw, before)
-        tracer.remember(before, newest)
+        newest = tracer.input(f"{VALUE}{name}", Kind.FLOAT)
+        if signal.range is not None:
+            newest = clamp(newest, *signal.range)
         if signal.lost_after is None:
             is_lost = ~clock.ever(news)
         else:
@@ -123,8 +121,7 @@ class Signals:
             is_lost = is_lost | other
         if kind is Kind.TRUTH:
             return (self._clock.hold(value, signal.hold) if signal.hold > 0 else value), is_lost
-        if signal.range is not None:
-            value = clamp(value, *signal.range)
+        value = tame(value) if signal.range is None else clamp(value, *signal.range)
         return self._smoothed(value, signal), is_lost
 
     def _smoothed(self, value: Value, signal: Signal) -> Value:

@@ -178,6 +178,13 @@ def _shown(light: Array) -> Array:
 _TO_SRGB = _shown(np.arange(8 * _STEPS_A_LIGHT - 1) / _STEPS_A_LIGHT)
 
 
+def led_colour(light: Any) -> Array:
+    """What an LED's core looks like in the dark: (..., 3) linear light to uint8 sRGB."""
+    light = np.asarray(light, float)
+    off = np.array(_OFF, np.uint8)
+    return np.where(light.any(axis=-1, keepdims=True), _shown(_EXPOSURE * light), off)
+
+
 def _blurred(light: Array, radius: float) -> Array:
     """Spread light as three box blurs do, nearly a Gaussian; none is lost inside the picture."""
     reach = max(round(radius), 1)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import errno
+import time
 from pathlib import Path
 
 import serial
@@ -66,6 +67,7 @@ class SerialOutput(Output):
         assert self._port is not None
         try:
             self._port.write(frame_to_packets(self.sent, frame.line_bytes()))
+            self._drain(self._port)
         except serial.SerialTimeoutException as exc:
             raise OutputError(
                 f"{self} has taken no bytes for {self.timeout_s:g} s; is the controller reading?"
@@ -74,6 +76,18 @@ class SerialOutput(Output):
             raise OutputError(
                 f"{self} is gone after {self.sent} frames; check plug and power, then run again"
             ) from exc
+
+    def _drain(self, port: serial.Serial) -> None:
+        """Wait until the system's buffer is empty: frames that queue there would be old light."""
+        left, since_s = port.out_waiting, time.monotonic()
+        while left:
+            time.sleep(0.001)
+            now = port.out_waiting
+            if now < left:
+                since_s = time.monotonic()
+            elif time.monotonic() - since_s > self.timeout_s:
+                raise serial.SerialTimeoutException
+            left = now
 
     def _close(self) -> None:
         if self._port is not None:

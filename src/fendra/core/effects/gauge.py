@@ -6,6 +6,8 @@ from fendra.core.effects import Led, Look, colour, effect, number, truth
 from fendra.core.graph.functions import clamp, mix, ramp, select
 from fendra.core.graph.trace import Value
 
+NEVER = 1e6
+
 
 @effect
 def gauge(
@@ -17,7 +19,7 @@ def gauge(
     middle: Value = colour("gold", "in the middle"),
     end: Value = colour("red", "at the trail's end"),
     whole: Value = truth(False, "whole LEDs only; else the last one is dimmed"),
-    threshold: Value = number(1e6, "", -1e6, 1e6, "the value from which on it blinks"),
+    threshold: Value = number(NEVER, "", -1e6, NEVER, "the value from which on it blinks"),
     rate: Value = number(3.0, "Hz", 0.0, 25.0, "blinks a second above the threshold"),
 ) -> Look:
     """Lit from the trail's start as far as the value says, in a ramp of three colours.
@@ -29,5 +31,7 @@ def gauge(
     if whole.number != 0:
         cover = select(whole & (lit < 0.5), 0.0, select(whole, 1.0, cover))
     colours = mix(mix(start, middle, clamp(led.along * 2.0)), end, clamp(led.along * 2.0 - 1.0))
+    if threshold.number == NEVER:
+        return Look(colours, cover)
     is_dark = (value >= threshold) & (led.cycle(rate) >= 0.5)
     return Look(colours, select(is_dark, 0.0, 1.0) * cover)

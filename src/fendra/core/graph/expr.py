@@ -17,15 +17,13 @@ import numpy as np
 from fendra.core.errors import ExpressionError, GraphError
 from fendra.core.graph import functions
 from fendra.core.graph.clock import Clock
-from fendra.core.graph.ops import Kind
+from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.light import COLOUR_NAMES, is_colour, parse_colour
 from fendra.core.names import did_you_mean, nearest
 
 LONGEST = 1000
 DEEPEST = 100
-LARGEST = 1e9
-"""Results are held within plus and minus this; what is no number becomes 0."""
 
 
 @dataclass
@@ -52,9 +50,18 @@ def compile_expression(
 ) -> Value:
     """Record an expression; the value is a float or a truth as `want` says, or a colour.
 
+    A float or a colour may still be out of all bounds: whoever asked clamps or tames it.
+
     Raises ExpressionError with the place in the text and a remedy.
     """
     return _Compiler(text, scope, colour).run(want)
+
+
+def tame(value: Value) -> Value:
+    """Held to a size that no later arithmetic overflows with; no NaN, no infinity."""
+    if value.node.op in ("const", "column"):
+        return value
+    return functions.select(abs(value) <= LARGEST, value, 0.0)
 
 
 class _Compiler:
@@ -78,7 +85,7 @@ class _Compiler:
                     remedy="Name colours in quotes: mix('red', 'blue', 0.5).",
                     text=self._text,
                 )
-            return self._tame(value)
+            return value
         if value.width == 3:
             raise ExpressionError("this gives a colour, and a number is needed", text=self._text)
         if want is Kind.TRUTH and value.kind is not Kind.TRUTH:
@@ -87,7 +94,7 @@ class _Compiler:
                 remedy="Compare it with something, for example: ... > 0.5.",
                 text=self._text,
             )
-        return value if want is Kind.TRUTH else self._tame(self._number(value))
+        return value if want is Kind.TRUTH else self._number(value)
 
     def _parse(self) -> ast.expr:
         if not self._text.strip():
@@ -118,13 +125,6 @@ class _Compiler:
             "this is nested too deeply, or holds characters that no expression has",
             remedy="Split it into signals with `of`.",
         )
-
-    def _tame(self, value: Value) -> Value:
-        """Held to a size that no later arithmetic overflows with; no NaN, no infinity."""
-        if value.node.op in ("const", "column"):
-            return value
-        is_sane = abs(value) <= LARGEST
-        return functions.select(is_sane, value, 0.0)
 
     def _number(self, value: Value) -> Value:
         return functions.select(value, 1.0, 0.0) if value.kind is Kind.TRUTH else value
@@ -318,8 +318,8 @@ class _Compiler:
         }
         clock = self._scope.clock
         if clock is not None:
-            table["cycle"] = (1, lambda rate: clock.cycle(self._tame(rate)))
-            table["lag"] = (2, lambda x, time_s: clock.lag(self._tame(x), _at_least(time_s, 0.001)))
+            table["cycle"] = (1, lambda rate: clock.cycle(tame(rate)))
+            table["lag"] = (2, lambda x, time_s: clock.lag(tame(x), _at_least(time_s, 0.001)))
             table["hold"] = (2, lambda on, time_s: self._hold(clock, on, time_s))
         return table
 

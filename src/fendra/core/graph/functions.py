@@ -54,8 +54,9 @@ def select(condition: Value, a: Operand, b: Operand) -> Value:
 
 
 def mix(a: Operand, b: Operand, share: Value) -> Value:
-    """`a` where `share` is 0, `b` where it is 1, and between them in proportion."""
-    return share * b + (1.0 - share) * a
+    """`a` where `share` is 0, `b` where it is 1 (to one rounding), between them in proportion."""
+    first = share.tracer.lift(a, Kind.FLOAT)
+    return first + share * (b - first)
 
 
 def ramp(x: Value, low: Operand, high: Operand) -> Value:

@@ -15,7 +15,8 @@ from fendra.core.graph.passes import constant_array
 Array = np.ndarray[Any, np.dtype[Any]]
 
 VALUE, NEWS = "value:", "news:"
-"""Prefixes of a signal's two inputs: its newest value, and whether it came with this frame."""
+"""Prefixes of a signal's two inputs: its newest value, which stays until there is another, and
+whether it came with this frame. A value is within +-LARGEST: whoever feeds it sees to that."""
 
 
 class Numbers:

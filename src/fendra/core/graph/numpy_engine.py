@@ -40,14 +40,15 @@ class NumpyEngine:
         self._numbers = Numbers(graph, self._rates, self._read_by_arrays())
         shared = self._shared_places()
         buffers = _Buffers()
-        self._common, arrays = self._block(shared, {}, shared, buffers)
+        self._common, arrays = self._block(shared, {}, shared, {}, buffers)
         self._slots = []
         for slot in recording.slots:
             results = {slot.paint, slot.rest}
             own = self._moving_arrays(results) - shared
-            steps, arrays_here = self._block(own, arrays, results, buffers)
-            steps += self._mix_steps(slot, arrays_here)
-            buffers.give_back(arrays_here[place] for place in results & own)
+            direct = self._direct(slot) if slot.paint in own else {}
+            steps, arrays_here = self._block(own, arrays, results, direct, buffers)
+            steps += [] if direct else self._mix_steps(slot, arrays_here)
+            buffers.give_back(arrays_here[p] for p in results & own if p not in direct)
             self._slots.append((self._numbers.register(slot.on), steps))
         self._master = self._numbers.register(graph.roots["master"])
 
@@ -109,9 +110,17 @@ class NumpyEngine:
         return {place for place, count in users.items() if count > 1}
 
     def _block(
-        self, places: set[int], given: Mapping[int, Array], keep: set[int], buffers: _Buffers
+        self,
+        places: set[int],
+        given: Mapping[int, Array],
+        keep: set[int],
+        direct: Mapping[int, Array],
+        buffers: _Buffers,
     ) -> tuple[list[Step], dict[int, Array]]:
-        """Steps that compute `places`; buffers that nobody reads any more are used again."""
+        """Steps that compute `places`; buffers that nobody reads any more are used again.
+
+        keep: places that are read later. direct: where some of them are to be computed.
+        """
         nodes = self._graph.nodes
         arrays = {**self._fixed, **self._numbers.arrays, **given}
         last_use = {arg: place for place in sorted(places) for arg in nodes[place].args}
@@ -127,7 +136,10 @@ class NumpyEngine:
             ]
             if op.in_place:
                 buffers.give_back(done)
-            arrays[place] = out = buffers.take(self._shape(place), node.kind.dtype)
+            out = direct.get(place)
+            if out is None:
+                out = buffers.take(self._shape(place), node.kind.dtype)
+            arrays[place] = out
             if not op.in_place:
                 buffers.give_back(done)
             last = nodes[node.args[-1]]
@@ -139,11 +151,8 @@ class NumpyEngine:
         spots = self._recording.spots[slot.space]
         if len(spots) == 0:
             return []
-        is_run = int(spots[-1]) - int(spots[0]) + 1 == len(spots)
-        if is_run:
-            target = self._canvas[:, int(spots[0]) : int(spots[-1]) + 1]
-        else:
-            target = np.empty((3, len(spots)), np.float32)
+        run = self._run(spots)
+        target = np.empty((3, len(spots)), np.float32) if run is None else run
         paint, rest = arrays[slot.paint], arrays[slot.rest]
         mixing: list[Step] = []
         match slot.blend:
@@ -158,11 +167,25 @@ class NumpyEngine:
                 is_larger = np.empty(target.shape, np.bool_)
                 mixing.append(partial(np.greater, paint, target, is_larger))
                 mixing.append(partial(np.copyto, target, paint, where=is_larger))
-        if is_run:
+        if run is not None:
             return mixing
         take = partial(np.take, self._canvas, spots, 1, target, "clip")
         put = partial(self._canvas.__setitem__, (slice(None), spots), target)
         return [take, *mixing, put]
+
+    def _run(self, spots: Array) -> Array | None:
+        """The piece of the canvas that the spots are, where they stand in one row."""
+        if len(spots) == 0 or int(spots[-1]) - int(spots[0]) + 1 != len(spots):
+            return None
+        return self._canvas[:, int(spots[0]) : int(spots[-1]) + 1]
+
+    def _direct(self, slot: Slot) -> dict[int, Array]:
+        """The place of the paint and where to compute it, if it just replaces what is beneath."""
+        run = self._run(self._recording.spots[slot.space])
+        is_whole = self._graph.nodes[slot.paint].width == 3
+        if run is None or not is_whole or slot.blend != "over" or not self._is_zero(slot.rest):
+            return {}
+        return {slot.paint: run}
 
     def _is_zero(self, place: int) -> bool:
         node = self._graph.nodes[place]

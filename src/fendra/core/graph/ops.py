@@ -38,6 +38,8 @@ _DTYPES: dict[Kind, type[np.generic]] = {
 UINT_MASK = 0xFFFF_FFFF
 LARGEST_UINT_FLOAT = 4294967040.0
 """The largest float32 below 2**32."""
+LARGEST = 1e9
+"""What comes in and what expressions give is held within plus and minus this."""
 
 
 @dataclass(frozen=True)

@@ -39,9 +39,15 @@ def _folded(node: Node, args: list[Node]) -> Node | int:
             return node.args[0]
         case "mul" if _is_const(args[0], 1.0) and args[1].width == node.width:
             return node.args[1]
+        case "sub" if _is_const(args[1], 0.0) and args[0].width == node.width:
+            return node.args[0]
+        case "not" if args[0].op == "not":
+            return args[0].args[0]
         case "select" | "uint_select" if args[0].op == "const":
             chosen = 1 if args[0].payload == (True,) else 2
             return node.args[chosen] if args[chosen].width == node.width else node
+        case "select" | "uint_select" if args[0].op == "not":
+            return replace(node, args=(args[0].args[0], node.args[2], node.args[1]))
         case "and" | "or" if args[0].op == "const" or args[1].op == "const":
             known, other = (0, 1) if args[0].op == "const" else (1, 0)
             decides = args[known].payload == ((node.op == "or"),)
@@ -50,7 +56,8 @@ def _folded(node: Node, args: list[Node]) -> Node | int:
 
 
 def _is_const(node: Node, value: float) -> bool:
-    return node.op == "const" and set(node.payload) == {value}  # type: ignore[call-overload]
+    """Whether a node is always this value, sign of zero included."""
+    return node.op == "const" and {*map(repr, node.payload)} == {repr(value)}  # type: ignore[call-overload]
 
 
 def all_constant(nodes: list[Node]) -> bool:

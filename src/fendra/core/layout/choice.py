@@ -10,7 +10,7 @@ import numpy as np
 
 from fendra.core.errors import ExpressionError
 from fendra.core.findings import Path, Report
-from fendra.core.graph.expr import Scope, compile_expression
+from fendra.core.graph.expr import Scope, compile_expression, tame
 from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import simplify
@@ -73,6 +73,7 @@ def evaluate(layout: Layout, text: str, want: Kind) -> np.ndarray[Any, np.dtype[
     names = (*COLUMNS, *TEXT_COLUMNS)
     scope = Scope(tracer, look_up_in(tracer, ALL), names, words(layout))
     value = compile_expression(text, scope, want)
+    value = tame(value) if want is Kind.FLOAT else value
     tracer.roots["result"] = value.place
     graph = simplify(tracer.graph())
     columns = {

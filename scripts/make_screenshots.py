@@ -1,0 +1,94 @@
+"""Make docs/screenshots anew from the demo data: `make screenshots`.
+
+The map, the film strip, a still and an animation come straight from the package. The terminal
+views are taken in an xterm under Xvfb (Debian: xvfb xterm imagemagick); without those they are
+left as they are, and it says so.
+"""
+
+from __future__ import annotations
+
+import shutil
+import subprocess
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+import fendra as fd
+from fendra.cli.demo import ANIMATION_S, MOMENT_S
+from fendra.draw.strip import draw_strip
+from fendra.draw.style import save_figure
+
+SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
+BIN = Path(sys.executable).parent
+DISPLAY = ":77"
+
+
+def main() -> None:
+    """All of them."""
+    design = fd.load(fd.demo_file("heron.toml"))
+    film = design.compile().film(fd.read_tape(fd.demo_file("ride.csv")))
+    design.map_figure(SHOTS / "map.png")
+    save_figure(draw_strip(film, title="Heron: ride"), SHOTS / "film-strip.png")
+    film.still(MOMENT_S, SHOTS / "still.png")
+    film.animation(SHOTS / "animation.gif", *ANIMATION_S)
+    if not all(shutil.which(tool) for tool in ("Xvfb", "xterm", "import")):
+        print("no Xvfb, xterm or import here: the terminal views stay as they were")
+        return
+    with tempfile.TemporaryDirectory() as folder:
+        wrong = Path(folder) / "wrong.toml"
+        wrong.write_text(with_mistakes(fd.demo_file("heron.toml").read_text(encoding="utf-8")))
+        with subprocess.Popen(["Xvfb", DISPLAY, "-screen", "0", "1280x800x24"]) as screen:
+            time.sleep(1)
+            shoot(folder, "fendra demo", 16, SHOTS / "demo.png")
+            shoot(folder, "fendra check wrong.toml", 3, SHOTS / "check.png")
+            shoot_run(folder, SHOTS / "run.png")
+            screen.terminate()
+
+
+def with_mistakes(text: str) -> str:
+    """Heron with some of the mistakes that makers make."""
+    for was, now in (
+        ('led = "ws2812b"', 'led = "ws2812"'),
+        ("count = 36\n", "count = 0\n"),
+        ('hubs = { of = "part', 'hubs = { of = "prat'),
+        ('level = "0.35 + 0.65 * brake"', 'level = "0.35 + 0.65 * brke"'),
+        ('effect = "pulse"', 'effect = "plse"'),
+        ('colour = "#ff0060"', 'color = "#ff0060"'),
+    ):
+        assert was in text, was
+        text = text.replace(was, now, 1)
+    return text
+
+
+def shoot_run(folder: str, path: Path) -> None:
+    """`fendra run` half way through the ride's first ten seconds, on a stand-in controller."""
+    ride = fd.demo_file("ride.csv").read_text(encoding="utf-8").splitlines()
+    (Path(folder) / "start.csv").write_text("\n".join(ride[:202]) + "\n", encoding="utf-8")
+    sizes = [word for leds in (56, 72, 30) for word in ("--line", str(leds))]
+    command = [sys.executable, "-m", "fendra.demo.controller", *sizes]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as controller:
+        assert controller.stdout is not None
+        port = controller.stdout.readline().split()[-1]
+        design = "fendra-demo/heron.toml"
+        run = f"fendra run {design} --tape start.csv --to serial:{port},baud=115200"
+        shoot(folder, run, 6, path)
+        controller.terminate()
+
+
+def shoot(folder: str, command: str, seconds: float, path: Path) -> None:
+    """A command in a terminal window, once it is done."""
+    line = f"PATH={BIN}:$PATH; cd {folder}; PS1='$ '; echo '$ {command}'; {command}; sleep 60"
+    terminal = [
+        "xterm", "-display", DISPLAY, "-geometry", "124x40+0+0", "-fa", "DejaVu Sans Mono",
+        "-fs", "12", "-bg", "#0c0e13", "-fg", "#e4e8ef", "-xrm", "xterm*termName: xterm-256color",
+        "-e", "env", "COLORTERM=truecolor", "bash", "-c", line,
+    ]  # fmt: skip
+    with subprocess.Popen(terminal) as window:
+        time.sleep(seconds)
+        subprocess.run(["import", "-display", DISPLAY, "-window", "root", str(path)], check=True)
+        window.terminate()
+
+
+if __name__ == "__main__":
+    main()
