@@ -113,6 +113,17 @@ def test_a_tape_with_none_of_the_signals_is_refused(fendra, tmp_path):
     assert "it has heat, and the design speed, rpm" in err
 
 
+def test_what_tape_and_design_do_not_share_is_said(fendra, tmp_path):
+    (tmp_path / "other.csv").write_text("time,heat,speed,brake\n0,1,2,0\n0.1,1,2,0\n")
+    code, out, _ = fendra("film", HERON, "--tape", "other.csv", "--seconds", "0.1")
+    assert code == 0
+    assert (
+        "not on the tape, so at their fallback: rpm, throttle, left, right, battery, lean, lights"
+        in out
+    )
+    assert "on the tape, but no signals of the design: heat" in out
+
+
 def test_map_writes_a_picture(fendra, tmp_path):
     code, out, _ = fendra("map", HERON)
     assert (code, out) == (0, "map: heron-map.png\n")

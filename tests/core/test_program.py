@@ -133,6 +133,13 @@ def test_a_film_shows_each_row_from_its_time_on():
     assert film.frame(0.06).rgb[0, 0] == 255
 
 
+@pytest.mark.parametrize("rate", [0, -1, float("nan")])
+def test_a_film_needs_a_rate(rate):
+    program = design(layer(), signals={"s": {}}).compile()
+    with pytest.raises(fd.ClockError, match="is no number of frames"):
+        program.film(tape(s=[0, 1]), rate=rate)
+
+
 def test_rendering_twice_gives_identical_bytes_and_so_does_frame_by_frame():
     program, ride = fd.load(HERON).compile(), fd.read_tape(fd.demo_file("ride.csv")).until(25)
     first = program.film(ride)

@@ -32,5 +32,5 @@ def test_a_good_write_replaces_and_makes_folders(tmp_path):
 
 def test_what_cannot_be_written_is_one_line(tmp_path):
     (tmp_path / "file").write_text("")
-    with pytest.raises(fd.FileError, match="cannot be written"):
+    with pytest.raises(fd.FileError, match=r"cannot be written: .*file. is no folder"):
         write_whole(tmp_path / "file" / "a.txt", lambda beside: beside.write_text("x"))

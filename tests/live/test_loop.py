@@ -122,6 +122,12 @@ def test_a_tape_can_loop_and_goes_on_in_time():
     assert (once.has_ended(2.0), once.has_ended(2.01)) == (False, True)
 
 
+def test_news_that_the_design_does_not_know_is_left_out():
+    output = MemoryOutput()
+    run(TapeSource(tape(s=[1] * 3, heat=[5] * 3)), output)
+    assert output.frames[-1].rgb.min() == 255
+
+
 def test_a_mailbox_holds_the_newest_only():
     box: Mailbox[int] = Mailbox()
     for number in range(5):

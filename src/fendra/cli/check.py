@@ -10,6 +10,7 @@ import typer
 
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import count_findings, say, say_findings
+from fendra.core.names import counted
 
 if TYPE_CHECKING:
     from fendra.core.design import Design
@@ -42,16 +43,12 @@ def in_one_line(design: Design) -> str:
     leds = sum(len(part.positions()) for line in design.line for part in line.part)
     about = f" ({design.about})" if design.about else ""
     counts = [
-        _count(leds, "LED"),
-        _count(len(design.line), "line"),
-        _count(len(design.signals), "signal"),
-        _count(len(design.layer), "layer"),
+        counted(leds, "LED"),
+        counted(len(design.line), "line"),
+        counted(len(design.signals), "signal"),
+        counted(len(design.layer), "layer"),
     ]
     return f"{design.name}{about}: {', '.join(counts)}, {design.rate:g} frames a second"
-
-
-def _count(number: int, what: str) -> str:
-    return f"{number} {what}{'' if number == 1 else 's'}"
 
 
 def to_plain(path: Path, checked: Checked) -> dict[str, Any]:

@@ -57,7 +57,7 @@ def demo(
     say(f"   {count_findings(checked.findings)}")
 
     say("3  Rendered", style="bold")
-    film = render(design, tape)
+    film = render(design.compile(), tape)
     say(f"   {len(film)} frames of {len(film.layout)} LEDs")
 
     say(f"4  Written into {into}/", style="bold")

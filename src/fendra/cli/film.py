@@ -12,7 +12,7 @@ from fendra.cli.screen import progress, say
 
 if TYPE_CHECKING:
     from fendra.core.tape import Tape
-    from fendra.front import Design, Film
+    from fendra.front import Film, Program
 
 
 def film(
@@ -44,7 +44,9 @@ def film(
     from fendra.front import load
 
     loaded, played = load(design), read_tape(tape)
-    rendered = render(loaded, played)
+    program = loaded.compile()
+    say_if_unfed(program, played)
+    rendered = render(program, played)
     moment = at if at is not None else (played.start_s + played.end_s) / 2
     first = start if start is not None else max(moment - 2.0, played.start_s)
     for what, value in (("--at", moment), ("--start", first)):
@@ -57,10 +59,20 @@ def film(
         say(f"{what}: {path}")
 
 
-def render(design: Design, tape: Tape) -> Film:
+def say_if_unfed(program: Program, tape: Tape) -> None:
+    """Say which signals the tape does not have, and which columns the design does not know."""
+    missing = [name for name in program.fed if name not in tape.signals]
+    unknown = [name for name in tape.signals if name not in program.fed]
+    if missing:
+        say(f"note: not on the tape, so at their fallback: {', '.join(missing)}", style="cyan")
+    if unknown:
+        say(f"note: on the tape, but no signals of the design: {', '.join(unknown)}", style="cyan")
+
+
+def render(program: Program, tape: Tape) -> Film:
     """The film of a tape, with a bar while it is made."""
     with progress("rendering") as report:
-        return design.compile().film(tape, progress=report)
+        return program.film(tape, progress=report)
 
 
 def write_pictures(

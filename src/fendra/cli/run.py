@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
+from fendra.cli.film import say_if_unfed
 from fendra.cli.options import DesignFile, TapeFile
 from fendra.cli.screen import progress, say
 
@@ -42,6 +43,7 @@ def run(
         raise typer.BadParameter(str(exc), param_hint="--to") from exc
     loaded, played = load(design), read_tape(tape)
     program = loaded.compile()
+    say_if_unfed(program, played)
     say_if_slow(output, loaded)
     say(f"{loaded.name} to {output}, {played.duration_s:g} s; Ctrl-C ends it")
     with progress("running") as report:

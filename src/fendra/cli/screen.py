@@ -8,6 +8,7 @@ from contextlib import contextmanager
 from typing import TYPE_CHECKING
 
 from fendra.core.findings import Finding, Severity
+from fendra.core.names import counted
 
 if TYPE_CHECKING:
     from rich.console import Console
@@ -65,11 +66,8 @@ def say_pixels(lead: str, pixels: bytes, order: str) -> None:
 
 def count_findings(findings: Sequence[Finding]) -> str:
     """How many there are of each severity, in words."""
-    words = []
-    for severity in Severity:
-        number = sum(finding.severity is severity for finding in findings)
-        words.append(f"{number} {severity}{'' if number == 1 else 's'}")
-    return ", ".join(words)
+    severities = [finding.severity for finding in findings]
+    return ", ".join(counted(severities.count(severity), severity) for severity in Severity)
 
 
 @contextmanager

@@ -13,6 +13,15 @@ SIGNAL_NAME = re.compile(r"[A-Za-z][A-Za-z0-9_]*")
 """Signals stand in expressions, so they have no spaces and no hyphens."""
 
 
+def counted(number: int, what: str) -> str:
+    """A number of things in words.
+
+    >>> counted(1, "LED"), counted(24, "LED")
+    ('1 LED', '24 LEDs')
+    """
+    return f"{number} {what}{'' if number == 1 else 's'}"
+
+
 def nearest(name: str, known: Iterable[str]) -> str | None:
     """The known name most like `name`, or None when nothing is near.
 

@@ -23,7 +23,10 @@ Bytes = np.ndarray[Any, np.dtype[np.uint8]]
 
 
 class Program:
-    """A design that runs. It remembers from frame to frame: time only goes forward."""
+    """A design that runs. It remembers from frame to frame: time only goes forward.
+
+    fed: the signals that it takes; the others are computed from them.
+    """
 
     def __init__(self, design: Design, layout: Layout, recording: Recording) -> None:
         self.design = design
@@ -32,7 +35,7 @@ class Program:
         self._engine = NumpyEngine(recording)
         self._scratch = np.empty((3, len(layout)), np.float32)
         self._last_ms: int | None = None
-        self._fed = [name for name, signal in design.signals.items() if signal.of is None]
+        self.fed = tuple(name for name, signal in design.signals.items() if signal.of is None)
 
     def reset(self) -> None:
         """Forget everything: as after power-up."""
@@ -86,15 +89,18 @@ class Program:
         rate: frames a second, if not the design's. clock_s: what the program's clock shows
         as the tape begins. progress: called with frames done and frames in all.
 
-        Raises SignalError where the tape holds no signal of the design.
+        Columns of the tape that the design does not know are left out. Raises SignalError
+        where it knows none, and ClockError for a rate that is not above 0.
         """
-        known = [name for name in tape.signals if name in self._fed]
-        if self._fed and not known:
+        known = [name for name in tape.signals if name in self.fed]
+        if self.fed and not known:
             raise SignalError(
                 f"the tape has none of the design's signals; it has {', '.join(tape.signals)}, "
-                f"and the design {', '.join(self._fed)}"
+                f"and the design {', '.join(self.fed)}"
             )
-        rate = rate or self.design.rate
+        rate = self.design.rate if rate is None else rate
+        if not (math.isfinite(rate) and rate > 0):
+            raise ClockError(f"rate = {rate} is no number of frames a second")
         count = int(tape.duration_s * rate + 1e-6) + 1
         times = tape.start_s + np.arange(count) / rate
         rgb = np.empty((count, len(self.layout), 3), np.uint8)
@@ -108,7 +114,7 @@ class Program:
     ) -> Iterator[None]:
         self.reset()
         reader = TapeReader(tape)
-        fed = set(self._fed)
+        fed = set(self.fed)
         for place, time_s in enumerate(times.tolist()):
             news = reader.news_until(time_s + 1e-9)
             known = {name: _within(value) for name, value in news.items() if name in fed}
@@ -126,10 +132,10 @@ class Program:
     def _check(self, given: Mapping[str, float]) -> dict[str, float]:
         checked = {}
         for name, value in given.items():
-            if name not in self._fed:
+            if name not in self.fed:
                 if name in self.design.signals:
                     raise SignalError(f"signal '{name}' is computed by the design, not fed")
-                remedy = did_you_mean(name, self._fed, "signals")
+                remedy = did_you_mean(name, self.fed, "signals")
                 raise SignalError(f"the design has no signal '{name}'. {remedy}")
             if value is None:
                 continue

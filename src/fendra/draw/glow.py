@@ -121,7 +121,7 @@ class Stage:
         level = light.max(axis=1)
         covered = np.bincount(near, core * np.minimum(8 * level, 1.0)[led], len(pixels))
         flat, behind = scene.reshape(-1, 3), self.backdrop.reshape(-1, 3)[pixels]
-        white = np.float32(0.25) * level**2
+        white = np.float32(0.07) * level**2
         for channel in range(3):
             amount = (_EXPOSURE * light[:, channel] + white)[led] * shine
             added = np.bincount(near, amount, len(pixels))

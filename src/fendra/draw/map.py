@@ -9,6 +9,7 @@ import numpy as np
 
 from fendra.core.design import Design, Line
 from fendra.core.layout import Layout
+from fendra.core.names import counted
 from fendra.draw import style
 from fendra.draw.labels import find_place
 
@@ -45,8 +46,8 @@ def draw_map(design: Design, layout: Layout, *, ax: Axes | None = None) -> Axes:
     ax.set_aspect("equal", adjustable="datalim")
     ax.set_xlabel("x, mm (to the right)")
     ax.set_ylabel("y, mm (forward)")
-    lines = f"{len(design.line)} line{'s' if len(design.line) > 1 else ''}"
-    title = f"{design.name}: {len(layout)} LEDs on {lines}"
+    lines = counted(len(design.line), "line")
+    title = f"{design.name}: {counted(len(layout), 'LED')} on {lines}"
     ax.set_title(title, loc="left", color=style.TEXT, fontsize=12)
     for outline in design.outline:
         x, y = np.array(outline, float).reshape(-1, 2).T
@@ -126,7 +127,8 @@ def _draw_labels(design: Design, layout: Layout, ax: Axes) -> None:
             points = leds[layout.spots_of_part(part)][which]
             anchors = points[[0, len(points) // 2, len(points) // 4, 3 * len(points) // 4]]
             rows = text.split("\n")
-            size = (max(map(len, rows)) * _LABEL_PT * 0.62 * px, len(rows) * _LABEL_PT * 1.3 * px)
+            width, height = max(map(len, rows)) * 0.62, len(rows) * 1.3 + 0.5
+            size = (width * _LABEL_PT * px, height * _LABEL_PT * px)
             middle = find_place(anchors, size, 11 * px, taken, boxes, within)
             boxes.append(np.concatenate([middle - np.array(size) / 2, middle + np.array(size) / 2]))
             ax.annotate(
@@ -178,7 +180,7 @@ def _draw_table(design: Design, layout: Layout, ax: Axes) -> None:
         leds = layout.spots_of_line(line.name)
         facts = [line.pin and f"pin {line.pin}", line.led, line.wire_order]
         facts += [f"supply {line.supply}" if line.supply else ""]
-        head = f"{line.name}: {leds.stop - leds.start} LEDs"
+        head = f"{line.name}: {counted(leds.stop - leds.start, 'LED')}"
         rows.append((head, "", _line_colour(number), True))
         rows.append(("  " + " · ".join(filter(None, facts)), "", style.FAINT, False))
         rows += [

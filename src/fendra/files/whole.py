@@ -28,6 +28,8 @@ def write_whole(path: str | Path, write: Callable[[Path], object]) -> Path:
         write(beside)
         beside.chmod(0o644)
         beside.replace(path)
+    except (FileExistsError, NotADirectoryError) as exc:
+        raise FileError(f"'{path}' cannot be written: '{path.parent}' is no folder") from exc
     except OSError as exc:
         raise FileError(f"'{path}' cannot be written: {exc.strerror or exc}") from exc
     finally:

@@ -67,6 +67,8 @@ def run_live(
 ) -> RunReport:
     """Run a program on a source's news until the source ends; frames go to the output.
 
+    News of signals that the program does not take is left out.
+
     progress: called after each frame with the seconds since the beginning. clock, sleep: for
     tests. A KeyboardInterrupt ends the run as the end of the source does. Raises OutputError
     where the output cannot be opened or fails.
@@ -81,7 +83,8 @@ def run_live(
     try:
         while not source.has_ended(place / rate) and sender.error is None:
             at_s = place / rate
-            sender.mailbox.put(program.frame(source.news(at_s), at=at_s))
+            news = {name: v for name, v in source.news(at_s).items() if name in program.fed}
+            sender.mailbox.put(program.frame(news, at=at_s))
             rendered += 1
             if progress is not None:
                 progress(at_s)
