@@ -38,7 +38,7 @@ SLOPE = [  # time in seconds, rise over run
 ]  # fmt: skip
 TURN_RADIUS_M = [(25.0, 28.5, -11.0), (38.0, 41.0, 70.0), (55.0, 58.5, 9.0)]
 """From, to, radius; a left turn is negative."""
-LEFT_S, RIGHT_S, LIGHTS_S = (20.5, 28.2), (51.5, 58.2), (4.0, 91.0)
+LEFT_S, RIGHT_S, LIGHTS_S = (20.5, 28.2), (51.5, 58.2), (2.0, 91.0)
 
 
 def between(times: tuple[float, float], now_s: float) -> bool:

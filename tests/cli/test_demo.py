@@ -60,7 +60,7 @@ def test_every_file_is_there_and_is_what_it_is_called(demo):
         with Image.open(folder / f"heron-{name}.png") as picture:
             assert picture.width == 1280
     with Image.open(folder / "heron.gif") as animation:
-        assert animation.n_frames == 84
+        assert animation.n_frames == 66
 
 
 def test_the_still_shows_light_where_the_leds_are(demo):

@@ -18,13 +18,14 @@ from fendra.cli.run import what_came
 from fendra.cli.screen import count_findings, progress, say, say_findings, say_pixels
 
 if TYPE_CHECKING:
+    from fendra.core.design import Design
     from fendra.core.tape import Tape
-    from fendra.front import Design
+    from fendra.front import Program
     from fendra.live.loop import RunReport
 
 MOMENT_S = 23.6
-ANIMATION_S = (20.4, 4.2)
-STREAM_S = 4.5
+ANIMATION_S = (20.5, 3.3)
+STREAM_S = 3.0
 
 
 def demo(
@@ -57,7 +58,8 @@ def demo(
     say(f"   {count_findings(checked.findings)}")
 
     say("3  Rendered", style="bold")
-    film = render(design.compile(), tape)
+    program = design.compile()
+    film = render(program, tape)
     say(f"   {len(film)} frames of {len(film.layout)} LEDs")
 
     say(f"4  Written into {into}/", style="bold")
@@ -69,7 +71,7 @@ def demo(
         say(f"   {path.name:<16} {what}")
 
     say("5  Streamed to a stand-in controller over a serial port", style="bold")
-    is_same = stream(design, tape)
+    is_same = stream(program, tape)
 
     say("6  Next", style="bold")
     say(f"   Change a colour or a number in {into}/heron.toml, then look again:")
@@ -104,7 +106,7 @@ def copy_once(path: Path, folder: Path) -> Path:
     return target
 
 
-def stream(design: Design, tape: Tape) -> bool:
+def stream(program: Program, tape: Tape) -> bool:
     """Send the tape's first seconds to a controller in a process of its own, and compare."""
     from fendra.live.loop import run_live
     from fendra.outputs.serial_port import SerialOutput
@@ -112,7 +114,7 @@ def stream(design: Design, tape: Tape) -> bool:
 
     start = tape.until(tape.start_s + STREAM_S)
     command = [sys.executable, "-m", "fendra.demo.controller", "--json"]
-    for line in design.line:
+    for line in program.design.line:
         command += ["--line", str(sum(len(part.positions()) for part in line.part))]
     with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as controller:
         assert controller.stdout is not None
@@ -120,7 +122,7 @@ def stream(design: Design, tape: Tape) -> bool:
             port = heard(controller.stdout.readline())["port"]
             with progress("streaming") as report:
                 sent = run_live(
-                    design.compile(),
+                    program,
                     TapeSource(start),
                     SerialOutput(port),
                     progress=lambda at_s: report(int(at_s * 1000), int(STREAM_S * 1000)),
@@ -133,7 +135,7 @@ def stream(design: Design, tape: Tape) -> bool:
         f"   controller:  {seen['frames']} frames shown, {seen['lost']} lost, "
         f"{seen['incomplete']} incomplete, {seen['damaged']} damaged"
     )
-    return compare(design, sent, seen)
+    return compare(program.design, sent, seen)
 
 
 def heard(line: str) -> dict[str, Any]:
