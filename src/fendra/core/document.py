@@ -16,7 +16,7 @@ from pydantic import BaseModel, ValidationError
 from fendra.core.design import Design, Layer, Line, Signal, Trail
 from fendra.core.findings import Finding, Path, Severity
 from fendra.core.layout.shapes import SHAPES
-from fendra.core.names import NAME, did_you_mean
+from fendra.core.names import NAME, did_you_mean, in_words
 
 
 @dataclass(frozen=True)
@@ -167,7 +167,7 @@ def _wording(error: Any, path: Path, raw: dict[str, Any]) -> tuple[str, str, str
     wanted = _WANTED.get(kind)
     if wanted is None:
         return f"{error['msg'][:1].lower()}{error['msg'][1:]}.", "", "wrong-type"
-    return f"{wanted} is needed here, and this is {_what(given)}.", "", "wrong-type"
+    return f"{wanted} is needed here, and this is {in_words(given)}.", "", "wrong-type"
 
 
 _WANTED = {
@@ -183,21 +183,6 @@ _WANTED = {
     "model_type": "a table",
     "model_attributes_type": "a table",
 }
-
-
-def _what(given: Any) -> str:
-    match given:
-        case bool():
-            return str(given).lower()
-        case str():
-            return f"the text {given!r:.60}"
-        case int() | float():
-            return f"the number {given!r:.40}"
-        case list():
-            return f"a list of {len(given)}"
-        case dict():
-            return "a table"
-    return f"{given!r:.60}"
 
 
 def _known_keys(path: Path, raw: dict[str, Any]) -> list[str]:

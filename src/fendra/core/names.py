@@ -1,4 +1,4 @@
-"""Names: which are allowed, and the nearest known one to a wrong one."""
+"""Words: allowed names, the nearest known one to a wrong one, and values as people say them."""
 
 from __future__ import annotations
 
@@ -49,3 +49,23 @@ def did_you_mean(name: str, known: Iterable[str], what: str = "known names") -> 
         return f"There are no {what} yet."
     shown = ", ".join(names[:20]) + (", ..." if len(names) > 20 else "")
     return f"The {what} are: {shown}."
+
+
+def in_words(value: object) -> str:
+    """A value of a file as a message says it.
+
+    >>> in_words("eight"), in_words(8.5), in_words(True), in_words([1, 2])
+    ("the text 'eight'", 'the number 8.5', 'true', 'a list of 2')
+    """
+    match value:
+        case bool():
+            return str(value).lower()
+        case str():
+            return f"the text {value!r:.60}"
+        case int() | float():
+            return f"the number {value:g}"
+        case list():
+            return f"a list of {len(value)}"
+        case dict():
+            return "a table"
+    return f"{value!r:.60}"

@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from typing import Any
+
+import numpy as np
 
 from fendra.core.design import Design, Layer, Setting
 from fendra.core.effects import EFFECTS, Led, Look, Parameter
@@ -20,7 +23,7 @@ from fendra.core.layout.columns import COLUMNS, TEXT_COLUMNS, column_values, loo
 from fendra.core.layout.table import Layout
 from fendra.core.light import COLOUR_NAMES, is_colour, parse_colour
 from fendra.core.mix import Recording, Slot
-from fendra.core.names import did_you_mean
+from fendra.core.names import did_you_mean, in_words
 from fendra.core.signals import Signals
 
 LEVEL = Parameter("number", 1.0, "", 0.0, 1.0)
@@ -67,19 +70,10 @@ def record(
     return Recording(graph, placed, columns, spots, len(layout))
 
 
-def _column(layout: Layout, choice: Choice, name: str):  # type: ignore[no-untyped-def]
+def _column(layout: Layout, choice: Choice, name: str) -> np.ndarray[Any, np.dtype[np.float64]]:
     if name in ORDER_COLUMNS:
-        return getattr(choice, name)
+        return {"along": choice.along, "rank": choice.rank}[name]
     return column_values(layout, name)[choice.spots]
-
-
-def _what(setting: Setting) -> str:
-    match setting:
-        case bool():
-            return str(setting).lower()
-        case str():
-            return f"the text {setting!r}"
-    return f"the number {setting:g}"
 
 
 class _Recorder:
@@ -202,7 +196,7 @@ class _Recorder:
                     return None
                 wrong = "a number is needed here"
                 remedy = "Write a number, or an expression in quotes."
-        self._report.error(path, "wrong-type", f"{wrong}, and this is {_what(setting)}.", remedy)
+        self._report.error(path, "wrong-type", f"{wrong}, and this is {in_words(setting)}.", remedy)
         return None
 
     def _expression(

@@ -7,7 +7,6 @@ not at all while the layer is off.
 
 from __future__ import annotations
 
-from collections import Counter
 from collections.abc import Callable, Iterable, Mapping
 from functools import partial
 from typing import Any
@@ -38,18 +37,11 @@ class NumpyEngine:
         self._canvas = np.zeros((3, recording.spot_count), np.float32)
         self._fixed = compute_fixed(graph, recording.columns, self._shape)
         self._numbers = Numbers(graph, self._rates, self._read_by_arrays())
-        shared = self._shared_places()
         buffers = _Buffers()
-        self._common, arrays = self._block(shared, {}, shared, {}, buffers)
-        self._slots = []
-        for slot in recording.slots:
-            results = {slot.paint, slot.rest}
-            own = self._moving_arrays(results) - shared
-            direct = self._direct(slot) if slot.paint in own else {}
-            steps, arrays_here = self._block(own, arrays, results, direct, buffers)
-            steps += [] if direct else self._mix_steps(slot, arrays_here)
-            buffers.give_back(arrays_here[p] for p in results & own if p not in direct)
-            self._slots.append((self._numbers.register(slot.on), steps))
+        self._slots = [
+            (self._numbers.register(slot.on), self._layer_steps(slot, buffers))
+            for slot in recording.slots
+        ]
         self._master = self._numbers.register(graph.roots["master"])
 
     def reset(self) -> None:
@@ -65,8 +57,6 @@ class NumpyEngine:
         """
         with np.errstate(all="ignore"):
             registers = self._numbers.run(now_ms, dt_ms, first, news)
-            for step in self._common:
-                step()
             self._canvas.fill(0.0)
             for on, steps in self._slots:
                 if registers[on]:
@@ -100,29 +90,26 @@ class NumpyEngine:
                 wanted.extend(self._graph.nodes[place].args)
         return found
 
-    def _shared_places(self) -> set[int]:
-        """What more than one layer reads: it runs in every frame."""
-        users = Counter(
-            place
-            for slot in self._recording.slots
-            for place in self._moving_arrays((slot.paint, slot.rest))
-        )
-        return {place for place, count in users.items() if count > 1}
+    def _layer_steps(self, slot: Slot, buffers: _Buffers) -> list[Step]:
+        """All that runs over arrays for one layer, while it is on."""
+        results = {slot.paint, slot.rest}
+        own = self._moving_arrays(results)
+        direct = self._direct(slot) if slot.paint in own else {}
+        steps, arrays = self._block(own, results, direct, buffers)
+        if not direct:
+            steps += self._mix_steps(slot, arrays)
+        buffers.give_back(arrays[place] for place in results & own if place not in direct)
+        return steps
 
     def _block(
-        self,
-        places: set[int],
-        given: Mapping[int, Array],
-        keep: set[int],
-        direct: Mapping[int, Array],
-        buffers: _Buffers,
+        self, places: set[int], keep: set[int], direct: Mapping[int, Array], buffers: _Buffers
     ) -> tuple[list[Step], dict[int, Array]]:
         """Steps that compute `places`; buffers that nobody reads any more are used again.
 
         keep: places that are read later. direct: where some of them are to be computed.
         """
         nodes = self._graph.nodes
-        arrays = {**self._fixed, **self._numbers.arrays, **given}
+        arrays = {**self._fixed, **self._numbers.arrays}
         last_use = {arg: place for place in sorted(places) for arg in nodes[place].args}
         steps: list[Step] = []
         for place in sorted(places):
