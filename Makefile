@@ -1,6 +1,7 @@
 # `make demo` and `make test` do everything on a fresh machine with Python 3.11, pip and make.
 
 PYTHON ?= python3
+CHECK_PYTHON = import sys; sys.exit('Fendra needs Python 3.11 or newer: make PYTHON=python3.11 ...' if sys.version_info < (3, 11) else 0)
 .DEFAULT_GOAL := help
 
 .PHONY: help demo test bench format docs screenshots clean
@@ -39,11 +40,13 @@ screenshots: .venv-dev/installed
 	.venv-dev/bin/python scripts/make_screenshots.py
 
 .venv/installed: pyproject.toml
+	@$(PYTHON) -c "$(CHECK_PYTHON)"
 	$(PYTHON) -m venv .venv
 	.venv/bin/python -m pip install --quiet --disable-pip-version-check -e .
 	touch $@
 
 .venv-dev/installed: pyproject.toml
+	@$(PYTHON) -c "$(CHECK_PYTHON)"
 	$(PYTHON) -m venv .venv-dev
 	.venv-dev/bin/python -m pip install --quiet --disable-pip-version-check -e '.[dev]'
 	touch $@
