@@ -36,6 +36,7 @@ def test_a_sound_design_has_no_findings():
         (design(layer(level="s"), signals={"s": {"of": "t"}, "t": {"of": "s"}}), "expression", "error"),
         (design(layer(), groups={"bar": "x > 1"}), "duplicate-name", "error"),
         (design(layer("fill", step="x")), "effect", "error"),
+        (design(layer("gauge", low=3, high=3)), "effect", "error"),
         (design(layer(when="x > 1")), "expression", "error"),
     ],
 )  # fmt: skip

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 import fendra as fd
 from fendra.core.graph.clock import TURN_PER_MS, Clock
-from fendra.core.graph.functions import clamp, select, settle_share
+from fendra.core.graph.functions import clamp, ramp, select, settle_share
 from fendra.core.graph.node import Rate
 from fendra.core.graph.ops import LARGEST_UINT_FLOAT, OPS, Kind
 from fendra.core.graph.passes import simplify
@@ -40,6 +40,13 @@ def test_rates_of_change_are_those_of_what_is_read():
     assert (column * 3).rate is Rate.SPOT
     assert (number * 3).rate is Rate.FRAME
     assert (number * column).rate is Rate.SPOT_AND_FRAME
+
+
+def test_a_ramp_needs_two_ends():
+    tracer = Tracer()
+    x = tracer.input("x", Kind.FLOAT)
+    with pytest.raises(fd.GraphError, match="must differ"):
+        ramp(x, 2.0, 2.0)
 
 
 def test_memory_keeps_one_number_and_not_one_a_led():

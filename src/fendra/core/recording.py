@@ -120,8 +120,7 @@ class _Recorder:
             look = EFFECTS[layer.effect].draw(led, **settings)
             self._paint(number, layer, on, level, look)
         except GraphError as exc:
-            message = f"effect '{layer.effect}': {exc}"
-            self._report.error(path, "effect", message, "Use signals here, and no columns.")
+            self._report.error(path, "effect", f"effect '{layer.effect}': {exc}.")
             return False
         return True
 

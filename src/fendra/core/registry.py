@@ -36,14 +36,21 @@ class Registry(Mapping[str, T], Generic[T]):
 
     def _fill(self) -> dict[str, T]:
         if not self._is_filled:
-            self._is_filled = True
-            package = importlib.import_module(self._package)
-            for module in pkgutil.iter_modules(package.__path__):
-                importlib.import_module(f"{self._package}.{module.name}")
-            for entry in entry_points(group=self._group):
-                entry.load()
+            self._is_filled = True  # modules that look in while they are imported see what is there
+            try:
+                self._import_all()
+            except BaseException:
+                self._is_filled = False
+                raise
             self._things = dict(sorted(self._things.items()))
         return self._things
+
+    def _import_all(self) -> None:
+        package = importlib.import_module(self._package)
+        for module in pkgutil.iter_modules(package.__path__):
+            importlib.import_module(f"{self._package}.{module.name}")
+        for entry in entry_points(group=self._group):
+            entry.load()
 
     def __getitem__(self, name: str) -> T:
         return self._fill()[name]

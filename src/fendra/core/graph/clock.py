@@ -130,5 +130,8 @@ class Clock:
     def _frame_number(self, x: Operand, what: str) -> Value:
         value = self.tracer.lift(x, Kind.FLOAT)
         if value.rate & Rate.SPOT:
-            raise GraphError(f"{what} is one number a frame, and this differs from LED to LED")
+            raise GraphError(
+                f"{what} is one number for all, and this differs from LED to LED; "
+                "use signals here, and no columns"
+            )
         return value

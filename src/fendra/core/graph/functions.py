@@ -8,6 +8,7 @@
 
 from __future__ import annotations
 
+from fendra.core.errors import GraphError
 from fendra.core.graph.ops import LARGEST_UINT_FLOAT, Kind
 from fendra.core.graph.trace import Operand, Value
 
@@ -60,8 +61,14 @@ def mix(a: Operand, b: Operand, share: Value) -> Value:
 
 
 def ramp(x: Value, low: Operand, high: Operand) -> Value:
-    """0 at `low` and below, 1 at `high` and above, straight between; `low` may be the larger."""
-    return clamp((x - low) / (x.tracer.lift(high, Kind.FLOAT) - low))
+    """0 at `low` and below, 1 at `high` and above, straight between; `low` may be the larger.
+
+    Raises GraphError where both are the same constant; where they meet now and then, it is 0.
+    """
+    span = x.tracer.lift(high, Kind.FLOAT) - low
+    if span.number == 0:
+        raise GraphError("low and high are equal; they must differ")
+    return clamp((x - low) / span)
 
 
 def smooth(x: Value) -> Value:
