@@ -19,7 +19,7 @@ if TYPE_CHECKING:
 
 Array = np.ndarray[Any, np.dtype[np.float64]]
 
-_LEDS_AN_ARROW = 8
+_LEDS_AN_ARROW, _MOST_ARROWS = 8, 6
 _LABEL_PT = 9.0
 
 
@@ -83,7 +83,7 @@ def _arrow_starts(count: int) -> list[int]:
     """After which LEDs of a part an arrow stands: evenly spread, one at least."""
     if count < 2:
         return []
-    arrows = max(round(count / _LEDS_AN_ARROW), 1)
+    arrows = min(max(round(count / _LEDS_AN_ARROW), 1), _MOST_ARROWS)
     return [int((i + 0.5) * (count - 1) / arrows) for i in range(arrows)]
 
 
@@ -115,7 +115,8 @@ def _draw_labels(design: Design, layout: Layout, ax: Axes) -> None:
     to_pixels, to_data = ax.transData, ax.transData.inverted()
     px = figure.dpi / 72
     leds = np.asarray(to_pixels.transform(layout.position[:, :2]))
-    taken = np.concatenate([leds, *map(to_pixels.transform, _drawn_lines(design, layout))])
+    seen = leds[:: max(len(leds) // 4000, 1)]
+    taken = np.concatenate([seen, *map(to_pixels.transform, _drawn_lines(design, layout))])
     corner = ax.get_window_extent()
     within = np.array([corner.x0, corner.y0, corner.x1, corner.y1])
     boxes: list[Array] = []
@@ -131,26 +132,37 @@ def _draw_labels(design: Design, layout: Layout, ax: Axes) -> None:
             size = (width * _LABEL_PT * px, height * _LABEL_PT * px)
             middle = find_place(anchors, size, 11 * px, taken, boxes, within)
             boxes.append(np.concatenate([middle - np.array(size) / 2, middle + np.array(size) / 2]))
-            ax.annotate(
-                text,
-                xy=tuple(to_data.transform(points[0])) if is_start else (0, 0),
-                xytext=tuple(to_data.transform(middle)),
-                color=style.NIGHT if is_start else colour,
-                fontsize=_LABEL_PT - is_start,
-                ha="center",
-                va="center",
-                linespacing=1.15,
-                zorder=6,
-                bbox={
-                    "boxstyle": "round,pad=0.25",
-                    "fc": colour if is_start else style.PANEL,
-                    "ec": "none",
-                    "alpha": 1.0 if is_start else 0.8,
-                },
-                arrowprops={"arrowstyle": "-|>", "color": colour, "shrinkB": 4.0}
-                if is_start
-                else None,
-            )
+            nearest = points[np.linalg.norm(points - middle, axis=1).argmin()]
+            _label(ax, text, colour, is_start, to_data.transform([middle, nearest]))
+
+
+def _label(ax: Axes, text: str, colour: str, is_start: bool, ends: Array) -> None:
+    """A label: data-in as a plate with an arrow, a part's name with a line to where it belongs."""
+    middle, nearest = ends
+    ax.annotate(
+        text,
+        xy=tuple(nearest),
+        xytext=tuple(middle),
+        color=style.NIGHT if is_start else colour,
+        fontsize=_LABEL_PT - is_start,
+        ha="center",
+        va="center",
+        linespacing=1.15,
+        zorder=6,
+        bbox={
+            "boxstyle": "round,pad=0.25",
+            "fc": colour if is_start else style.PANEL,
+            "ec": "none",
+            "alpha": 1.0 if is_start else 0.8,
+        },
+        arrowprops={
+            "arrowstyle": "-|>" if is_start else "-",
+            "color": colour,
+            "linewidth": 1.0 if is_start else 0.6,
+            "alpha": 1.0 if is_start else 0.6,
+            "shrinkB": 4.0,
+        },
+    )
 
 
 def _drawn_lines(design: Design, layout: Layout) -> list[Array]:

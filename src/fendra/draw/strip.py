@@ -77,6 +77,10 @@ def draw_band(film: Film, part: str, ax: Axes) -> AxesImage:
     ax.set_facecolor("black")
     last = light.shape[1] - 1
     ax.set_yticks([0, last] if last else [0])
+    if last:  # inside the band, so that they keep off those of the next
+        first, end = ax.get_yticklabels()
+        first.set_verticalalignment("top")
+        end.set_verticalalignment("bottom")
     return image
 
 
