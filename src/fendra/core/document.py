@@ -13,10 +13,11 @@ from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
-from fendra.core.design import Design, Layer, Line, Signal, Trail
-from fendra.core.findings import Finding, Path, Severity
+from fendra.core.design import Design, Layer, Trail
+from fendra.core.findings import Finding, Path
 from fendra.core.layout.shapes import SHAPES
-from fendra.core.names import NAME, did_you_mean, in_words
+from fendra.core.names import NAME
+from fendra.core.wording import to_findings
 
 
 @dataclass(frozen=True)
@@ -50,15 +51,15 @@ def read_document(raw: dict[str, Any], model: type[Design] = Design) -> Document
         try:
             design = model.model_validate(values)
         except ValidationError as exc:
-            paths = set()
+            by_path: dict[Path, list[Any]] = {}
             for error in exc.errors():
-                path = _design_path(error["loc"], values)
-                finding = _finding(error, path, values)
-                finding = replace(finding, path=_original(path, values, origins))
-                if finding not in findings:
-                    findings.append(finding)
-                paths.add(path)
-            if not _mend(values, paths):
+                by_path.setdefault(_design_path(error["loc"], values), []).append(error)
+            for path, errors in by_path.items():
+                for finding in to_findings(errors, path, values):
+                    placed = replace(finding, path=_original(path, values, origins))
+                    if placed not in findings:
+                        findings.append(placed)
+            if not _mend(values, by_path):
                 break
     return Document(design, tuple(findings), _names(raw) - _names(values), values, origins)
 
@@ -86,6 +87,10 @@ def _original(path: Path, values: Any, origins: dict[int, int]) -> Path:
     return tuple(steps)
 
 
+_NOT_KEYS = frozenset({*SHAPES, "bool", "float", "str"})
+"""Steps by which pydantic names the branches of a union."""
+
+
 def _design_path(loc: tuple[int | str, ...], raw: Any) -> Path:
     """The place in the file: pydantic's, without the steps that are not in the file."""
     path: list[int | str] = []
@@ -99,109 +104,9 @@ def _design_path(loc: tuple[int | str, ...], raw: Any) -> Path:
         if is_there:
             here = here[step]
             path.append(step)
-        elif isinstance(here, dict) and i == len(loc) - 1 and step not in SHAPES:
+        elif isinstance(here, dict) and i == len(loc) - 1 and step not in _NOT_KEYS:
             path.append(step)
     return tuple(path)
-
-
-def _finding(error: Any, path: Path, raw: dict[str, Any]) -> Finding:
-    message, remedy, code = _wording(error, path, raw)
-    return Finding(code, Severity.ERROR, message, remedy, path)
-
-
-def _wording(error: Any, path: Path, raw: dict[str, Any]) -> tuple[str, str, str]:
-    """Message, remedy and code for one of pydantic's errors."""
-    kind, context = error["type"], error.get("ctx") or {}
-    given = error.get("input")
-    key = path[-1] if path else ""
-    match kind:
-        case "extra_forbidden":
-            known = _known_keys(path, raw)
-            return (
-                f"there is no key '{key}' here.",
-                did_you_mean(str(key), known, "keys"),
-                "unknown-key",
-            )
-        case "missing" if key in ("line", "part"):
-            table = "[[line]]" if key == "line" else "[[line.part]]"
-            return f"there is no {key} here.", f"Add a {table}.", "missing-key"
-        case "missing":
-            return f"'{key}' is missing.", f"Add {key} = ...", "missing-key"
-        case "union_tag_invalid":
-            tag = str(context.get("tag"))
-            return (
-                f"there is no shape '{tag}'.",
-                did_you_mean(tag, SHAPES, "shapes"),
-                "unknown-shape",
-            )
-        case "union_tag_not_found":
-            return "'shape' is missing.", f"The shapes are: {', '.join(SHAPES)}.", "missing-key"
-        case "literal_error":
-            expected = str(context.get("expected", "")).replace(" or ", ", ")
-            names = [name.strip(" '") for name in expected.split(",")]
-            return (
-                f"{given!r} cannot stand here.",
-                did_you_mean(str(given), names, "values"),
-                "wrong-value",
-            )
-        case "greater_than_equal" | "greater_than" | "less_than_equal" | "less_than":
-            bound = next(iter(context.values()))
-            word = (
-                kind.replace("_equal", " or equal")
-                .replace("_", " ")
-                .replace("than or equal", "than or equal to")
-            )
-            if key == "count" and given == 0:
-                return "this part has no LEDs.", "Give it a count of 1 or more.", "no-leds"
-            return f"{given!r} is out of range.", f"It must be {word} {bound:g}.", "out-of-range"
-        case "too_short":
-            what = {"line": "line", "part": "part"}.get(str(key), "entry")
-            return (
-                f"there is no {what} here.",
-                f"Add a [[{'line.' if what == 'part' else ''}{what}]].",
-                "no-leds",
-            )
-        case "value_error":
-            problem = str(context["error"])
-            return (problem if problem.endswith((".", "?")) else f"{problem}."), "", "wrong-value"
-    wanted = _WANTED.get(kind)
-    if wanted is None:
-        return f"{error['msg'][:1].lower()}{error['msg'][1:]}.", "", "wrong-type"
-    return f"{wanted} is needed here, and this is {in_words(given)}.", "", "wrong-type"
-
-
-_WANTED = {
-    "int_type": "a whole number",
-    "int_from_float": "a whole number",
-    "float_type": "a number",
-    "finite_number": "a finite number",
-    "string_type": "a text",
-    "bool_type": "true or false",
-    "tuple_type": "a list of numbers",
-    "list_type": "a list",
-    "dict_type": "a table",
-    "model_type": "a table",
-    "model_attributes_type": "a table",
-}
-
-
-def _known_keys(path: Path, raw: dict[str, Any]) -> list[str]:
-    """The keys of the table that holds the last step of a path."""
-    match path[:-1]:
-        case ("line", int()):
-            return [*Line.model_fields]
-        case ("line", int(), "part", int()):
-            here: Any = raw
-            for step in path[:-1]:
-                here = here[step]
-            return [*SHAPES[here["shape"]].model_fields]
-        case ("layer", int()):
-            return [*Layer.model_fields]
-        case ("signals", str()):
-            return [*Signal.model_fields]
-        case ("trails", str()):
-            return [*Trail.model_fields]
-    return [*Design.model_fields]
 
 
 def _mend(values: dict[str, Any], paths: Iterable[Path]) -> bool:
@@ -242,7 +147,7 @@ def _target(values: dict[str, Any], path: Path) -> tuple[Any, Any, Any]:
         return holder, last, stand_in
     if isinstance(holder, dict) and last in holder and not _is_required(path):
         return holder, last, None
-    if isinstance(holder, list) and isinstance(last, int) and last < len(holder):
+    if path[:-1] == ("layer",) and isinstance(holder, list):
         return holder, holder[last], None
     return _target(values, path[:-1])
 

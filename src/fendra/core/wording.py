@@ -1,0 +1,123 @@
+"""What a model says is wrong with a value, in our words and with a remedy."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from fendra.core.design import Design, Layer, Line, Signal, Trail
+from fendra.core.findings import Finding, Path, Severity
+from fendra.core.layout.shapes import SHAPES
+from fendra.core.names import did_you_mean, in_words
+
+_WANTED = {
+    "bool_type": "true or false",
+    "int_type": "a whole number",
+    "int_from_float": "a whole number",
+    "float_type": "a number",
+    "finite_number": "a finite number",
+    "string_type": "a text",
+    "tuple_type": "a list of numbers",
+    "list_type": "a list",
+    "dict_type": "a table",
+    "model_type": "a table",
+    "model_attributes_type": "a table",
+}
+
+_BOUNDS = {
+    "greater_than_equal": "at least",
+    "greater_than": "more than",
+    "less_than_equal": "at most",
+    "less_than": "less than",
+}
+
+
+def to_findings(errors: Sequence[Any], path: Path, values: dict[str, Any]) -> list[Finding]:
+    """Pydantic's errors about one place as findings.
+
+    Where a value may be one of several kinds there is an error for each: they become one.
+    values: the whole document, in which `path` leads to the place.
+    """
+    kinds = [error["type"] for error in errors]
+    if all(kind in _WANTED for kind in kinds):
+        wanted = [words for kind, words in _WANTED.items() if kind in kinds]
+        *others, last = wanted
+        needed = f"{', '.join(others)} or {last}" if others else last
+        message = f"{needed} is needed here, and this is {in_words(errors[0]['input'])}."
+        return [Finding("wrong-type", Severity.ERROR, message, "", path)]
+    found = []
+    for error in errors:
+        code, message, remedy = _wording(error, path, values)
+        found.append(Finding(code, Severity.ERROR, message, remedy, path))
+    return found
+
+
+def _wording(error: Any, path: Path, values: dict[str, Any]) -> tuple[str, str, str]:
+    """Code, message and remedy for one error."""
+    kind, context, given = error["type"], error.get("ctx") or {}, error.get("input")
+    key = str(path[-1]) if path else ""
+    match kind:
+        case "extra_forbidden":
+            remedy = did_you_mean(key, _known_keys(path, values), "keys")
+            return "unknown-key", f"there is no key '{key}' here.", remedy
+        case "missing" | "too_short" if key in ("line", "part"):
+            table = "[[line]]" if key == "line" else "[[line.part]]"
+            return "no-leds", f"there is no {key} here.", f"Add a {table}."
+        case "missing" if _is_there(path, values):
+            return "wrong-type", "there are too few values here.", ""
+        case "missing":
+            return "missing-key", f"'{key}' is missing.", f"Add {key} = ..."
+        case "too_long":
+            most, here = context["max_length"], context["actual_length"]
+            return "wrong-type", f"{here} values are here, and {most} is the most.", ""
+        case "union_tag_invalid":
+            tag = str(context["tag"])
+            remedy = did_you_mean(tag, SHAPES, "shapes")
+            return "unknown-shape", f"there is no shape '{tag}'.", remedy
+        case "union_tag_not_found":
+            return "missing-key", "'shape' is missing.", f"The shapes are: {', '.join(SHAPES)}."
+        case "literal_error":
+            expected = str(context["expected"]).replace(" or ", ", ").split(",")
+            remedy = did_you_mean(str(given), [name.strip(" '") for name in expected], "values")
+            return "wrong-value", f"{in_words(given)} cannot stand here.", remedy
+        case "greater_than_equal" if key == "count" and given == 0:
+            return "no-leds", "this part has no LEDs.", "Give it a count of 1 or more."
+        case "greater_than_equal" | "greater_than" | "less_than_equal" | "less_than":
+            bound = next(iter(context.values()))
+            return (
+                "out-of-range",
+                f"{given:g} is out of range.",
+                f"It is {_BOUNDS[kind]} {bound:g}.",
+            )
+        case "value_error":
+            problem = str(context["error"])
+            return "wrong-value", problem if problem.endswith((".", "?")) else f"{problem}.", ""
+    return "wrong-value", f"{error['msg'][:1].lower()}{error['msg'][1:]}.", ""
+
+
+def _is_there(path: Path, values: Any) -> bool:
+    for step in path:
+        try:
+            values = values[step]
+        except (KeyError, IndexError, TypeError):
+            return False
+    return True
+
+
+def _known_keys(path: Path, values: dict[str, Any]) -> list[str]:
+    """The keys of the table that holds the last step of a path."""
+    match path[:-1]:
+        case ("line", int()):
+            return [*Line.model_fields]
+        case ("line", int(), "part", int()):
+            here: Any = values
+            for step in path[:-1]:
+                here = here[step]
+            return [*SHAPES[here["shape"]].model_fields]
+        case ("layer", int()):
+            return [*Layer.model_fields]
+        case ("signals", str()):
+            return [*Signal.model_fields]
+        case ("trails", str()):
+            return [*Trail.model_fields]
+    return [*Design.model_fields]
