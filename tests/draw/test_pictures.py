@@ -71,6 +71,17 @@ def test_the_strip_has_a_row_for_each_signal_and_part_on_one_time_axis(film):
     assert {"s", "on", "bar"} <= set(texts)
 
 
+@pytest.mark.parametrize(("rate_hz", "gaps"), [(20, 1), (0.5, 0)])
+def test_a_silence_is_long_by_the_tape_s_own_rhythm(rate_hz, gaps):
+    """30 rows without news: 1.5 s of a tape with 20 a second; of one with a row in 2 s, four."""
+    made = design(layer(level="s"), signals={"s": {}})
+    missing = 30 if rate_hz == 20 else 4
+    rows = tape(rate_hz=rate_hz, s=[1] * 20 + [None] * missing + [1] * 20)
+    figure = made.compile().film(rows, rate=2).strip()
+    words = [text.get_text() for ax in figure.axes for text in ax.texts]
+    assert words.count("no news") == gaps
+
+
 def test_the_map_can_be_drawn_on_given_axes():
     from matplotlib.figure import Figure
 

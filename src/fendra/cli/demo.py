@@ -125,7 +125,7 @@ def stream(program: Program, tape: Tape) -> bool:
                     program,
                     TapeSource(start),
                     SerialOutput(port),
-                    progress=lambda at_s: report(int(at_s * 1000), int(STREAM_S * 1000)),
+                    progress=lambda at_s: report(at_s, STREAM_S),
                 )
             seen = heard(controller.stdout.readline())
         finally:

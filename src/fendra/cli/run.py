@@ -46,12 +46,13 @@ def run(
     say_if_unfed(program, played)
     say_if_slow(output, loaded)
     say(f"{loaded.name} to {output}, {played.duration_s:g} s; Ctrl-C ends it")
+    length_s = max(played.duration_s, 1 / loaded.rate)
     with progress("running") as report:
         done = run_live(
             program,
             TapeSource(played, loop=loop),
             output,
-            progress=lambda at_s: report(int(at_s * 1000), int(played.duration_s * 1000)),
+            progress=lambda at_s: report(at_s % length_s, length_s),
         )
     say(what_came(done))
 

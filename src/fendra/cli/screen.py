@@ -13,7 +13,7 @@ from fendra.core.names import counted
 if TYPE_CHECKING:
     from rich.console import Console
 
-Report = Callable[[int, int], None]
+Report = Callable[[float, float], None]
 """Called with what is done and how much there is in all."""
 
 _STYLES = {Severity.ERROR: "bold red", Severity.WARNING: "yellow", Severity.NOTE: "cyan"}

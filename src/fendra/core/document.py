@@ -147,7 +147,7 @@ def _target(values: dict[str, Any], path: Path) -> tuple[Any, Any, Any]:
         return holder, last, stand_in
     if isinstance(holder, dict) and last in holder and not _is_required(path):
         return holder, last, None
-    if path[:-1] == ("layer",) and isinstance(holder, list):
+    if path[:-1] == ("layer",) and isinstance(holder, list) and isinstance(last, int):
         return holder, holder[last], None
     return _target(values, path[:-1])
 

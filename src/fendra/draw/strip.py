@@ -21,7 +21,8 @@ Array = np.ndarray[Any, np.dtype[Any]]
 _COLUMNS = 1200
 """Columns of a band at the most; more would not be seen."""
 
-_LONG_GAP_S = 1.0
+_LONG_GAP_S, _LONG_GAP_ROWS = 1.0, 5
+"""A silence is long from so many seconds, and so many of the tape's usual steps, on."""
 
 
 def draw_strip(film: Film, *, title: str = "") -> Figure:
@@ -111,11 +112,13 @@ def _draw_number(film: Film, name: str, signal: Signal, ax: Axes) -> None:
     _name(ax, name, style.TEXT)
     if not known.any():
         return
-    # A line is drawn through short silences, and broken where news stayed away for long.
+    # A value stands until the next; where news stayed away for long the line is broken.
     times, shown = film.tape.times[known], values[known].copy()
-    breaks = np.flatnonzero(np.diff(times) > _LONG_GAP_S) + 1
-    colour = style.LINE_COLOURS[0]
-    ax.plot(np.insert(times, breaks, np.nan), np.insert(shown, breaks, np.nan), color=colour, lw=1)
+    breaks = _long_gaps(times) + 1
+    ax.plot(
+        np.insert(times, breaks, np.nan), np.insert(shown, breaks, np.nan),
+        color=style.LINE_COLOURS[0], lw=1, drawstyle="steps-post",
+    )  # fmt: skip
     low, high = float(shown.min()), float(shown.max())
     room = (high - low or 1.0) * 0.12
     ax.set_ylim(low - room, high + room)
@@ -150,5 +153,11 @@ def _gaps(film: Film) -> list[tuple[float, float]]:
     for values in film.tape.signals.values():
         heard |= ~np.isnan(values)
     times = film.tape.times[heard]
-    far = np.flatnonzero(np.diff(times) > _LONG_GAP_S)
-    return [(float(times[i]), float(times[i + 1])) for i in far]
+    return [(float(times[i]), float(times[i + 1])) for i in _long_gaps(times)]
+
+
+def _long_gaps(times: Array) -> Array:
+    """After which of the times a long silence begins."""
+    steps = np.diff(times)
+    usual = float(np.median(steps)) if len(steps) else 0.0
+    return np.flatnonzero(steps > max(_LONG_GAP_S, _LONG_GAP_ROWS * usual))
