@@ -60,6 +60,16 @@ def test_names_that_stand_twice_are_errors():
     assert all(f.severity is Severity.ERROR for f in made.check() if f.code == "duplicate-name")
 
 
+def test_a_group_that_is_not_there_is_taken_for_no_subtraction():
+    """'tail-lef' is not `tail` minus `lef`."""
+    made = design(
+        layer(), groups={"tail-left": "x > 1"}, trails={"out": {"of": "tail-lef", "by": "x"}}
+    )
+    (finding,) = [f for f in made.check() if f.severity == "error"]
+    assert "there is no 'tail-lef' above" in finding.message
+    assert finding.remedy == "Did you mean 'tail-left'?"
+
+
 def test_signals_computed_in_a_circle_are_named():
     made = design(layer(level="s"), signals={"s": {"of": "t"}, "t": {"of": "s"}})
     assert any("'s' is computed from itself: s -> t -> s" in f.message for f in made.check())

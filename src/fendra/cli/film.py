@@ -36,7 +36,8 @@ def film(
         ),
     ] = None,
     seconds: Annotated[
-        float, typer.Option(min=0.05, max=60, help="How long the animation is.")
+        float,
+        typer.Option(metavar="SECONDS", min=0.05, max=60, help="How long the animation is."),
     ] = 5.0,
 ) -> None:
     """Render a tape and write the film strip, a still and an animation."""

@@ -17,6 +17,7 @@ from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer
 from fendra.core.layout.columns import COLUMNS, TEXT_COLUMNS, column_values, look_up_in, words
 from fendra.core.layout.table import Layout
+from fendra.core.names import NAME, did_you_mean
 
 if TYPE_CHECKING:
     from fendra.core.design import Design
@@ -88,11 +89,17 @@ def evaluate(layout: Layout, text: str, want: Kind) -> np.ndarray[Any, np.dtype[
 def choose(layout: Layout, text: str, known: Mapping[str, Choice]) -> Ints:
     """The spots that a name of a part or group, or an expression over columns, chooses.
 
-    Raises ExpressionError.
+    known: the choices that stand above this one in the file. Raises ExpressionError.
     """
     if text in known:
         return known[text].spots
-    return np.flatnonzero(evaluate(layout, text, Kind.TRUTH))
+    try:
+        return np.flatnonzero(evaluate(layout, text, Kind.TRUTH))
+    except ExpressionError as exc:
+        if NAME.fullmatch(text) and exc.problem.startswith("nothing is called"):
+            remedy = did_you_mean(text, known, "parts, groups and trails above")
+            raise ExpressionError(f"there is no '{text}' above.", remedy=remedy) from exc
+        raise
 
 
 def choose_all(
