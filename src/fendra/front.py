@@ -67,7 +67,14 @@ class Design(CoreDesign):
 
 
 class Program(core_program.Program):
-    """A design compiled; see `fendra.core.program.Program`."""
+    """A design compiled: state in, frame out; see `fendra.core.program.Program`.
+
+    >>> import fendra as fd
+    >>> program = fd.load(fd.demo_file("heron.toml")).compile()
+    >>> frame = program.frame(speed=12, brake=1.0, at=0.0)
+    >>> frame.part("tail-bar")[0].tolist()
+    [195, 0, 0]
+    """
 
     def film(
         self,
@@ -86,6 +93,14 @@ class Film(core_film.Film):
     """Frames over a stretch of time, with pictures.
 
     The array of all bytes is `rgb`, (frames, spots, 3) uint8; `times` are seconds.
+
+    >>> import fendra as fd
+    >>> ride = fd.read_tape(fd.demo_file("ride.csv")).until(2.0)
+    >>> film = fd.load(fd.demo_file("heron.toml")).compile().film(ride)
+    >>> film.rgb.shape, film.times[-1].item()
+    ((101, 158, 3), 2.0)
+    >>> film.part("tail-bar").shape
+    (101, 30, 3)
     """
 
     def strip(self, ax: Axes | None = None, part: str | None = None) -> AxesImage | Figure:
@@ -118,5 +133,9 @@ def load(path: str | Path) -> Design:
 
     Raises FileError where it cannot be read and DesignError, with every finding, where it
     has errors.
+
+    >>> from fendra import demo_file
+    >>> load(demo_file("heron.toml")).name
+    'Heron'
     """
     return load_design(path, Design)

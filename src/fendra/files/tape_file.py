@@ -24,6 +24,11 @@ def read_tape(path: str | Path) -> Tape:
     Raises FileError where it cannot be read, and TapeError, which names the rows, where
     times are missing, double or out of order, or a cell holds no number. `true`, `on` and
     `yes` are 1, `false`, `off` and `no` are 0.
+
+    >>> from fendra.demo import demo_file
+    >>> ride = read_tape(demo_file("ride.csv"))
+    >>> ride.duration_s, list(ride.signals)[:3]
+    (90.0, ['speed', 'rpm', 'throttle'])
     """
     path = Path(path)
     cells = _read_cells(path)

@@ -50,7 +50,13 @@ class Layout:
         return slice(int(rows[0]), int(rows[-1]) + 1) if len(rows) else slice(0, 0)
 
     def table(self) -> pd.DataFrame:
-        """The layout as a pandas DataFrame: line, address, part, index, x, y, z (mm), facing."""
+        """The layout as a pandas DataFrame: line, address, part, index, x, y, z (mm), facing.
+
+        >>> import fendra as fd
+        >>> table = fd.load(fd.demo_file("heron.toml")).layout().table()
+        >>> table[table["part"] == "tail-bar"].iloc[0].to_dict()["x"]
+        -240.0
+        """
         import pandas as pd
 
         names = {vector: name for name, vector in FACINGS.items()}
