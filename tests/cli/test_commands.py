@@ -185,6 +185,19 @@ def test_run_sends_a_tape_to_a_controller(fendra, short_ride):
         assert np.abs(np.subtract([*shown], [*made])).max() <= 3
 
 
+def test_a_terminal_without_umlauts_shows_their_codes_and_json_is_utf_8(tmp_path):
+    text = HERON.read_text(encoding="utf-8").replace("Heron", "K\u00e4fer")
+    (tmp_path / "d.toml").write_text(text, encoding="utf-8")
+    said = {}
+    for option in ([], ["--json"]):
+        said[len(option)] = subprocess.run(
+            [sys.executable, "-m", "fendra", "check", "d.toml", *option], cwd=tmp_path,
+            capture_output=True, check=True, env={**os.environ, "PYTHONIOENCODING": "ascii"},
+        ).stdout  # fmt: skip
+    assert b"K\\xe4fer" in said[0]
+    assert json.loads(said[1])["design"] == "K\u00e4fer"
+
+
 def test_output_into_a_pipe_is_plain(tmp_path):
     """No colour, no bar, no carriage return when nobody looks."""
     done = subprocess.run(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import sys
 
 import typer
@@ -55,6 +56,9 @@ app.command(
 
 def main() -> None:
     """Run the command line."""
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(stream, io.TextIOWrapper):  # a terminal without a letter shows its code
+            stream.reconfigure(errors="backslashreplace")
     try:
         app()
     except FendraError as exc:
