@@ -35,7 +35,7 @@ def fendra_program(spots: int) -> fd.Program:
         ends = {"start": (10.0 * start, 0.0, 0.0), "end": (10.0 * (start + count - 1), 0.0, 0.0)}
         parts.append({"name": name, "shape": "strip", "count": count, **ends})
         start += count
-    design = fd.Design.model_validate(
+    design = fd.Design.from_values(
         {
             "line": [{"name": "line", "part": parts}],
             "signals": {"brake": {}, "rpm": {}, "left": {"kind": "switch"}, "battery": {}},

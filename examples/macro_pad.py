@@ -28,7 +28,7 @@ rows = [
 knob = {"name": "knob", "shape": "ring", "centre": [95, -19], "radius": 15, "count": 12,
         "start_angle": -120, "direction": "clockwise"}  # fmt: skip
 
-design = fd.Design.model_validate(
+design = fd.Design.from_values(
     {
         "name": "Macro pad",
         "outline": [[[-14, 14], [118, 14], [118, -52], [-14, -52], [-14, 14]]],

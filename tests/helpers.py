@@ -24,7 +24,7 @@ def design(*layers: dict[str, Any], count: int = 8, **keys: Any) -> fd.Design:
     """One line with one strip, and the layers; keys replace and add."""
     line = [{"name": "line", "part": [strip(count=count)]}]
     named = [{**item, "name": f"{i}: {item['name']}"} for i, item in enumerate(layers)]
-    return fd.Design.model_validate({"name": "Test", "line": line, "layer": named, **keys})
+    return fd.Design.from_values({"name": "Test", "line": line, "layer": named, **keys})
 
 
 def reds(frame: fd.Frame) -> list[int]:

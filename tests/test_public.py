@@ -41,6 +41,19 @@ def test_heavy_packages_wait_until_they_are_used(code, heavy):
     assert done.stdout.strip() == "[]"
 
 
+def test_a_design_of_plain_values_says_all_that_is_wrong():
+    part = {"name": "bar", "shape": "strip", "start": [0, 0], "end": [9, 0], "cuont": 3}
+    values = {"nmae": "x", "line": [{"name": "l", "part": [part]}]}
+    with pytest.raises(fd.DesignError, match="no key 'nmae'") as caught:
+        fd.Design.from_values(values)
+    assert [f.path for f in caught.value.findings] == [
+        ("line", 0, "part", 0, "cuont"),
+        ("nmae",),
+        ("line", 0, "part", 0),
+    ]
+    assert values["nmae"] == "x"
+
+
 def test_an_unknown_demo_file_names_those_there_are():
     with pytest.raises(FileNotFoundError, match=r"there are heron\.toml, ride\.csv"):
         fd.demo_file("bike.toml")

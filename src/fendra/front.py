@@ -5,14 +5,16 @@ The core knows neither files nor plots; these three classes add them.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any, Self
 
 from fendra.core import film as core_film
 from fendra.core import program as core_program
 from fendra.core.build import compile_design, examine
 from fendra.core.design import Design as CoreDesign
+from fendra.core.document import read_document
+from fendra.core.errors import DesignError
 from fendra.core.findings import Finding
 from fendra.core.layout import Layout, place
 from fendra.core.tape import Tape
@@ -28,7 +30,7 @@ class Design(CoreDesign):
     """A design; see `fendra.core.design.Design` for its keys.
 
     >>> import fendra as fd
-    >>> design = fd.Design.model_validate({
+    >>> design = fd.Design.from_values({
     ...     "name": "Lamp",
     ...     "line": [{"name": "a", "part": [
     ...         {"name": "bar", "shape": "strip", "start": [0, 0], "end": [70, 0], "count": 8}]}],
@@ -37,6 +39,18 @@ class Design(CoreDesign):
     >>> design.compile().frame(at=0.0).rgb[0].tolist()
     [255, 0, 0]
     """
+
+    @classmethod
+    def from_values(cls, values: Mapping[str, Any]) -> Self:
+        """A design from plain values: the tables of a file as dicts and lists.
+
+        Raises DesignError, with a finding for each wrong key, type and range.
+        """
+        document = read_document(dict(values), cls)
+        if document.findings:
+            raise DesignError(document.findings)
+        assert isinstance(document.design, cls)
+        return document.design
 
     def layout(self) -> Layout:
         """Where every LED is; `.table()` gives a pandas DataFrame."""

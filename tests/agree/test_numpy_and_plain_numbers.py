@@ -98,7 +98,7 @@ def assert_same_bits(design, frames):
 @settings(max_examples=40)
 @given(designs(), news)
 def test_every_bit_of_any_design_is_the_same(plain, frames):
-    design = fd.Design.model_validate(plain)
+    design = fd.Design.from_values(plain)
     assume(not any(finding.severity == "error" for finding in design.check()))
     assert_same_bits(
         design, [(step_ms, {"s": s, "on": float(on)}) for step_ms, s, on in frames[:4]]

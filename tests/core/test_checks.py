@@ -51,6 +51,11 @@ def test_a_slow_line_says_what_it_takes_and_the_rate_that_fits():
     assert "rate = 16" in finding.remedy
 
 
+def test_a_line_too_long_for_any_rate_has_to_be_split():
+    (finding,) = [f for f in design(layer(), count=50_000).check() if f.code == "slow-line"]
+    assert finding.remedy == "Split the line."
+
+
 def test_names_that_stand_twice_are_errors():
     line = {"name": "l", "part": [strip("a"), strip("a")]}
     made = design(layer(), line=[line, line])

@@ -58,7 +58,7 @@ def test_every_shape_says_what_it_is():
 
 
 def test_the_table_is_in_wire_order_line_after_line():
-    made = fd.Design.model_validate(
+    made = fd.Design.from_values(
         {
             "line": [
                 {"name": "one", "part": [strip("a", 2), strip("b", 3, facing="back")]},
@@ -100,7 +100,7 @@ def test_groups_and_trails_choose_and_order_by_expression():
 
 
 def test_a_trail_may_join_parts_of_different_lines():
-    made = fd.Design.model_validate(
+    made = fd.Design.from_values(
         {
             "line": [
                 {"name": "l", "part": [{**strip("a", 3), "start": [-30, 0], "end": [-10, 0]}]},
@@ -121,7 +121,7 @@ def test_facing_is_three_columns():
 
 
 def test_line_bytes_follow_wire_and_colour_order():
-    made = fd.Design.model_validate(
+    made = fd.Design.from_values(
         {
             "line": [
                 {"name": "one", "order": "BRG", "part": [strip("a", 1), strip("b", 1)]},

@@ -130,7 +130,7 @@ def test_an_animation_of_another_kind_is_refused(film, tmp_path):
 
 def test_a_thousand_leds_at_one_place_and_none_lit_are_no_trouble(tmp_path):
     part = {"name": "bar", "shape": "strip", "count": 1000, "start": [5, 5], "end": [5, 5]}
-    made = fd.Design.model_validate({"line": [{"name": "l", "part": [part]}]})
+    made = fd.Design.from_values({"line": [{"name": "l", "part": [part]}]})
     assert made.map_figure(tmp_path / "map.png").exists()
     assert Stage(made, made.layout(), (320, 200)).lit(np.zeros((1000, 3), np.uint8)).shape == (
         200,

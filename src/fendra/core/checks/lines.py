@@ -20,5 +20,7 @@ def slow_lines(subject: Subject, report: Report) -> None:
                 "slow-line",
                 f"{rows.stop - rows.start} LEDs take {time_s * 1000:.1f} ms to send, and a frame "
                 f"at {rate:g} a second lasts {1000 / rate:.1f} ms.",
-                f"Split the line, or set rate = {int(1 / time_s)}.",
+                f"Split the line, or set rate = {int(1 / time_s)}."
+                if time_s <= 1
+                else "Split the line.",
             )
