@@ -92,6 +92,20 @@ def test_no_infinity_and_no_nan_comes_out_of_an_expression():
     assert reds(shown.frame(s=1e9, at=0)) == [47] * 8  # what is no number loses to 0.5
 
 
+def test_constants_that_overflow_are_0_as_well():
+    huge = "*".join(["1e9"] * 5)
+    signals = {"s": {"of": huge}, "t": {"of": f"{huge} - {huge}"}}
+    shown = design(layer(level="0.5 + s + t"), signals=signals).compile()
+    assert reds(shown.frame(at=0)) == [47] * 8
+
+
+def test_odd_literals_warn_nobody(recwarn):
+    assert value_of("a if a>1else 3") == 2
+    with pytest.raises(fd.ExpressionError):
+        value_of("'\\d' == 1")
+    assert not recwarn.list
+
+
 def test_a_colour_may_be_bound():
     """Mixed half and half in linear light, red and blue: 0.5 is byte 128."""
     program = design(layer(colour="mix('red', 'blue', s)"), signals={"s": {}}).compile()

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import ast
 import math
+import warnings
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 
@@ -59,7 +60,7 @@ def compile_expression(
 
 def tame(value: Value) -> Value:
     """Held to a size that no later arithmetic overflows with; no NaN, no infinity."""
-    if value.node.op in ("const", "column"):
+    if value.node.op == "column":
         return value
     return functions.select(abs(value) <= LARGEST, value, 0.0)
 
@@ -107,7 +108,9 @@ class _Compiler:
         lead = len(self._text) - len(self._text.lstrip())
         text = self._text.strip()
         try:
-            return ast.parse(text, mode="eval").body
+            with warnings.catch_warnings():
+                warnings.simplefilter("ignore")  # Python's own about odd literals and escapes
+                return ast.parse(text, mode="eval").body
         except SyntaxError as exc:
             ends_early = not exc.offset or exc.offset > len(text)
             problem = "it ends too early" if ends_early else exc.msg
