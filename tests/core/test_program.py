@@ -140,6 +140,20 @@ def test_a_film_needs_a_rate(rate):
         program.film(tape(s=[0, 1]), rate=rate)
 
 
+def test_a_tape_in_milliseconds_is_no_film_of_many_gigabytes():
+    program = design(layer(), count=500, signals={"s": {}}).compile()
+    with pytest.raises(fd.TapeError, match=r"Is its time in seconds\?"):
+        program.film(tape(rate_hz=0.001, s=[0] * 91))
+
+
+def test_a_tape_may_begin_at_any_time():
+    """Seconds since 1970: the frames show the same as from 0 on."""
+    program = design(layer(level="s"), signals={"s": {}}, rate=40).compile()
+    ramp = tape(rate_hz=20, s=[0, 0.3, 0.6, 1])
+    late = fd.Tape(ramp.times + 1.7e9, ramp.signals)
+    assert program.film(late).rgb.tobytes() == program.film(ramp).rgb.tobytes()
+
+
 def test_rendering_twice_gives_identical_bytes_and_so_does_frame_by_frame():
     program, ride = fd.load(HERON).compile(), fd.read_tape(fd.demo_file("ride.csv")).until(25)
     first = program.film(ride)

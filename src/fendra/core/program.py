@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from fendra.core.design import Design
-from fendra.core.errors import ClockError, SignalError
+from fendra.core.errors import ClockError, SignalError, TapeError
 from fendra.core.film import Film, Frame
 from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.core.graph.ops import LARGEST, UINT_MASK
@@ -18,6 +18,9 @@ from fendra.core.light import quantise
 from fendra.core.mix import Recording
 from fendra.core.names import did_you_mean
 from fendra.core.tape import Tape, TapeReader
+
+LARGEST_FILM = 2_000_000_000
+"""Bytes of a film at the most."""
 
 Bytes = np.ndarray[Any, np.dtype[np.uint8]]
 
@@ -90,7 +93,8 @@ class Program:
         as the tape begins. progress: called with frames done and frames in all.
 
         Columns of the tape that the design does not know are left out. Raises SignalError
-        where it knows none, and ClockError for a rate that is not above 0.
+        where it knows none, TapeError where the film would not fit into memory, and ClockError for
+        a rate that is not above 0.
         """
         known = [name for name in tape.signals if name in self.fed]
         if self.fed and not known:
@@ -102,6 +106,12 @@ class Program:
         if not (math.isfinite(rate) and rate > 0):
             raise ClockError(f"rate = {rate} is no number of frames a second")
         count = int(tape.duration_s * rate + 1e-6) + 1
+        if count * len(self.layout) * 3 > LARGEST_FILM:
+            raise TapeError(
+                f"the tape lasts {tape.duration_s:,.0f} s, which makes {count:,} frames of "
+                f"{len(self.layout)} LEDs and more than {LARGEST_FILM / 1e9:g} GB. "
+                "Is its time in seconds? Else cut it, or lower the rate."
+            )
         times = tape.start_s + np.arange(count) / rate
         rgb = np.empty((count, len(self.layout), 3), np.uint8)
         for done, _ in enumerate(self._frames(tape, times, clock_s, rgb), start=1):
