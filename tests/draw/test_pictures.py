@@ -9,7 +9,7 @@ from PIL import Image
 import fendra as fd
 from fendra.draw.animation import write_animation
 from fendra.draw.glow import Stage
-from fendra.draw.labels import find_place
+from fendra.draw.labels import Board
 from fendra.draw.still import signal_notes
 from helpers import design, layer, tape
 
@@ -93,16 +93,32 @@ def test_the_map_can_be_drawn_on_given_axes():
     assert "data in  D5" in texts
 
 
-def test_labels_keep_off_points_and_off_each_other():
+def test_the_table_beside_the_map_stays_readable_with_many_parts():
+    from fendra.draw.map import draw_map_figure
+
+    parts = [
+        {"name": f"key {i}", "shape": "ring", "centre": [20 * i, 0], "radius": 5, "count": 3}
+        for i in range(90)
+    ]
+    made = fd.Design.from_values({"line": [{"name": "keys", "part": parts}]})
+    table = draw_map_figure(made, made.layout()).axes[1]
+    texts = {text.get_text().strip(): text.get_fontsize() for text in table.texts}
+    assert "key 35" in texts
+    assert "and 54 parts more" in texts
+    assert min(texts.values()) > 6
+
+
+def test_labels_keep_off_leds_and_off_each_other_or_are_left_out():
     points = np.stack([np.linspace(0, 100, 50), np.full(50, 50.0)], axis=1)
-    within, boxes = np.array([0, 0, 100, 100.0]), []
-    for _ in range(4):
-        middle = find_place(points[[25]], (30, 10), 8, points, boxes, within)
-        box = np.concatenate([np.subtract(middle, (15, 5)), np.add(middle, (15, 5))])
+    board = Board(np.array([0, 0, 100, 100.0]), points, np.zeros((0, 2)))
+    placed = [board.put(points[[25]], (30, 10), 8) for _ in range(40)]
+    assert sum(middle is not None for middle in placed) == len(board.boxes) >= 4
+    assert placed[-1] is None  # there is no room for so many
+    for i, box in enumerate(board.boxes):
         assert not ((points >= box[:2]) & (points <= box[2:])).all(axis=1).any()
-        for other in boxes:
+        assert ((box[:2] >= 0) & (box[2:] <= 100)).all()
+        for other in board.boxes[:i]:
             assert not ((box[:2] < other[2:]).all() and (other[:2] < box[2:]).all())
-        boxes.append(box)
 
 
 def test_the_notes_say_values_units_switches_and_what_is_lost(film):

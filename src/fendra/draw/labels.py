@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
@@ -12,48 +13,67 @@ _DIRECTIONS = 16
 _DISTANCES = (1.0, 1.6, 2.4, 3.6)
 
 
-def find_place(
-    anchors: Array,
-    size: tuple[float, float],
-    gap: float,
-    taken: Array,
-    boxes: list[Array],
-    within: Array,
-) -> Array:
-    """The middle (x, y) of a label's box.
+@dataclass
+class Board:
+    """A picture that labels are put on, all in one unit, pixels as a rule.
 
-    All in one unit, pixels as a rule. anchors: (k, 2) points that the label may stand
-    beside. size: width and height. gap: least distance from the anchor. taken: (n, 2)
-    points to keep free. boxes: (4,) left, low, right, high of labels that stand already.
-    within: the (4,) box of all that can be seen. The best of a fixed set of places is
-    taken, so the same picture has the same labels.
+    within: (4,) left, low, right, high of all that can be seen. solid: (n, 2) points that
+    no label may cover. faint: (k, 2) points that labels should keep off. boxes: (4,) of the
+    labels that stand already.
     """
-    angles = np.arange(_DIRECTIONS) * (2 * np.pi / _DIRECTIONS)
-    ways = np.stack([np.cos(angles), np.sin(angles)], axis=1)
-    half = np.array(size) / 2
-    reach = np.abs(ways) @ half
-    best, best_cost = np.asarray(anchors[0]), np.inf
-    centre = (within[:2] + within[2:]) / 2
-    for anchor in anchors:
-        outward = anchor - centre
-        outward /= max(float(np.linalg.norm(outward)), 1e-9)
-        for distance in _DISTANCES:
-            for way, extent in zip(ways, reach, strict=True):
-                middle = anchor + way * (gap * distance + extent)
-                box = np.concatenate([middle - half, middle + half])
-                cost = 4.0 * distance - 3.0 * float(way @ outward)
-                cost += 6.0 * _points_inside(box, taken, gap * 0.4)
-                cost += sum(200.0 for other in boxes if _overlap(box, other))
-                cost += 300.0 * float((box[:2] < within[:2]).any() or (box[2:] > within[2:]).any())
-                if cost < best_cost:
-                    best, best_cost = middle, cost
-    return best
+
+    within: Array
+    solid: Array
+    faint: Array
+    boxes: list[Array] = field(default_factory=list)
+
+    def put(self, anchors: Array, size: tuple[float, float], gap: float) -> Array | None:
+        """Find a place for a label and take it: the middle (x, y) of its box, or None.
+
+        anchors: (m, 2) points that it may stand beside. size: width and height. gap: least
+        distance from the anchor. The best of a fixed set of places is taken, so the same
+        picture has the same labels.
+        """
+        half = np.array(size) / 2
+        middles, costs = self._places(anchors, half, gap)
+        boxes = np.concatenate([middles - half, middles + half], axis=1)
+        is_free = self._is_free(boxes)
+        best, best_cost = None, np.inf
+        for place in np.argsort(costs, kind="stable"):
+            if costs[place] >= best_cost:
+                break
+            if not is_free[place] or _inside(boxes[place], self.solid, gap * 0.3).any():
+                continue
+            cost = costs[place] + 6.0 * int(_inside(boxes[place], self.faint, gap * 0.4).sum())
+            if cost < best_cost:
+                best, best_cost = place, cost
+        if best is None:
+            return None
+        self.boxes.append(boxes[best])
+        return np.asarray(middles[best])
+
+    def _places(self, anchors: Array, half: Array, gap: float) -> tuple[Array, Array]:
+        """All places (n, 2) that are tried, and what each costs: near and outward is good."""
+        angles = np.arange(_DIRECTIONS) * (2 * np.pi / _DIRECTIONS)
+        ways = np.stack([np.cos(angles), np.sin(angles)], axis=1)
+        outward = anchors - (self.within[:2] + self.within[2:]) / 2
+        outward = outward / np.maximum(np.linalg.norm(outward, axis=1, keepdims=True), 1e-9)
+        distances = np.array(_DISTANCES)
+        reach = gap * distances[:, None] + np.abs(ways) @ half
+        middles = anchors[:, None, None] + ways * reach[..., None]
+        costs = 4.0 * distances[:, None] - 3.0 * (outward @ ways.T)[:, None]
+        return middles.reshape(-1, 2), costs.ravel()
+
+    def _is_free(self, boxes: Array) -> Array:
+        """Whether each box (n, 4) is all in sight and overlaps no label that stands."""
+        is_free = (boxes[:, :2] >= self.within[:2]).all(1) & (boxes[:, 2:] <= self.within[2:]).all(
+            1
+        )
+        for other in self.boxes:
+            is_free &= ~((low < other[2:]).all(1) & (high > other[:2]).all(1))
+        return np.asarray(is_free)
 
 
-def _points_inside(box: Array, points: Array, margin: float) -> int:
+def _inside(box: Array, points: Array, margin: float) -> Array:
     inside = (points >= box[:2] - margin) & (points <= box[2:] + margin)
-    return int(inside.all(axis=1).sum())
-
-
-def _overlap(a: Array, b: Array) -> bool:
-    return bool((a[:2] < b[2:]).all() and (b[:2] < a[2:]).all())
+    return np.asarray(inside.all(axis=1))

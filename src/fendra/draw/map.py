@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from itertools import pairwise
 from typing import TYPE_CHECKING, Any
 
@@ -11,7 +12,7 @@ from fendra.core.design import Design, Line
 from fendra.core.layout import Layout
 from fendra.core.names import counted
 from fendra.draw import style
-from fendra.draw.labels import find_place
+from fendra.draw.labels import Board
 
 if TYPE_CHECKING:
     from matplotlib.axes import Axes
@@ -21,6 +22,7 @@ Array = np.ndarray[Any, np.dtype[np.float64]]
 
 _LEDS_AN_ARROW, _MOST_ARROWS = 8, 6
 _LABEL_PT = 9.0
+_TABLE_ROWS = 40
 
 
 def draw_map_figure(design: Design, layout: Layout) -> Figure:
@@ -108,61 +110,84 @@ def _arrow(ax: Axes, start: Array, end: Array, colour: str, head: str, shrink: f
 
 
 def _draw_labels(design: Design, layout: Layout, ax: Axes) -> None:
-    """Names and addresses of parts, and data-in of lines, where there is room."""
+    """Data-in of lines, then names and addresses of parts, where there is room."""
     figure = ax.get_figure(root=True)
     assert figure is not None
     ax.apply_aspect()
-    to_pixels, to_data = ax.transData, ax.transData.inverted()
     px = figure.dpi / 72
-    leds = np.asarray(to_pixels.transform(layout.position[:, :2]))
-    seen = leds[:: max(len(leds) // 4000, 1)]
-    taken = np.concatenate([seen, *map(to_pixels.transform, _drawn_lines(design, layout))])
-    corner = ax.get_window_extent()
-    within = np.array([corner.x0, corner.y0, corner.x1, corner.y1])
-    boxes: list[Array] = []
+    leds = np.asarray(ax.transData.transform(layout.position[:, :2]))
+    faint = [np.zeros((0, 2)), *map(ax.transData.transform, _drawn_lines(design, layout))]
+    solid = leds[:: max(len(leds) // 4000, 1)]
+    board = Board(np.array(ax.get_window_extent().extents), solid, np.concatenate(faint))
     for number, line in enumerate(design.line):
-        colour = _line_colour(number)
-        labels = [(f"data in  {line.pin or line.name}", slice(0, 1), line.part[0].name, True)]
-        labels += [(_part_label(layout, p.name), slice(None), p.name, False) for p in line.part]
-        for text, which, part, is_start in labels:
-            points = leds[layout.spots_of_part(part)][which]
-            anchors = points[[0, len(points) // 2, len(points) // 4, 3 * len(points) // 4]]
-            rows = text.split("\n")
-            width, height = max(map(len, rows)) * 0.62, len(rows) * 1.3 + 0.5
-            size = (width * _LABEL_PT * px, height * _LABEL_PT * px)
-            middle = find_place(anchors, size, 11 * px, taken, boxes, within)
-            boxes.append(np.concatenate([middle - np.array(size) / 2, middle + np.array(size) / 2]))
-            nearest = points[np.linalg.norm(points - middle, axis=1).argmin()]
-            _label(ax, text, colour, is_start, to_data.transform([middle, nearest]))
+        pin = line.pin or line.name
+        points = leds[layout.spots_of_part(line.part[0].name)][:1]
+        _label(ax, board, points, (f"data in  {pin}", pin), _line_colour(number), px, is_plate=True)
+    left_out = 0
+    for number, line in enumerate(design.line):
+        for part in line.part:
+            points = leds[layout.spots_of_part(part.name)]
+            addresses = _addresses(layout, part.name)
+            texts = (f"{part.name}\n{addresses}", addresses)
+            left_out += not _label(ax, board, points, texts, _line_colour(number), px)
+    if left_out:
+        ax.annotate(
+            f"no room here for the names of {counted(left_out, 'part')}",
+            (0.01, 0.012), xycoords="axes fraction", color=style.FAINT, fontsize=8,
+        )  # fmt: skip
 
 
-def _label(ax: Axes, text: str, colour: str, is_start: bool, ends: Array) -> None:
-    """A label: data-in as a plate with an arrow, a part's name with a line to where it belongs."""
-    middle, nearest = ends
+def _label(
+    ax: Axes,
+    board: Board,
+    points: Array,
+    texts: Sequence[str],
+    colour: str,
+    px: float,
+    *,
+    is_plate: bool = False,
+) -> bool:
+    """Draw the first of the texts that has room near the points; False where none has.
+
+    A plate (data-in) is filled and has an arrow; others have a line to where they belong.
+    """
+    count = len(points)
+    anchors = points[[0, count // 2, count // 4, 3 * count // 4]]
+    for text, size_pt in zip(texts, (_LABEL_PT - is_plate, _LABEL_PT - 2), strict=True):
+        rows = text.split("\n")
+        width, height = max(map(len, rows)) * 0.62 + 0.5, len(rows) * 1.3 + 0.5
+        middle = board.put(anchors, (width * size_pt * px, height * size_pt * px), 11 * px)
+        if middle is not None:
+            break
+    else:
+        return False
+    nearest = points[np.linalg.norm(points - middle, axis=1).argmin()]
+    xytext, xy = ax.transData.inverted().transform([middle, nearest])
     ax.annotate(
         text,
-        xy=tuple(nearest),
-        xytext=tuple(middle),
-        color=style.NIGHT if is_start else colour,
-        fontsize=_LABEL_PT - is_start,
+        xy=tuple(xy),
+        xytext=tuple(xytext),
+        color=style.NIGHT if is_plate else colour,
+        fontsize=size_pt,
         ha="center",
         va="center",
         linespacing=1.15,
         zorder=6,
         bbox={
             "boxstyle": "round,pad=0.25",
-            "fc": colour if is_start else style.PANEL,
+            "fc": colour if is_plate else style.PANEL,
             "ec": "none",
-            "alpha": 1.0 if is_start else 0.8,
+            "alpha": 1.0 if is_plate else 0.8,
         },
         arrowprops={
-            "arrowstyle": "-|>" if is_start else "-",
+            "arrowstyle": "-|>" if is_plate else "-",
             "color": colour,
-            "linewidth": 1.0 if is_start else 0.6,
-            "alpha": 1.0 if is_start else 0.6,
+            "linewidth": 1.0 if is_plate else 0.6,
+            "alpha": 1.0 if is_plate else 0.6,
             "shrinkB": 4.0,
         },
     )
+    return True
 
 
 def _drawn_lines(design: Design, layout: Layout) -> list[Array]:
@@ -175,10 +200,6 @@ def _drawn_lines(design: Design, layout: Layout) -> list[Array]:
     return [a + steps * (b - a) for piece in pieces for a, b in pairwise(piece)]
 
 
-def _part_label(layout: Layout, part: str) -> str:
-    return f"{part}\n{_addresses(layout, part)}"
-
-
 def _addresses(layout: Layout, part: str) -> str:
     addresses = layout.address[layout.spots_of_part(part)]
     first, last = int(addresses[0]), int(addresses[-1])
@@ -188,6 +209,7 @@ def _addresses(layout: Layout, part: str) -> str:
 def _draw_table(design: Design, layout: Layout, ax: Axes) -> None:
     """Lines and parts as text, from the top down."""
     rows: list[tuple[str, str, str, bool]] = []
+    shown = max((_TABLE_ROWS - 4 * len(design.line)) // len(design.line), 1)
     for number, line in enumerate(design.line):
         leds = layout.spots_of_line(line.name)
         facts = [line.pin and f"pin {line.pin}", line.led, line.wire_order]
@@ -197,8 +219,11 @@ def _draw_table(design: Design, layout: Layout, ax: Axes) -> None:
         rows.append(("  " + " · ".join(filter(None, facts)), "", style.FAINT, False))
         rows += [
             (f"  {part.name}", _addresses(layout, part.name), style.TEXT, False)
-            for part in line.part
+            for part in line.part[:shown]
         ]
+        if len(line.part) > shown:
+            more = counted(len(line.part) - shown, "part")
+            rows.append((f"  and {more} more", "", style.FAINT, False))
         rows.append(("", "", style.TEXT, False))
     step = min(0.032, 0.93 / max(len(rows), 1))
     ax.text(0, 0.985, "Lines, in wire order", color=style.TEXT, fontsize=11, va="baseline")
