@@ -66,9 +66,8 @@ class Board:
 
     def _is_free(self, boxes: Array) -> Array:
         """Whether each box (n, 4) is all in sight and overlaps no label that stands."""
-        is_free = (boxes[:, :2] >= self.within[:2]).all(1) & (boxes[:, 2:] <= self.within[2:]).all(
-            1
-        )
+        low, high = boxes[:, :2], boxes[:, 2:]
+        is_free = (low >= self.within[:2]).all(1) & (high <= self.within[2:]).all(1)
         for other in self.boxes:
             is_free &= ~((low < other[2:]).all(1) & (high > other[:2]).all(1))
         return np.asarray(is_free)
