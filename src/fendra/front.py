@@ -63,8 +63,7 @@ class Design(CoreDesign):
 
     def compile(self) -> Program:
         """A program that runs. Raises DesignError with every finding of severity error."""
-        program = compile_design(self)
-        return Program(self, program.layout, program.recording)
+        return compile_design(self, Program)
 
     def map(self, ax: Axes | None = None) -> Axes:
         """Draw where every LED is, in wire order; gives the axes."""

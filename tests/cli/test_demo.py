@@ -73,7 +73,7 @@ def test_the_still_shows_light_where_the_leds_are(demo):
     assert red.sum() > 100
 
 
-def test_what_was_edited_is_kept_when_it_runs_again(tmp_path, monkeypatch):
+def test_what_was_edited_is_kept_when_it_runs_again(tmp_path):
     from fendra.cli.demo import copy_once
 
     edited = tmp_path / "heron.toml"

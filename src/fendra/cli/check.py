@@ -40,7 +40,7 @@ def check(
 
 def in_one_line(design: Design) -> str:
     """A design in one line."""
-    leds = sum(len(part.positions()) for line in design.line for part in line.part)
+    leds = sum(line.led_count for line in design.line)
     about = f" ({design.about})" if design.about else ""
     counts = [
         counted(leds, "LED"),

@@ -115,7 +115,7 @@ def stream(program: Program, tape: Tape) -> bool:
     start = tape.until(tape.start_s + STREAM_S)
     command = [sys.executable, "-m", "fendra.demo.controller", "--json"]
     for line in program.design.line:
-        command += ["--line", str(sum(len(part.positions()) for part in line.part))]
+        command += ["--line", str(line.led_count)]
     with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as controller:
         assert controller.stdout is not None
         try:

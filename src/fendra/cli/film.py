@@ -45,9 +45,6 @@ def film(
     from fendra.front import load
 
     loaded, played = load(design), read_tape(tape)
-    program = loaded.compile()
-    say_if_unfed(program, played)
-    rendered = render(program, played)
     moment = at if at is not None else (played.start_s + played.end_s) / 2
     first = start if start is not None else max(moment - 2.0, played.start_s)
     for what, value in (("--at", moment), ("--start", first)):
@@ -56,6 +53,9 @@ def film(
                 f"{what} {value:g} is not on the tape, which goes from {played.start_s:g} to "
                 f"{played.end_s:g} s"
             )
+    program = loaded.compile()
+    say_if_unfed(program, played)
+    rendered = render(program, played)
     for what, path in write_pictures(rendered, into, design.stem, moment, first, seconds).items():
         say(f"{what}: {path}")
 

@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import TypeVar
 
 from fendra.core.checks import CHECKS, Subject
 from fendra.core.design import Design
 from fendra.core.errors import DesignError
-from fendra.core.findings import Report, Severity
+from fendra.core.findings import Report, errors_of
 from fendra.core.layout import choose_all, place
 from fendra.core.program import Program
 from fendra.core.recording import record
+
+P = TypeVar("P", bound=Program)
 
 
 def examine(design: Design, dropped: Iterable[str] = ()) -> tuple[Subject, Report]:
@@ -29,13 +32,13 @@ def examine(design: Design, dropped: Iterable[str] = ()) -> tuple[Subject, Repor
     return subject, report
 
 
-def compile_design(design: Design) -> Program:
-    """A program that runs.
+def compile_design(design: Design, kind: type[P] = Program) -> P:  # type: ignore[assignment]
+    """A program that runs, of a kind that adds to `Program` if wanted.
 
     Raises DesignError with every finding of severity error.
     """
     subject, report = examine(design)
-    errors = [finding for finding in report if finding.severity is Severity.ERROR]
+    errors = errors_of(report)
     if errors:
         raise DesignError(errors)
-    return Program(design, subject.layout, subject.recording)
+    return kind(design, subject.layout, subject.recording)

@@ -54,6 +54,11 @@ class Line(_Model):
     part: Annotated[list[AnyPart], Field(min_length=1)]
 
     @property
+    def led_count(self) -> int:
+        """How many LEDs its parts have."""
+        return sum(len(part.positions()) for part in self.part)
+
+    @property
     def wire_order(self) -> str:
         """The colour order on the wire."""
         return self.order or LED_TYPES[self.led].order

@@ -88,9 +88,10 @@ class Report:
     def __iter__(self) -> Iterator[Finding]:
         return iter(self._findings)
 
-    @property
-    def has_errors(self) -> bool:
-        return any(finding.severity is Severity.ERROR for finding in self._findings)
+
+def errors_of(findings: Iterable[Finding]) -> list[Finding]:
+    """Those of severity error."""
+    return [finding for finding in findings if finding.severity is Severity.ERROR]
 
 
 def with_places(findings: Iterable[Finding], file: str, lines: Mapping[Path, int]) -> list[Finding]:

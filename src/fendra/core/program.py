@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Mapping
 from typing import Any
 
 import numpy as np
@@ -96,7 +96,7 @@ class Program:
         where it knows none, TapeError where the film would not fit into memory, and ClockError for
         a rate that is not above 0.
         """
-        known = [name for name in tape.signals if name in self.fed]
+        known = {name for name in tape.signals if name in self.fed}
         if self.fed and not known:
             raise SignalError(
                 f"the tape has none of the design's signals; it has {', '.join(tape.signals)}, "
@@ -114,23 +114,16 @@ class Program:
             )
         times = tape.start_s + np.arange(count) / rate
         rgb = np.empty((count, len(self.layout), 3), np.uint8)
-        for done, _ in enumerate(self._frames(tape, times, clock_s, rgb), start=1):
-            if progress is not None:
-                progress(done, count)
-        return Film(times, rgb, self.layout, self.design, tape)
-
-    def _frames(
-        self, tape: Tape, times: np.ndarray[Any, Any], clock_s: float, rgb: Bytes
-    ) -> Iterator[None]:
         self.reset()
         reader = TapeReader(tape)
-        fed = set(self.fed)
         for place, time_s in enumerate(times.tolist()):
-            news = reader.news_until(time_s + 1e-9)
-            known = {name: _within(value) for name, value in news.items() if name in fed}
+            heard = reader.news_until(time_s + 1e-9)
+            news = {name: _within(value) for name, value in heard.items() if name in known}
             now_ms = round((clock_s + time_s - tape.start_s) * 1000)
-            self._render(now_ms, known, rgb[place])
-            yield
+            self._render(now_ms, news, rgb[place])
+            if progress is not None:
+                progress(place + 1, count)
+        return Film(times, rgb, self.layout, self.design, tape)
 
     def _render(self, now_ms: int, news: Mapping[str, float], out: Bytes) -> None:
         last_ms = self._last_ms

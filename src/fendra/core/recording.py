@@ -19,7 +19,14 @@ from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.layout.choice import ALL, Choice, report_expression
-from fendra.core.layout.columns import COLUMNS, TEXT_COLUMNS, column_values, look_up_in, words
+from fendra.core.layout.columns import (
+    COLUMNS,
+    ORDER_COLUMNS,
+    TEXT_COLUMNS,
+    column_values,
+    look_up_in,
+    words,
+)
 from fendra.core.layout.table import Layout
 from fendra.core.light import COLOUR_NAMES, is_colour, parse_colour
 from fendra.core.mix import Recording, Slot
@@ -27,8 +34,6 @@ from fendra.core.names import did_you_mean, in_words
 from fendra.core.signals import Signals
 
 LEVEL = Parameter("number", 1.0, "", 0.0, 1.0)
-ORDER_COLUMNS = ("along", "rank")
-"""Columns that a layer has beside the layout's: where a spot is on the layer's trail."""
 
 
 def record(

@@ -10,9 +10,8 @@ from PIL import Image
 
 from fendra.core.film import Film
 from fendra.draw.glow import Stage
-from fendra.draw.still import signal_notes
+from fendra.draw.still import draw_still
 from fendra.draw.style import kind_of
-from fendra.draw.words import write_words
 from fendra.files.whole import write_whole
 
 Progress = Callable[[int, int], None]
@@ -41,10 +40,7 @@ def write_animation(
     count = max(round(duration_s * PICTURES_PER_S), 1)
     pictures = []
     for number, at_s in enumerate(start_s + np.arange(count) / PICTURES_PER_S, start=1):
-        frame = film.frame(float(at_s))
-        picture = Image.fromarray(stage.lit(frame.rgb))
-        write_words(picture, film.design.name, signal_notes(film, frame.at_s))
-        pictures.append(picture)
+        pictures.append(draw_still(stage, film, float(at_s)))
         if progress is not None:
             progress(number, count)
     if kind == "GIF":

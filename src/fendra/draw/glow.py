@@ -15,12 +15,10 @@ from PIL import Image, ImageDraw
 from fendra.core.design import Design
 from fendra.core.layout import Layout
 from fendra.core.light import linear_to_srgb, srgb_to_linear
+from fendra.draw.style import BODY, NIGHT, PANEL
 
 Array = np.ndarray[Any, np.dtype[Any]]
 
-_NIGHT = (12, 14, 19)
-_BODY = (52, 60, 75)
-_BODY_FILL = (20, 23, 30)
 _OFF = (40, 44, 52)
 _MARGIN = 0.07
 
@@ -74,15 +72,15 @@ class Stage:
         """The dark thing with its LEDs off: linear light (height, width, 3)."""
         sharp = 3
         width, height = self.size
-        picture = Image.new("RGB", (width * sharp, height * sharp), _NIGHT)
+        picture = Image.new("RGB", (width * sharp, height * sharp), NIGHT)
         pen = ImageDraw.Draw(picture)
         for line in self.design.outline:
             if len(line) < 2:
                 continue
             corners = [tuple(point) for point in (self.to_pixels(np.array(line)) * sharp).tolist()]
             if corners[0] == corners[-1]:
-                pen.polygon(corners, fill=_BODY_FILL)
-            pen.line(corners, fill=_BODY, width=2 * sharp, joint="curve")
+                pen.polygon(corners, fill=PANEL)
+            pen.line(corners, fill=BODY, width=2 * sharp, joint="curve")
         radius = self.core_px * 0.75 * sharp
         for x, y in (self._places * sharp).tolist():
             pen.ellipse((x - radius, y - radius, x + radius, y + radius), fill=_OFF)

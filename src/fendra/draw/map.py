@@ -75,9 +75,9 @@ def _draw_line(line: Line, layout: Layout, colour: str, ax: Axes) -> None:
             places[:1, 0], places[:1, 1], s=42, facecolors="none", edgecolors=colour, zorder=4
         )
         for first in _arrow_starts(len(places)):
-            _arrow(ax, places[first], places[first + 1], colour, "-|>", 0.0)
+            _arrow(ax, places[first], places[first + 1], colour)
         if end is not None and np.linalg.norm(places[0] - end) > 1e-6:
-            _arrow(ax, end, places[0], colour, "->", 5.0)
+            _arrow(ax, end, places[0], colour, is_jump=True)
         end = places[-1]
 
 
@@ -89,8 +89,8 @@ def _arrow_starts(count: int) -> list[int]:
     return [int((i + 0.5) * (count - 1) / arrows) for i in range(arrows)]
 
 
-def _arrow(ax: Axes, start: Array, end: Array, colour: str, head: str, shrink: float) -> None:
-    is_jump = shrink > 0
+def _arrow(ax: Axes, start: Array, end: Array, colour: str, *, is_jump: bool = False) -> None:
+    head, shrink = ("->", 5.0) if is_jump else ("-|>", 0.0)
     ax.annotate(
         "",
         xy=tuple(end),
@@ -211,10 +211,9 @@ def _draw_table(design: Design, layout: Layout, ax: Axes) -> None:
     rows: list[tuple[str, str, str, bool]] = []
     shown = max((_TABLE_ROWS - 4 * len(design.line)) // len(design.line), 1)
     for number, line in enumerate(design.line):
-        leds = layout.spots_of_line(line.name)
         facts = [line.pin and f"pin {line.pin}", line.led, line.wire_order]
         facts += [f"supply {line.supply}" if line.supply else ""]
-        head = f"{line.name}: {counted(leds.stop - leds.start, 'LED')}"
+        head = f"{line.name}: {counted(line.led_count, 'LED')}"
         rows.append((head, "", _line_colour(number), True))
         rows.append(("  " + " · ".join(filter(None, facts)), "", style.FAINT, False))
         rows += [

@@ -2,33 +2,29 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from pathlib import Path
 
 from PIL import Image
 
-from fendra.core.film import Film, Frame
+from fendra.core.film import Film
 from fendra.draw.glow import Stage
 from fendra.draw.style import kind_of
 from fendra.draw.words import write_words
 from fendra.files.whole import write_whole
 
 
-def draw_still(
-    frame: Frame, size: tuple[int, int] = (1280, 800), notes: Sequence[str] = ()
-) -> Image.Image:
-    """A picture of one frame; `notes` stand under the design's name."""
-    stage = Stage(frame.design, frame.layout, size)
+def draw_still(stage: Stage, film: Film, at_s: float) -> Image.Image:
+    """The moment `at_s` of a film on its stage, with the signals then."""
+    frame = film.frame(at_s)
     picture = Image.fromarray(stage.lit(frame.rgb))
-    write_words(picture, frame.design.name, notes)
+    write_words(picture, film.design.name, signal_notes(film, frame.at_s))
     return picture
 
 
 def write_still(film: Film, at_s: float, path: str | Path) -> Path:
-    """Write the moment `at_s` of a film, as the file's ending says, with the signals then."""
-    frame = film.frame(at_s)
-    picture = draw_still(frame, notes=signal_notes(film, frame.at_s))
+    """Write the moment `at_s` of a film, as the file's ending says. Raises FileError."""
     kind = kind_of(path, KINDS)
+    picture = draw_still(Stage(film.design, film.layout), film, at_s)
     return write_whole(path, lambda beside: picture.save(beside, format=kind))
 
 

@@ -55,7 +55,7 @@ def draw_strip(film: Film, *, title: str = "") -> Figure:
         _draw_switches(film, switches, axes[len(numbers)])
     for ax, part in zip(axes[-len(parts) :], parts, strict=True):
         draw_band(film, part, ax)
-        _name(ax, part, style.TEXT)
+        _name(ax, part)
     for start, end in _gaps(film):
         for ax in axes[: len(heights) - len(parts)]:
             ax.axvspan(start, end, color="#ffffff", alpha=0.07, linewidth=0)
@@ -98,9 +98,10 @@ def _pooled(light: Array) -> Array:
     return np.asarray(np.add.reduceat(light, starts, axis=0) / counts[:, None, None])
 
 
-def _name(ax: Axes, name: str, colour: str) -> None:
+def _name(ax: Axes, name: str, height: float = 0.5) -> None:
+    """What a row shows, at its left; height: 0 at its foot, 1 at its top."""
     ax.annotate(
-        name, (-0.03, 0.5), xycoords="axes fraction", color=colour, fontsize=9, ha="right",
+        name, (-0.03, height), xycoords="axes fraction", color=style.TEXT, fontsize=9, ha="right",
         va="center", annotation_clip=False,
     )  # fmt: skip
 
@@ -109,11 +110,11 @@ def _draw_number(film: Film, name: str, signal: Signal, ax: Axes) -> None:
     values = film.tape.signals[name]
     known = ~np.isnan(values)
     ax.set_yticks([])
-    _name(ax, name, style.TEXT)
+    _name(ax, name)
     if not known.any():
         return
     # A value stands until the next; where news stayed away for long the line is broken.
-    times, shown = film.tape.times[known], values[known].copy()
+    times, shown = film.tape.times[known], values[known]
     breaks = _long_gaps(times) + 1
     ax.plot(
         np.insert(times, breaks, np.nan), np.insert(shown, breaks, np.nan),
@@ -141,10 +142,7 @@ def _draw_switches(film: Film, names: list[str], ax: Axes) -> None:
             film.tape.times[known], row + 0.85, np.where(on, row + 0.15, row + 0.85), step="post",
             color=style.LINE_COLOURS[1], linewidth=0,
         )  # fmt: skip
-        ax.annotate(
-            name, (-0.03, 1 - (row + 0.5) / len(names)), xycoords="axes fraction",
-            color=style.TEXT, fontsize=9, ha="right", va="center", annotation_clip=False,
-        )  # fmt: skip
+        _name(ax, name, 1 - (row + 0.5) / len(names))
 
 
 def _gaps(film: Film) -> list[tuple[float, float]]:

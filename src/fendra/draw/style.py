@@ -41,7 +41,7 @@ def darken(ax: Axes) -> None:
     ax.tick_params(colors=FAINT, labelsize=8, length=3)
     for spine in ax.spines.values():
         spine.set_color(BODY)
-    for label in (ax.xaxis.label, ax.yaxis.label, ax.title):
+    for label in (ax.xaxis.label, ax.yaxis.label):
         label.set_color(TEXT)
 
 

@@ -11,7 +11,7 @@ from fendra.core.build import examine
 from fendra.core.design import Design
 from fendra.core.document import read_document
 from fendra.core.errors import DesignError, FileError
-from fendra.core.findings import Finding, Report, Severity, with_places
+from fendra.core.findings import Finding, Report, Severity, errors_of, with_places
 from fendra.files.places import key_lines
 
 D = TypeVar("D", bound=Design)
@@ -29,7 +29,7 @@ class Checked:
 
     @property
     def has_errors(self) -> bool:
-        return any(finding.severity is Severity.ERROR for finding in self.findings)
+        return bool(errors_of(self.findings))
 
 
 def read_text(path: Path) -> str:
@@ -64,8 +64,7 @@ def check_text(text: str, name: str, model: type[Design] = Design) -> Checked:
         _, more = examine(document.design, document.dropped)
         report.extend(document.in_file(more))
     # What was left out makes more findings than it deserves: then only errors are certain.
-    lowest = [Severity.ERROR] if document.findings else [*Severity]
-    shown = [finding for finding in report if finding.severity in lowest]
+    shown = errors_of(report) if document.findings else list(report)
     findings = with_places(shown, name, key_lines(text))
     findings.sort(key=lambda finding: ([*Severity].index(finding.severity), finding.line))
     return Checked(document.design, tuple(findings))
@@ -84,8 +83,7 @@ def load_design(path: str | Path, model: type[D]) -> D:
     """
     checked = check_file(path, model)
     if checked.has_errors:
-        errors = [f for f in checked.findings if f.severity is Severity.ERROR]
-        raise DesignError(errors)
+        raise DesignError(errors_of(checked.findings))
     assert isinstance(checked.design, model)
     return checked.design
 

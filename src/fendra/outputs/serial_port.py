@@ -49,7 +49,7 @@ class SerialOutput(Output):
 
     def most_frames_hz(self, design: Design) -> float:
         """How many frames a second the port carries: baud / 10 / bytes a frame."""
-        lines = [b"\xff" * 3 * sum(len(p.positions()) for p in line.part) for line in design.line]
+        lines = [b"\xff" * 3 * line.led_count for line in design.line]
         return self.baud / BITS_A_BYTE / len(frame_to_packets(0, lines))
 
     def _open(self, design: Design) -> None:  # noqa: ARG002 - the stream says what it holds

@@ -20,13 +20,11 @@ class TapeSource(Source):
         self._reader = TapeReader(tape)
 
     def news(self, at_s: float) -> dict[str, float]:
-        news: dict[str, float] = {}
         if self._loop and int(at_s // self._round_s) > self._round:
             self._round = int(at_s // self._round_s)
             self._reader = TapeReader(self._tape)
         start_s = self._tape.start_s - self._round * self._round_s
-        news.update(self._reader.news_until(start_s + at_s + 1e-9))
-        return news
+        return self._reader.news_until(start_s + at_s + 1e-9)
 
     def has_ended(self, at_s: float) -> bool:
         return not self._loop and at_s > self._tape.duration_s + 1e-9

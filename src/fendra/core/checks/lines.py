@@ -12,13 +12,13 @@ def slow_lines(subject: Subject, report: Report) -> None:
     """A line that takes longer to send than a frame lasts."""
     rate = subject.design.rate
     for i, line in enumerate(subject.design.line):
-        rows = subject.layout.spots_of_line(line.name)
-        time_s = line_time_s(rows.stop - rows.start, LED_TYPES[line.led])
+        leds = line.led_count
+        time_s = line_time_s(leds, LED_TYPES[line.led])
         if time_s * rate > 1:
             report.warning(
                 ("line", i),
                 "slow-line",
-                f"{rows.stop - rows.start} LEDs take {time_s * 1000:.1f} ms to send, and a frame "
+                f"{leds} LEDs take {time_s * 1000:.1f} ms to send, and a frame "
                 f"at {rate:g} a second lasts {1000 / rate:.1f} ms.",
                 f"Split the line, or set rate = {int(1 / time_s)}."
                 if time_s <= 1

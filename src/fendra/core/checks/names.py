@@ -6,12 +6,12 @@ from collections.abc import Iterable
 
 from fendra.core.checks import Subject, check
 from fendra.core.findings import Path, Report
+from fendra.core.graph.expr import FUNCTIONS
 from fendra.core.layout.choice import ALL
-from fendra.core.layout.columns import COLUMNS, TEXT_COLUMNS
+from fendra.core.layout.columns import COLUMNS, ORDER_COLUMNS, TEXT_COLUMNS
 
 RESERVED = frozenset(
-    {*COLUMNS, *TEXT_COLUMNS, "along", "rank", "lost", "cycle", "lag", "hold", "abs", "floor"}
-    | {"sqrt", "min", "max", "clamp", "mix", "ramp", "smooth", "and", "or", "not", "if", "else"}
+    {*COLUMNS, *TEXT_COLUMNS, *ORDER_COLUMNS, *FUNCTIONS, "and", "or", "not", "if", "else"}
     | {"True", "False", "None", "at", "in", "is", "lambda", "for"}
 )
 """What an expression already has another meaning for."""

@@ -307,24 +307,15 @@ class _Compiler:
         return column.equals(float(words[text.value]))
 
     def _functions(self) -> dict[str, tuple[int, Callable[..., Value]]]:
-        """Name to number of arguments and meaning."""
-        table: dict[str, tuple[int, Callable[..., Value]]] = {
-            "abs": (1, abs),
-            "floor": (1, functions.floor),
-            "sqrt": (1, functions.sqrt),
-            "min": (2, functions.minimum),
-            "max": (2, functions.maximum),
-            "clamp": (3, lambda x, low, high: functions.minimum(functions.maximum(x, low), high)),
-            "mix": (3, functions.mix),
-            "ramp": (3, functions.ramp),
-            "smooth": (1, lambda x: functions.smooth(functions.clamp(x))),
-        }
+        """Name to number of arguments and meaning, of those that there are here."""
         clock = self._scope.clock
-        if clock is not None:
-            table["cycle"] = (1, lambda rate: clock.cycle(tame(rate)))
-            table["lag"] = (2, lambda x, time_s: clock.lag(tame(x), _at_least(time_s, 0.001)))
-            table["hold"] = (2, lambda on, time_s: self._hold(clock, on, time_s))
-        return table
+        if clock is None:
+            return _PLAIN
+        return _PLAIN | {
+            "cycle": (1, lambda rate: clock.cycle(tame(rate))),
+            "lag": (2, lambda x, time_s: clock.lag(tame(x), _at_least(time_s, 0.001))),
+            "hold": (2, lambda on, time_s: self._hold(clock, on, time_s)),
+        }
 
     def _hold(self, clock: Clock, on: Value, time_s: Value) -> Value:
         if on.kind is not Kind.TRUTH:
@@ -365,3 +356,20 @@ class _Compiler:
 
 def _at_least(value: Value, low: float) -> Value:
     return functions.maximum(value, low)
+
+
+_PLAIN: dict[str, tuple[int, Callable[..., Value]]] = {
+    "abs": (1, abs),
+    "floor": (1, functions.floor),
+    "sqrt": (1, functions.sqrt),
+    "min": (2, functions.minimum),
+    "max": (2, functions.maximum),
+    "clamp": (3, lambda x, low, high: functions.minimum(functions.maximum(x, low), high)),
+    "mix": (3, functions.mix),
+    "ramp": (3, functions.ramp),
+    "smooth": (1, lambda x: functions.smooth(functions.clamp(x))),
+}
+"""Functions that need neither time nor signals."""
+
+FUNCTIONS = (*_PLAIN, "cycle", "lag", "hold", "lost")
+"""The names of all functions that an expression may call somewhere."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Mapping
+from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass
 from enum import IntFlag
 
@@ -37,6 +37,17 @@ class Node:
     space: str | None = None
 
 
+_LEAF_RATES = {"column": Rate.SPOT, "input": Rate.FRAME, "state": Rate.FRAME}
+
+
+def rate_of(node: Node, rates: Sequence[Rate]) -> Rate:
+    """How often a node changes, from the rates of the nodes before it."""
+    rate = _LEAF_RATES.get(node.op, Rate.NEVER)
+    for arg in node.args:
+        rate |= rates[arg]
+    return rate
+
+
 @dataclass(frozen=True)
 class Graph:
     """Nodes in an order in which they can be computed, and the named results.
@@ -53,18 +64,7 @@ class Graph:
         """How often each node changes."""
         rates: list[Rate] = []
         for node in self.nodes:
-            match node.op:
-                case "const":
-                    rate = Rate.NEVER
-                case "column":
-                    rate = Rate.SPOT
-                case "input" | "state":
-                    rate = Rate.FRAME
-                case _:
-                    rate = Rate.NEVER
-                    for arg in node.args:
-                        rate |= rates[arg]
-            rates.append(rate)
+            rates.append(rate_of(node, rates))
         return tuple(rates)
 
     def spaces(self) -> tuple[str | None, ...]:

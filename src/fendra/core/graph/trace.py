@@ -14,7 +14,7 @@ from typing import TYPE_CHECKING, Union
 import numpy as np
 
 from fendra.core.errors import GraphError
-from fendra.core.graph.node import STATE, Graph, Node, Rate
+from fendra.core.graph.node import STATE, Graph, Node, Rate, rate_of
 from fendra.core.graph.ops import LEAVES, OPS, Kind
 from fendra.core.graph.passes import all_constant, compute
 
@@ -39,13 +39,8 @@ class Tracer:
         return Graph(tuple(self.nodes), dict(self.roots), dict(self.start))
 
     def record(self, node: Node) -> Value:
-        rate = {"column": Rate.SPOT, "input": Rate.FRAME, "state": Rate.FRAME}.get(
-            node.op, Rate.NEVER
-        )
-        for arg in node.args:
-            rate |= self.rates[arg]
         self.nodes.append(node)
-        self.rates.append(rate)
+        self.rates.append(rate_of(node, self.rates))
         return Value(self, len(self.nodes) - 1)
 
     def const(self, value: float | int | bool | Sequence[float], kind: Kind | None = None) -> Value:

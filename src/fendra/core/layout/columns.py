@@ -17,6 +17,10 @@ TEXT_COLUMNS = ("line", "part")
 """Columns that hold a name; expressions compare them with a text."""
 
 
+ORDER_COLUMNS = ("along", "rank")
+"""Columns that a layer has beside the layout's: where a spot is on the layer's trail."""
+
+
 def column_values(layout: Layout, name: str) -> np.ndarray[Any, np.dtype[np.float64]]:
     """One column of the layout as numbers; `line:number` and `part:number` for the names."""
     match name:
