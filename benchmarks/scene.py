@@ -26,7 +26,7 @@ def state(at_s: float) -> dict[str, float]:
     return {"brake": brake, "rpm": 3000 + 1500 * math.sin(0.7 * at_s), "left": 1, "battery": 43}
 
 
-def fendra_program(spots: int) -> fd.Program:
+def fendra_program(spots: int, engine: str = "numpy") -> fd.Program:
     """The scene as a design."""
     third = spots // 3
     cuts = [("a", third), ("b", third), ("c", spots - 2 * third)]
@@ -55,7 +55,7 @@ def fendra_program(spots: int) -> fd.Program:
             ],
         }
     )  # fmt: skip
-    return design.compile()
+    return design.compile(engine=engine)
 
 
 def light_of(level: float) -> float:

@@ -2,11 +2,20 @@
 
 from __future__ import annotations
 
+import numpy as np
 from hypothesis import strategies as st
 
+import fendra as fd
 from fendra.core.effects import EFFECTS
 from fendra.core.electric.leds import LED_TYPES
+from fendra.core.graph.expr import tame
+from fendra.core.graph.node import NEWS, VALUE
+from fendra.core.graph.ops import LARGEST_UINT_FLOAT, OPS, Kind
+from fendra.core.graph.passes import simplify
+from fendra.core.graph.trace import Tracer
 from fendra.core.layout.shapes import FACINGS
+from fendra.core.mix import Recording, Slot
+from helpers import strip
 
 coordinate = st.integers(-2000, 2000).map(float)
 point = st.tuples(coordinate, coordinate, coordinate).map(list)
@@ -92,3 +101,74 @@ def designs(draw):
 
 news = st.lists(st.tuples(st.integers(0, 400), st.floats(-1e9, 1e9), st.booleans()), max_size=8)
 """Milliseconds to the next frame, and what comes with it of the signals `s` and `on`."""
+
+
+GUARDS = {
+    "div": lambda tracer, a, b: (a, tracer.apply("select", tracer.apply("equal", b, 0.0), 1.0, b)),
+    "sqrt": lambda tracer, a: (tracer.apply("max", a, 0.0),),
+    "uint_mod": lambda tracer, a, b: (
+        a, tracer.apply("uint_select", tracer.apply("uint_less", b, 1), 1, b)
+    ),
+    "uint_shift": lambda tracer, a, b: (a, tracer.apply("uint_mod", b, 32)),
+    "to_uint": lambda tracer, a: (
+        tracer.apply("min", tracer.apply("max", a, 0.0), LARGEST_UINT_FLOAT),
+    ),
+}  # fmt: skip
+"""How arguments are brought to where the operation may be asked for."""
+
+FLOATS = st.sampled_from([0.0, -0.0, 1.0, -1.0, 0.5, 2.0, 3.0, 255.0, 1e9, -1e9, 1e-40, 0.1])
+
+
+@st.composite
+def recordings(draw):
+    """A design and a recording of any graph at all, each operation of the table in reach."""
+    spots = {
+        "all": np.arange(40),
+        "some": np.array([1, 4, 9, 16, 25, 36]),
+        "rest": np.arange(7, 31),
+    }
+    columns = {
+        (space, name): values[places]
+        for space, places in spots.items()
+        for name, values in (("x", np.arange(40) * 2.5 - 30), ("rank", np.arange(40.0)))
+    }
+    tracer, slots = Tracer(), []
+    for number in range(draw(st.integers(1, 3))):
+        space = draw(st.sampled_from(sorted(spots)))
+        cells = [tracer.state(f"{kind}.{number}", 0, kind) for kind in Kind]
+        pool = [
+            tracer.column("x", space), tracer.column("rank", space), *cells,
+            tracer.input(f"{VALUE}s", Kind.FLOAT), tracer.input(f"{NEWS}s", Kind.TRUTH),
+            tracer.input("now_ms", Kind.UINT), tracer.input("dt_ms", Kind.UINT),
+            tracer.input("first", Kind.TRUTH), tracer.const((0.0, 0.5, 1.0)),
+            *(tracer.const(draw(FLOATS)) for _ in range(3)), tracer.const(True),
+            tracer.const(draw(st.integers(0, 2**32 - 1)), Kind.UINT),
+        ]  # fmt: skip
+        for name in draw(st.lists(st.sampled_from(sorted(OPS)), min_size=4, max_size=25)):
+            args = [
+                draw(st.sampled_from([value for value in reversed(pool) if value.kind is kind]))
+                for kind in OPS[name].takes
+            ]
+            args = GUARDS[name](tracer, *args) if name in GUARDS else args
+            pool.append(tracer.apply(name, *args))
+        for cell in cells:
+            numbers = [v for v in pool if v.kind is cell.kind and v.rate in (0, 2) and v.width == 1]
+            value = draw(st.sampled_from(numbers[::-1]))
+            tracer.remember(cell, tame(value) if value.kind is Kind.FLOAT else value)
+        floats = [value for value in reversed(pool) if value.kind is Kind.FLOAT]
+        for root in ("paint", "rest"):
+            tracer.roots[f"layer:{number}:{root}"] = tame(draw(st.sampled_from(floats))).place
+        truths = [v for v in pool if v.kind is Kind.TRUTH and v.rate in (0, 2) and v.width == 1]
+        tracer.roots[f"layer:{number}:on"] = draw(st.sampled_from(truths)).place
+        slots.append((number, space, draw(st.sampled_from(["over", "add", "max"]))))
+    tracer.roots["master"] = tracer.const(0.5).place
+    graph = simplify(tracer.graph())
+    placed = [
+        Slot(*slot, *(graph.roots[f"layer:{slot[0]}:{root}"] for root in ("on", "paint", "rest")))
+        for slot in slots
+    ]
+    recording = Recording(graph, tuple(placed), columns, spots, 40, ("s", "on"))
+    layers = [{"name": f"{i}", "on": "bar", "effect": "solid"} for i in range(len(slots))]
+    line = [{"name": "a", "part": [strip(count=40)]}]
+    kinds = {"s": {}, "on": {"kind": "switch"}}
+    return fd.Design.from_values({"line": line, "signals": kinds, "layer": layers}), recording

@@ -23,7 +23,7 @@ def test_every_error_is_in_the_tree_and_a_fitting_built_in():
         thing = getattr(fd, name)
         if name.endswith("Error") and thing is not fd.FendraError:
             assert issubclass(thing, fd.FendraError)
-            assert issubclass(thing, (ValueError, TypeError, OSError))
+            assert issubclass(thing, (ValueError, TypeError, OSError, RuntimeError))
 
 
 @pytest.mark.parametrize(

@@ -5,6 +5,7 @@ The core knows neither files nor plots; these three classes add them.
 
 from __future__ import annotations
 
+import warnings
 from collections.abc import Callable, Mapping
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, Self
@@ -14,11 +15,15 @@ from fendra.core import program as core_program
 from fendra.core.build import compile_design, examine
 from fendra.core.design import Design as CoreDesign
 from fendra.core.document import read_document
-from fendra.core.errors import DesignError
+from fendra.core.engine import Engine
+from fendra.core.errors import DesignError, EngineWarning
 from fendra.core.findings import Finding
 from fendra.core.layout import Layout, place
+from fendra.core.mix import Recording
 from fendra.core.tape import Tape
 from fendra.files.design_file import load_design
+from fendra.native.choose import choose_engine
+from fendra.native.names import EngineName
 
 if TYPE_CHECKING:
     from matplotlib.axes import Axes
@@ -61,9 +66,27 @@ class Design(CoreDesign):
         _, report = examine(self)
         return list(report)
 
-    def compile(self) -> Program:
-        """A program that runs. Raises DesignError with every finding of severity error."""
-        return compile_design(self, Program)
+    def compile(self, engine: EngineName = "auto") -> Program:
+        """A program that runs.
+
+        engine: `numpy`; `native`, the machine's own code, made by its C compiler and kept for
+        the next time; or `auto`: native for large designs. All give the same light, bit for
+        bit. Where native code cannot be made, NumPy runs the design, with an `EngineWarning`.
+
+        Raises DesignError with every finding of severity error, and EngineError for an engine
+        that there is not.
+        """
+        notes = []
+
+        def choose(recording: Recording) -> Engine:
+            chosen, note = choose_engine(self, recording, engine)
+            notes.append(note)
+            return chosen
+
+        program = compile_design(self, Program, choose)
+        if notes[0]:
+            warnings.warn(notes[0], EngineWarning, stacklevel=2)
+        return program
 
     def map(self, ax: Axes | None = None) -> Axes:
         """Draw where every LED is, in wire order; gives the axes."""

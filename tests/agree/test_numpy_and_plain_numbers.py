@@ -11,7 +11,7 @@ import pytest
 from hypothesis import assume, given, settings
 
 import fendra as fd
-from fendra.core.graph.numbers import NEWS, VALUE
+from fendra.core.graph.node import NEWS, VALUE
 from fendra.core.graph.ops import OPS, Kind
 from strategies import designs, news
 
@@ -83,13 +83,13 @@ class Plain:
 def assert_same_bits(design, frames):
     """frames: (ms to the frame, news) each."""
     program = design.compile()
-    plain, engine = Plain(program.recording), program._engine
+    plain, engine = Plain(program.recording), program.engine
     now_ms = 0
     with np.errstate(all="ignore"):
         for number, (step_ms, given) in enumerate(frames):
             now_ms += step_ms
             dt_ms = step_ms if number else 0
-            light, master = engine.frame(now_ms, dt_ms, number == 0, given)
+            light, master = engine.light(now_ms, given)
             canvas, expected = plain.frame(now_ms, dt_ms, number == 0, given)
             assert light.tobytes() == canvas.tobytes()
             assert np.float32(master).tobytes() == np.float32(expected).tobytes()

@@ -25,7 +25,7 @@ def test_any_valid_design_renders_without_error(plain, news):
             at_ms += step_ms
             frame = program.frame(s=s, on=on, at=at_ms / 1000)
             assert frame.rgb.shape == (len(design.layout()), 3)
-            assert np.isfinite(program._engine._canvas).all()
+            assert np.isfinite(program.engine._canvas).all()
             assert [len(line) for line in frame.line_bytes()] == [
                 3 * sum(len(part.positions()) for part in line.part) for line in design.line
             ]

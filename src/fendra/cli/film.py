@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+import warnings
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from fendra.cli.options import DesignFile, TapeFile
+from fendra.cli.options import DesignFile, Engine, TapeFile
 from fendra.cli.screen import progress, say
 
 if TYPE_CHECKING:
     from fendra.core.tape import Tape
-    from fendra.front import Film, Program
+    from fendra.front import Design, Film, Program
+    from fendra.native.names import EngineName
 
 
 def film(
@@ -39,6 +41,7 @@ def film(
         float,
         typer.Option(metavar="SECONDS", min=0.05, max=60, help="How long the animation is."),
     ] = 5.0,
+    engine: Engine = "auto",
 ) -> None:
     """Render a tape and write the film strip, a still and an animation."""
     from fendra.files.tape_file import read_tape
@@ -53,11 +56,23 @@ def film(
                 f"{what} {value:g} is not on the tape, which goes from {played.start_s:g} to "
                 f"{played.end_s:g} s"
             )
-    program = loaded.compile()
+    program = compile_on(loaded, engine)
     say_if_unfed(program, played)
     rendered = render(program, played)
     for what, path in write_pictures(rendered, into, design.stem, moment, first, seconds).items():
         say(f"{what}: {path}")
+
+
+def compile_on(design: Design, engine: EngineName) -> Program:
+    """A program on an engine; a note says where it is not the one that was wanted."""
+    from fendra.core.errors import EngineWarning
+
+    with warnings.catch_warnings(record=True) as caught, progress("compiling"):
+        warnings.simplefilter("always", EngineWarning)
+        program = design.compile(engine)
+    for warning in caught:
+        say(f"note: {warning.message}", style="cyan")
+    return program
 
 
 def say_if_unfed(program: Program, tape: Tape) -> None:

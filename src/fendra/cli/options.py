@@ -7,6 +7,8 @@ from typing import Annotated, TypeAlias
 
 import typer
 
+from fendra.native.names import EngineName
+
 DesignFile: TypeAlias = Annotated[
     Path, typer.Argument(metavar="DESIGN", help="The design, a TOML file.", show_default=False)
 ]
@@ -17,5 +19,12 @@ TapeFile: TypeAlias = Annotated[
         metavar="TAPE",
         help="Signals over time: a CSV file with a column `time` in seconds.",
         show_default=False,
+    ),
+]
+Engine: TypeAlias = Annotated[
+    EngineName,
+    typer.Option(
+        help="What runs the design: numpy; native, code that this machine's C compiler makes; "
+        "or auto, native for large designs. All give the same light."
     ),
 ]

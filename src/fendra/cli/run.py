@@ -6,8 +6,8 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from fendra.cli.film import say_if_unfed
-from fendra.cli.options import DesignFile, TapeFile
+from fendra.cli.film import compile_on, say_if_unfed
+from fendra.cli.options import DesignFile, Engine, TapeFile
 from fendra.cli.screen import progress, say
 
 if TYPE_CHECKING:
@@ -28,6 +28,7 @@ def run(
     loop: Annotated[
         bool, typer.Option("--loop", help="Play the tape over and over, until Ctrl-C.")
     ] = False,
+    engine: Engine = "auto",
 ) -> None:
     """Play a tape through a design in real time and send the frames to a controller."""
     from fendra.core.errors import OutputError
@@ -42,7 +43,7 @@ def run(
     except OutputError as exc:
         raise typer.BadParameter(str(exc), param_hint="--to") from exc
     loaded, played = load(design), read_tape(tape)
-    program = loaded.compile()
+    program = compile_on(loaded, engine)
     say_if_unfed(program, played)
     say_if_slow(output, loaded)
     say(f"{loaded.name} to {output}, {played.duration_s:g} s; Ctrl-C ends it")

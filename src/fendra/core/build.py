@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from typing import TypeVar
 
 from fendra.core.checks import CHECKS, Subject
 from fendra.core.design import Design
+from fendra.core.engine import Engine
 from fendra.core.errors import DesignError
 from fendra.core.findings import Report, errors_of
+from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.core.layout import choose_all, place
+from fendra.core.mix import Recording
 from fendra.core.program import Program
 from fendra.core.recording import record
 
@@ -32,13 +35,18 @@ def examine(design: Design, dropped: Iterable[str] = ()) -> tuple[Subject, Repor
     return subject, report
 
 
-def compile_design(design: Design, kind: type[P] = Program) -> P:  # type: ignore[assignment]
+def compile_design(
+    design: Design,
+    kind: type[P] = Program,  # type: ignore[assignment]
+    engine: Callable[[Recording], Engine] = NumpyEngine,
+) -> P:
     """A program that runs, of a kind that adds to `Program` if wanted.
 
-    Raises DesignError with every finding of severity error.
+    engine: makes what runs the recorded design. Raises DesignError with every finding of
+    severity error.
     """
     subject, report = examine(design)
     errors = errors_of(report)
     if errors:
         raise DesignError(errors)
-    return kind(design, subject.layout, subject.recording)
+    return kind(design, subject.layout, subject.recording, engine(subject.recording))

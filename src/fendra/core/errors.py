@@ -8,7 +8,8 @@ FendraError
 ├── SignalError      (ValueError)  a value for a signal that is not there, or not a number
 ├── TapeError        (ValueError)  a tape that cannot be read, with its row numbers
 ├── FileError        (OSError)     a file that cannot be read or written
-└── OutputError      (OSError)     frames that cannot be delivered
+├── OutputError      (OSError)     frames that cannot be delivered
+└── EngineError      (RuntimeError) an engine that is not there, or cannot be made here
 """
 
 from __future__ import annotations
@@ -78,3 +79,11 @@ class FileError(FendraError, OSError):
 
 class OutputError(FendraError, OSError):
     """Frames that cannot be delivered: the port is missing, busy, or went away."""
+
+
+class EngineError(FendraError, RuntimeError):
+    """An engine that there is not, or machine code that no compiler makes here."""
+
+
+class EngineWarning(UserWarning):
+    """A design runs on another engine than it was asked for, with the same light."""

@@ -40,6 +40,7 @@ class Recording:
 
     columns: (space, column name) to an array over the space's spots.
     spots: each space's spots, ascending, as places in the layout.
+    fed: the signals that come in, in the order of the design.
     """
 
     graph: Graph
@@ -47,3 +48,4 @@ class Recording:
     columns: Mapping[tuple[str, str], np.ndarray[Any, np.dtype[Any]]]
     spots: Mapping[str, np.ndarray[Any, np.dtype[Any]]]
     spot_count: int
+    fed: tuple[str, ...]

@@ -9,18 +9,19 @@ from typing import Any
 import numpy as np
 
 from fendra.core.design import Design
+from fendra.core.engine import Engine
 from fendra.core.errors import ClockError, SignalError, TapeError
 from fendra.core.film import Film, Frame
-from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.core.graph.ops import LARGEST, UINT_MASK
 from fendra.core.layout import Layout
-from fendra.core.light import quantise
 from fendra.core.mix import Recording
 from fendra.core.names import did_you_mean
-from fendra.core.tape import Tape, TapeReader
+from fendra.core.tape import Tape
 
 LARGEST_FILM = 2_000_000_000
 """Bytes of a film at the most."""
+PROGRESS_STEPS = 200
+"""How often a film tells how far it is."""
 
 Bytes = np.ndarray[Any, np.dtype[np.uint8]]
 
@@ -28,21 +29,24 @@ Bytes = np.ndarray[Any, np.dtype[np.uint8]]
 class Program:
     """A design that runs. It remembers from frame to frame: time only goes forward.
 
-    fed: the signals that it takes; the others are computed from them.
+    fed: the signals that it takes; the others are computed from them. engine: what runs it;
+    `engine.name` says which one that is.
     """
 
-    def __init__(self, design: Design, layout: Layout, recording: Recording) -> None:
+    def __init__(
+        self, design: Design, layout: Layout, recording: Recording, engine: Engine
+    ) -> None:
         self.design = design
         self.layout = layout
         self.recording = recording
-        self._engine = NumpyEngine(recording)
-        self._scratch = np.empty((3, len(layout)), np.float32)
+        self.engine = engine
         self._last_ms: int | None = None
-        self.fed = tuple(name for name, signal in design.signals.items() if signal.of is None)
+        self.fed = recording.fed
+        self._known = frozenset(self.fed)
 
     def reset(self) -> None:
         """Forget everything: as after power-up."""
-        self._engine.reset()
+        self.engine.reset()
         self._last_ms = None
 
     def frame(
@@ -62,7 +66,7 @@ class Program:
         Raises SignalError for a name that the design does not feed or a value that is not a
         finite number, and ClockError where `at` is before the last frame.
         """
-        checked = self._check({**(news or {}), **signals})
+        checked = self._check({**news, **signals} if news else signals)
         last_ms = self._last_ms
         if at is None:
             now_ms = 0 if last_ms is None else last_ms + round(1000 / self.design.rate)
@@ -76,7 +80,8 @@ class Program:
                 "call program.reset() to begin anew"
             )
         out = np.empty((len(self.layout), 3), np.uint8)
-        self._render(now_ms, checked, out)
+        self.engine.frame(now_ms & UINT_MASK, checked, out)
+        self._last_ms = now_ms
         return Frame(now_ms / 1000, out, self.layout, self.design)
 
     def film(
@@ -114,28 +119,24 @@ class Program:
             )
         times = tape.start_s + np.arange(count) / rate
         rgb = np.empty((count, len(self.layout), 3), np.uint8)
+        clock_ms = np.rint((clock_s + times - tape.start_s) * 1000).astype(np.int64)
+        times_ms = (clock_ms & UINT_MASK).astype(np.uint32)
+        values, is_new = tape.heard(self.fed, times)
+        held = np.clip(values, -LARGEST, LARGEST).astype(np.float32)
         self.reset()
-        reader = TapeReader(tape)
-        for place, time_s in enumerate(times.tolist()):
-            heard = reader.news_until(time_s + 1e-9)
-            news = {name: _within(value) for name, value in heard.items() if name in known}
-            now_ms = round((clock_s + time_s - tape.start_s) * 1000)
-            self._render(now_ms, news, rgb[place])
+        step = count if progress is None else max(count // PROGRESS_STEPS, 1)
+        for start in range(0, count, step):
+            rows = slice(start, min(start + step, count))
+            self.engine.film(times_ms[rows], held[rows], is_new[rows], rgb[rows])
             if progress is not None:
-                progress(place + 1, count)
+                progress(rows.stop, count)
+        self._last_ms = int(clock_ms[-1])
         return Film(times, rgb, self.layout, self.design, tape)
-
-    def _render(self, now_ms: int, news: Mapping[str, float], out: Bytes) -> None:
-        last_ms = self._last_ms
-        dt_ms = 0 if last_ms is None else min(now_ms - last_ms, UINT_MASK)
-        light, master = self._engine.frame(now_ms & UINT_MASK, dt_ms, last_ms is None, news)
-        quantise(light, master, self._scratch, out)
-        self._last_ms = now_ms
 
     def _check(self, given: Mapping[str, float]) -> dict[str, float]:
         checked = {}
         for name, value in given.items():
-            if name not in self.fed:
+            if name not in self._known:
                 if name in self.design.signals:
                     raise SignalError(f"signal '{name}' is computed by the design, not fed")
                 remedy = did_you_mean(name, self.fed, "signals")
@@ -146,13 +147,10 @@ class Program:
                 number = float(value)
             except (TypeError, ValueError) as exc:
                 raise SignalError(f"signal '{name}' needs a number, and got {value!r}") from exc
-            if math.isinf(number):
+            if -LARGEST <= number <= LARGEST:
+                checked[name] = number
+            elif math.isinf(number):
                 raise SignalError(f"signal '{name}' needs a finite number, and got {value!r}")
-            if not math.isnan(number):
-                checked[name] = _within(number)
+            elif not math.isnan(number):
+                checked[name] = math.copysign(LARGEST, number)
         return checked
-
-
-def _within(value: float) -> float:
-    """A value as the graph takes it: no later arithmetic on it overflows."""
-    return min(max(value, -LARGEST), LARGEST)

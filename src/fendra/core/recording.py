@@ -49,8 +49,13 @@ def record(
     """
     recorder = _Recorder(design, layout, choices, report, frozenset(dropped))
     recorder.signals.record_all()
-    slots = [recorder.layer(i, layer) for i, layer in enumerate(design.layer)]
-    recorder.root("master", lightness_to_linear(recorder.setting(design.level, LEVEL, ("level",))))
+    slots = []
+    for i, layer in enumerate(design.layer):
+        with recorder.tracer.within(("layer", i)):
+            slots.append(recorder.layer(i, layer))
+    with recorder.tracer.within(("level",)):
+        level = recorder.setting(design.level, LEVEL, ("level",))
+        recorder.root("master", lightness_to_linear(level))
     graph = simplify(recorder.tracer.graph())
     columns = {
         (str(node.space), str(node.payload)): _column(
@@ -72,7 +77,8 @@ def record(
         if is_recorded
     )
     spots = {name: choice.spots for name, choice in choices.items()}
-    return Recording(graph, placed, columns, spots, len(layout))
+    fed = tuple(name for name, signal in design.signals.items() if signal.of is None)
+    return Recording(graph, placed, columns, spots, len(layout), fed)
 
 
 def _column(layout: Layout, choice: Choice, name: str) -> np.ndarray[Any, np.dtype[np.float64]]:
@@ -112,6 +118,7 @@ class _Recorder:
         on = self._condition(layer, (*path, "when"))
         space = layer.on if choice is not None else ALL
         level = self.setting(layer.level, LEVEL, (*path, "level"), space)
+        self.tracer.label(level, "level")
         if layer.effect not in EFFECTS:
             remedy = did_you_mean(layer.effect, EFFECTS, "effects")
             message = f"there is no effect '{layer.effect}'."
@@ -130,14 +137,19 @@ class _Recorder:
         return True
 
     def _paint(self, number: int, layer: Layer, on: Value, level: Value, look: Look) -> None:
+        self.tracer.label(look.cover, "cover")
         cover, is_there = look.cover, on  # a layer runs only while it is there
         if layer.fade_in > 0 or layer.fade_out > 0:
             presence = self._clock.presence(on, layer.fade_in, layer.fade_out)
+            self.tracer.label(presence, "presence")
             cover = look.cover * presence
             is_there = on if layer.fade_out <= 0 else on | (presence > 0.0)
+        paint, rest = look.colour * (cover * lightness_to_linear(level)), 1.0 - cover
+        for value, label in ((is_there, "on"), (cover, "share"), (paint, "paint"), (rest, "rest")):
+            self.tracer.label(value, label)
         self.root(f"layer:{number}:on", is_there)
-        self.root(f"layer:{number}:paint", look.colour * (cover * lightness_to_linear(level)))
-        self.root(f"layer:{number}:rest", 1.0 - cover)
+        self.root(f"layer:{number}:paint", paint)
+        self.root(f"layer:{number}:rest", rest)
 
     def _condition(self, layer: Layer, path: Path) -> Value:
         if isinstance(layer.when, bool):
@@ -155,12 +167,15 @@ class _Recorder:
                 message = f"effect '{layer.effect}' has no parameter '{name}'."
                 remedy = did_you_mean(name, known, "keys of this layer")
                 self._report.error((*path, name), "unknown-parameter", message, remedy)
-        return {
+        settings = {
             name: self.setting(
                 layer.parameters.get(name, parameter.default), parameter, (*path, name), space
             )
             for name, parameter in parameters.items()
         }
+        for name, value in settings.items():
+            self.tracer.label(value, name)
+        return settings
 
     def setting(
         self, setting: Setting, parameter: Parameter, path: Path, space: str | None = None

@@ -10,7 +10,7 @@ from fendra.core.findings import Report
 from fendra.core.graph.clock import FOREVER_MS, Clock
 from fendra.core.graph.expr import Scope, compile_expression, tame
 from fendra.core.graph.functions import clamp, select
-from fendra.core.graph.numbers import NEWS, VALUE
+from fendra.core.graph.node import NEWS, VALUE
 from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.layout.choice import report_expression
@@ -69,12 +69,16 @@ class Signals:
             raise GraphError(f"'{name}' is computed from itself: {circle}")
         if name not in self._recorded:
             signal = self._signals[name]
-            if signal.of is None:
-                self._recorded[name] = self._fed(name, signal)
-            else:
-                self._open.append(name)
-                self._recorded[name] = self._computed(name, signal, signal.of)
-                self._open.pop()
+            with self._tracer.within(("signals", name)):
+                if signal.of is None:
+                    value, is_lost = self._fed(name, signal)
+                else:
+                    self._open.append(name)
+                    value, is_lost = self._computed(name, signal, signal.of)
+                    self._open.pop()
+            self._tracer.label(value, name)
+            self._tracer.label(is_lost, f"{name}_lost")
+            self._recorded[name] = value, is_lost
         return self._recorded[name]
 
     def _fed(self, name: str, signal: Signal) -> tuple[Value, Value]:
@@ -89,10 +93,12 @@ class Signals:
         else:
             age_ms = clock.since_ms(news, start=FOREVER_MS)
             limit_ms = max(round(signal.lost_after * 1000), 1)
-            is_lost = ~tracer.apply("uint_less", age_ms, limit_ms)
+            is_heard = tracer.apply("uint_less", age_ms, limit_ms)
+            tracer.label(is_heard, f"{name}_heard")
+            is_lost = ~is_heard
         if signal.kind == "number":
             value = select(is_lost, fallback, newest)
-            return self._smoothed(value, signal), is_lost
+            return self._smoothed(name, value, signal), is_lost
         is_on = newest > 0.5
         if signal.hold > 0:
             is_on = clock.hold(is_on & ~is_lost, signal.hold)
@@ -122,11 +128,12 @@ class Signals:
         if kind is Kind.TRUTH:
             return (self._clock.hold(value, signal.hold) if signal.hold > 0 else value), is_lost
         value = tame(value) if signal.range is None else clamp(value, *signal.range)
-        return self._smoothed(value, signal), is_lost
+        return self._smoothed(name, value, signal), is_lost
 
-    def _smoothed(self, value: Value, signal: Signal) -> Value:
+    def _smoothed(self, name: str, value: Value, signal: Signal) -> Value:
         if signal.smooth <= 0:
             return value
+        self._tracer.label(value, f"{name}_raw")
         return self._clock.lag(value, max(signal.smooth, 0.001))
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -61,6 +61,28 @@ class Tape:
         for row, time_s in enumerate(self.times.tolist()):
             values = ((name, column[row]) for name, column in zip(names, columns, strict=True))
             yield time_s, {name: value for name, value in values if not math.isnan(value)}
+
+    def heard(
+        self, names: Sequence[str], times: Floats
+    ) -> tuple[Floats, np.ndarray[Any, np.dtype[np.bool_]]]:
+        """What is known of signals at ascending times.
+
+        Gives two arrays (times, names): the newest value up to and with the time, 0 before the
+        first, and whether there was one since the time before.
+        """
+        values = np.zeros((len(times), len(names)))
+        is_new = np.zeros(values.shape, np.bool_)
+        ends = np.searchsorted(self.times, times + 1e-9, side="right")
+        for i, name in enumerate(names):
+            if name not in self.signals:
+                continue
+            rows = np.flatnonzero(~np.isnan(self.signals[name]))
+            counts = np.searchsorted(rows, ends)  # how many values came so far
+            if len(rows):
+                newest = self.signals[name][rows[np.maximum(counts - 1, 0)]]
+                values[:, i] = np.where(counts > 0, newest, 0.0)
+            is_new[:, i] = np.diff(counts, prepend=0) > 0
+        return values, is_new
 
     def last(self, at_s: float) -> dict[str, tuple[float, float]]:
         """What was said last of each signal up to and with a time, and when.

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fendra.core.checks import Subject, check
 from fendra.core.design import Signal
 from fendra.core.findings import Path, Report
-from fendra.core.graph.numbers import VALUE
+from fendra.core.graph.node import VALUE
 
 
 @check

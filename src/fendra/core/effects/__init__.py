@@ -109,6 +109,11 @@ class Led:
         """A plain number as a value."""
         return self._tracer.const(value)
 
+    def label(self, **values: Value) -> None:
+        """Say what values are called in the C that is emitted; they may go without."""
+        for name, value in values.items():
+            self._tracer.label(value, name)
+
     def cycle(self, rate_hz: Operand) -> Value:
         """A phase from 0 up to 1, the same for every layer with this rate."""
         return self._clock.cycle(rate_hz)

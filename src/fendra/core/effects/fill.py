@@ -33,4 +33,5 @@ def fill(
     gone_at_once = select(elapsed_ms >= full_ms, float(led.ranks), 0.0)
     gone = select(empty, gone_one_by_one, gone_at_once)
     rank = select(reverse, led.ranks - 1.0 - led.rank, led.rank)
-    return Look(colour, clamp(lit - rank) - clamp(gone - rank))
+    led.label(elapsed_ms=elapsed_ms, lit=lit, gone=gone, rank=rank)
+    return Look(colour, clamp(lit - rank) * (1.0 - clamp(gone - rank)))

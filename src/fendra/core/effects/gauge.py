@@ -31,6 +31,7 @@ def gauge(
     if whole.number != 0:
         cover = select(whole & (lit < 0.5), 0.0, select(whole, 1.0, cover))
     colours = mix(mix(start, middle, clamp(led.along * 2.0)), end, clamp(led.along * 2.0 - 1.0))
+    led.label(lit=lit, colours=colours)
     if threshold.number == NEVER:
         return Look(colours, cover)
     is_dark = (value >= threshold) & (led.cycle(rate) >= 0.5)

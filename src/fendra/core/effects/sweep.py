@@ -17,4 +17,5 @@ def sweep(
     """A dot with soft edges that runs along the trail and back: searching, standing by."""
     middle = to_and_fro(led.cycle(rate))
     distance = abs(led.along - middle) * (2.0 / width)
+    led.label(middle=middle, distance=distance)
     return Look(colour, smooth(clamp(1.0 - distance)))

@@ -29,7 +29,7 @@ class Clock:
         self.now_ms = tracer.input("now_ms", Kind.UINT)
         self.dt_ms = tracer.input("dt_ms", Kind.UINT)
         self.first = tracer.input("first", Kind.TRUTH)
-        self.dt_s = tracer.apply("to_float", self.dt_ms) * 0.001
+        self.dt_s = self._named("dt_s", tracer.apply("to_float", self.dt_ms) * 0.001)
 
     def cycle(self, rate: Operand, start: Value | None = None) -> Value:
         """A phase from 0 up to 1, `rate` turns a second.
@@ -43,7 +43,7 @@ class Clock:
             step = round(min(max(rate.number, 0.0), MOST_HZ) * TURN_PER_MS)
             clock = self.now_ms if start is None else self.since_ms(start)
             return phase_to_float(self._uint("uint_mul", clock, step))
-        step_per_ms = to_uint(clamp(rate, 0.0, MOST_HZ) * TURN_PER_MS)
+        step_per_ms = self._named("step", to_uint(clamp(rate, 0.0, MOST_HZ) * TURN_PER_MS))
         phase = self.tracer.state(self.tracer.fresh_name("phase"), 0, Kind.UINT)
         moved = self._uint("uint_add", phase, self._uint("uint_mul", step_per_ms, self.dt_ms))
         if start is not None:
@@ -73,7 +73,8 @@ class Clock:
         dt_ms = self._uint(
             "uint_select", self._uint("uint_less", self.dt_ms, FOREVER_MS), self.dt_ms, FOREVER_MS
         )
-        grown = self._uint("uint_add", before, dt_ms)
+        self._named("dt_ms", dt_ms)
+        grown = self._named("age", self._uint("uint_add", before, dt_ms))
         grown = self._uint(
             "uint_select", self._uint("uint_less", grown, FOREVER_MS), grown, FOREVER_MS
         )
@@ -106,7 +107,7 @@ class Clock:
         """
         x = self._frame_number(x, "what is smoothed")
         before = self.tracer.state(self.tracer.fresh_name("lag"), 0.0, Kind.FLOAT)
-        share = settle_share(self.dt_s, time_constant_s)
+        share = self._named("share", settle_share(self.dt_s, time_constant_s))
         at_once = self.first if jump is None else self.first | jump
         now = select(at_once, x, before + (x - before) * share)
         self.tracer.remember(before, now)
@@ -120,9 +121,17 @@ class Clock:
         before = self.tracer.state(self.tracer.fresh_name("presence"), 0.0, Kind.FLOAT)
         grown = clamp(before + self.dt_s / fade_in_s) if fade_in_s > 0 else 1.0
         shrunk = clamp(before - self.dt_s / fade_out_s) if fade_out_s > 0 else 0.0
+        for value, name in ((grown, "grown"), (shrunk, "shrunk")):
+            if isinstance(value, Value):
+                self._named(name, value)
         now = select(on, grown, shrunk)
         self.tracer.remember(before, now)
         return now
+
+    def _named(self, name: str, value: Value) -> Value:
+        """The value, which is called so in what is emitted."""
+        self.tracer.label(value, name)
+        return value
 
     def _uint(self, name: str, *args: Operand) -> Value:
         return self.tracer.apply(name, *args)

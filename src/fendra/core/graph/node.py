@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Hashable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 from enum import IntFlag
 
 from fendra.core.errors import GraphError
+from fendra.core.findings import Path
 from fendra.core.graph.ops import Kind
 
 
@@ -27,6 +28,8 @@ class Node:
     width: 1, or 3 for a colour (red, green, blue); a width of 1 spreads over 3.
     payload: a constant's values, or the name of a column, an input or a memory cell.
     space: which choice of spots a column runs over.
+    label: what whoever recorded it calls it. origin: where in the design it comes from.
+    Both are for people who read what is emitted; nodes are equal without them.
     """
 
     op: str
@@ -35,17 +38,44 @@ class Node:
     width: int = 1
     payload: Hashable = None
     space: str | None = None
+    label: str | None = field(default=None, compare=False)
+    origin: Path = field(default=(), compare=False)
 
 
-_LEAF_RATES = {"column": Rate.SPOT, "input": Rate.FRAME, "state": Rate.FRAME}
+def labelled(node: Node, label: str) -> Node:
+    """The node with a label, if it can have one and has none yet."""
+    if node.label is None and node.op != "const":
+        return replace(node, label=label)
+    return node
 
 
-def rate_of(node: Node, rates: Sequence[Rate]) -> Rate:
-    """How often a node changes, from the rates of the nodes before it."""
-    rate = _LEAF_RATES.get(node.op, Rate.NEVER)
+_LEAF_RATES = {
+    "column": int(Rate.SPOT),
+    "input": int(Rate.FRAME),
+    "state": int(Rate.FRAME),
+    "beneath": int(Rate.SPOT_AND_FRAME),
+}
+RATES = tuple(Rate(bits) for bits in range(4))
+
+
+def rate_bits(node: Node, bits: Sequence[int]) -> int:
+    """How often a node changes, as the bits of a `Rate`, from those of the nodes before it.
+
+    Plain integers: designs have a thousand nodes, and enums are slow to combine.
+    """
+    found = _LEAF_RATES.get(node.op, 0)
     for arg in node.args:
-        rate |= rates[arg]
-    return rate
+        found |= bits[arg]
+    return found
+
+
+def with_args(node: Node, args: tuple[int, ...]) -> Node:
+    """The node on other arguments."""
+    if args == node.args:
+        return node
+    return Node(
+        node.op, args, node.kind, node.width, node.payload, node.space, node.label, node.origin
+    )
 
 
 @dataclass(frozen=True)
@@ -62,10 +92,10 @@ class Graph:
 
     def rates(self) -> tuple[Rate, ...]:
         """How often each node changes."""
-        rates: list[Rate] = []
+        bits: list[int] = []
         for node in self.nodes:
-            rates.append(rate_of(node, rates))
-        return tuple(rates)
+            bits.append(rate_bits(node, bits))
+        return tuple(RATES[each] for each in bits)
 
     def spaces(self) -> tuple[str | None, ...]:
         """Over which choice of spots each node runs; None where it is one number."""
@@ -82,3 +112,7 @@ class Graph:
 
 STATE = "state:"
 """Prefix of the roots that say what a memory cell holds next."""
+
+VALUE, NEWS = "value:", "news:"
+"""Prefixes of a signal's two inputs: its newest value, which stays until there is another, and
+whether it came with this frame. A value is within +-LARGEST: whoever feeds it sees to that."""

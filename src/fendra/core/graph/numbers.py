@@ -8,15 +8,11 @@ from typing import Any
 
 import numpy as np
 
-from fendra.core.graph.node import STATE, Graph, Node, Rate
+from fendra.core.graph.node import NEWS, STATE, VALUE, Graph, Node, Rate
 from fendra.core.graph.ops import OPS, Kind, Op
 from fendra.core.graph.passes import constant_array
 
 Array = np.ndarray[Any, np.dtype[Any]]
-
-VALUE, NEWS = "value:", "news:"
-"""Prefixes of a signal's two inputs: its newest value, which stays until there is another, and
-whether it came with this frame. A value is within +-LARGEST: whoever feeds it sees to that."""
 
 
 class Numbers:
@@ -36,6 +32,7 @@ class Numbers:
             if not rates[place] & Rate.SPOT:
                 self._add(place, node)
         self._registers = list(self._start)
+        self._has_run = False
         self._cells = [
             (self._register[place], self._register[graph.roots[f"{STATE}{node.payload}"]])
             for place, node in enumerate(graph.nodes)
@@ -92,10 +89,14 @@ class Numbers:
     def reset(self) -> None:
         """Forget all that was remembered."""
         self._registers[:] = self._start
+        self._has_run = False
 
     def run(self, now_ms: int, dt_ms: int, first: bool, news: Mapping[str, float]) -> list[Any]:
-        """Compute every number of this frame; the memory cells then hold what comes next."""
+        """Compute every number of this frame. The memory cells hold what the last one gave."""
         registers = self._registers
+        if self._has_run:
+            self._remember(registers)
+        self._has_run = True
         clock = (now_ms, dt_ms, first)
         for place, register in self._clock:
             registers[register] = clock[place]
@@ -115,10 +116,13 @@ class Numbers:
             bank[:] = [registers[source] for source in sources]
         for array, source in self._colours:
             array[...] = registers[source]
+        return registers
+
+    def _remember(self, registers: list[Any]) -> None:
+        """Let the memory cells hold what the frame before gave them."""
         following = [registers[source] for _, source in self._cells]
         for (cell, _), value in zip(self._cells, following, strict=True):
             registers[cell] = value
-        return registers
 
 
 def _by_signal(inputs: Mapping[str, int], prefix: str) -> dict[str, int]:

@@ -13,10 +13,12 @@ from typing import Any
 
 import numpy as np
 
+from fendra.core.engine import Engine
 from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.node import Rate
 from fendra.core.graph.numbers import Numbers
-from fendra.core.graph.ops import OPS, Op
+from fendra.core.graph.ops import OPS, UINT_MASK, Op
+from fendra.core.light import quantise
 from fendra.core.mix import Recording, Slot
 
 Array = np.ndarray[Any, np.dtype[Any]]
@@ -25,16 +27,20 @@ Step = Callable[[], Any]
 _ZERO = np.zeros((), np.float32)
 
 
-class NumpyEngine:
-    """Runs a recording. It keeps the memory cells, so frames must be asked for in order."""
+class NumpyEngine(Engine):
+    """Runs a recording with arrays."""
+
+    name = "numpy"
 
     def __init__(self, recording: Recording) -> None:
+        super().__init__(recording)
         graph = recording.graph
         self._graph = graph
-        self._recording = recording
+        self._last_ms: int | None = None
         self._rates = graph.rates()
         self._spaces = graph.spaces()
         self._canvas = np.zeros((3, recording.spot_count), np.float32)
+        self._scratch = np.empty_like(self._canvas)
         self._fixed = compute_fixed(graph, recording.columns, self._shape)
         self._numbers = Numbers(graph, self._rates, self._read_by_arrays())
         buffers = _Buffers()
@@ -45,18 +51,15 @@ class NumpyEngine:
         self._master = self._numbers.register(graph.roots["master"])
 
     def reset(self) -> None:
-        """Forget all that was remembered."""
         self._numbers.reset()
+        self._last_ms = None
 
-    def frame(
-        self, now_ms: int, dt_ms: int, first: bool, news: Mapping[str, float]
-    ) -> tuple[Array, np.float32]:
-        """One frame: linear light as (3, spots) float32, and the master's share of it.
-
-        The array is the engine's own and changes with the next frame.
-        """
+    def light(self, now_ms: int, news: Mapping[str, float]) -> tuple[Array, np.float32]:
+        is_first = self._last_ms is None
+        dt_ms = 0 if self._last_ms is None else (now_ms - self._last_ms) & UINT_MASK
+        self._last_ms = now_ms
         with np.errstate(all="ignore"):
-            registers = self._numbers.run(now_ms, dt_ms, first, news)
+            registers = self._numbers.run(now_ms, dt_ms, is_first, news)
             self._canvas.fill(0.0)
             for on, steps in self._slots:
                 if registers[on]:
@@ -64,9 +67,13 @@ class NumpyEngine:
                         step()
         return self._canvas, registers[self._master]
 
+    def frame(self, now_ms: int, news: Mapping[str, float], out: Array) -> None:
+        light, master = self.light(now_ms, news)
+        quantise(light, master, self._scratch, out)
+
     def _shape(self, place: int) -> tuple[int, ...]:
         space = self._spaces[place]
-        count = 1 if space is None else len(self._recording.spots[space])
+        count = 1 if space is None else len(self.recording.spots[space])
         return (3, count) if self._graph.nodes[place].width == 3 else (count,)
 
     def _read_by_arrays(self) -> set[int]:
@@ -76,7 +83,7 @@ class NumpyEngine:
             for place, node in enumerate(self._graph.nodes)
             if self._rates[place] == Rate.SPOT_AND_FRAME
         ]
-        readers += [(slot.paint, slot.rest) for slot in self._recording.slots]
+        readers += [(slot.paint, slot.rest) for slot in self.recording.slots]
         return {place for args in readers for place in args if self._rates[place] == Rate.FRAME}
 
     def _moving_arrays(self, places: Iterable[int]) -> set[int]:
@@ -135,7 +142,7 @@ class NumpyEngine:
 
     def _mix_steps(self, slot: Slot, arrays: Mapping[int, Array]) -> list[Step]:
         """Paint the slot onto the canvas: see `mix.Blend` for the three sums."""
-        spots = self._recording.spots[slot.space]
+        spots = self.recording.spots[slot.space]
         if len(spots) == 0:
             return []
         run = self._run(spots)
@@ -168,7 +175,7 @@ class NumpyEngine:
 
     def _direct(self, slot: Slot) -> dict[int, Array]:
         """The place of the paint and where to compute it, if it just replaces what is beneath."""
-        run = self._run(self._recording.spots[slot.space])
+        run = self._run(self.recording.spots[slot.space])
         is_whole = self._graph.nodes[slot.paint].width == 3
         if run is None or not is_whole or slot.blend != "over" or not self._is_zero(slot.rest):
             return {}

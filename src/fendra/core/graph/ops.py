@@ -1,8 +1,8 @@
-"""The operation table: one row an operation, read by everything that runs or checks a graph.
+"""The operation table: one row an operation, read by all that runs, emits, tests or shows a graph.
 
 Every row rounds exactly as IEEE 754 says, or is integer arithmetic, so that each
 back end gives the same bits. `array` fills an array of spots, `scalar` computes
-one number of a frame; both must give the same value.
+one number of a frame, `c` is the same in C99; all must give the same value.
 """
 
 from __future__ import annotations
@@ -11,7 +11,7 @@ import math
 import operator
 from collections.abc import Callable
 from dataclasses import dataclass
-from enum import StrEnum
+from enum import IntEnum, StrEnum
 from typing import Any
 
 import numpy as np
@@ -42,12 +42,33 @@ LARGEST = 1e9
 """What comes in and what expressions give is held within plus and minus this."""
 
 
+class Binds(IntEnum):
+    """How tightly a piece of C holds together, from loose to tight."""
+
+    CHOICE = 1
+    EITHER = 2
+    BOTH = 3
+    COMPARED = 4
+    SHIFT = 5
+    SUM = 6
+    PRODUCT = 7
+    UNARY = 8
+    ATOM = 9
+
+
+def anything(*_: Any) -> Any:
+    """Every argument will do."""
+    return np.True_
+
+
 @dataclass(frozen=True)
 class Op:
     """One operation.
 
     array: called as array(*args, out); args broadcast against out.
     scalar: called as scalar(*args) on float32, int and bool.
+    c: its text in C99, with a {} for each argument. binds: how tightly that text holds.
+    where: given arrays of arguments, which of them the operation may be asked for.
     in_place: whether out may be one of the args.
     """
 
@@ -56,7 +77,10 @@ class Op:
     gives: Kind
     array: Callable[..., Any]
     scalar: Callable[..., Any]
+    c: str
+    binds: Binds
     about: str
+    where: Callable[..., Any] = anything
     in_place: bool = True
 
 
@@ -120,35 +144,50 @@ def _uint_mul(a: int, b: int) -> int:
 _F, _U, _B = Kind.FLOAT, Kind.UINT, Kind.TRUTH
 
 _ROWS = (
-    Op("add", (_F, _F), _F, np.add, operator.add, "a + b"),
-    Op("sub", (_F, _F), _F, np.subtract, operator.sub, "a - b"),
-    Op("mul", (_F, _F), _F, np.multiply, operator.mul, "a * b"),
-    Op("div", (_F, _F), _F, np.divide, operator.truediv, "a / b; b is never 0"),
-    Op("neg", (_F,), _F, np.negative, operator.neg, "-a"),
-    Op("abs", (_F,), _F, np.absolute, operator.abs, "the size of a"),
-    Op("floor", (_F,), _F, np.floor, np.floor, "the whole number at or below a"),
-    Op("sqrt", (_F,), _F, np.sqrt, _sqrt, "the square root; a is never below 0"),
-    Op("min", (_F, _F), _F, _min_array, _min, "a if a < b else b", in_place=False),
-    Op("max", (_F, _F), _F, _max_array, _max, "a if a > b else b", in_place=False),
-    Op("less", (_F, _F), _B, np.less, operator.lt, "a < b"),
-    Op("less_equal", (_F, _F), _B, np.less_equal, operator.le, "a <= b"),
-    Op("equal", (_F, _F), _B, np.equal, operator.eq, "a == b"),
-    Op("and", (_B, _B), _B, np.logical_and, _both, "both"),
-    Op("or", (_B, _B), _B, np.logical_or, _either, "one or both"),
-    Op("not", (_B,), _B, np.logical_not, operator.not_, "the other"),
-    Op("select", (_B, _F, _F), _F, _select_array, _select, "a if c else b", in_place=False),
-    Op("uint_add", (_U, _U), _U, np.add, _uint_add, "a + b, wrapping"),
-    Op("uint_sub", (_U, _U), _U, np.subtract, _uint_sub, "a - b, wrapping"),
-    Op("uint_mul", (_U, _U), _U, np.multiply, _uint_mul, "a * b, wrapping"),
-    Op("uint_mod", (_U, _U), _U, np.remainder, operator.mod, "a modulo b; b is never 0"),
-    Op("uint_shift", (_U, _U), _U, np.right_shift, operator.rshift, "a shifted right by b bits"),
-    Op("uint_less", (_U, _U), _B, np.less, operator.lt, "a < b"),
-    Op("uint_select", (_B, _U, _U), _U, _select_array, _select, "a if c else b", in_place=False),
-    Op("to_float", (_U,), _F, _uint_to_float_array, np.float32, "rounded to the nearest float"),
-    Op("to_uint", (_F,), _U, _float_to_uint_array, int, "truncated; a is clamped before"),
-)
+    Op("add", (_F, _F), _F, np.add, operator.add, "{} + {}", Binds.SUM, "a + b"),
+    Op("sub", (_F, _F), _F, np.subtract, operator.sub, "{} - {}", Binds.SUM, "a - b"),
+    Op("mul", (_F, _F), _F, np.multiply, operator.mul, "{} * {}", Binds.PRODUCT, "a * b"),
+    Op("div", (_F, _F), _F, np.divide, operator.truediv, "{} / {}", Binds.PRODUCT,
+       "a / b; b is never 0", lambda _, b: b != 0),
+    Op("neg", (_F,), _F, np.negative, operator.neg, "-{}", Binds.UNARY, "-a"),
+    Op("abs", (_F,), _F, np.absolute, operator.abs, "fabsf({})", Binds.ATOM, "the size of a"),
+    Op("floor", (_F,), _F, np.floor, np.floor, "floorf({})", Binds.ATOM,
+       "the whole number at or below a"),
+    Op("sqrt", (_F,), _F, np.sqrt, _sqrt, "sqrtf({})", Binds.ATOM,
+       "the square root; a is never below 0", lambda a: a >= 0),
+    Op("min", (_F, _F), _F, _min_array, _min, "smaller({}, {})", Binds.ATOM,
+       "a if a < b else b", in_place=False),
+    Op("max", (_F, _F), _F, _max_array, _max, "larger({}, {})", Binds.ATOM,
+       "a if a > b else b", in_place=False),
+    Op("less", (_F, _F), _B, np.less, operator.lt, "{} < {}", Binds.COMPARED, "a < b"),
+    Op("less_equal", (_F, _F), _B, np.less_equal, operator.le, "{} <= {}", Binds.COMPARED,
+       "a <= b"),
+    Op("equal", (_F, _F), _B, np.equal, operator.eq, "{} == {}", Binds.COMPARED, "a == b"),
+    Op("and", (_B, _B), _B, np.logical_and, _both, "{} && {}", Binds.BOTH, "both"),
+    Op("or", (_B, _B), _B, np.logical_or, _either, "{} || {}", Binds.EITHER, "one or both"),
+    Op("not", (_B,), _B, np.logical_not, operator.not_, "!{}", Binds.UNARY, "the other"),
+    Op("select", (_B, _F, _F), _F, _select_array, _select, "{} ? {} : {}", Binds.CHOICE,
+       "a if c else b", in_place=False),
+    Op("uint_add", (_U, _U), _U, np.add, _uint_add, "{} + {}", Binds.SUM, "a + b, wrapping"),
+    Op("uint_sub", (_U, _U), _U, np.subtract, _uint_sub, "{} - {}", Binds.SUM, "a - b, wrapping"),
+    Op("uint_mul", (_U, _U), _U, np.multiply, _uint_mul, "{} * {}", Binds.PRODUCT,
+       "a * b, wrapping"),
+    Op("uint_mod", (_U, _U), _U, np.remainder, operator.mod, "{} % {}", Binds.PRODUCT,
+       "a modulo b; b is never 0", lambda _, b: b != 0),
+    Op("uint_shift", (_U, _U), _U, np.right_shift, operator.rshift, "{} >> {}", Binds.SHIFT,
+       "a shifted right by b bits; b is below 32", lambda _, b: b < 32),
+    Op("uint_less", (_U, _U), _B, np.less, operator.lt, "{} < {}", Binds.COMPARED, "a < b"),
+    Op("uint_select", (_B, _U, _U), _U, _select_array, _select, "{} ? {} : {}", Binds.CHOICE,
+       "a if c else b", in_place=False),
+    Op("to_float", (_U,), _F, _uint_to_float_array, np.float32, "(float){}", Binds.UNARY,
+       "rounded to the nearest float"),
+    Op("to_uint", (_F,), _U, _float_to_uint_array, int, "(uint32_t){}", Binds.UNARY,
+       "truncated; a is held within 0 and the largest float below 2**32 before",
+       lambda a: (a >= 0) & (a <= LARGEST_UINT_FLOAT)),
+)  # fmt: skip
 
 OPS: dict[str, Op] = {row.name: row for row in _ROWS}
 
-LEAVES = frozenset({"const", "column", "input", "state"})
-"""Nodes without arguments: a constant, a layout column, a frame's input, a memory cell."""
+LEAVES = frozenset({"const", "column", "input", "state", "beneath"})
+"""Nodes without arguments: a constant, a layout column, a frame's input, a memory cell, and, for
+emitted code only, the light beneath a layer."""

@@ -6,11 +6,10 @@ They run in the order of `PASSES`; the same graph in gives the same graph out.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 
 import numpy as np
 
-from fendra.core.graph.node import STATE, Graph, Node
+from fendra.core.graph.node import STATE, Graph, Node, labelled, with_args
 from fendra.core.graph.ops import OPS
 
 
@@ -26,20 +25,21 @@ def simplify(graph: Graph) -> Graph:
 
 def fold_constants(graph: Graph) -> Graph:
     """Replace operations whose arguments are all constants, and those that change nothing."""
-    return _rewrite(graph, _folded)
+    return _rewrite(graph, folded)
 
 
-def _folded(node: Node, args: list[Node]) -> Node | int:
+def folded(node: Node, args: list[Node]) -> Node | int:
+    """The node, a simpler one, or the place of one that is the same."""
     if node.op not in OPS:
         return node
     if all_constant(args):
         return compute(node, args)
     match node.op:
-        case "mul" if _is_const(args[1], 1.0) and args[0].width == node.width:
+        case "mul" if is_const(args[1], 1.0) and args[0].width == node.width:
             return node.args[0]
-        case "mul" if _is_const(args[0], 1.0) and args[1].width == node.width:
+        case "mul" if is_const(args[0], 1.0) and args[1].width == node.width:
             return node.args[1]
-        case "sub" if _is_const(args[1], 0.0) and args[0].width == node.width:
+        case "sub" if is_const(args[1], 0.0) and args[0].width == node.width:
             return node.args[0]
         case "not" if args[0].op == "not":
             return args[0].args[0]
@@ -47,7 +47,7 @@ def _folded(node: Node, args: list[Node]) -> Node | int:
             chosen = 1 if args[0].payload == (True,) else 2
             return node.args[chosen] if args[chosen].width == node.width else node
         case "select" | "uint_select" if args[0].op == "not":
-            return replace(node, args=(args[0].args[0], node.args[2], node.args[1]))
+            return with_args(node, (args[0].args[0], node.args[2], node.args[1]))
         case "and" | "or" if args[0].op == "const" or args[1].op == "const":
             known, other = (0, 1) if args[0].op == "const" else (1, 0)
             decides = args[known].payload == ((node.op == "or"),)
@@ -55,7 +55,7 @@ def _folded(node: Node, args: list[Node]) -> Node | int:
     return node
 
 
-def _is_const(node: Node, value: float) -> bool:
+def is_const(node: Node, value: float) -> bool:
     """Whether a node is always this value, sign of zero included."""
     return node.op == "const" and {*map(repr, node.payload)} == {repr(value)}  # type: ignore[call-overload]
 
@@ -88,11 +88,13 @@ def share_equal(graph: Graph) -> Graph:
     places: list[int] = []
     nodes: list[Node] = []
     for node in graph.nodes:
-        moved = replace(node, args=tuple(places[arg] for arg in node.args))
+        moved = with_args(node, tuple(places[arg] for arg in node.args))
         key = (moved, repr(moved.payload))
         if key not in seen:
             seen[key] = len(nodes)
             nodes.append(moved)
+        elif moved.label:
+            nodes[seen[key]] = labelled(nodes[seen[key]], moved.label)
         places.append(seen[key])
     roots = {name: places[place] for name, place in graph.roots.items()}
     return Graph(tuple(nodes), roots, graph.start)
@@ -117,7 +119,7 @@ def drop_unused(graph: Graph) -> Graph:
     order = sorted(kept)
     moved = {old: new for new, old in enumerate(order)}
     nodes = tuple(
-        replace(graph.nodes[old], args=tuple(moved[arg] for arg in graph.nodes[old].args))
+        with_args(graph.nodes[old], tuple(moved[arg] for arg in graph.nodes[old].args))
         for old in order
     )
     cells = {str(node.payload) for node in nodes if node.op == "state"}
@@ -134,9 +136,11 @@ def _rewrite(graph: Graph, rule: Callable[[Node, list[Node]], Node | int]) -> Gr
     nodes: list[Node] = []
     places: list[int] = []
     for node in graph.nodes:
-        moved = replace(node, args=tuple(places[arg] for arg in node.args))
+        moved = with_args(node, tuple(places[arg] for arg in node.args))
         result = rule(moved, [nodes[arg] for arg in moved.args])
         if isinstance(result, int):
+            if moved.label:
+                nodes[result] = labelled(nodes[result], moved.label)
             places.append(result)
         else:
             places.append(len(nodes))
@@ -145,4 +149,9 @@ def _rewrite(graph: Graph, rule: Callable[[Node, list[Node]], Node | int]) -> Gr
     return Graph(tuple(nodes), roots, graph.start)
 
 
-PASSES: tuple[Callable[[Graph], Graph], ...] = (fold_constants, share_equal, drop_unused)
+PASSES: tuple[Callable[[Graph], Graph], ...] = (
+    drop_unused,
+    fold_constants,
+    share_equal,
+    drop_unused,
+)

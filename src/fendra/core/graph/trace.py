@@ -8,13 +8,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Hashable, Iterator, Sequence
+from contextlib import contextmanager
 from typing import TYPE_CHECKING, Union
 
 import numpy as np
 
 from fendra.core.errors import GraphError
-from fendra.core.graph.node import STATE, Graph, Node, Rate, rate_of
+from fendra.core.findings import Path
+from fendra.core.graph.node import RATES, STATE, Graph, Node, Rate, labelled, rate_bits
 from fendra.core.graph.ops import LEAVES, OPS, Kind
 from fendra.core.graph.passes import all_constant, compute
 
@@ -30,9 +32,23 @@ class Tracer:
 
     def __init__(self) -> None:
         self.nodes: list[Node] = []
-        self.rates: list[Rate] = []
+        self._rate_bits: list[int] = []
         self.roots: dict[str, int] = {}
         self.start: dict[str, float | int | bool] = {}
+        self._origin: Path = ()
+
+    @contextmanager
+    def within(self, origin: Path) -> Iterator[None]:
+        """Say where in the design what is recorded meanwhile comes from."""
+        before, self._origin = self._origin, origin
+        try:
+            yield
+        finally:
+            self._origin = before
+
+    def label(self, value: Value, name: str) -> None:
+        """Say what people call a value; the first name stays."""
+        self.nodes[value.place] = labelled(self.nodes[value.place], name)
 
     def graph(self) -> Graph:
         """What has been recorded so far."""
@@ -40,8 +56,12 @@ class Tracer:
 
     def record(self, node: Node) -> Value:
         self.nodes.append(node)
-        self.rates.append(rate_of(node, self.rates))
+        self._rate_bits.append(rate_bits(node, self._rate_bits))
         return Value(self, len(self.nodes) - 1)
+
+    def rate(self, place: int) -> Rate:
+        """How often a recorded node changes."""
+        return RATES[self._rate_bits[place]]
 
     def const(self, value: float | int | bool | Sequence[float], kind: Kind | None = None) -> Value:
         """A constant: a number, a truth value, or the three numbers of a colour."""
@@ -49,22 +69,27 @@ class Tracer:
             kind = Kind.TRUTH if isinstance(value, (bool, np.bool_)) else Kind.FLOAT
         values = tuple(value) if isinstance(value, Sequence) else (value,)
         payload = tuple(kind.dtype(item).item() for item in values)
-        return self.record(Node("const", (), kind, len(payload), payload))
+        return self.record(self._leaf("const", kind, payload, width=len(payload)))
 
     def column(self, name: str, space: str, kind: Kind = Kind.FLOAT) -> Value:
         """A layout column over one choice of spots."""
-        return self.record(Node("column", (), kind, 1, name, space))
+        return self.record(self._leaf("column", kind, name, space=space))
 
     def input(self, name: str, kind: Kind) -> Value:
         """A number that comes with every frame."""
-        return self.record(Node("input", (), kind, 1, name))
+        return self.record(self._leaf("input", kind, name))
 
     def state(self, name: str, start: float | int | bool, kind: Kind) -> Value:
         """A memory cell: what `remember` gave it the frame before; `start` in the first."""
         if name in self.start:
             raise GraphError(f"two memory cells are called '{name}'")
         self.start[name] = start
-        return self.record(Node("state", (), kind, 1, name))
+        return self.record(self._leaf("state", kind, name))
+
+    def _leaf(
+        self, op: str, kind: Kind, payload: Hashable, *, width: int = 1, space: str | None = None
+    ) -> Node:
+        return Node(op, (), kind, width, payload, space, None, self._origin)
 
     def fresh_name(self, stem: str) -> str:
         """A name for a memory cell that no other has."""
@@ -91,7 +116,8 @@ class Tracer:
         op = OPS[name]
         lifted = [self.lift(arg, kind) for arg, kind in zip(args, op.takes, strict=True)]
         width = max(value.width for value in lifted)
-        node = Node(name, tuple(v.place for v in lifted), op.gives, width)
+        places = tuple(value.place for value in lifted)
+        node = Node(name, places, op.gives, width, origin=self._origin)
         given = [value.node for value in lifted]
         return self.record(compute(node, given) if all_constant(given) else node)
 
@@ -119,7 +145,7 @@ class Value:
 
     @property
     def rate(self) -> Rate:
-        return self.tracer.rates[self.place]
+        return self.tracer.rate(self.place)
 
     @property
     def number(self) -> float | None:

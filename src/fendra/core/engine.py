@@ -1,0 +1,51 @@
+"""Engines: what runs a recorded design. All of them give the same bits."""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from collections.abc import Mapping
+from typing import Any, ClassVar
+
+import numpy as np
+
+from fendra.core.mix import Recording
+
+Array = np.ndarray[Any, np.dtype[Any]]
+
+
+class Engine(ABC):
+    """Runs a recording, and remembers from frame to frame: frames are asked for in order.
+
+    Times are milliseconds of an unsigned 32-bit clock, which may wrap. News are values within
+    +-1e9 by signal; a signal keeps its value until there is news of it.
+    """
+
+    name: ClassVar[str]
+
+    def __init__(self, recording: Recording) -> None:
+        self.recording = recording
+
+    @abstractmethod
+    def reset(self) -> None:
+        """Forget everything: as after power-up."""
+
+    @abstractmethod
+    def light(self, now_ms: int, news: Mapping[str, float]) -> tuple[Array, np.float32]:
+        """A frame before it is quantised: linear light, (3, spots) float32, and the master's
+        share of it. The array is the engine's own and changes with the next frame.
+        """
+
+    @abstractmethod
+    def frame(self, now_ms: int, news: Mapping[str, float], out: Array) -> None:
+        """A frame as bytes into `out`, (spots, 3) uint8 without gaps."""
+
+    def film(self, times_ms: Array, values: Array, is_new: Array, out: Array) -> None:
+        """Frames in a row into `out`, (frames, spots, 3) uint8 without gaps.
+
+        times_ms: (frames,) uint32. values, is_new: (frames, signals) float32 and bool, in the
+        order of `recording.fed`: what is known of each signal, and whether that is news.
+        """
+        fed = self.recording.fed
+        for row, now_ms in enumerate(times_ms.tolist()):
+            heard = {fed[i]: values[row, i].item() for i in np.flatnonzero(is_new[row])}
+            self.frame(now_ms, heard, out[row])

@@ -1,0 +1,201 @@
+"""Emitting: a recorded design as C99 that gives the same bytes as the preview.
+
+The code allocates nothing, calls nothing but floorf, fabsf and sqrtf, and keeps all that it
+remembers in one struct.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from fendra.core.graph.c99.header import header
+from fendra.core.graph.c99.helpers import helpers
+from fendra.core.graph.c99.layers import Layers
+from fendra.core.graph.c99.names import Names
+from fendra.core.graph.c99.scene import Scene, make_scene
+from fendra.core.graph.c99.step import step
+from fendra.core.graph.c99.text import comment, literal, words
+from fendra.core.graph.narrow import CHANNELS
+from fendra.core.names import counted
+
+if TYPE_CHECKING:
+    from fendra.core.design import Design
+    from fendra.core.findings import Path
+    from fendra.core.mix import Recording
+
+MOST_AT_ONCE = 512
+"""Spots painted at a time, if nothing else is said: their light stays in the nearest cache."""
+
+
+@dataclass(frozen=True)
+class Emitted:
+    """C99 for one design.
+
+    name: of the header file, and the first part of every public name. header: the public side.
+    source: the rest; it includes `NAME.h`.
+    """
+
+    name: str
+    header: str
+    source: str
+
+
+def emit(
+    design: Design, recording: Recording, file: str = "", lines: Mapping[Path, int] | None = None
+) -> Emitted:
+    """Write a design as C99. The same design gives the same text.
+
+    file, lines: where the design was read from, and the line of each of its keys, for comments.
+    """
+    scene = make_scene(design, recording, file, lines or {})
+    layers = Layers(scene, Names())
+    functions = [layers.function(i, paint) for i, paint in enumerate(scene.lowered.paints)]
+    body = "\n\n".join([step(scene), *functions, _paint(scene), _init(scene), _frame(scene)])
+    tables = [table.text for table in (*layers.tables, *layers.lists.values())]
+    runs = [_run(scene), *layers.run_tables] if layers.run_tables else []
+    parts = [
+        *(_head(scene, words(body)), *tables, *runs, _light(scene)),
+        *(*helpers(words(body), scene.place, scene.lowered.bytes), body),
+    ]
+    return Emitted(scene.name, header(scene), "\n\n".join(parts) + "\n")
+
+
+def _head(scene: Scene, used: set[str]) -> str:
+    design = scene.design
+    about = f" {design.about.rstrip('.')}." if design.about else ""
+    leds = counted(scene.recording.spot_count, "LED")
+    return "\n".join(
+        [
+            *comment(f"{design.name}.{about} Light for {leds}. {scene.made_from}"),
+            *comment(
+                "C99. It gives the bytes of the preview, bit for bit, where float is IEEE 754 "
+                "single precision and the compiler neither contracts nor reorders: "
+                "-ffp-contract=off, and never -ffast-math."
+            ),
+            *(["#include <math.h>"] if used & _OF_MATH_H else []),
+            "#include <stdbool.h>",
+            "#include <stdint.h>",
+            "",
+            f'#include "{scene.name}.h"',
+            "",
+            "#ifdef __FAST_MATH__",
+            '#error "compile without -ffast-math"',
+            "#endif",
+            "#if defined(__clang__) || !defined(__GNUC__)",
+            "#pragma STDC FP_CONTRACT OFF",
+            "#endif",
+        ]
+    )
+
+
+_OF_MATH_H = frozenset({"floorf", "fabsf", "sqrtf", "NAN", "INFINITY"})
+
+
+def _run(scene: Scene) -> str:
+    about = "LEDs in a row, from first up to end. place: of the first one in its group."
+    fields = f"    {scene.place} first, end, place;"
+    return "\n".join([*comment(about), "struct run {", fields, "};"])
+
+
+def _light(scene: Scene) -> str:
+    most = min(scene.recording.spot_count, MOST_AT_ONCE)
+    return "\n".join(
+        [
+            *comment("LEDs painted at a time: 12 bytes of stack each."),
+            "#ifndef AT_ONCE",
+            f"#define AT_ONCE {most}",
+            "#endif",
+            "",
+            *comment("Linear light, 0 to 1, of the LEDs that are being painted."),
+            "struct light {",
+            *(f"    float {channel}[AT_ONCE];" for channel in CHANNELS),
+            "};",
+        ]
+    )
+
+
+def _paint(scene: Scene) -> str:
+    dark = [channel for channel in CHANNELS if channel not in _covered(scene)]
+    clearing = [
+        f"    for ({scene.place} at = 0; at < end - first; at++) {{",
+        *(f"        light->{channel}[at] = 0.0f;" for channel in dark),
+        "    }",
+    ]
+    painting = []
+    for paint in scene.lowered.paints:
+        call = f"paint_{scene.slugs['layer', paint.slot.layer]}(now, first, end, light);"
+        if scene.graph.nodes[paint.on].op == "const":
+            painting.append(f"    {call}")
+        else:
+            painting += [f"    if (now->{scene.fields[paint.on]}) {{", f"        {call}", "    }"]
+    return "\n".join(
+        [
+            *comment("The light of the LEDs from first up to end, layer over layer."),
+            f"static void paint(const struct {scene.name}_now *now, {scene.place} first, "
+            f"{scene.place} end,",
+            "    struct light *light)",
+            "{",
+            *([] if painting else ["    (void)now;"]),
+            *(clearing if dark else []),
+            *painting,
+            "}",
+        ]
+    )
+
+
+def _covered(scene: Scene) -> frozenset[str]:
+    """The channels that the lowest layer gives to every LED in every frame."""
+    if not scene.lowered.paints:
+        return frozenset()
+    paint = scene.lowered.paints[0]
+    is_always = scene.graph.nodes[paint.on].op == "const"
+    is_whole = len(scene.recording.spots[paint.slot.space]) == scene.recording.spot_count
+    return frozenset(paint.results) if is_always and is_whole else frozenset()
+
+
+def _init(scene: Scene) -> str:
+    starts = {
+        field: literal(scene.kind_of_cell(cell), scene.graph.start[cell]).text
+        for cell, field in scene.cells.items()
+        if scene.graph.start[cell]
+    }
+    return "\n".join(
+        [
+            f"void {scene.name}_init(struct {scene.name} *state)",
+            "{",
+            *comment("All that is not named is 0 or false.", "    "),
+            f"    const struct {scene.name} start = {{",
+            "        .last_ms = 0u,",
+            *(f"        .{field} = {text}," for field, text in starts.items()),
+            "    };",
+            "    *state = start;",
+            "}",
+        ]
+    )
+
+
+def _frame(scene: Scene) -> str:
+    name, place = scene.name, scene.place
+    return "\n".join(
+        [
+            f"void {name}_frame(struct {name} *state, const struct {name}_signals *signals,",
+            f"    uint32_t now_ms, uint8_t rgb[{scene.leds}][3])",
+            "{",
+            "    struct light light;",
+            "    step(state, signals, now_ms);",
+            "    const float full = state->now.master * 255.0f;",
+            f"    for ({place} first = 0; first < {scene.leds}; first += AT_ONCE) {{",
+            f"        const {place} end = earlier({scene.leds}, first + AT_ONCE);",
+            "        paint(&state->now, first, end, &light);",
+            f"        for ({place} i = first; i < end; i++) {{",
+            *(
+                f"            rgb[i][{c}] = to_byte(light.{channel}[i - first] * full);"
+                for c, channel in enumerate(CHANNELS)
+            ),
+            "        }",
+            "    }",
+            "}",
+        ]
+    )

@@ -1,0 +1,116 @@
+"""The public side: the signals, the memory, and the two functions."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from fendra.core.graph.c99.scene import Scene
+from fendra.core.graph.c99.text import C_TYPES, comment
+from fendra.core.graph.ops import Kind
+from fendra.core.names import counted
+
+if TYPE_CHECKING:
+    from fendra.core.design import Signal
+
+
+def header(scene: Scene) -> str:
+    """The text of the header file."""
+    name, guard = scene.name, f"{scene.name.upper()}_H"
+    count = counted(scene.recording.spot_count, "LED")
+    lines = [
+        *comment(f"{scene.design.name}: light for {count}. {scene.made_from}"),
+        f"#ifndef {guard}",
+        f"#define {guard}",
+        "",
+        "#include <stdbool.h>",
+        "#include <stdint.h>",
+        "",
+        "#ifdef __cplusplus",
+        'extern "C" {',
+        "#endif",
+        "",
+        f"#define {scene.leds} {scene.recording.spot_count}",
+        "",
+        *comment("One signal: its newest value, and whether it came since the last frame."),
+        f"struct {name}_signal {{",
+        "    float value;",
+        "    bool is_new;",
+        "};",
+        "",
+        *comment(
+            "What comes in. A value stays until there is a newer one, and is a number between "
+            "-1e9 and 1e9."
+        ),
+        f"struct {name}_signals {{",
+        *_signals(scene),
+        "};",
+        "",
+        *comment("Numbers of the current frame that the layers read."),
+        f"struct {name}_now {{",
+        *_now(scene),
+        "};",
+        "",
+        *comment("All that is remembered from frame to frame."),
+        f"struct {name} {{",
+        *_memory(scene),
+        f"    struct {name}_now now;",
+        "};",
+        "",
+        *comment("As after power-up. Call it before the first frame."),
+        f"void {name}_init(struct {name} *state);",
+        "",
+        *comment(
+            "The next frame: red, green and blue of every LED, line after line in the order of "
+            "the wire. now_ms counts milliseconds up and may wrap; between two frames lie less "
+            "than 49 days."
+        ),
+        f"void {name}_frame(struct {name} *state, const struct {name}_signals *signals,",
+        f"    uint32_t now_ms, uint8_t rgb[{scene.leds}][3]);",
+        "",
+        "#ifdef __cplusplus",
+        "}",
+        "#endif",
+        "",
+        "#endif",
+    ]
+    return "\n".join(lines) + "\n"
+
+
+def _signals(scene: Scene) -> list[str]:
+    if not scene.signals:
+        return ["    bool none; /* this design takes no signals */"]
+    rows = []
+    for signal, field in scene.signals.items():
+        row = f"    struct {scene.name}_signal {field};"
+        about = _about(scene.design.signals[signal])
+        rows.append(f"{row:<40} {comment(about)[0]}" if about else row)
+    return rows
+
+
+def _about(signal: Signal) -> str:
+    """A signal's unit and range, in a few words."""
+    if signal.kind == "switch":
+        return "on above 0.5"
+    parts = [signal.unit] if signal.unit else []
+    if signal.range is not None:
+        parts.append(f"{signal.range[0]:g} to {signal.range[1]:g}")
+    return ", ".join(parts)
+
+
+def _now(scene: Scene) -> list[str]:
+    nodes = scene.graph.nodes
+    fields = [f"    {C_TYPES[nodes[place].kind]} {field};" for place, field in scene.fields.items()]
+    return ["    float master;", *fields]
+
+
+def _memory(scene: Scene) -> list[str]:
+    """Numbers first, truth values after them: so no room is lost between."""
+    kinds = {cell: scene.kind_of_cell(cell) for cell in scene.cells}
+    numbers = [cell for cell in scene.cells if kinds[cell] is not Kind.TRUTH]
+    truths = [cell for cell in scene.cells if kinds[cell] is Kind.TRUTH]
+    return [
+        "    uint32_t last_ms;",
+        *(f"    {C_TYPES[kinds[cell]]} {scene.cells[cell]};" for cell in numbers),
+        "    bool has_begun;",
+        *(f"    bool {scene.cells[cell]};" for cell in truths),
+    ]

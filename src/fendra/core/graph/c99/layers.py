@@ -1,0 +1,197 @@
+"""The layers: a function each, which goes through its own spots and no others."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
+
+from fendra.core.graph.c99.block import Block
+from fendra.core.graph.c99.lower import Paint
+from fendra.core.graph.c99.names import Names, identifier
+from fendra.core.graph.c99.scene import Scene
+from fendra.core.graph.c99.spots import are_scattered, runs_of
+from fendra.core.graph.c99.tables import PLACE, Table, Tables, list_of_spots
+from fendra.core.graph.c99.text import C_TYPES, Piece, comment, statement, words
+from fendra.core.graph.fixed import Array, compute_fixed
+from fendra.core.graph.node import Node
+from fendra.core.graph.ops import Binds
+from fendra.core.names import counted
+
+
+@dataclass(frozen=True)
+class Loop:
+    """How the code goes through the spots of a layer between `first` and `end`.
+
+    opening, closing: around the body. places: what gives `k` and `at`, if the body reads them.
+    """
+
+    opening: tuple[str, ...]
+    places: Mapping[str, str]
+    closing: tuple[str, ...]
+    indent: str
+
+
+@dataclass
+class Layers:
+    """Writes the layers, and gathers the tables that they read."""
+
+    scene: Scene
+    names: Names
+    tables: Tables = field(init=False)
+    lists: dict[str, Table] = field(default_factory=dict)
+    runs: dict[str, str] = field(default_factory=dict)
+    run_tables: list[str] = field(default_factory=list)
+
+    def __post_init__(self) -> None:
+        self.tables = Tables(self.names)
+        spaces = self.scene.graph.spaces()
+        spots = self.scene.recording.spots
+
+        def shape(place: int) -> tuple[int, ...]:
+            space = spaces[place]
+            return (1 if space is None else len(spots[space]),)
+
+        self._fixed = compute_fixed(self.scene.graph, self.scene.recording.columns, shape)
+
+    def function(self, number: int, paint: Paint) -> str:
+        """One layer."""
+        scene, slot = self.scene, paint.slot
+        spots = scene.recording.spots[slot.space]
+        layer = scene.design.layer[slot.layer]
+        about = f"{scene.about(('layer', slot.layer))}: {layer.effect} on {slot.space}, "
+        names = Names()
+        loads, known = self._loads(number, names)
+        loop = self._loop(slot.space, spots)
+        reads, fixed = self._reads(number, spots, names, loop.indent)
+        block = Block(scene.graph, names, _leaf, {**known, **fixed}, loop.indent)
+        block.write(scene.plan.moving[number], self._uses(number))
+        body = [*reads, *block.lines]
+        for channel, place in paint.results.items():
+            body += statement(f"light->{channel}[at] = {block.piece(place).text};", loop.indent)
+        used = words("\n".join(body))
+        return "\n".join(
+            [
+                *comment(f"{about}{counted(len(spots), 'LED')}."),
+                f"static void paint_{scene.slugs['layer', slot.layer]}("
+                f"const struct {scene.name}_now *now, {scene.place} first,",
+                f"    {scene.place} end, struct light *light)",
+                "{",
+                *(loads or ["    (void)now;"]),
+                *loop.opening,
+                *(loop.indent + text for name, text in loop.places.items() if name in used),
+                *body,
+                *loop.closing,
+                "}",
+            ]
+        )
+
+    def _uses(self, number: int) -> Counter[int]:
+        nodes = self.scene.graph.nodes
+        return Counter(arg for place in self.scene.plan.moving[number] for arg in nodes[place].args)
+
+    def _loads(self, number: int, names: Names) -> tuple[list[str], dict[int, Piece]]:
+        """The numbers of the frame that a layer reads, taken before its loop."""
+        nodes = self.scene.graph.nodes
+        loads, known = [], {}
+        for place in self.scene.plan.read[number]:
+            field, node = self.scene.fields[place], nodes[place]
+            name = names.take(node.label or "v")
+            loads.append(f"    const {C_TYPES[node.kind]} {name} = now->{field};")
+            known[place] = Piece(name, Binds.ATOM)
+        return loads, known
+
+    def _reads(
+        self, number: int, spots: Array, names: Names, indent: str
+    ) -> tuple[list[str], dict[int, Piece]]:
+        """The per-spot values that a layer reads; those read often, taken once for each spot."""
+        scene = self.scene
+        space = scene.lowered.paints[number].slot.space
+        slug = scene.slugs["layer", scene.lowered.paints[number].slot.layer]
+        uses = self._uses(number)
+        reads, known = [], {}
+        for place in scene.plan.fixed[number]:
+            node = scene.graph.nodes[place]
+            is_column = node.op == "column"
+            stem = identifier(space) if is_column else slug
+            what = str(node.payload) if is_column else node.label or "table"
+            values = np.broadcast_to(self._fixed[place], (len(spots),))
+            values = np.ascontiguousarray(values, node.kind.dtype)
+            piece = self.tables.read(values, node.kind, f"{stem}_{what}")
+            if uses[place] > 1 and piece.binds is not Binds.ATOM:
+                name = names.take(what if is_column else node.label or "v")
+                text = f"const {C_TYPES[node.kind]} {name} = {piece.text};"
+                reads += statement(text, indent)
+                piece = Piece(name, Binds.ATOM)
+            known[place] = piece
+        return reads, known
+
+    def _loop(self, space: str, spots: np.ndarray[Any, Any]) -> Loop:
+        place = self.scene.place
+        if are_scattered(spots):
+            return self._through_list(space, spots)
+        runs = runs_of(spots)
+        if len(runs) > 1:
+            return self._through_runs(space, spots)
+        (run,) = runs
+        is_all = run.first == 0 and run.end == self.scene.recording.spot_count
+        ends = "first, end" if is_all else f"later(first, {run.first}), earlier(end, {run.end})"
+        start, end = ends.split(", ", 1) if is_all else ends.split("), ", 1)
+        start = start if is_all else f"{start})"
+        minus = f" - {run.first}" if run.first else ""
+        return Loop(
+            (
+                f"    const {place} from = {start}, to = {end};",
+                f"    for ({place} i = from; i < to; i++) {{",
+            ),
+            {PLACE: f"const {place} k = i{minus};", "at": f"const {place} at = i - first;"},
+            ("    }",),
+            " " * 8,
+        )
+
+    def _through_runs(self, space: str, spots: np.ndarray[Any, Any]) -> Loop:
+        place, runs = self.scene.place, runs_of(spots)
+        if space not in self.runs:
+            self.runs[space] = self.names.take(f"{space}_runs")
+            rows = [f"    {{{run.first}, {run.end}, {run.place}}}," for run in runs]
+            head = f"static const struct run {self.runs[space]}[{len(runs)}] = {{"
+            self.run_tables.append("\n".join([head, *rows, "};"]))
+        return Loop(
+            (
+                f"    for ({place} r = 0; r < {len(runs)}; r++) {{",
+                f"        const struct run run = {self.runs[space]}[r];",
+                f"        const {place} from = later(first, run.first);",
+                f"        const {place} to = earlier(end, run.end);",
+                f"        for ({place} i = from; i < to; i++) {{",
+            ),
+            {
+                PLACE: f"const {place} k = i - run.first + run.place;",
+                "at": f"const {place} at = i - first;",
+            },
+            ("        }", "    }"),
+            " " * 12,
+        )
+
+    def _through_list(self, space: str, spots: np.ndarray[Any, Any]) -> Loop:
+        place, count = self.scene.place, len(spots)
+        if space not in self.lists:
+            self.lists[space] = list_of_spots(self.names.take(f"{space}_leds"), spots)
+        table = self.lists[space]
+        return Loop(
+            (
+                f"    {place} k = from_{table.c_type}({table.name}, {count}, first);",
+                f"    for (; k < {count} && {table.name}[k] < end; k++) {{",
+            ),
+            {"at": f"const {place} at = {table.name}[k] - first;"},
+            ("    }",),
+            " " * 8,
+        )
+
+
+def _leaf(node: Node) -> Piece:
+    """The light beneath: (layer, channel)."""
+    assert isinstance(node.payload, tuple)
+    return Piece(f"light->{node.payload[1]}[at]", Binds.ATOM)

@@ -1,0 +1,136 @@
+"""Names of the emitted code: what people wrote, as C takes it, and each once."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from collections.abc import Iterable
+
+TAKEN = frozenset(
+    [
+        "auto",
+        "bool",
+        "break",
+        "case",
+        "char",
+        "const",
+        "continue",
+        "default",
+        "do",
+        "double",
+        "else",
+        "enum",
+        "extern",
+        "false",
+        "float",
+        "for",
+        "goto",
+        "if",
+        "inline",
+        "int",
+        "long",
+        "register",
+        "restrict",
+        "return",
+        "short",
+        "signed",
+        "sizeof",
+        "static",
+        "struct",
+        "switch",
+        "true",
+        "typedef",
+        "union",
+        "unsigned",
+        "void",
+        "volatile",
+        "while",
+        "asm",
+        "typeof",
+        "NULL",
+        "NAN",
+        "INFINITY",
+        "int8_t",
+        "int16_t",
+        "int32_t",
+        "uint8_t",
+        "uint16_t",
+        "uint32_t",
+        "abs",
+        "ceilf",
+        "exp",
+        "fabsf",
+        "floorf",
+        "free",
+        "gamma",
+        "index",
+        "j0",
+        "j1",
+        "jn",
+        "log",
+        "main",
+        "malloc",
+        "sqrtf",
+        "time",
+        "y0",
+        "y1",
+        "yn",
+        "state",
+        "signals",
+        "now",
+        "now_ms",
+        "dt_ms",
+        "first",
+        "light",
+        "frame",
+        "step",
+        "paint",
+        "from",
+        "to",
+        "i",
+        "k",
+        "at",
+        "end",
+        "rgb",
+        "full",
+        "smaller",
+        "larger",
+        "to_byte",
+        "run",
+    ]
+)
+"""Words of C, of its library, and of the emitted code itself."""
+
+
+def identifier(text: str) -> str:
+    """A text as a name in C.
+
+    >>> identifier("Turn left, rear"), identifier("3 colours"), identifier("Blaulicht grün")
+    ('turn_left_rear', 'n3_colours', 'blaulicht_grun')
+    """
+    plain = unicodedata.normalize("NFKD", text).encode("ascii", "ignore").decode()
+    name = re.sub(r"[^a-z0-9]+", "_", plain.casefold()).strip("_")
+    if not name:
+        return "unnamed"
+    return f"n{name}" if name[0].isdigit() else name
+
+
+class Names:
+    """Gives each name once; the second of the same name gets a 2 behind it."""
+
+    def __init__(self, taken: Iterable[str] = TAKEN) -> None:
+        self._taken = set(taken)
+
+    def take(self, text: str) -> str:
+        """A name like the text that nothing else has."""
+        name = stem = identifier(text)
+        count = 1
+        while name in self._taken:
+            count += 1
+            name = f"{stem}_{count}"
+        self._taken.add(name)
+        return name
+
+    def inner(self) -> Names:
+        """Names of a block inside: those outside are taken, and its own are free again after."""
+        return Names(self._taken)

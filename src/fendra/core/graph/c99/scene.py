@@ -1,0 +1,142 @@
+"""What is emitted, and what everything in it is called."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from fendra.core.graph.c99.lower import Lowered, lower
+from fendra.core.graph.c99.names import Names, identifier
+from fendra.core.graph.c99.plan import Plan, make_plan
+from fendra.core.graph.c99.tables import SMALLEST_INT
+from fendra.core.graph.node import STATE, Graph, Node
+from fendra.core.graph.ops import Kind
+
+if TYPE_CHECKING:
+    from fendra.core.design import Design
+    from fendra.core.findings import Path
+    from fendra.core.mix import Recording
+
+
+@dataclass(frozen=True)
+class Scene:
+    """A design made ready for C.
+
+    name: the first part of all public names. place: the type of a spot's place.
+    slugs: a short name for each place in the design that nodes come from.
+    signals, cells: the field of each signal and of each memory cell.
+    fields: of the numbers that the layers read, by place in the graph.
+    """
+
+    design: Design
+    recording: Recording
+    file: str
+    lines: Mapping[Path, int]
+    lowered: Lowered
+    plan: Plan
+    name: str
+    place: str
+    slugs: Mapping[Path, str]
+    signals: Mapping[str, str]
+    cells: Mapping[str, str]
+    fields: Mapping[int, str]
+
+    @property
+    def graph(self) -> Graph:
+        return self.lowered.graph
+
+    @property
+    def leds(self) -> str:
+        """The name of the number of LEDs."""
+        return f"{self.name.upper()}_LEDS"
+
+    def slug(self, node: Node) -> str:
+        """What a node comes from, in a word."""
+        return self.slugs.get(node.origin, "v")
+
+    def kind_of_cell(self, cell: str) -> Kind:
+        return next(
+            node.kind for node in self.graph.nodes if node.op == "state" and node.payload == cell
+        )
+
+    def following(self, cell: str) -> int:
+        """The place of what a memory cell holds next."""
+        return self.graph.roots[f"{STATE}{cell}"]
+
+    def about(self, origin: Path) -> str:
+        """What a place in the design is called in comments, with its line in the file."""
+        match origin:
+            case ("signals", str(name)):
+                text = f"Signal {name}"
+            case ("layer", int(i)):
+                text = f'Layer {i + 1}, "{self.design.layer[i].name}"'
+            case ("level",):
+                text = "Master level"
+            case _:
+                return "Time"
+        line = self.lines.get(origin)
+        return f"{text} ({self.file}:{line})" if self.file and line else text
+
+    @property
+    def made_from(self) -> str:
+        """Where the code comes from, in words."""
+        return f"Made by Fendra from {self.file}." if self.file else "Made by Fendra."
+
+
+def make_scene(design: Design, recording: Recording, file: str, lines: Mapping[Path, int]) -> Scene:
+    """Lower a recording, plan it, and give everything its name."""
+    lowered = lower(recording)
+    plan = make_plan(lowered)
+    slugs = _slugs(design)
+    field_names, cell_names = Names(), Names()
+    return Scene(
+        design,
+        recording,
+        file,
+        lines,
+        lowered,
+        plan,
+        identifier(design.name),
+        "int" if recording.spot_count <= SMALLEST_INT else "int32_t",
+        slugs,
+        {name: field_names.take(name) for name in recording.fed},
+        {
+            str(node.payload): cell_names.take(
+                f"{slugs.get(node.origin, 'v')}_{str(node.payload).partition('.')[0]}"
+            )
+            for node in lowered.graph.nodes
+            if node.op == "state"
+        },
+        _fields(lowered, plan, slugs),
+    )
+
+
+def _slugs(design: Design) -> dict[Path, str]:
+    names = Names()
+    slugs: dict[Path, str] = {("level",): "master"}
+    slugs |= {("signals", name): identifier(name) for name in design.signals}
+    slugs |= {("layer", i): names.take(layer.name) for i, layer in enumerate(design.layer)}
+    return slugs
+
+
+def _fields(lowered: Lowered, plan: Plan, slugs: Mapping[Path, str]) -> dict[int, str]:
+    """Numbers first, truth values after them: so no room is lost between."""
+    names = Names()
+    nodes = lowered.graph.nodes
+    conditions = {paint.on: slugs["layer", paint.slot.layer] for paint in reversed(lowered.paints)}
+    wanted = {place for places in plan.read for place in places} | {*conditions}
+    fields = {}
+    for place in sorted(wanted, key=lambda place: (nodes[place].kind is Kind.TRUTH, place)):
+        node = nodes[place]
+        if node.op == "const":
+            continue
+        is_signal = node.origin[:1] == ("signals",)
+        if is_signal and node.label:
+            stem = node.label
+        elif place in conditions:
+            stem = f"{conditions[place]}_on"
+        else:
+            stem = f"{slugs.get(node.origin, 'v')}_{node.label or 'v'}"
+        fields[place] = names.take(stem)
+    return fields

@@ -1,0 +1,127 @@
+"""Pieces of C: literals, expressions with just the parentheses they need, wrapped lists."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from textwrap import wrap
+
+import numpy as np
+
+from fendra.core.graph.ops import OPS, Binds, Kind
+
+C_TYPES = {Kind.FLOAT: "float", Kind.UINT: "uint32_t", Kind.TRUTH: "bool"}
+
+WIDTH = 96
+
+
+@dataclass(frozen=True)
+class Piece:
+    """A piece of an expression, and how tightly it holds together."""
+
+    text: str
+    binds: Binds
+
+
+def float_literal(value: float) -> str:
+    """The shortest decimal text that a C compiler reads as this float32.
+
+    >>> float_literal(0.1), float_literal(-3), float_literal(1e9)
+    ('0.1f', '-3.0f', '1e+09f')
+    """
+    number = np.float32(value)
+    if np.isnan(number):
+        return "NAN"
+    if np.isinf(number):
+        return "INFINITY" if number > 0 else "-INFINITY"
+    text = str(number)
+    return f"{text}f" if "." in text or "e" in text else f"{text}.0f"
+
+
+def literal(kind: Kind, value: float | int | bool) -> Piece:
+    """A constant."""
+    if kind is Kind.TRUTH:
+        return Piece("true" if value else "false", Binds.ATOM)
+    if kind is Kind.UINT:
+        return Piece(f"{int(value)}u", Binds.ATOM)
+    text = float_literal(value)
+    return Piece(text, Binds.UNARY if text.startswith("-") else Binds.ATOM)
+
+
+def operation(name: str, args: Sequence[Piece]) -> Piece:
+    """An operation of the table on pieces."""
+    op = OPS[name]
+    is_call = op.binds is Binds.ATOM
+    texts = [
+        piece.text
+        if is_call or not _needs_parentheses(op.binds, place, piece)
+        else f"({piece.text})"
+        for place, piece in enumerate(args)
+    ]
+    return Piece(op.c.format(*texts), op.binds)
+
+
+def _needs_parentheses(outer: Binds, place: int, piece: Piece) -> bool:
+    """Where C does not need them, they stand where compilers and people would ask for them."""
+    match outer:
+        case Binds.UNARY | Binds.SHIFT:
+            return piece.binds < Binds.ATOM
+        case Binds.EITHER:
+            return piece.binds in (Binds.BOTH, Binds.CHOICE)
+        case Binds.BOTH | Binds.CHOICE:
+            return piece.binds < outer or piece.binds is Binds.CHOICE
+    return piece.binds < outer or (place > 0 and piece.binds == outer)
+
+
+def parenthesised(text: str) -> str:
+    """In parentheses, unless it is one word."""
+    return text if text.isidentifier() else f"({text})"
+
+
+def wrapped(items: Iterable[str], indent: str = "    ") -> list[str]:
+    """Items with commas, in lines."""
+    return wrap(", ".join(items), WIDTH, initial_indent=indent, subsequent_indent=indent)
+
+
+def comment(text: str, indent: str = "") -> list[str]:
+    """A comment, in as many lines as it needs."""
+    lines = wrap(text.replace("*/", "* /").replace("/*", "/ *"), WIDTH - len(indent) - 6)
+    if len(lines) == 1:
+        return [f"{indent}/* {lines[0]} */"]
+    return [f"{indent}/* {lines[0]}", *(f"{indent}   {line}" for line in lines[1:-1]),
+            f"{indent}   {lines[-1]} */"]  # fmt: skip
+
+
+def statement(text: str, indent: str) -> list[str]:
+    """A statement; where it is too long for a line, it is broken before an operator."""
+    lines = []
+    while len(indent) + len(text) > WIDTH and (cut := _best_break(text, WIDTH - len(indent))):
+        lines.append(indent + text[:cut])
+        text = text[cut + 1 :]
+        indent = indent if len(lines) > 1 else indent + "    "
+    return [*lines, indent + text]
+
+
+_BREAKS = re.compile(r" (?=(?:[?:+*/-]|&&|\|\||[<>=]=?) )|(?<=,) ")
+
+
+def _best_break(text: str, room: int) -> int:
+    """The place of a blank: before the operator inside the fewest parentheses, the last one.
+
+    Before operators in parentheses goes the blank behind the sign of an assignment.
+    """
+    start = text.find(" = ") + 2
+    found = {
+        match.start(): 0.0 for match in _BREAKS.finditer(text) if start < match.start() <= room
+    }
+    for place in found:
+        found[place] = text.count("(", start, place) - text.count(")", start, place)
+    if 2 <= start <= room:
+        found[start] = 0.5
+    return max(found, key=lambda place: (-found[place], place), default=0)
+
+
+def words(text: str) -> set[str]:
+    """The names that stand in a piece of code."""
+    return set(re.findall(r"\w+", text))

@@ -1,0 +1,108 @@
+"""The machine's own C compiler: finding it, and making a library of a text."""
+
+from __future__ import annotations
+
+import os
+import platform
+import shlex
+import shutil
+import subprocess
+from dataclasses import dataclass
+from functools import cache
+from pathlib import Path
+
+from fendra.core.errors import EngineError
+
+FLAGS = (
+    "-std=c99", "-O3", "-ffp-contract=off", "-fno-math-errno", "-fno-trapping-math",
+    "-fPIC", "-shared", "-w",
+)  # fmt: skip
+"""They vectorise and change no result."""
+
+LONGEST_S = 600
+
+
+@dataclass(frozen=True)
+class Compiler:
+    """A C compiler as it is called, and the file that is called."""
+
+    command: tuple[str, ...]
+    path: Path
+
+    @property
+    def flags(self) -> tuple[str, ...]:
+        """All flags, with those for this machine's own instructions."""
+        return (*FLAGS, *own_instructions())
+
+    @property
+    def identity(self) -> str:
+        """What tells this compiler on this machine from any other."""
+        about = self.path.stat()
+        return "\n".join(
+            [*self.command, str(self.path), str(about.st_size), str(about.st_mtime_ns),
+             *self.flags, processor()]
+        )  # fmt: skip
+
+    def make_library(self, source: str, target: Path) -> None:
+        """Compile a text into a shared library. Raises EngineError with the compiler's words."""
+        done = self._run(source, target, self.flags)
+        if done.returncode != 0:  # perhaps it does not know this machine's instructions
+            done = self._run(source, target, FLAGS)
+        if done.returncode != 0:
+            said = next((line for line in done.stderr.splitlines() if "error" in line), "")
+            said = said or done.stderr.strip().partition("\n")[0] or f"exit {done.returncode}"
+            raise EngineError(f"the C compiler '{self.command[0]}' failed: {said.strip()}.")
+
+    def _run(
+        self, source: str, target: Path, flags: tuple[str, ...]
+    ) -> subprocess.CompletedProcess[str]:
+        command = [*self.command, *flags, "-x", "c", "-", "-o", str(target), "-lm"]
+        try:
+            return subprocess.run(
+                command, input=source, capture_output=True, text=True, timeout=LONGEST_S,
+                check=False,
+            )  # fmt: skip
+        except (OSError, subprocess.TimeoutExpired) as exc:
+            raise EngineError(f"the C compiler '{self.command[0]}' does not run: {exc}.") from exc
+
+
+def find_compiler() -> Compiler:
+    """The compiler that `CC` names, else `cc`. Raises EngineError where there is none."""
+    named = os.environ.get("CC", "").strip()
+    command = tuple(shlex.split(named)) if named else ("cc",)
+    found = shutil.which(command[0])
+    if found is None:
+        where = f"'{command[0]}', which CC names, is not there." if named else "there is no 'cc'."
+        raise EngineError(
+            f"no C compiler: {where} Install one (on Debian: apt install gcc libc6-dev)."
+        )
+    return Compiler(command, Path(found).resolve())
+
+
+def own_instructions() -> tuple[str, ...]:
+    """The flags that let a compiler use all that this machine's processor can."""
+    machine = platform.machine().lower()
+    if machine in ("x86_64", "amd64", "i686", "i386"):
+        return ("-march=native", "-mprefer-vector-width=512")
+    return ("-mcpu=native",) if machine.startswith(("aarch64", "arm")) else ()
+
+
+@cache
+def processor() -> str:
+    """What this machine's processor is and can, so that no other machine takes its code."""
+    found = [platform.machine(), platform.processor()]
+    try:
+        with Path("/proc/cpuinfo").open(encoding="utf-8") as lines:
+            for line in lines:
+                if line.partition(":")[0].strip() in (
+                    "model name",
+                    "flags",
+                    "Features",
+                    "CPU part",
+                ):
+                    found.append(line.strip())
+                if not line.strip():
+                    break
+    except OSError:
+        found.append(platform.node())
+    return "\n".join(found)

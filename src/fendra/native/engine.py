@@ -1,0 +1,204 @@
+"""The native engine: a library of the emitted C, called with NumPy's arrays."""
+
+from __future__ import annotations
+
+import ctypes
+import re
+from collections.abc import Mapping
+from functools import cache
+from hashlib import sha256
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from fendra.core import graph as graph_package
+from fendra.core.design import Design
+from fendra.core.engine import Engine
+from fendra.core.errors import EngineError
+from fendra.core.graph.c99 import Emitted, emit
+from fendra.core.mix import Recording
+from fendra.native.compiler import find_compiler
+from fendra.native.store import find_or_make
+
+Array = np.ndarray[Any, np.dtype[Any]]
+
+SIGNAL = np.dtype([("value", np.float32), ("is_new", np.bool_)], align=True)
+"""One signal as the emitted code takes it."""
+_FLOATS = SIGNAL.itemsize // np.dtype(np.float32).itemsize
+_IS_NEW = SIGNAL.fields["is_new"][1]  # type: ignore[index]
+
+_WRAPPER = """
+unsigned long fendra_size(void)
+{
+    return sizeof(struct NAME);
+}
+
+void fendra_init(struct NAME *state)
+{
+    NAME_init(state);
+}
+
+void fendra_film(struct NAME *state, const struct NAME_signals *signals, const uint32_t *now_ms,
+    long frames, uint8_t (*rgb)[LEDS][3])
+{
+    for (long i = 0; i < frames; i++) {
+        NAME_frame(state, &signals[i], now_ms[i], rgb[i]);
+    }
+}
+
+void fendra_light(struct NAME *state, const struct NAME_signals *signals, uint32_t now_ms,
+    float light[3][LEDS], float *master)
+{
+    struct light part;
+    step(state, signals, now_ms);
+    for (PLACE first = 0; first < LEDS; first += AT_ONCE) {
+        const PLACE end = earlier(LEDS, first + AT_ONCE);
+        paint(&state->now, first, end, &part);
+        for (PLACE i = first; i < end; i++) {
+            light[0][i] = part.red[i - first];
+            light[1][i] = part.green[i - first];
+            light[2][i] = part.blue[i - first];
+        }
+    }
+    *master = state->now.master;
+}
+"""
+
+
+def library_text(emitted: Emitted) -> str:
+    """The emitted C as one text without comments, with what Python calls at its end.
+
+    Without comments, since a design with other line numbers needs no other library.
+    """
+    source = emitted.source.replace(f'#include "{emitted.name}.h"\n', "")
+    place = "int32_t" if "static inline int32_t earlier" in source else "int"
+    wrapper = _WRAPPER.replace("NAME", emitted.name).replace("PLACE", place)
+    wrapper = wrapper.replace("LEDS", f"{emitted.name.upper()}_LEDS")
+    text = f"{emitted.header}{source}{wrapper}"
+    return re.sub(r"/\*.*?\*/", "", text, flags=re.DOTALL)
+
+
+def recording_identity(recording: Recording) -> str:
+    """What tells a recording from any other that runs differently."""
+    graph = recording.graph
+    digest = sha256()
+    for node in graph.nodes:
+        digest.update(
+            repr(
+                (node.op, node.args, str(node.kind), node.width, node.payload, node.space)
+            ).encode()
+        )
+    digest.update(repr((sorted(graph.roots.items()), sorted(graph.start.items()))).encode())
+    digest.update(repr((recording.slots, recording.spot_count, recording.fed)).encode())
+    for key, values in (*sorted(recording.columns.items()), *sorted(recording.spots.items())):
+        digest.update(repr((key, values.dtype.str, values.shape)).encode())
+        digest.update(np.ascontiguousarray(values).tobytes())
+    return digest.hexdigest()
+
+
+@cache
+def emitter_identity() -> str:
+    """What tells this version of the emitter from any other: all that it is written in."""
+    digest = sha256()
+    for path in (Path(__file__), *sorted(Path(graph_package.__path__[0]).rglob("*.py"))):
+        digest.update(path.read_bytes())
+    return digest.hexdigest()
+
+
+class NativeEngine(Engine):
+    """Runs a recording in the machine's own code.
+
+    Raises EngineError where there is no compiler, or where it fails.
+    """
+
+    name = "native"
+
+    def __init__(self, design: Design, recording: Recording) -> None:
+        super().__init__(recording)
+        self._library = _load(design, recording)
+        fed = recording.fed
+        self._column = {name: i for i, name in enumerate(fed)}
+        self._signals = np.zeros(max(len(fed), 1), SIGNAL)
+        self._bytes = self._signals.view(np.uint8).data  # quicker than NumPy, number by number
+        self._floats = self._bytes.cast("f")
+        self._are_new: list[int] = []
+        self._now_ms = np.zeros(1, np.uint32)
+        self._state = ctypes.create_string_buffer(self._library.fendra_size())
+        self._light = np.zeros((3, recording.spot_count), np.float32)
+        self._master = np.zeros(1, np.float32)
+        self._film = self._library.fendra_film
+        self._signals_at, self._now_at = self._signals.ctypes.data, self._now_ms.ctypes.data
+        self.reset()
+
+    def reset(self) -> None:
+        self._library.fendra_init(self._state)
+        self._signals[...] = 0
+
+    def light(self, now_ms: int, news: Mapping[str, float]) -> tuple[Array, np.float32]:
+        self._hear(news)
+        self._library.fendra_light(
+            self._state, self._signals_at, now_ms, _address(self._light), _address(self._master)
+        )
+        return self._light, self._master[0]
+
+    def frame(self, now_ms: int, news: Mapping[str, float], out: Array) -> None:
+        self._hear(news)
+        self._now_ms[0] = now_ms
+        self._film(self._state, self._signals_at, self._now_at, 1, _address(out))
+
+    def film(self, times_ms: Array, values: Array, is_new: Array, out: Array) -> None:
+        signals = np.zeros((len(times_ms), max(len(self._column), 1)), SIGNAL)
+        if self._column:
+            signals["value"], signals["is_new"] = values, is_new
+        times = np.ascontiguousarray(times_ms, np.uint32)
+        self._film(self._state, _address(signals), _address(times), len(times), _address(out))
+        self._signals[...] = signals[-1]
+        self._signals["is_new"] = False
+
+    def _hear(self, news: Mapping[str, float]) -> None:
+        for place in self._are_new:
+            self._bytes[place] = 0
+        self._are_new = []
+        for name, value in news.items():
+            column = self._column[name]
+            self._floats[column * _FLOATS] = value
+            self._bytes[column * SIGNAL.itemsize + _IS_NEW] = 1
+            self._are_new.append(column * SIGNAL.itemsize + _IS_NEW)
+
+
+def _address(array: Array) -> int:
+    """Where an array's data are; the array has no gaps and can be written to."""
+    return ctypes.addressof(ctypes.c_char.from_buffer(array.data))
+
+
+def _load(design: Design, recording: Recording) -> ctypes.CDLL:
+    """The library of a design, compiled if it is not there yet."""
+    compiler = find_compiler()
+    made_from = f"{compiler.identity}\n{emitter_identity()}\n{recording_identity(recording)}"
+
+    def make(target: Path) -> None:
+        compiler.make_library(library_text(emit(design, recording)), target)
+
+    path, stays = find_or_make(made_from, make)
+    try:
+        library = ctypes.CDLL(str(path))
+    except OSError:  # cut short by a full disk, or the like: once more
+        path.unlink(missing_ok=True)
+        path, stays = find_or_make(made_from, make)
+        try:
+            library = ctypes.CDLL(str(path))
+        except OSError as exc:
+            raise EngineError(f"what the C compiler made cannot be loaded: {exc}.") from exc
+    finally:
+        if not stays:
+            path.unlink(missing_ok=True)
+    pointer = ctypes.c_void_p
+    library.fendra_size.restype = ctypes.c_ulong
+    library.fendra_size.argtypes = []
+    library.fendra_init.argtypes = [pointer]
+    library.fendra_film.argtypes = [pointer, pointer, pointer, ctypes.c_long, pointer]
+    library.fendra_light.argtypes = [pointer, pointer, ctypes.c_uint32, pointer, pointer]
+    for name in ("init", "film", "light"):
+        getattr(library, f"fendra_{name}").restype = None
+    return library
