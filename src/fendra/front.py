@@ -30,6 +30,8 @@ if TYPE_CHECKING:
     from matplotlib.figure import Figure
     from matplotlib.image import AxesImage
 
+    from fendra.core.graph.c99 import Emitted
+
 
 class Design(CoreDesign):
     """A design; see `fendra.core.design.Design` for its keys.
@@ -87,6 +89,22 @@ class Design(CoreDesign):
         if notes[0]:
             warnings.warn(notes[0], EngineWarning, stacklevel=2)
         return program
+
+    def emit(self) -> Emitted:
+        """The design as C99, for a controller: a header and a source.
+
+        The code gives the bytes of the preview. It allocates nothing and needs `stdint.h`,
+        `stdbool.h` and `floorf`, `fabsf`, `sqrtf`; see docs/emitted-c.md. Raises DesignError with
+        every finding of severity error.
+
+        >>> import fendra as fd
+        >>> emitted = fd.load(fd.demo_file("heron.toml")).emit()
+        >>> "void heron_init(struct heron *state);" in emitted.header
+        True
+        """
+        from fendra.core.graph.c99 import emit
+
+        return emit(self, compile_design(self).recording)
 
     def map(self, ax: Axes | None = None) -> Axes:
         """Draw where every LED is, in wire order; gives the axes."""

@@ -67,6 +67,7 @@ def test_the_shipped_design_has_no_findings():
         ('level = "speed / 50"', "level = 50", 19, "50 is out of range. It goes from 0 to 1"),
         ('half = "x > 30"', 'half = "x >> 30"', 13, "operator"),
         ("[signals.speed]", "[signals.'my speed']", 11, "a signal's name stands in expressions"),
+        ("[signals.speed]", "[signals.class]", 11, "no expression can have as a name; choose another"),
         ("[[line.part]]", "[[line.prat]]", 5, "no key 'prat' here. Did you mean 'part'?"),
         ("[[layer]]", "[[layer]", 14, "not TOML"),
         ("start = [0, 0]", "start = [0]", 9, "too few values"),

@@ -6,13 +6,16 @@ The keys, their types and ranges are here; what they mean together is checked by
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from functools import reduce
+from keyword import iskeyword
 from operator import or_
 from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, PrivateAttr
 
 from fendra.core.electric.leds import LED_TYPES
+from fendra.core.findings import Path
 from fendra.core.layout.shapes import SHAPES, Name, Number, Part, Title
 from fendra.core.mix import Blend
 from fendra.core.names import SIGNAL_NAME, did_you_mean
@@ -128,6 +131,10 @@ def _check_signal_name(name: str) -> str:
         raise ValueError(
             "a signal's name stands in expressions: a letter, then letters, digits and _"
         )
+    if iskeyword(name):
+        raise ValueError(
+            f"'{name}' is a word that no expression can have as a name; choose another"
+        )
     return name
 
 
@@ -152,3 +159,20 @@ class Design(_Model):
     trails: dict[Name, Trail] = {}
     signals: dict[SignalName, Signal] = {}
     layer: list[Layer] = []
+
+    _file: str = PrivateAttr(default="")
+    _lines: dict[Path, int] = PrivateAttr(default_factory=dict)
+
+    @property
+    def file(self) -> str:
+        """The name of the file that the design was read from; empty for one built in Python."""
+        return self._file
+
+    @property
+    def lines(self) -> Mapping[Path, int]:
+        """The line in that file of each table and key, by its path."""
+        return self._lines
+
+    def written_in(self, file: str, lines: Mapping[Path, int]) -> None:
+        """Note where the design was read from."""
+        self._file, self._lines = file, dict(lines)

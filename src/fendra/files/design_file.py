@@ -60,12 +60,14 @@ def check_text(text: str, name: str, model: type[Design] = Design) -> Checked:
     document = read_document(raw, model)
     report = Report()
     report.extend(document.findings)
+    lines = key_lines(text)
     if document.design is not None:
+        document.design.written_in(Path(name).name, lines)
         _, more = examine(document.design, document.dropped)
         report.extend(document.in_file(more))
     # What was left out makes more findings than it deserves: then only errors are certain.
     shown = errors_of(report) if document.findings else list(report)
-    findings = with_places(shown, name, key_lines(text))
+    findings = with_places(shown, name, lines)
     findings.sort(key=lambda finding: ([*Severity].index(finding.severity), finding.line))
     return Checked(document.design, tuple(findings))
 

@@ -73,8 +73,7 @@ def bounds_of(node: Node, args: Sequence[Bounds | None]) -> Bounds | None:
             low = 0.0 if a.low <= 0 <= a.high else min(abs(a.low), abs(a.high))
             return Bounds(low, max(abs(a.low), abs(a.high)))
         case "floor" if (a := args[0]) is not None and a.is_finite:
-            low = a.low if a.low == _HIDDEN_SIGN else float(math.floor(a.low))
-            return Bounds(low, float(math.floor(a.high)))
+            return Bounds(float(math.floor(a.low)), float(math.floor(a.high)))
         case "neg" if (a := args[0]) is not None:
             return _result(-a.high if a.high else _HIDDEN_SIGN, -a.low)
         case "sqrt" if (a := args[0]) is not None and a.is_positive:

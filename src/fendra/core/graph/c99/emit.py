@@ -6,7 +6,6 @@ remembers in one struct.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -22,7 +21,6 @@ from fendra.core.names import counted
 
 if TYPE_CHECKING:
     from fendra.core.design import Design
-    from fendra.core.findings import Path
     from fendra.core.mix import Recording
 
 MOST_AT_ONCE = 512
@@ -42,15 +40,12 @@ class Emitted:
     source: str
 
 
-def emit(
-    design: Design, recording: Recording, file: str = "", lines: Mapping[Path, int] | None = None
-) -> Emitted:
-    """Write a design as C99. The same design gives the same text.
-
-    file, lines: where the design was read from, and the line of each of its keys, for comments.
-    """
-    scene = make_scene(design, recording, file, lines or {})
-    layers = Layers(scene, Names())
+def emit(design: Design, recording: Recording) -> Emitted:
+    """Write a design as C99. The same design gives the same text."""
+    scene = make_scene(design, recording)
+    names = Names()
+    names.hold([scene.name, *(f"paint_{slug}" for slug in scene.slugs.values())])
+    layers = Layers(scene, names)
     functions = [layers.function(i, paint) for i, paint in enumerate(scene.lowered.paints)]
     body = "\n\n".join([step(scene), *functions, _paint(scene), _init(scene), _frame(scene)])
     tables = [table.text for table in (*layers.tables, *layers.lists.values())]

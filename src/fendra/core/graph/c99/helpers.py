@@ -62,7 +62,7 @@ def helpers(used: set[str], place: str, light: Bounds | None) -> list[str]:
     }
     texts["to_byte"] = _to_byte(light)
     about = comment("The place of the first of count ascending LEDs that is not before first.")
-    for c_type in ("uint8_t", "uint16_t", "int32_t"):
+    for c_type in ("uint8_t", "int16_t", "int32_t"):
         texts[f"from_{c_type}"] = "\n".join([*about, _FROM.format(type=c_type, place=place)])
     return [text for name, text in texts.items() if name in used]
 

@@ -63,10 +63,11 @@ class Layers:
         spots = scene.recording.spots[slot.space]
         layer = scene.design.layer[slot.layer]
         about = f"{scene.about(('layer', slot.layer))}: {layer.effect} on {slot.space}, "
-        names = Names()
-        loads, known = self._loads(number, names)
         loop = self._loop(slot.space, spots)
-        reads, fixed = self._reads(number, spots, names, loop.indent)
+        fixed = self._fixed_pieces(number, spots)
+        names = self.names.inner()  # all tables have their names by now
+        loads, known = self._loads(number, names)
+        reads = self._read_once(number, fixed, names, loop.indent)
         block = Block(scene.graph, names, _leaf, {**known, **fixed}, loop.indent)
         block.write(scene.plan.moving[number], self._uses(number))
         body = [*reads, *block.lines]
@@ -104,30 +105,34 @@ class Layers:
             known[place] = Piece(name, Binds.ATOM)
         return loads, known
 
-    def _reads(
-        self, number: int, spots: Array, names: Names, indent: str
-    ) -> tuple[list[str], dict[int, Piece]]:
-        """The per-spot values that a layer reads; those read often, taken once for each spot."""
+    def _fixed_pieces(self, number: int, spots: Array) -> dict[int, Piece]:
+        """The per-spot values that a layer reads."""
         scene = self.scene
-        space = scene.lowered.paints[number].slot.space
-        slug = scene.slugs["layer", scene.lowered.paints[number].slot.layer]
-        uses = self._uses(number)
-        reads, known = [], {}
+        slot = scene.lowered.paints[number].slot
+        pieces = {}
         for place in scene.plan.fixed[number]:
             node = scene.graph.nodes[place]
             is_column = node.op == "column"
-            stem = identifier(space) if is_column else slug
+            stem = identifier(slot.space) if is_column else scene.slugs["layer", slot.layer]
             what = str(node.payload) if is_column else node.label or "table"
             values = np.broadcast_to(self._fixed[place], (len(spots),))
             values = np.ascontiguousarray(values, node.kind.dtype)
-            piece = self.tables.read(values, node.kind, f"{stem}_{what}")
+            pieces[place] = self.tables.read(values, node.kind, f"{stem}_{what}")
+        return pieces
+
+    def _read_once(
+        self, number: int, pieces: dict[int, Piece], names: Names, indent: str
+    ) -> list[str]:
+        """Take those that are read often, and are more than a word, once for each spot."""
+        uses, reads = self._uses(number), []
+        for place, piece in pieces.items():
             if uses[place] > 1 and piece.binds is not Binds.ATOM:
-                name = names.take(what if is_column else node.label or "v")
+                node = self.scene.graph.nodes[place]
+                name = names.take(str(node.payload) if node.op == "column" else node.label or "v")
                 text = f"const {C_TYPES[node.kind]} {name} = {piece.text};"
                 reads += statement(text, indent)
-                piece = Piece(name, Binds.ATOM)
-            known[place] = piece
-        return reads, known
+                pieces[place] = Piece(name, Binds.ATOM)
+        return reads
 
     def _loop(self, space: str, spots: np.ndarray[Any, Any]) -> Loop:
         place = self.scene.place
@@ -138,9 +143,8 @@ class Layers:
             return self._through_runs(space, spots)
         (run,) = runs
         is_all = run.first == 0 and run.end == self.scene.recording.spot_count
-        ends = "first, end" if is_all else f"later(first, {run.first}), earlier(end, {run.end})"
-        start, end = ends.split(", ", 1) if is_all else ends.split("), ", 1)
-        start = start if is_all else f"{start})"
+        start = "first" if run.first == 0 else f"later(first, {run.first})"
+        end = "end" if is_all else f"earlier(end, {run.end})"
         minus = f" - {run.first}" if run.first else ""
         return Loop(
             (

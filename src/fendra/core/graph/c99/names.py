@@ -7,99 +7,19 @@ import unicodedata
 from collections.abc import Iterable
 
 TAKEN = frozenset(
-    [
-        "auto",
-        "bool",
-        "break",
-        "case",
-        "char",
-        "const",
-        "continue",
-        "default",
-        "do",
-        "double",
-        "else",
-        "enum",
-        "extern",
-        "false",
-        "float",
-        "for",
-        "goto",
-        "if",
-        "inline",
-        "int",
-        "long",
-        "register",
-        "restrict",
-        "return",
-        "short",
-        "signed",
-        "sizeof",
-        "static",
-        "struct",
-        "switch",
-        "true",
-        "typedef",
-        "union",
-        "unsigned",
-        "void",
-        "volatile",
-        "while",
-        "asm",
-        "typeof",
-        "NULL",
-        "NAN",
-        "INFINITY",
-        "int8_t",
-        "int16_t",
-        "int32_t",
-        "uint8_t",
-        "uint16_t",
-        "uint32_t",
-        "abs",
-        "ceilf",
-        "exp",
-        "fabsf",
-        "floorf",
-        "free",
-        "gamma",
-        "index",
-        "j0",
-        "j1",
-        "jn",
-        "log",
-        "main",
-        "malloc",
-        "sqrtf",
-        "time",
-        "y0",
-        "y1",
-        "yn",
-        "state",
-        "signals",
-        "now",
-        "now_ms",
-        "dt_ms",
-        "first",
-        "light",
-        "frame",
-        "step",
-        "paint",
-        "from",
-        "to",
-        "i",
-        "k",
-        "at",
-        "end",
-        "rgb",
-        "full",
-        "smaller",
-        "larger",
-        "to_byte",
-        "run",
-    ]
+    """auto bool break case char const continue default do double else enum extern false float for
+    goto if inline int long register restrict return short signed sizeof static struct switch true
+    typedef union unsigned void volatile while asm typeof null nan infinity
+    alignas alignof and bitand bitor catch class compl concept constexpr decltype delete explicit
+    export friend module mutable namespace new noexcept not nullptr operator or private protected
+    public requires template this thread_local throw try typeid typename using virtual wchar_t xor
+    int8_t int16_t int32_t uint8_t uint16_t uint32_t assert ctype errno limits math signal stdbool
+    stdint stdio stdlib string time
+    abs ceilf exp fabsf floorf free gamma index j0 j1 jn log main malloc sqrtf y0 y1 yn
+    state signals now now_ms dt_ms first light frame step paint from to i k r at end rgb full
+    smaller larger earlier later to_byte run from_uint8_t from_int16_t from_int32_t""".split()  # noqa: SIM905, words read better than a list
 )
-"""Words of C, of its library, and of the emitted code itself."""
+"""Words of C and C++, of their libraries, and of the emitted code itself."""
 
 
 def identifier(text: str) -> str:
@@ -130,6 +50,10 @@ class Names:
             name = f"{stem}_{count}"
         self._taken.add(name)
         return name
+
+    def hold(self, names: Iterable[str]) -> None:
+        """Give nobody these names."""
+        self._taken.update(names)
 
     def inner(self) -> Names:
         """Names of a block inside: those outside are taken, and its own are free again after."""

@@ -31,8 +31,6 @@ class Scene:
 
     design: Design
     recording: Recording
-    file: str
-    lines: Mapping[Path, int]
     lowered: Lowered
     plan: Plan
     name: str
@@ -75,16 +73,17 @@ class Scene:
                 text = "Master level"
             case _:
                 return "Time"
-        line = self.lines.get(origin)
-        return f"{text} ({self.file}:{line})" if self.file and line else text
+        line = self.design.lines.get(origin)
+        return f"{text} ({self.design.file}:{line})" if line else text
 
     @property
     def made_from(self) -> str:
         """Where the code comes from, in words."""
-        return f"Made by Fendra from {self.file}." if self.file else "Made by Fendra."
+        file = self.design.file
+        return f"Made by Fendra from {file}." if file else "Made by Fendra."
 
 
-def make_scene(design: Design, recording: Recording, file: str, lines: Mapping[Path, int]) -> Scene:
+def make_scene(design: Design, recording: Recording) -> Scene:
     """Lower a recording, plan it, and give everything its name."""
     lowered = lower(recording)
     plan = make_plan(lowered)
@@ -93,11 +92,9 @@ def make_scene(design: Design, recording: Recording, file: str, lines: Mapping[P
     return Scene(
         design,
         recording,
-        file,
-        lines,
         lowered,
         plan,
-        identifier(design.name),
+        Names().take(design.name),
         "int" if recording.spot_count <= SMALLEST_INT else "int32_t",
         slugs,
         {name: field_names.take(name) for name in recording.fed},

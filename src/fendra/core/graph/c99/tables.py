@@ -104,7 +104,7 @@ class Tables:
 
 def list_of_spots(name: str, spots: Array) -> Table:
     """The spots of a scattered choice, one by one."""
-    dtype = next(d for d in (np.uint8, np.uint16, np.int32) if spots[-1] <= np.iinfo(d).max)
+    dtype = next(d for d in (np.uint8, np.int16, np.int32) if spots[-1] <= np.iinfo(d).max)
     return Table(name, f"{np.dtype(dtype).name}_t", spots.astype(dtype))
 
 

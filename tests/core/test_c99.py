@@ -1,0 +1,212 @@
+"""The emitted C as text: what it holds, and what it leaves out."""
+
+from __future__ import annotations
+
+import re
+import subprocess
+import sys
+
+import numpy as np
+import pytest
+
+import fendra as fd
+from fendra.core.graph.c99.names import Names, identifier
+from fendra.core.graph.c99.spots import are_scattered
+from fendra.core.graph.c99.tables import Tables, list_of_spots
+from fendra.core.graph.c99.text import Piece, float_literal, operation, statement
+from fendra.core.graph.ops import Binds, Kind
+from helpers import design, layer
+
+HERON = fd.demo_file("heron.toml")
+
+
+@pytest.fixture(scope="module")
+def heron():
+    return fd.load(HERON).emit()
+
+
+def function(text, name):
+    """The body of a function of the emitted code."""
+    return re.search(rf"\b{name}\(.*?\n\{{\n(.*?)\n\}}", text, re.DOTALL)[1]
+
+
+def test_the_same_design_gives_the_same_text_whatever_the_hash_seed():
+    code = (
+        "import fendra as fd; e = fd.load(fd.demo_file('heron.toml')).emit();"
+        "import hashlib; print(hashlib.sha256((e.header + e.source).encode()).hexdigest())"
+    )
+    seen = {
+        subprocess.run(
+            [sys.executable, "-c", code], env={"PYTHONHASHSEED": seed}, check=True,
+            capture_output=True,
+        ).stdout
+        for seed in ("0", "1", "2")
+    }  # fmt: skip
+    assert len(seen) == 1
+
+
+def test_it_needs_nothing_but_three_headers_and_three_functions(heron):
+    included = re.findall(r"#include (\S+)", heron.header + heron.source)
+    assert {*included} == {"<math.h>", "<stdbool.h>", "<stdint.h>", '"heron.h"'}
+    bare = re.sub(r"/\*.*?\*/", "", heron.source, flags=re.DOTALL)
+    called = {*re.findall(r"\b(\w+)\(", bare)} - {"if", "for", "return", "while", "defined"}
+    own = {*re.findall(r"\b(\w+)\([^;{}]*\)\n\{", bare)}
+    assert called - own == {"fabsf", "floorf"}
+    assert "double" not in bare
+
+
+def test_each_layer_and_signal_is_commented_with_its_line_in_the_file(heron):
+    lines = HERON.read_text(encoding="utf-8").splitlines()
+    found = re.findall(r'(Layer \d+, "(.*?)"|Signal (\w+)) \(heron\.toml:(\d+)\)', heron.source)
+    assert {name for _, name, _, _ in found if name} == {item.name for item in fd.load(HERON).layer}
+    for _, layer_name, signal, line in found:
+        if signal:
+            assert lines[int(line) - 1] == f"[signals.{signal}]"
+        else:
+            assert lines[int(line) - 1 : int(line) + 1] == ["[[layer]]", f'name = "{layer_name}"']
+
+
+def test_a_layer_runs_over_its_own_leds_and_costs_one_test_while_it_is_off():
+    source = design(
+        layer(), layer(on="some", colour="red", level="s", when="go"), count=300,
+        signals={"s": {}, "go": {"kind": "switch"}}, groups={"some": "x > 500 and x < 800"},
+    ).emit().source  # fmt: skip
+    assert "from = later(first, 51), to = earlier(end, 80);" in source
+    painting = function(source, "paint")
+    assert re.search(
+        r"if \(now->go\) \{\s+paint_n1_solid_layer\(now, first, end, light\);", painting
+    )
+    assert re.search(r"if \(now->go\) \{[^}]*level", function(source, "step"))
+
+
+def test_several_runs_are_ranges_and_scattered_leds_a_list():
+    source = design(
+        layer(on="ends"), layer(on="odd"), count=40,
+        groups={"ends": "x < 60 or x > 330", "odd": "index % 2 == 1"},
+    ).emit().source  # fmt: skip
+    assert "ends_runs[2] = {\n    {0, 6, 0},\n    {34, 40, 6},\n};" in source
+    listed = re.search(r"uint8_t odd_leds\[20\] = \{\n(.*?)\n\}", source)[1]
+    assert [int(item) for item in listed.split(",")] == [*range(1, 40, 2)]
+
+
+def test_a_layer_that_is_never_on_or_shows_nothing_is_not_there():
+    source = design(
+        layer(colour="red"), layer(when=False), layer("sweep", colour="black", blend="add")
+    ).emit().source  # fmt: skip
+    assert "paint_n0_solid_layer" in source
+    assert "paint_n1" not in source
+    assert "paint_n2" not in source
+
+
+def test_channels_that_are_always_dark_cost_nothing():
+    source = design(layer(colour="red", level="s", on="bar"), signals={"s": {}}).emit().source
+    assert "light->red[at] = " in function(source, "paint_n0_solid_layer")
+    assert "green" not in function(source, "paint_n0_solid_layer")
+
+
+def test_memory_begins_as_the_graph_says():
+    """A switch that is held starts as if it had been off for ever; all else is zero."""
+    emitted = design(
+        layer(when="on"), signals={"on": {"kind": "switch", "lost_after": 0.5, "hold": 1.0}}
+    ).emit()
+    start = re.findall(r"\.(\w+) = (\w+),", function(emitted.source, "test_init"))
+    assert start == [("last_ms", "0u"), ("on_since", "2147483647u"), ("on_since_2", "2147483647u")]
+
+
+@pytest.mark.parametrize(
+    ("values", "text"),
+    [
+        ([3.0] * 5, "3.0f"),
+        ([-0.0] * 2, "-0.0f"),
+        (range(9), "(float)k"),
+        (range(11, -1, -1), "(float)(11 - k)"),
+        (range(4, 40, 3), "(float)(4 + 3 * k)"),
+        (np.arange(30) / 29, "(float)k / 29.0f"),
+        (np.arange(9) / 8, "(float)k * 0.125f"),
+        (np.arange(12)[::-1] / 11, "(float)(11 - k) / 11.0f"),
+        (np.float32(0.1) + np.float32(0.3) * np.arange(5, dtype=np.float32), "0.1f + 0.3f * (float)k"),
+    ],
+)  # fmt: skip
+def test_values_that_follow_a_rule_need_no_table(values, text):
+    tables = Tables(Names())
+    assert tables.read(np.array([*values], np.float32), Kind.FLOAT, "t").text == text
+    assert not [*tables]
+
+
+@pytest.mark.parametrize(
+    ("values", "text", "c_type", "held"),
+    [
+        ([5, 200, 5, 9], "(float)t[k]", "uint8_t", [5, 200, 5, 9]),
+        ([-5, 100, 5, 9], "(float)t[k]", "int8_t", [-5, 100, 5, 9]),
+        ([256, 1, 1, 1], "(float)t[k]", "uint16_t", [256, 1, 1, 1]),
+        ([-129, 1, 1, 1], "(float)t[k]", "int16_t", [-129, 1, 1, 1]),
+        (np.array([0, 2, 1, 2]) / 2, "(float)t[k] * 0.5f", "uint8_t", [0, 2, 1, 2]),
+        (np.array([0, 1, 3, 7]) / 7, "(float)t[k] / 7.0f", "uint8_t", [0, 1, 3, 7]),
+        ([0.0, -0.0, 1.0, 7.0], "t[k]", "float", [0.0, -0.0, 1.0, 7.0]),
+        ([0.3, 0.7, 0.11, 0.5], "t[k]", "float", [0.3, 0.7, 0.11, 0.5]),
+        ([1e9, 70_000.0, 3.0, 4.0], "t[k]", "float", [1e9, 70_000.0, 3.0, 4.0]),
+    ],
+)
+def test_tables_are_as_small_as_they_exactly_fit(values, text, c_type, held):
+    tables = Tables(Names())
+    assert tables.read(np.array(values, np.float32), Kind.FLOAT, "t").text == text
+    (table,) = tables
+    assert table.c_type == c_type
+    assert table.values.astype(np.float32).tobytes() == np.array(held, np.float32).tobytes()
+
+
+def test_equal_tables_are_one():
+    tables, values = Tables(Names()), np.array([4, 9, 1], np.float32)
+    first = tables.read(values, Kind.FLOAT, "a")
+    second = tables.read(values, Kind.FLOAT, "b")
+    assert first.text == second.text == "(float)a[k]"
+    assert tables.read(np.array([True, False, True]), Kind.TRUTH, "c").text == "c[k] != 0"
+    assert len([*tables]) == 2
+
+
+@pytest.mark.parametrize(
+    ("last", "c_type"), [(255, "uint8_t"), (256, "int16_t"), (32_768, "int32_t")]
+)
+def test_lists_of_leds_are_of_the_smallest_type_that_compares_with_an_int(last, c_type):
+    assert list_of_spots("t", np.array([1, last])).c_type == c_type
+
+
+def test_leds_are_scattered_where_they_stand_in_short_rows():
+    assert not are_scattered(np.arange(100, 200))
+    assert not are_scattered(np.array([*range(16), *range(40, 56)]))
+    assert are_scattered(np.arange(1, 40, 2))
+    assert not are_scattered(np.array([7]))
+
+
+@pytest.mark.parametrize("value", [0.1, 1 / 3, 1e-45, 16777217.0, 3.4e38, -0.0, 1e9, 255.49998])
+def test_float_literals_are_read_back_to_the_bit(value):
+    text = float_literal(value)
+    assert text.endswith("f")
+    assert np.float32(text[:-1]).tobytes() == np.float32(value).tobytes()
+
+
+def test_expressions_have_the_parentheses_they_need():
+    a, b, c = (Piece(name, Binds.ATOM) for name in "abc")
+    assert operation("sub", [a, operation("sub", [b, c])]).text == "a - (b - c)"
+    assert operation("sub", [operation("sub", [a, b]), c]).text == "a - b - c"
+    assert operation("mul", [operation("add", [a, b]), c]).text == "(a + b) * c"
+    assert operation("neg", [operation("neg", [a])]).text == "-(-a)"
+    assert operation("or", [operation("and", [a, b]), c]).text == "(a && b) || c"
+    assert operation("select", [operation("less", [a, b]), c, a]).text == "a < b ? c : a"
+    assert operation("abs", [operation("sub", [a, b])]).text == "fabsf(a - b)"
+    assert operation("to_float", [operation("uint_shift", [a, b])]).text == "(float)(a >> b)"
+
+
+def test_long_statements_are_broken_before_an_operator_outside_parentheses():
+    lines = statement(f"const float x = {'a' * 50} * (b + c) + {'d' * 50};", "    ")
+    assert lines == [f"    const float x = {'a' * 50} * (b + c)", f"        + {'d' * 50};"]
+
+
+def test_names_are_of_c_and_each_is_given_once():
+    names = Names()
+    assert [names.take("Brake light!") for _ in range(3)] == [
+        "brake_light", "brake_light_2", "brake_light_3",
+    ]  # fmt: skip
+    assert names.take("float") == "float_2"
+    assert names.inner().take("brake light") == "brake_light_4"
+    assert identifier("日本") == "unnamed"

@@ -1,0 +1,90 @@
+"""The native engine in a program: chosen, refused, and the same as NumPy from outside."""
+
+from __future__ import annotations
+
+import warnings
+
+import numpy as np
+import pytest
+
+import fendra as fd
+from fendra.native.choose import PAYS_FROM
+from helpers import design, layer, reds, tape
+
+
+def test_without_a_compiler_numpy_runs_the_design_and_says_so_once(monkeypatch):
+    monkeypatch.setenv("CC", "no-such-compiler")
+    with pytest.warns(
+        fd.EngineWarning, match="no C compiler: 'no-such-compiler', which CC names"
+    ) as caught:
+        program = design(layer("solid", colour="red")).compile(engine="native")
+    assert len(caught) == 1
+    assert "apt install gcc" in str(caught[0].message)
+    assert program.engine.name == "numpy"
+    assert reds(program.frame(at=0)) == [255] * 8
+
+
+def test_a_compiler_that_fails_is_quoted(monkeypatch, tmp_path):
+    script = tmp_path / "bad-cc"
+    script.write_text("#!/bin/sh\necho 'x.c:1: error: out of cheese' >&2\nexit 1\n")
+    script.chmod(0o755)
+    monkeypatch.setenv("CC", f"{script} -m64")
+    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path))
+    with pytest.warns(fd.EngineWarning, match=r"failed: x\.c:1: error: out of cheese"):
+        assert design().compile(engine="native").engine.name == "numpy"
+    assert not list(tmp_path.glob("fendra/native/*"))
+
+
+def test_auto_compiles_what_is_large_and_nothing_else(counted_compiler):
+    small, large = (
+        design(layer("sweep"), layer("pulse", blend="add"), count=count).compile()
+        for count in (PAYS_FROM // 2 - 1, PAYS_FROM // 2)
+    )
+    assert (small.engine.name, large.engine.name) == ("numpy", "native")
+    assert counted_compiler() == 1
+
+
+def test_auto_without_a_compiler_says_so_where_it_would_have_paid(monkeypatch):
+    monkeypatch.setenv("CC", "no-such-compiler")
+    with warnings.catch_warnings():
+        warnings.simplefilter("error")
+        design(layer("sweep")).compile()
+    with pytest.warns(fd.EngineWarning, match="NumPy runs the design"):
+        design(layer("sweep"), count=PAYS_FROM).compile()
+
+
+def test_an_unknown_engine_is_an_error_with_the_nearest():
+    with pytest.raises(fd.EngineError, match=r"no engine 'natve'\. Did you mean 'native'"):
+        design().compile(engine="natve")
+
+
+@pytest.mark.parametrize("engine", ["numpy", "native"])
+def test_a_film_is_the_same_as_its_frames_and_a_reset_forgets(counted_compiler, engine):
+    ride = tape(20.0, s=[None, 0.2, None, 0.9, None, None, None, 0.1, 5e12, -2.0])
+    made = design(
+        layer("gauge", value="s", fade_out=0.2, when="s > 0.15"),
+        signals={"s": {"smooth": 0.1, "lost_after": 0.12, "fallback": 0.4}},
+    )  # fmt: skip
+    program = made.compile(engine=engine)
+    film = program.film(ride, rate=40.0)
+    parts = []
+    again = program.film(ride, rate=40.0, progress=lambda done, total: parts.append((done, total)))
+    assert again.rgb.tobytes() == film.rgb.tobytes()
+    assert parts[-1] == (19, 19)
+    program.reset()
+    heard = {round(at_s, 3): news for at_s, news in ride.news()}
+    for at_s, rgb in zip(film.times.tolist(), film.rgb, strict=True):
+        frame = program.frame(heard.get(round(at_s, 3), {}), at=at_s)
+        assert frame.rgb.tobytes() == rgb.tobytes()
+
+
+def test_a_film_hands_over_to_frames(counted_compiler):
+    """After a film, signals keep their values and age from there on, on both engines."""
+    made = design(layer("gauge", value="s"), signals={"s": {"lost_after": 0.5}})
+    programs = [made.compile(engine=engine) for engine in ("numpy", "native")]
+    for program in programs:
+        program.film(tape(20.0, s=[0.5, 0.5, 1.0]))
+    for at_s in (0.15, 0.5, 0.59, 0.61):
+        first, second = (program.frame(at=at_s).rgb for program in programs)
+        assert first.tobytes() == second.tobytes()
+        assert np.asarray(first)[-1, 0] == (255 if at_s < 0.6 else 0)

@@ -1,0 +1,112 @@
+"""Compiled designs are kept, found again, and made anew where they cannot be trusted."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+import pytest
+
+import fendra as fd
+from fendra.native import store
+from helpers import design, layer, reds
+
+
+def lamp(**keys):
+    return design(layer("gauge", value="s"), signals={"s": {}}, **keys)
+
+
+def half_lit(program):
+    return reds(program.frame(s=0.5, at=0.0))
+
+
+def test_the_second_compile_takes_the_library_of_the_first(counted_compiler, stored):
+    first, second = (lamp().compile(engine="native") for _ in range(2))
+    assert counted_compiler() == 1
+    assert len(stored()) == 1
+    assert half_lit(first) == half_lit(second) == half_lit(lamp().compile(engine="numpy"))
+
+
+def test_other_names_and_lines_in_the_file_need_no_other_library(counted_compiler, tmp_path):
+    text = fd.demo_file("heron.toml").read_text(encoding="utf-8")
+    for i, changed in enumerate(
+        [text, text.replace("# ----", "#\n# ----"), text.replace('"rpm"', '"rpm"  ')]
+    ):
+        path = tmp_path / f"{i}.toml"
+        path.write_text(changed, encoding="utf-8")
+        fd.load(path).compile(engine="native")
+    assert counted_compiler() == 1
+    path.write_text(text.replace("high = 5200", "high = 5100"), encoding="utf-8")
+    fd.load(path).compile(engine="native")
+    assert counted_compiler() == 2
+
+
+CHILD = (
+    "import fendra as fd; d = fd.load(fd.demo_file('heron.toml'))\n"
+    "p = d.compile(engine='native'); print(p.engine.name, p.frame(brake=1, at=0).rgb.sum())"
+)
+
+
+def heron_elsewhere(count=1):
+    """What some processes at once say of their engine and a frame."""
+    running = [
+        subprocess.Popen([sys.executable, "-c", CHILD], stdout=subprocess.PIPE, text=True)
+        for _ in range(count)
+    ]
+    said = {process.communicate()[0] for process in running}
+    assert all(process.returncode == 0 for process in running)
+    return said
+
+
+def test_several_processes_at_once_get_a_whole_library_each(counted_compiler, stored):
+    program = fd.load(fd.demo_file("heron.toml")).compile(engine="numpy")
+    assert heron_elsewhere(4) == {f"native {program.frame(brake=1, at=0).rgb.sum()}\n"}
+    assert [path.suffix for path in stored()] == [".so"]
+
+
+@pytest.mark.parametrize("damage", [b"", b"\x7fELF cut short"])
+def test_a_damaged_library_is_made_anew(counted_compiler, stored, damage):
+    whole = heron_elsewhere()
+    (path,) = stored()
+    path.write_bytes(damage)
+    assert heron_elsewhere() == whole
+    assert counted_compiler() == 2
+
+
+def test_a_library_that_others_could_have_written_is_made_anew(counted_compiler, stored):
+    lamp(count=10).compile(engine="native")
+    (path,) = stored()
+    path.chmod(0o722)
+    lamp(count=10).compile(engine="native")
+    assert counted_compiler() == 2
+    assert path.stat().st_mode & 0o022 == 0
+
+
+def test_without_a_place_to_keep_it_the_library_is_made_each_time(
+    counted_compiler, monkeypatch, tmp_path
+):
+    (tmp_path / "file").write_text("")
+    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "file"))
+    monkeypatch.setattr(tempfile, "tempdir", str(tmp_path))
+    for calls in (1, 2):
+        assert lamp().compile(engine="native").engine.name == "native"
+        assert counted_compiler() == calls
+    assert not list(tmp_path.glob("fendra-*"))
+
+
+def test_the_libraries_not_used_for_longest_go_first(monkeypatch, tmp_path):
+    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path))
+    monkeypatch.setattr(store, "MOST_FILES", 3)
+
+    def make(path: Path) -> None:
+        path.write_bytes(b"library")
+
+    made = [store.find_or_make(name, make)[0] for name in "abc"]
+    for age, path in zip((30, 20, 10), made, strict=True):
+        os.utime(path, (1e9 - age, 1e9 - age))
+    assert store.find_or_make("a", make)[0] == made[0]  # used again: now the newest
+    store.find_or_make("d", make)
+    assert [path.exists() for path in made] == [True, False, True]
