@@ -42,12 +42,22 @@ class HandWrittenC:
         with tempfile.TemporaryDirectory() as folder:
             target = Path(folder) / "scene.so"
             find_compiler().make_library(SOURCE.read_text(encoding="utf-8"), target)
-            self._frame = ctypes.CDLL(str(target)).scene_frame
-        self._frame.restype = None
-        self._frame.argtypes = [ctypes.c_void_p, ctypes.c_double, _State, ctypes.c_void_p]
+            library = ctypes.CDLL(str(target))
+        pointer = ctypes.c_void_p
+        self._frame, self._film = library.scene_frame, library.scene_film
+        self._frame.restype = self._film.restype = None
+        self._frame.argtypes = [pointer, ctypes.c_double, _State, pointer]
+        self._film.argtypes = [pointer, pointer, pointer, ctypes.c_int, pointer]
 
     def frame(self, at_s: float, brake: float, rpm: float, left: float, battery: float) -> Any:
         rgb = np.empty((self._spots, 3), np.uint8)
         state = _State(brake, rpm, left, battery)
         self._frame(ctypes.addressof(self._scene), at_s, state, rgb.ctypes.data)
         return rgb
+
+    def film(self, times: Any, states: Any, rgb: Any) -> None:
+        """times: (frames,) float64 seconds. states: (frames, 4) float32. rgb: filled."""
+        self._film(
+            ctypes.addressof(self._scene), times.ctypes.data, states.ctypes.data, len(times),
+            rgb.ctypes.data,
+        )  # fmt: skip

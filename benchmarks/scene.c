@@ -1,6 +1,7 @@
 /* The scene of scene.py, written by hand by somebody who knows it and how to be quick: each
    third is one loop that does all its layers at once, with what never changes in tables. */
 #include <math.h>
+#include <stddef.h>
 #include <stdint.h>
 
 struct scene {
@@ -129,5 +130,13 @@ void scene_frame(const struct scene *scene, double at_s, struct state now, uint8
         for (int i = 2 * third; i < spots; i++) {
             finish(drift(along[i], phase), along[i], middle, dot, warning, &rgb[3 * i]);
         }
+    }
+}
+
+void scene_film(const struct scene *scene, const double *at_s, const struct state *states,
+    int frames, uint8_t *rgb)
+{
+    for (int i = 0; i < frames; i++) {
+        scene_frame(scene, at_s[i], states[i], rgb + (size_t)i * 3 * (size_t)scene->spots);
     }
 }

@@ -7,14 +7,17 @@ from itertools import count
 import numpy as np
 import pytest
 
+from by_hand_c import HandWrittenC
 from scene import HandWritten, fendra_program, plain_python, state
 
 SPOTS = (30, 300, 3_000, 100_000)
 
 
 @pytest.mark.parametrize("spots", SPOTS)
-def test_fendra(benchmark, spots):
-    program, clock = fendra_program(spots), count()
+@pytest.mark.parametrize("engine", ["numpy", "native"])
+def test_fendra(benchmark, engine, spots):
+    program, clock = fendra_program(spots, engine), count()
+    assert program.engine.name == engine
 
     def frame():
         at_s = next(clock) / 50
@@ -26,6 +29,17 @@ def test_fendra(benchmark, spots):
 @pytest.mark.parametrize("spots", SPOTS)
 def test_numpy_by_hand(benchmark, spots):
     scene, clock = HandWritten(spots), count()
+
+    def frame():
+        at_s = next(clock) / 50
+        return scene.frame(at_s, **state(at_s))
+
+    benchmark(frame)
+
+
+@pytest.mark.parametrize("spots", SPOTS)
+def test_c_by_hand(benchmark, spots):
+    scene, clock = HandWrittenC(spots), count()
 
     def frame():
         at_s = next(clock) / 50
@@ -49,11 +63,16 @@ def test_plain_python(benchmark, spots):
 
 
 @pytest.mark.parametrize("spots", [30, 300])
-def test_all_three_show_the_same(spots):
-    program, by_hand = fendra_program(spots), HandWritten(spots)
+def test_all_show_the_same(spots):
+    program, native = fendra_program(spots), fendra_program(spots, "native")
+    by_hand, by_c = HandWritten(spots), HandWrittenC(spots)
     for at_s in np.arange(200) / 50:
         now = state(at_s)
-        light = program.frame(now, at=at_s).rgb.astype(int)
-        others = by_hand.frame(at_s, **now), np.array(plain_python(spots, at_s, **now))
+        light = program.frame(now, at=at_s).rgb
+        assert native.frame(now, at=at_s).rgb.tobytes() == light.tobytes()
+        others = [
+            by_hand.frame(at_s, **now), by_c.frame(at_s, **now),
+            np.array(plain_python(spots, at_s, **now)),
+        ]  # fmt: skip
         for other in others:
-            assert np.abs(light - other.astype(int)).max() <= 1
+            assert np.abs(light.astype(int) - other.astype(int)).max() <= 1

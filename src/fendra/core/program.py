@@ -43,6 +43,7 @@ class Program:
         self._last_ms: int | None = None
         self.fed = recording.fed
         self._known = frozenset(self.fed)
+        self._shape = (len(layout), 3)
 
     def reset(self) -> None:
         """Forget everything: as after power-up."""
@@ -66,7 +67,7 @@ class Program:
         Raises SignalError for a name that the design does not feed or a value that is not a
         finite number, and ClockError where `at` is before the last frame.
         """
-        checked = self._check({**news, **signals} if news else signals)
+        checked = self._check({**news, **signals} if news and signals else news or signals)
         last_ms = self._last_ms
         if at is None:
             now_ms = 0 if last_ms is None else last_ms + round(1000 / self.design.rate)
@@ -79,7 +80,7 @@ class Program:
                 f"at = {now_ms / 1000:g} s is before the last frame, {last_ms / 1000:g} s; "
                 "call program.reset() to begin anew"
             )
-        out = np.empty((len(self.layout), 3), np.uint8)
+        out = np.empty(self._shape, np.uint8)
         self.engine.frame(now_ms & UINT_MASK, checked, out)
         self._last_ms = now_ms
         return Frame(now_ms / 1000, out, self.layout, self.design)
@@ -133,7 +134,18 @@ class Program:
         self._last_ms = int(clock_ms[-1])
         return Film(times, rgb, self.layout, self.design, tape)
 
-    def _check(self, given: Mapping[str, float]) -> dict[str, float]:
+    def _check(self, given: Mapping[str, float]) -> Mapping[str, float]:
+        """What is given as the engine takes it: known signals, numbers within +-1e9."""
+        for name, value in given.items():
+            if (
+                name not in self._known
+                or type(value) is not float
+                or not -LARGEST <= value <= LARGEST
+            ):
+                return self._mend(given)
+        return given
+
+    def _mend(self, given: Mapping[str, float]) -> dict[str, float]:
         checked = {}
         for name, value in given.items():
             if name not in self._known:

@@ -25,6 +25,8 @@ Array = np.ndarray[Any, np.dtype[Any]]
 
 SIGNAL = np.dtype([("value", np.float32), ("is_new", np.bool_)], align=True)
 """One signal as the emitted code takes it."""
+AT_ONCE = 1024
+"""LEDs painted at a time: their light stays in the processor's nearest cache."""
 _FLOATS = SIGNAL.itemsize // np.dtype(np.float32).itemsize
 _IS_NEW = SIGNAL.fields["is_new"][1]  # type: ignore[index]
 
@@ -75,7 +77,7 @@ def library_text(emitted: Emitted) -> str:
     place = "int32_t" if "static inline int32_t earlier" in source else "int"
     wrapper = _WRAPPER.replace("NAME", emitted.name).replace("PLACE", place)
     wrapper = wrapper.replace("LEDS", f"{emitted.name.upper()}_LEDS")
-    text = f"{emitted.header}{source}{wrapper}"
+    text = f"#define AT_ONCE {AT_ONCE}\n{emitted.header}{source}{wrapper}"
     return re.sub(r"/\*.*?\*/", "", text, flags=re.DOTALL)
 
 
@@ -118,13 +120,17 @@ class NativeEngine(Engine):
         super().__init__(recording)
         self._library = _load(design, recording)
         fed = recording.fed
-        self._column = {name: i for i, name in enumerate(fed)}
+        self._places = {
+            name: (column * _FLOATS, column * SIGNAL.itemsize + _IS_NEW)
+            for column, name in enumerate(fed)
+        }
         self._signals = np.zeros(max(len(fed), 1), SIGNAL)
         self._bytes = self._signals.view(np.uint8).data  # quicker than NumPy, number by number
         self._floats = self._bytes.cast("f")
         self._are_new: list[int] = []
         self._now_ms = np.zeros(1, np.uint32)
-        self._state = ctypes.create_string_buffer(self._library.fendra_size())
+        self._memory = ctypes.create_string_buffer(self._library.fendra_size())
+        self._state = ctypes.addressof(self._memory)
         self._light = np.zeros((3, recording.spot_count), np.float32)
         self._master = np.zeros(1, np.float32)
         self._film = self._library.fendra_film
@@ -148,8 +154,8 @@ class NativeEngine(Engine):
         self._film(self._state, self._signals_at, self._now_at, 1, _address(out))
 
     def film(self, times_ms: Array, values: Array, is_new: Array, out: Array) -> None:
-        signals = np.zeros((len(times_ms), max(len(self._column), 1)), SIGNAL)
-        if self._column:
+        signals = np.zeros((len(times_ms), len(self._signals)), SIGNAL)
+        if self._places:
             signals["value"], signals["is_new"] = values, is_new
         times = np.ascontiguousarray(times_ms, np.uint32)
         self._film(self._state, _address(signals), _address(times), len(times), _address(out))
@@ -157,14 +163,15 @@ class NativeEngine(Engine):
         self._signals["is_new"] = False
 
     def _hear(self, news: Mapping[str, float]) -> None:
-        for place in self._are_new:
-            self._bytes[place] = 0
-        self._are_new = []
+        floats, flags, are_new = self._floats, self._bytes, self._are_new
+        for flag in are_new:
+            flags[flag] = 0
+        are_new.clear()
         for name, value in news.items():
-            column = self._column[name]
-            self._floats[column * _FLOATS] = value
-            self._bytes[column * SIGNAL.itemsize + _IS_NEW] = 1
-            self._are_new.append(column * SIGNAL.itemsize + _IS_NEW)
+            place, flag = self._places[name]
+            floats[place] = value
+            flags[flag] = 1
+            are_new.append(flag)
 
 
 def _address(array: Array) -> int:

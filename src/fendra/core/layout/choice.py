@@ -25,6 +25,10 @@ if TYPE_CHECKING:
 Floats = np.ndarray[Any, np.dtype[np.float64]]
 Ints = np.ndarray[Any, np.dtype[np.int64]]
 
+EVEN = 1e-6
+"""Places on a trail that are off an even spacing by less are evenly spaced: float32, in which
+`by` is computed, is not finer."""
+
 ALL = "all"
 """The name of the choice of every spot."""
 
@@ -62,7 +66,11 @@ def ordered_by(name: str, spots: Ints, by: Floats) -> Choice:
     is_new = np.diff(along[order], prepend=-1.0) > 1e-5
     rank = np.empty(len(spots))
     rank[order] = np.cumsum(is_new) - 1
-    return Choice(name, spots, along, rank, int(is_new.sum()))
+    ranks = int(is_new.sum())
+    even = rank / max(ranks - 1, 1)
+    if np.abs(along - even).max() < EVEN:
+        along = even
+    return Choice(name, spots, along, rank, ranks)
 
 
 def evaluate(layout: Layout, text: str, want: Kind) -> np.ndarray[Any, np.dtype[Any]]:

@@ -23,8 +23,8 @@ if TYPE_CHECKING:
     from fendra.core.design import Design
     from fendra.core.mix import Recording
 
-MOST_AT_ONCE = 512
-"""Spots painted at a time, if nothing else is said: their light stays in the nearest cache."""
+MOST_AT_ONCE = 64
+"""Spots painted at a time, if whoever compiles says nothing else: it fits small controllers."""
 
 
 @dataclass(frozen=True)

@@ -11,15 +11,20 @@ import numpy as np
 
 from fendra.core.graph.c99.block import Block
 from fendra.core.graph.c99.lower import Paint
-from fendra.core.graph.c99.names import Names, identifier
+from fendra.core.graph.c99.names import Names
 from fendra.core.graph.c99.scene import Scene
 from fendra.core.graph.c99.spots import are_scattered, runs_of
 from fendra.core.graph.c99.tables import PLACE, Table, Tables, list_of_spots
-from fendra.core.graph.c99.text import C_TYPES, Piece, comment, statement, words
+from fendra.core.graph.c99.text import C_TYPES, Piece, comment, operation, statement, words
 from fendra.core.graph.fixed import Array, compute_fixed
 from fendra.core.graph.node import Node
 from fendra.core.graph.ops import Binds
+from fendra.core.mix import Slot
 from fendra.core.names import counted
+
+SIMPLE = frozenset({"add", "sub", "mul", "neg", "abs", "min", "max"})
+FEW_STEPS = 2
+"""So many simple operations are computed for each spot rather than kept in a larger table."""
 
 
 @dataclass(frozen=True)
@@ -107,18 +112,44 @@ class Layers:
 
     def _fixed_pieces(self, number: int, spots: Array) -> dict[int, Piece]:
         """The per-spot values that a layer reads."""
-        scene = self.scene
-        slot = scene.lowered.paints[number].slot
+        slot = self.scene.lowered.paints[number].slot
         pieces = {}
-        for place in scene.plan.fixed[number]:
-            node = scene.graph.nodes[place]
-            is_column = node.op == "column"
-            stem = identifier(slot.space) if is_column else scene.slugs["layer", slot.layer]
-            what = str(node.payload) if is_column else node.label or "table"
-            values = np.broadcast_to(self._fixed[place], (len(spots),))
-            values = np.ascontiguousarray(values, node.kind.dtype)
-            pieces[place] = self.tables.read(values, node.kind, f"{stem}_{what}")
+        for place in self.scene.plan.fixed[number]:
+            piece = self._computed(place, slot, len(spots), FEW_STEPS)
+            if piece is None:
+                kind = self.scene.graph.nodes[place].kind
+                values = self._values(place, len(spots))
+                piece = self.tables.read(values, kind, self._table_name(place, slot))
+            pieces[place] = piece
         return pieces
+
+    def _computed(self, place: int, slot: Slot, count: int, steps: int) -> Piece | None:
+        """A per-spot value by a rule or a table of small integers, or in some steps from one, or
+        from a column, whose table others may read as well.
+        """
+        node = self.scene.graph.nodes[place]
+        values, name = self._values(place, count), self._table_name(place, slot)
+        if node.op == "column":
+            return self.tables.read(values, node.kind, name)
+        piece = self.tables.small(values, node.kind, name)
+        if piece is not None or steps == 0 or node.op not in SIMPLE:
+            return piece
+        nodes = self.scene.graph.nodes
+        if sum(nodes[arg].op != "const" for arg in node.args) != 1:
+            return None
+        args = [self._computed(arg, slot, count, steps - 1) for arg in node.args]
+        found = [arg for arg in args if arg is not None]
+        return operation(node.op, found) if len(found) == len(args) else None
+
+    def _table_name(self, place: int, slot: Slot) -> str:
+        node = self.scene.graph.nodes[place]
+        if node.op == "column":
+            return f"{slot.space}_{node.payload}"
+        return f"{self.scene.slugs['layer', slot.layer]}_{node.label or 'table'}"
+
+    def _values(self, place: int, count: int) -> Array:
+        dtype = self.scene.graph.nodes[place].kind.dtype
+        return np.ascontiguousarray(np.broadcast_to(self._fixed[place], (count,)), dtype)
 
     def _read_once(
         self, number: int, pieces: dict[int, Piece], names: Names, indent: str

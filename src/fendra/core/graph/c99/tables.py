@@ -19,6 +19,10 @@ _INTEGERS = (np.uint8, np.int8, np.uint16, np.int16)
 SMALLEST_INT = 32_767
 """What an int of C holds everywhere. Where there are more spots, places are int32_t."""
 
+MOST_DIVIDED = 1_000
+"""Spots up to which a division each saves a table. More of them run on computers, or on
+controllers for which time is scarcer than room."""
+
 PLACE = "k"
 """In the emitted code, the place of a spot in its choice, from 0."""
 
@@ -53,46 +57,28 @@ class Tables:
     def __iter__(self) -> Iterator[Table]:
         return iter(self._by_content.values())
 
-    def read(self, values: Array, kind: Kind, name: str) -> Piece:
-        """What stands in the code for a value of the spot at place `k`."""
-        if (values.view(np.uint8).reshape(len(values), -1) == values[:1].view(np.uint8)).all():
-            return literal(kind, values[0].item())
-        if kind is Kind.TRUTH:
-            return Piece(f"{self._entry(values.astype(np.uint8), name).text} != 0", Binds.COMPARED)
-        if kind is Kind.UINT:
-            return self._entry(values, name)
-        return self._whole_share(values, name) or _slope(values) or self._entry(values, name)
-
-    def _whole_share(self, values: Array, name: str) -> Piece | None:
-        """Whole numbers, or whole numbers over one that is the same for all, like `k / 29`."""
-        if _same_bits(np.rint(values), values):
-            return self._whole(values, name)
-        divisor = _divisor(values)
-        whole, share = np.rint(values * divisor), np.float32(1.0) / divisor
-        if _same_bits(whole * share, values):
-            sign, factor = "*", share
-        elif _same_bits(whole / divisor, values):
-            sign, factor = "/", divisor
-        else:
-            return None
-        piece = self._whole(whole, name)
-        text = float_literal(float(factor))
-        return piece and Piece(f"{piece.text} {sign} {text}", Binds.PRODUCT)
-
-    def _whole(self, values: Array, name: str) -> Piece | None:
-        """Whole numbers: an even line, or a table of small integers."""
-        line = _line(values)
-        if line is not None:
-            return Piece(f"(float){parenthesised(line)}", Binds.UNARY)
-        for dtype in _INTEGERS:
-            with np.errstate(all="ignore"):
-                small = values.astype(dtype)
-            if _same_bits(small.astype(np.float32), values):
-                return Piece(f"(float){self._entry(small, name).text}", Binds.UNARY)
+    def small(self, values: Array, kind: Kind, name: str) -> Piece | None:
+        """A rule or a table of small integers for the values at place `k`; None without one."""
+        piece = rule(values, kind)
+        if piece is not None or kind is not Kind.FLOAT:
+            return piece
+        for share in _shares_of(values):
+            small = _small(share.whole)
+            if small is not None:
+                return share.piece(f"(float){self._at(small, name)}")
         return None
 
-    def _entry(self, values: Array, name: str) -> Piece:
-        return Piece(f"{self._table(values, name).name}[{PLACE}]", Binds.ATOM)
+    def read(self, values: Array, kind: Kind, name: str) -> Piece:
+        """What stands in the code for the values at place `k`: a rule, else the smallest table."""
+        piece = self.small(values, kind, name)
+        if piece is not None:
+            return piece
+        if kind is Kind.TRUTH:
+            return Piece(f"{self._at(values.astype(np.uint8), name)} != 0", Binds.COMPARED)
+        return Piece(self._at(values, name), Binds.ATOM)
+
+    def _at(self, values: Array, name: str) -> str:
+        return f"{self._table(values, name).name}[{PLACE}]"
 
     def _table(self, values: Array, name: str) -> Table:
         c_type = "float" if values.dtype.kind == "f" else f"{values.dtype.name}_t"
@@ -108,10 +94,54 @@ def list_of_spots(name: str, spots: Array) -> Table:
     return Table(name, f"{np.dtype(dtype).name}_t", spots.astype(dtype))
 
 
-def _divisor(values: Array) -> np.float32:
-    """The whole number that shares may be parts of: one over the smallest above 0."""
+def rule(values: Array, kind: Kind) -> Piece | None:
+    """An expression that gives every value to the bit from the spot's place; None without one."""
+    if (values.view(np.uint8).reshape(len(values), -1) == values[:1].view(np.uint8)).all():
+        return literal(kind, values[0].item())
+    if kind is not Kind.FLOAT:
+        return None
+    for share in _shares_of(values):
+        line = _line(share.whole)
+        if line is not None:
+            return share.piece(f"(float){parenthesised(line)}")
+    return _slope(values)
+
+
+@dataclass(frozen=True)
+class _Share:
+    """Whole numbers, times or over one number."""
+
+    whole: Array
+    sign: str = ""
+    factor: float = 1.0
+
+    def piece(self, whole: str) -> Piece:
+        if not self.sign:
+            return Piece(whole, Binds.UNARY)
+        return Piece(f"{whole} {self.sign} {float_literal(self.factor)}", Binds.PRODUCT)
+
+
+def _shares_of(values: Array) -> Iterator[_Share]:
+    """Values as whole numbers: as they are, over one, like `k / 29`, or times one."""
+    yield _Share(values)
     above = values[(values > 1e-6) & (values < 1.0)]
-    return np.rint(np.float32(1.0) / above.min()) if len(above) else np.float32(1.0)
+    if len(above):
+        divisor = np.rint(np.float32(1.0) / above.min())
+        whole, part = np.rint(values * divisor), np.float32(1.0) / divisor
+        if _same_bits(whole * part, values):
+            yield _Share(whole, "*", float(part))
+        elif len(values) <= MOST_DIVIDED and _same_bits(whole / divisor, values):
+            yield _Share(whole, "/", float(divisor))
+
+
+def _small(values: Array) -> Array | None:
+    """The same numbers as the smallest integers that hold them; None where none do."""
+    for dtype in _INTEGERS:
+        with np.errstate(all="ignore"):
+            small = values.astype(dtype)
+        if _same_bits(small.astype(np.float32), values):
+            return small
+    return None
 
 
 def _line(values: Array) -> str | None:
