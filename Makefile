@@ -11,7 +11,7 @@ help:
 	@echo "make test         make an environment, run all that CI runs"
 	@echo "make bench        measure speed (not part of make test)"
 	@echo "make format       put the code into the house format"
-	@echo "make docs         make docs/effects.md anew from the code"
+	@echo "make docs         make the pages and the C of docs/ that follow from the code"
 	@echo "make screenshots  make docs/screenshots anew from the demo data"
 	@echo "make clean        remove environments and everything made"
 

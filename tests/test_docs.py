@@ -19,9 +19,11 @@ PAGES = sorted([*ROOT.glob("*.md"), *(ROOT / "docs").glob("*.md")])
 DESIGN_PAGE = (ROOT / "docs" / "design-file.md").read_text(encoding="utf-8")
 
 
-def test_the_page_of_effects_is_made_from_the_effects():
-    made = runpy.run_path(str(ROOT / "scripts" / "make_docs.py"))
-    assert made["PAGE"].read_text(encoding="utf-8") == made["page"](), "run `make docs`"
+def test_the_pages_that_follow_from_the_code_are_those_of_the_code():
+    made = runpy.run_path(str(ROOT / "scripts" / "make_docs.py"))["pages"]()
+    assert {path.name for path in made} == {"effects.md", "operations.md", "heron.h", "heron.c"}
+    for path, text in made.items():
+        assert path.read_text(encoding="utf-8") == text, f"{path.name}: run `make docs`"
 
 
 @pytest.mark.parametrize("model", [Design, Line, Signal, Layer, *SHAPES.values()])
@@ -62,6 +64,23 @@ def test_the_readme_s_python_runs(tmp_path, monkeypatch):
     names: dict[str, object] = {}
     exec(compile(block, "README.md", "exec"), names)
     assert (tmp_path / "strip.png").exists()
+
+
+def test_the_c_of_the_page_on_emitted_c_names_what_there_is():
+    (block,) = re.findall(
+        r"```c\n(.*?)```", (ROOT / "docs" / "emitted-c.md").read_text(encoding="utf-8"), re.S
+    )
+    header = (ROOT / "docs" / "emitted" / "heron.h").read_text(encoding="utf-8")
+    for name in (
+        "struct heron ",
+        "struct heron_signals ",
+        "HERON_LEDS",
+        "heron_init",
+        "heron_frame",
+    ):
+        assert name in block
+        assert name in header
+    assert "struct heron_signal brake;" in header
 
 
 @pytest.mark.parametrize("page", PAGES, ids=lambda page: page.name)

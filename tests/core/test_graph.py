@@ -14,10 +14,11 @@ import fendra as fd
 from fendra.core.graph.clock import TURN_PER_MS, Clock
 from fendra.core.graph.functions import clamp, ramp, select, settle_share
 from fendra.core.graph.node import Rate
-from fendra.core.graph.ops import LARGEST_UINT_FLOAT, OPS, Kind
+from fendra.core.graph.ops import OPS, Kind, anything
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer
 from helpers import design, layer
+from strategies import GUARDS
 
 
 def test_a_traced_value_cannot_be_asked_for_its_truth():
@@ -157,6 +158,10 @@ EDGES = {
 }
 
 
+def test_random_graphs_bring_arguments_to_where_each_row_may_be_asked_for():
+    assert {*GUARDS} == {name for name, op in OPS.items() if op.where is not anything}
+
+
 @pytest.mark.parametrize("name", OPS)
 def test_both_forms_of_every_operation_give_the_same_bits(name):
     """The array form and the plain form of each row of the table, on edge and random values."""
@@ -169,15 +174,7 @@ def test_both_forms_of_every_operation_give_the_same_bits(name):
     }
     columns = [np.array(pools[kind], kind.dtype) for kind in op.takes]
     grids = [grid.ravel() for grid in np.meshgrid(*columns)]
-    is_allowed = np.ones(len(grids[0]), bool)
-    if name in ("div", "uint_mod"):
-        is_allowed = grids[1] != 0
-    elif name == "sqrt":
-        is_allowed = grids[0] >= 0
-    elif name == "uint_shift":
-        is_allowed = grids[1] < 32
-    elif name == "to_uint":
-        is_allowed = (grids[0] >= 0) & (grids[0] <= LARGEST_UINT_FLOAT)
+    is_allowed = np.broadcast_to(op.where(*grids), grids[0].shape)
     grids = [grid[is_allowed] for grid in grids]
     out = np.empty(len(grids[0]), op.gives.dtype)
     with np.errstate(all="ignore"):

@@ -144,9 +144,11 @@ class _Recorder:
             self.tracer.label(presence, "presence")
             cover = look.cover * presence
             is_there = on if layer.fade_out <= 0 else on | (presence > 0.0)
-        paint, rest = look.colour * (cover * lightness_to_linear(level)), 1.0 - cover
-        for value, label in ((is_there, "on"), (cover, "share"), (paint, "paint"), (rest, "rest")):
-            self.tracer.label(value, label)
+        strength, rest = cover * lightness_to_linear(level), 1.0 - cover
+        paint = look.colour * strength
+        named = {"on": is_there, "share": cover, "strength": strength, "paint": paint, "rest": rest}
+        for name, value in named.items():
+            self.tracer.label(value, name)
         self.root(f"layer:{number}:on", is_there)
         self.root(f"layer:{number}:paint", paint)
         self.root(f"layer:{number}:rest", rest)

@@ -18,5 +18,7 @@ def blink(
 
     Where people look at it, keep it at three a second or fewer (WCAG 2.3.1).
     """
-    is_on = led.cycle_from_start(rate) < duty
+    phase = led.cycle_from_start(rate)
+    is_on = phase < duty
+    led.label(phase=phase)
     return Look(colour, select(is_on, 1.0, 0.0))

@@ -26,13 +26,16 @@ def gauge(
 
     Speed, RPM, charge, volume. From the threshold on all that is lit blinks: the red line.
     """
-    lit = ramp(value, low, high) * float(led.ranks) - led.rank
+    reach = ramp(value, low, high) * float(led.ranks)
+    lit = reach - led.rank
     cover = clamp(lit)
     if whole.number != 0:
         cover = select(whole & (lit < 0.5), 0.0, select(whole, 1.0, cover))
     colours = mix(mix(start, middle, clamp(led.along * 2.0)), end, clamp(led.along * 2.0 - 1.0))
-    led.label(lit=lit, colours=colours)
+    led.label(reach=reach, lit=lit, colours=colours)
     if threshold.number == NEVER:
         return Look(colours, cover)
     is_dark = (value >= threshold) & (led.cycle(rate) >= 0.5)
-    return Look(colours, select(is_dark, 0.0, 1.0) * cover)
+    shown = select(is_dark, 0.0, 1.0)
+    led.label(is_dark=is_dark, shown=shown)
+    return Look(colours, shown * cover)

@@ -21,5 +21,7 @@ def gradient(
     if rate.number == 0:
         share = led.along
     else:
-        share = to_and_fro(fraction(led.along * 0.5 + 1.0 - led.cycle(rate)))
+        drift = led.cycle(rate)
+        share = to_and_fro(fraction(led.along * 0.5 + 1.0 - drift))
+        led.label(drift=drift, way=share)
     return Look(mix(start, end, share), led.const(1.0))

@@ -16,4 +16,6 @@ def pulse(
     high: Value = number(1.0, "", 0.0, 1.0, "coverage at the brightest"),
 ) -> Look:
     """Light that swells and sinks softly: parked, waiting, charging."""
-    return Look(colour, mix(low, high, smooth(to_and_fro(led.cycle(rate)))))
+    swell = to_and_fro(led.cycle(rate))
+    led.label(swell=swell)
+    return Look(colour, mix(low, high, smooth(swell)))

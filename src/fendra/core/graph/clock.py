@@ -73,7 +73,7 @@ class Clock:
         dt_ms = self._uint(
             "uint_select", self._uint("uint_less", self.dt_ms, FOREVER_MS), self.dt_ms, FOREVER_MS
         )
-        self._named("dt_ms", dt_ms)
+        self._named("passed_ms", dt_ms)
         grown = self._named("age", self._uint("uint_add", before, dt_ms))
         grown = self._uint(
             "uint_select", self._uint("uint_less", grown, FOREVER_MS), grown, FOREVER_MS

@@ -88,14 +88,14 @@ def share_equal(graph: Graph) -> Graph:
     places: list[int] = []
     nodes: list[Node] = []
     for node in graph.nodes:
-        moved = with_args(node, tuple(places[arg] for arg in node.args))
-        key = (moved, repr(moved.payload))
-        if key not in seen:
-            seen[key] = len(nodes)
-            nodes.append(moved)
-        elif moved.label:
-            nodes[seen[key]] = labelled(nodes[seen[key]], moved.label)
-        places.append(seen[key])
+        args = tuple([places[arg] for arg in node.args])
+        key = (node.op, args, node.kind, node.width, node.space, repr(node.payload))
+        place = seen.setdefault(key, len(nodes))
+        if place == len(nodes):
+            nodes.append(with_args(node, args))
+        elif node.label:
+            nodes[place] = labelled(nodes[place], node.label)
+        places.append(place)
     roots = {name: places[place] for name, place in graph.roots.items()}
     return Graph(tuple(nodes), roots, graph.start)
 
@@ -119,7 +119,7 @@ def drop_unused(graph: Graph) -> Graph:
     order = sorted(kept)
     moved = {old: new for new, old in enumerate(order)}
     nodes = tuple(
-        with_args(graph.nodes[old], tuple(moved[arg] for arg in graph.nodes[old].args))
+        with_args(graph.nodes[old], tuple([moved[arg] for arg in graph.nodes[old].args]))
         for old in order
     )
     cells = {str(node.payload) for node in nodes if node.op == "state"}
@@ -136,7 +136,7 @@ def _rewrite(graph: Graph, rule: Callable[[Node, list[Node]], Node | int]) -> Gr
     nodes: list[Node] = []
     places: list[int] = []
     for node in graph.nodes:
-        moved = with_args(node, tuple(places[arg] for arg in node.args))
+        moved = with_args(node, tuple([places[arg] for arg in node.args]))
         result = rule(moved, [nodes[arg] for arg in moved.args])
         if isinstance(result, int):
             if moved.label:

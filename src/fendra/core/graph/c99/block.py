@@ -83,4 +83,10 @@ class Block:
         return self.pieces[place]
 
     def _operation(self, node: Node) -> Piece:
-        return operation(node.op, [self.piece(arg) for arg in node.args])
+        args = [self.piece(arg) for arg in node.args]
+        inner = self._graph.nodes[node.args[0]]
+        is_clamp = node.op == "min" and inner.op == "max" and args[0].text.startswith("larger(")
+        if is_clamp:  # so people write it
+            held = [*(self.piece(arg).text for arg in inner.args), args[1].text]
+            return Piece(f"clamp({', '.join(held)})", Binds.ATOM)
+        return operation(node.op, args)

@@ -32,6 +32,12 @@ _TO_BYTE = {
 """All give the same for what they are for: light that may be anything, no number included; light
 that is never below 0 and fits into an int; light that is never above full."""
 
+_CLAMP = """static inline float clamp(float x, float low, float high)
+{
+    const float a = x > low ? x : low;
+    return a < high ? a : high;
+}"""
+
 _FROM = """static inline {place} from_{type}(const {type} *leds, {place} count, {place} first)
 {{
     {place} low = 0, high = count;
@@ -60,6 +66,7 @@ def helpers(used: set[str], place: str, light: Bounds | None) -> list[str]:
         name: _CHOICE.format(name=name, type=c_type, sign=sign)
         for name, (c_type, sign) in choices.items()
     }
+    texts["clamp"] = _CLAMP
     texts["to_byte"] = _to_byte(light)
     about = comment("The place of the first of count ascending LEDs that is not before first.")
     for c_type in ("uint8_t", "int16_t", "int32_t"):

@@ -17,7 +17,7 @@ TAKEN = frozenset(
     stdint stdio stdlib string time
     abs ceilf exp fabsf floorf free gamma index j0 j1 jn log main malloc sqrtf y0 y1 yn
     state signals now now_ms dt_ms first light frame step paint from to i k r at end rgb full
-    smaller larger earlier later to_byte run from_uint8_t from_int16_t from_int32_t""".split()  # noqa: SIM905, words read better than a list
+    smaller larger clamp earlier later to_byte run from_uint8_t from_int16_t from_int32_t""".split()  # noqa: SIM905, words read better than a list
 )
 """Words of C and C++, of their libraries, and of the emitted code itself."""
 

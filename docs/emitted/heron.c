@@ -1,0 +1,853 @@
+/* Heron. Electric cargo trike. Light for 158 LEDs. Made by Fendra from heron.toml. */
+/* C99. It gives the bytes of the preview, bit for bit, where float is IEEE 754 single
+   precision and the compiler neither contracts nor reorders: -ffp-contract=off, and never
+   -ffast-math. */
+#include <math.h>
+#include <stdbool.h>
+#include <stdint.h>
+
+#include "heron.h"
+
+#ifdef __FAST_MATH__
+#error "compile without -ffast-math"
+#endif
+#if defined(__clang__) || !defined(__GNUC__)
+#pragma STDC FP_CONTRACT OFF
+#endif
+
+static const uint8_t hubs_roll_with_the_road_table[32] = {
+    0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11,
+    12, 13, 14, 15
+};
+
+static const uint8_t deck_rank[72] = {
+    35, 34, 33, 32, 31, 30, 29, 28, 27, 26, 25, 24, 23, 22, 21, 20, 19, 18, 17, 16, 15, 14, 13,
+    12, 11, 10, 9, 8, 7, 6, 5, 4, 3, 2, 1, 0, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14,
+    15, 16, 17, 18, 19, 20, 21, 22, 23, 24, 25, 26, 27, 28, 29, 30, 31, 32, 33, 34, 35
+};
+
+static const float rpm_colours_red[72] = {
+    1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f,
+    1.0f, 1.0f, 1.0f, 0.9714286f, 0.9142857f, 0.85714287f, 0.8f, 0.74285716f, 0.6857143f,
+    0.62857145f, 0.5714286f, 0.51428574f, 0.45714286f, 0.4f, 0.34285715f, 0.2857143f,
+    0.22857143f, 0.17142858f, 0.114285715f, 0.057142857f, 0.0f, 0.0f, 0.057142857f,
+    0.114285715f, 0.17142858f, 0.22857143f, 0.2857143f, 0.34285715f, 0.4f, 0.45714286f,
+    0.51428574f, 0.5714286f, 0.62857145f, 0.6857143f, 0.74285716f, 0.8f, 0.85714287f,
+    0.9142857f, 0.9714286f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f,
+    1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f
+};
+
+static const float rpm_colours_green[72] = {
+    0.014443815f, 0.045161963f, 0.07588011f, 0.10659826f, 0.1373164f, 0.16803455f, 0.1987527f,
+    0.22947085f, 0.260189f, 0.29090714f, 0.3216253f, 0.35234344f, 0.3830616f, 0.41377974f,
+    0.44449788f, 0.47521603f, 0.5059342f, 0.5366523f, 0.5513001f, 0.54987746f, 0.5484548f,
+    0.5470322f, 0.54560953f, 0.5441869f, 0.54276425f, 0.5413416f, 0.53991896f, 0.53849626f,
+    0.5370736f, 0.53565097f, 0.5342283f, 0.5328057f, 0.53138304f, 0.5299604f, 0.52853775f,
+    0.5271151f, 0.5271151f, 0.52853775f, 0.5299604f, 0.53138304f, 0.5328057f, 0.5342283f,
+    0.53565097f, 0.5370736f, 0.53849626f, 0.53991896f, 0.5413416f, 0.54276425f, 0.5441869f,
+    0.54560953f, 0.5470322f, 0.5484548f, 0.54987746f, 0.5513001f, 0.5366523f, 0.5059342f,
+    0.47521603f, 0.44449788f, 0.41377974f, 0.3830616f, 0.35234344f, 0.3216253f, 0.29090714f,
+    0.260189f, 0.22947085f, 0.1987527f, 0.16803455f, 0.1373164f, 0.10659826f, 0.07588011f,
+    0.045161963f, 0.014443815f
+};
+
+static const float rpm_colours_blue[72] = {
+    0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f,
+    0.0f, 0.0f, 0.0f, 0.0033420175f, 0.01002606f, 0.016710095f, 0.02339413f, 0.030078173f,
+    0.036762208f, 0.043446243f, 0.050130285f, 0.05681432f, 0.06349836f, 0.0701824f, 0.07686643f,
+    0.083550476f, 0.09023452f, 0.09691855f, 0.10360259f, 0.11028663f, 0.116970666f,
+    0.116970666f, 0.11028663f, 0.10360259f, 0.09691855f, 0.09023452f, 0.083550476f, 0.07686643f,
+    0.0701824f, 0.06349836f, 0.05681432f, 0.050130285f, 0.043446243f, 0.036762208f,
+    0.030078173f, 0.02339413f, 0.016710095f, 0.01002606f, 0.0033420175f, 0.0f, 0.0f, 0.0f, 0.0f,
+    0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f
+};
+
+/* LEDs in a row, from first up to end. place: of the first one in its group. */
+struct run {
+    int first, end, place;
+};
+
+static const struct run hubs_runs[2] = {
+    {0, 16, 0},
+    {40, 56, 16},
+};
+
+/* LEDs painted at a time: 12 bytes of stack each. */
+#ifndef AT_ONCE
+#define AT_ONCE 64
+#endif
+
+/* Linear light, 0 to 1, of the LEDs that are being painted. */
+struct light {
+    float red[AT_ONCE];
+    float green[AT_ONCE];
+    float blue[AT_ONCE];
+};
+
+static inline float smaller(float a, float b)
+{
+    return a < b ? a : b;
+}
+
+static inline float larger(float a, float b)
+{
+    return a > b ? a : b;
+}
+
+static inline int earlier(int a, int b)
+{
+    return a < b ? a : b;
+}
+
+static inline int later(int a, int b)
+{
+    return a > b ? a : b;
+}
+
+static inline float clamp(float x, float low, float high)
+{
+    const float a = x > low ? x : low;
+    return a < high ? a : high;
+}
+
+/* Light times 255 as a byte, rounded. No light here is below 0, or above 600.3. */
+static inline uint8_t to_byte(float light)
+{
+    const int byte = (int)(light + 0.5f);
+    return (uint8_t)(byte < 255 ? byte : 255);
+}
+
+/* The numbers of a frame, one for all LEDs. */
+static void step(struct heron *state, const struct heron_signals *signals,
+    uint32_t now_ms)
+{
+    struct heron_now *const now = &state->now;
+    const bool first = !state->has_begun;
+    const uint32_t dt_ms = first ? 0u : now_ms - state->last_ms;
+
+    /* Time */
+    const float dt_s = (float)dt_ms * 0.001f;
+
+    /* Signal speed (heron.toml:108) */
+    const uint32_t passed_ms = dt_ms < 2147483647u ? dt_ms : 2147483647u;
+    const uint32_t age = state->speed_since + passed_ms;
+    const uint32_t speed_since = signals->speed.is_new ? 0u
+        : (age < 2147483647u ? age : 2147483647u);
+    const bool speed_heard = speed_since < 500u;
+    const bool speed_lost = !speed_heard;
+    const float speed_raw = speed_heard ? clamp(signals->speed.value, 0.0f, 45.0f) : 0.0f;
+    const float v = dt_s / 0.1f;
+    const float share = 1.0f - 1.0f / (1.0f + v * (1.0f + v * (0.5f + v * 0.16666667f)));
+    const float speed = first ? speed_raw : state->speed_lag + (speed_raw - state->speed_lag)
+        * share;
+
+    /* Signal rpm (heron.toml:114) */
+    const uint32_t age_2 = state->rpm_since + passed_ms;
+    const uint32_t rpm_since = signals->rpm.is_new ? 0u
+        : (age_2 < 2147483647u ? age_2 : 2147483647u);
+    const bool rpm_heard = rpm_since < 500u;
+    const float rpm_raw = rpm_heard ? clamp(signals->rpm.value, 0.0f, 6000.0f) : 0.0f;
+    const float v_2 = dt_s / 0.08f;
+    const float v_3 = 1.0f / (1.0f + v_2 * (1.0f + v_2 * (0.5f + v_2 * 0.16666667f)));
+    const float share_2 = 1.0f - v_3;
+    const float rpm = first ? rpm_raw : state->rpm_lag + (rpm_raw - state->rpm_lag) * share_2;
+
+    /* Signal throttle (heron.toml:121) */
+    const uint32_t age_3 = state->throttle_since + passed_ms;
+    const uint32_t throttle_since = signals->throttle.is_new ? 0u
+        : (age_3 < 2147483647u ? age_3 : 2147483647u);
+    const bool throttle_heard = throttle_since < 500u;
+    const float throttle = throttle_heard ? clamp(signals->throttle.value, 0.0f, 1.0f) : 0.0f;
+
+    /* Signal brake (heron.toml:125) */
+    const uint32_t age_4 = state->brake_since + passed_ms;
+    const uint32_t brake_since = signals->brake.is_new ? 0u
+        : (age_4 < 2147483647u ? age_4 : 2147483647u);
+    const bool brake_heard = brake_since < 500u;
+    const float brake_raw = brake_heard ? clamp(signals->brake.value, 0.0f, 1.0f) : 0.0f;
+    const float v_4 = dt_s / 0.05f;
+    const float v_5 = 1.0f / (1.0f + v_4 * (1.0f + v_4 * (0.5f + v_4 * 0.16666667f)));
+    const float share_3 = 1.0f - v_5;
+    const float brake = first ? brake_raw : state->brake_lag + (brake_raw - state->brake_lag)
+        * share_3;
+
+    /* Signal left (heron.toml:130) */
+    const uint32_t age_5 = state->left_since + passed_ms;
+    const uint32_t left_since = signals->left.is_new ? 0u
+        : (age_5 < 2147483647u ? age_5 : 2147483647u);
+    const bool left_heard = left_since < 500u;
+    const bool v_6 = 0.5f < signals->left.value && left_heard;
+    const uint32_t age_6 = state->left_since_2 + passed_ms;
+    const uint32_t left_since_2 = v_6 ? 0u : (age_6 < 2147483647u ? age_6 : 2147483647u);
+    now->left = left_heard && (v_6 || left_since_2 < 450u);
+
+    /* Signal right (heron.toml:136) */
+    const uint32_t age_7 = state->right_since + passed_ms;
+    const uint32_t right_since = signals->right.is_new ? 0u
+        : (age_7 < 2147483647u ? age_7 : 2147483647u);
+    const bool right_heard = right_since < 500u;
+    const bool v_7 = 0.5f < signals->right.value && right_heard;
+    const uint32_t age_8 = state->right_since_2 + passed_ms;
+    const uint32_t right_since_2 = v_7 ? 0u : (age_8 < 2147483647u ? age_8 : 2147483647u);
+    now->right = right_heard && (v_7 || right_since_2 < 450u);
+
+    /* Signal battery (heron.toml:142) */
+    const bool battery_ever = signals->battery.is_new || state->battery_ever;
+    const float battery_raw = battery_ever ? clamp(signals->battery.value, 36.0f, 55.0f)
+        : 48.0f;
+    const float v_8 = dt_s / 2.5f;
+    const float v_9 = 1.0f / (1.0f + v_8 * (1.0f + v_8 * (0.5f + v_8 * 0.16666667f)));
+    const float share_4 = 1.0f - v_9;
+    const float v_10 = state->battery_lag + (battery_raw - state->battery_lag) * share_4;
+    const float battery = first ? battery_raw : v_10;
+
+    /* Signal lean (heron.toml:148) */
+    const uint32_t age_9 = state->lean_since + passed_ms;
+    const uint32_t lean_since = signals->lean.is_new ? 0u
+        : (age_9 < 2147483647u ? age_9 : 2147483647u);
+    const bool lean_heard = lean_since < 500u;
+    const float lean_raw = lean_heard ? clamp(signals->lean.value, -30.0f, 30.0f) : 0.0f;
+    const float v_11 = dt_s / 0.15f;
+    const float v_12 = 1.0f / (1.0f + v_11 * (1.0f + v_11 * (0.5f + v_11 * 0.16666667f)));
+    const float share_5 = 1.0f - v_12;
+    const float lean = first ? lean_raw : state->lean_lag + (lean_raw - state->lean_lag)
+        * share_5;
+
+    /* Signal lights (heron.toml:155) */
+    const uint32_t age_10 = state->lights_since + passed_ms;
+    const uint32_t lights_since = signals->lights.is_new ? 0u
+        : (age_10 < 2147483647u ? age_10 : 2147483647u);
+    const bool lights_heard = lights_since < 500u;
+    const bool lights_lost = !lights_heard;
+    const bool lights = lights_lost || (lights_heard && 0.5f < signals->lights.value);
+
+    /* Signal parked (heron.toml:160) */
+    const bool parked = speed < 0.8f && throttle < 0.05f && brake < 0.05f && speed_heard;
+
+    /* Signal battery_low (heron.toml:164) */
+    const bool v_13 = battery < 43.9f;
+    const uint32_t age_11 = state->battery_low_since + passed_ms;
+    const uint32_t battery_low_since = v_13 ? 0u
+        : (age_11 < 2147483647u ? age_11 : 2147483647u);
+    now->battery_low = v_13 || battery_low_since < 2000u;
+
+    /* Layer 1, "running light, front" (heron.toml:171) */
+    const float v_14 = dt_s / 0.6f;
+    const float running_light_front_grown =
+        clamp(state->running_light_front_presence + v_14, 0.0f, 1.0f);
+    const float running_light_front_shrunk =
+        clamp(state->running_light_front_presence - v_14, 0.0f, 1.0f);
+    const float running_light_front_presence = lights ? running_light_front_grown
+        : running_light_front_shrunk;
+    now->running_light_front_on = lights || 0.0f < running_light_front_presence;
+    if (now->running_light_front_on) {
+        now->running_light_front_strength = running_light_front_presence * 0.14541714f;
+        now->running_light_front_paint_green = 0.8713671f * now->running_light_front_strength;
+        now->running_light_front_paint_blue = 0.6866853f * now->running_light_front_strength;
+    }
+
+    /* Layer 2, "running light, rear" (heron.toml:181) */
+    const float running_light_rear_grown =
+        clamp(state->running_light_rear_presence + v_14, 0.0f, 1.0f);
+    const float running_light_rear_shrunk =
+        clamp(state->running_light_rear_presence - v_14, 0.0f, 1.0f);
+    const float running_light_rear_presence = lights ? running_light_rear_grown
+        : running_light_rear_shrunk;
+    now->running_light_rear_on = lights || 0.0f < running_light_rear_presence;
+    if (now->running_light_rear_on) {
+        now->running_light_rear_strength = running_light_rear_presence * 0.08498389f;
+    }
+
+    /* Layer 3, "hubs roll with the road" (heron.toml:191) */
+    const bool v_15 = 0.8f < speed;
+    const float hubs_roll_with_the_road_rate = clamp(speed / 12.0f, 0.0f, 20.0f);
+    const uint32_t hubs_roll_with_the_road_step =
+        (uint32_t)floorf(hubs_roll_with_the_road_rate * 4.2949675e+06f + 0.5f);
+    const uint32_t hubs_roll_with_the_road_phase = state->hubs_roll_with_the_road_phase
+        + hubs_roll_with_the_road_step * dt_ms;
+    const float v_16 = dt_s / 0.4f;
+    const float hubs_roll_with_the_road_grown =
+        clamp(state->hubs_roll_with_the_road_presence + v_16, 0.0f, 1.0f);
+    const float v_17 = larger(state->hubs_roll_with_the_road_presence - dt_s / 0.8f, 0.0f);
+    const float hubs_roll_with_the_road_shrunk = smaller(v_17, 1.0f);
+    const float hubs_roll_with_the_road_presence = v_15 ? hubs_roll_with_the_road_grown
+        : hubs_roll_with_the_road_shrunk;
+    now->hubs_roll_with_the_road_on = v_15 || 0.0f < hubs_roll_with_the_road_presence;
+    if (now->hubs_roll_with_the_road_on) {
+        now->hubs_roll_with_the_road_drift = (float)(hubs_roll_with_the_road_phase >> 8u)
+            * 5.9604645e-08f;
+        now->hubs_roll_with_the_road_strength = hubs_roll_with_the_road_presence * 0.28123334f;
+    }
+
+    /* Layer 4, "cornering light, left" (heron.toml:203) */
+    const bool v_18 = lights && lean < -1.5f && !now->left;
+    const float v_19 = dt_s / 0.3f;
+    const float cornering_light_left_shrunk =
+        clamp(state->cornering_light_left_presence - v_19, 0.0f, 1.0f);
+    const float cornering_light_left_presence = v_18 ? 1.0f : cornering_light_left_shrunk;
+    now->cornering_light_left_on = v_18 || 0.0f < cornering_light_left_presence;
+    if (now->cornering_light_left_on) {
+        const float level = clamp((-lean - 1.5f) / 3.5f, 0.0f, 1.0f);
+        const float v_20 = (level * 100.0f + 16.0f) / 116.0f;
+        now->cornering_light_left_strength = cornering_light_left_presence
+            * (0.08f < level ? v_20 * v_20 * v_20 : level * 0.110705644f);
+        now->cornering_light_left_paint_green = 0.8713671f * now->cornering_light_left_strength;
+        now->cornering_light_left_paint_blue = 0.6866853f * now->cornering_light_left_strength;
+    }
+
+    /* Layer 5, "cornering light, right" (heron.toml:213) */
+    const bool v_20 = lights && 1.5f < lean && !now->right;
+    const float cornering_light_right_shrunk =
+        clamp(state->cornering_light_right_presence - v_19, 0.0f, 1.0f);
+    const float cornering_light_right_presence = v_20 ? 1.0f : cornering_light_right_shrunk;
+    now->cornering_light_right_on = v_20 || 0.0f < cornering_light_right_presence;
+    if (now->cornering_light_right_on) {
+        const float level = clamp((lean - 1.5f) / 3.5f, 0.0f, 1.0f);
+        const float v_21 = (level * 100.0f + 16.0f) / 116.0f;
+        now->cornering_light_right_strength = cornering_light_right_presence
+            * (0.08f < level ? v_21 * v_21 * v_21 : level * 0.110705644f);
+        now->cornering_light_right_paint_green = 0.8713671f
+            * now->cornering_light_right_strength;
+        now->cornering_light_right_paint_blue = 0.6866853f
+            * now->cornering_light_right_strength;
+    }
+
+    /* Layer 6, "rpm" (heron.toml:223) */
+    const float rpm_grown = clamp(state->rpm_presence + v_19, 0.0f, 1.0f);
+    const float rpm_shrunk = clamp(state->rpm_presence - v_14, 0.0f, 1.0f);
+    now->rpm_presence = parked ? rpm_shrunk : rpm_grown;
+    now->rpm_on = !parked || 0.0f < now->rpm_presence;
+    if (now->rpm_on) {
+        const float value = clamp(rpm, -1e+06f, 1e+06f);
+        now->rpm_reach = clamp(value / 5200.0f, 0.0f, 1.0f) * 36.0f;
+        const bool is_dark = 4700.0f <= value && 0.5f <= (float)((now_ms * 17179869u) >> 8u)
+            * 5.9604645e-08f;
+        now->rpm_shown = is_dark ? 0.0f : 1.0f;
+    }
+
+    /* Layer 7, "brake light" (heron.toml:239) */
+    const bool v_21 = 0.04f < brake;
+    const float brake_light_shrunk = clamp(state->brake_light_presence - v_11, 0.0f, 1.0f);
+    const float brake_light_presence = v_21 ? 1.0f : brake_light_shrunk;
+    now->brake_light_on = v_21 || 0.0f < brake_light_presence;
+    if (now->brake_light_on) {
+        const float level = clamp(0.35f + 0.65f * brake, 0.0f, 1.0f);
+        const float v_22 = (level * 100.0f + 16.0f) / 116.0f;
+        now->brake_light_strength = brake_light_presence
+            * (0.08f < level ? v_22 * v_22 * v_22 : level * 0.110705644f);
+        now->brake_light_rest = 1.0f - brake_light_presence;
+    }
+
+    /* Layer 8, "turn left, front" (heron.toml:248) */
+    const uint32_t turn_left_front_elapsed = now->left && !state->turn_left_front_was ? 0u
+        : (state->turn_left_front_elapsed + dt_ms) % 692u;
+    if (now->left) {
+        const float elapsed_ms = (float)turn_left_front_elapsed;
+        now->turn_left_front_lit = floorf(elapsed_ms / 16.0f);
+        now->turn_left_front_gone = 442.0f <= elapsed_ms ? 12.0f : 0.0f;
+    }
+
+    /* Layer 9, "turn right, front" (heron.toml:259) */
+    const uint32_t turn_right_front_elapsed = now->right && !state->turn_right_front_was ? 0u
+        : (state->turn_right_front_elapsed + dt_ms) % 692u;
+    if (now->right) {
+        const float elapsed_ms = (float)turn_right_front_elapsed;
+        now->turn_right_front_lit = floorf(elapsed_ms / 16.0f);
+        now->turn_right_front_gone = 442.0f <= elapsed_ms ? 12.0f : 0.0f;
+    }
+
+    /* Layer 10, "turn left, rear" (heron.toml:270) */
+    const uint32_t turn_left_rear_elapsed = now->left && !state->turn_left_rear_was ? 0u
+        : (state->turn_left_rear_elapsed + dt_ms) % 692u;
+    if (now->left) {
+        const float elapsed_ms = (float)turn_left_rear_elapsed;
+        now->turn_left_rear_lit = floorf(elapsed_ms / 12.799999f);
+        now->turn_left_rear_gone = 442.0f <= elapsed_ms ? 15.0f : 0.0f;
+    }
+
+    /* Layer 11, "turn right, rear" (heron.toml:281) */
+    const uint32_t turn_right_rear_elapsed = now->right && !state->turn_right_rear_was ? 0u
+        : (state->turn_right_rear_elapsed + dt_ms) % 692u;
+    if (now->right) {
+        const float elapsed_ms = (float)turn_right_rear_elapsed;
+        now->turn_right_rear_lit = floorf(elapsed_ms / 12.799999f);
+        now->turn_right_rear_gone = 442.0f <= elapsed_ms ? 15.0f : 0.0f;
+    }
+
+    /* Layer 12, "parked" (heron.toml:292) */
+    const float v_22 = dt_s / 1.5f;
+    const float parked_grown = clamp(state->parked_presence + v_22, 0.0f, 1.0f);
+    const float v_23 = dt_s / 0.5f;
+    const float parked_shrunk = clamp(state->parked_presence - v_23, 0.0f, 1.0f);
+    const float parked_presence = parked ? parked_grown : parked_shrunk;
+    now->parked_on = parked || 0.0f < parked_presence;
+    if (now->parked_on) {
+        const float v_24 = 2.0f * ((float)((now_ms * 858993u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        const float swell = 1.0f - fabsf(v_24);
+        const float cover = 0.1f + swell * swell * (3.0f - 2.0f * swell) * 0.9f;
+        const float share_6 = cover * parked_presence;
+        now->parked_strength = share_6 * 0.28123334f;
+        now->parked_rest = 1.0f - share_6;
+        now->parked_paint_red = 0.014443844f * now->parked_strength;
+        now->parked_paint_green = 0.051269457f * now->parked_strength;
+    }
+
+    /* Layer 13, "parked, looking round" (heron.toml:303) */
+    const bool v_24 = parked && !lights;
+    const float parked_looking_round_grown =
+        clamp(state->parked_looking_round_presence + v_22, 0.0f, 1.0f);
+    const float parked_looking_round_shrunk =
+        clamp(state->parked_looking_round_presence - v_23, 0.0f, 1.0f);
+    now->parked_looking_round_presence = v_24 ? parked_looking_round_grown
+        : parked_looking_round_shrunk;
+    now->parked_looking_round_on = v_24 || 0.0f < now->parked_looking_round_presence;
+    if (now->parked_looking_round_on) {
+        const float v_25 = 2.0f * ((float)((now_ms * 1073742u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        now->parked_looking_round_middle = 1.0f - fabsf(v_25);
+    }
+
+    /* Layer 14, "no news from the bus" (heron.toml:315) */
+    const float v_25 = larger(state->no_news_from_the_bus_presence + dt_s / 0.2f, 0.0f);
+    const float no_news_from_the_bus_grown = smaller(v_25, 1.0f);
+    const float no_news_from_the_bus_shrunk =
+        clamp(state->no_news_from_the_bus_presence - v_16, 0.0f, 1.0f);
+    now->no_news_from_the_bus_presence = speed_heard ? no_news_from_the_bus_shrunk
+        : no_news_from_the_bus_grown;
+    now->no_news_from_the_bus_on = speed_lost || 0.0f < now->no_news_from_the_bus_presence;
+    if (now->no_news_from_the_bus_on) {
+        const float v_26 = 2.0f * ((float)((now_ms * 3435974u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        now->no_news_from_the_bus_middle = 1.0f - fabsf(v_26);
+    }
+
+    /* Layer 15, "battery warning" (heron.toml:326) */
+    const uint32_t battery_warning_age = state->battery_warning_since + passed_ms;
+    const uint32_t v_26 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
+    const uint32_t battery_warning_since = now->battery_low && !state->battery_warning_was ? 0u
+        : v_26;
+    if (now->battery_low) {
+        const float phase = (float)((battery_warning_since * 6442451u) >> 8u) * 5.9604645e-08f;
+        now->battery_warning_cover = phase < 0.4f ? 1.0f : 0.0f;
+        now->battery_warning_rest = 1.0f - now->battery_warning_cover;
+        now->battery_warning_paint_blue = 0.116970666f * now->battery_warning_cover;
+    }
+
+    now->master = 0.7630335f;
+
+    /* What the next frame remembers */
+    state->speed_since = speed_since;
+    state->speed_lag = speed;
+    state->rpm_since = rpm_since;
+    state->rpm_lag = rpm;
+    state->throttle_since = throttle_since;
+    state->brake_since = brake_since;
+    state->brake_lag = brake;
+    state->left_since = left_since;
+    state->left_since_2 = left_since_2;
+    state->right_since = right_since;
+    state->right_since_2 = right_since_2;
+    state->battery_ever = battery_ever;
+    state->battery_lag = battery;
+    state->lean_since = lean_since;
+    state->lean_lag = lean;
+    state->lights_since = lights_since;
+    state->battery_low_since = battery_low_since;
+    state->running_light_front_presence = running_light_front_presence;
+    state->running_light_rear_presence = running_light_rear_presence;
+    state->hubs_roll_with_the_road_phase = hubs_roll_with_the_road_phase;
+    state->hubs_roll_with_the_road_presence = hubs_roll_with_the_road_presence;
+    state->cornering_light_left_presence = cornering_light_left_presence;
+    state->cornering_light_right_presence = cornering_light_right_presence;
+    state->rpm_presence = now->rpm_presence;
+    state->brake_light_presence = brake_light_presence;
+    state->turn_left_front_was = now->left;
+    state->turn_left_front_elapsed = turn_left_front_elapsed;
+    state->turn_right_front_was = now->right;
+    state->turn_right_front_elapsed = turn_right_front_elapsed;
+    state->turn_left_rear_was = now->left;
+    state->turn_left_rear_elapsed = turn_left_rear_elapsed;
+    state->turn_right_rear_was = now->right;
+    state->turn_right_rear_elapsed = turn_right_rear_elapsed;
+    state->parked_presence = parked_presence;
+    state->parked_looking_round_presence = now->parked_looking_round_presence;
+    state->no_news_from_the_bus_presence = now->no_news_from_the_bus_presence;
+    state->battery_warning_was = now->battery_low;
+    state->battery_warning_since = battery_warning_since;
+    state->last_ms = now_ms;
+    state->has_begun = true;
+}
+
+/* Layer 1, "running light, front" (heron.toml:171): solid on nose-bar, 24 LEDs. */
+static void paint_running_light_front(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float strength = now->running_light_front_strength;
+    const float paint_green = now->running_light_front_paint_green;
+    const float paint_blue = now->running_light_front_paint_blue;
+    const int from = later(first, 16), to = earlier(end, 40);
+    for (int i = from; i < to; i++) {
+        const int at = i - first;
+        light->red[at] = strength;
+        light->green[at] = paint_green;
+        light->blue[at] = paint_blue;
+    }
+}
+
+/* Layer 2, "running light, rear" (heron.toml:181): solid on tail-bar, 30 LEDs. */
+static void paint_running_light_rear(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float strength = now->running_light_rear_strength;
+    const int from = later(first, 128), to = earlier(end, 158);
+    for (int i = from; i < to; i++) {
+        const int at = i - first;
+        light->red[at] = strength;
+    }
+}
+
+/* Layer 3, "hubs roll with the road" (heron.toml:191): gradient on hubs, 32 LEDs. */
+static void paint_hubs_roll_with_the_road(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float drift = now->hubs_roll_with_the_road_drift;
+    const float strength = now->hubs_roll_with_the_road_strength;
+    for (int r = 0; r < 2; r++) {
+        const struct run run = hubs_runs[r];
+        const int from = later(first, run.first);
+        const int to = earlier(end, run.end);
+        for (int i = from; i < to; i++) {
+            const int k = i - run.first + run.place;
+            const int at = i - first;
+            const float v = (float)hubs_roll_with_the_road_table[k] / 30.0f + 1.0f - drift;
+            const float way = 1.0f - fabsf(2.0f * (v - floorf(v)) - 1.0f);
+            const float paint_green = (0.57758045f + way * -0.54802364f) * strength;
+            const float paint_blue = (0.45641103f + way * 0.543589f) * strength;
+            light->green[at] = paint_green;
+            light->blue[at] = paint_blue;
+        }
+    }
+}
+
+/* Layer 4, "cornering light, left" (heron.toml:203): solid on nose-left, 12 LEDs. */
+static void paint_cornering_light_left(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float strength = now->cornering_light_left_strength;
+    const float paint_green = now->cornering_light_left_paint_green;
+    const float paint_blue = now->cornering_light_left_paint_blue;
+    const int from = later(first, 16), to = earlier(end, 28);
+    for (int i = from; i < to; i++) {
+        const int at = i - first;
+        light->red[at] = larger(strength, light->red[at]);
+        light->green[at] = larger(paint_green, light->green[at]);
+        light->blue[at] = larger(paint_blue, light->blue[at]);
+    }
+}
+
+/* Layer 5, "cornering light, right" (heron.toml:213): solid on nose-right, 12 LEDs. */
+static void paint_cornering_light_right(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float strength = now->cornering_light_right_strength;
+    const float paint_green = now->cornering_light_right_paint_green;
+    const float paint_blue = now->cornering_light_right_paint_blue;
+    const int from = later(first, 28), to = earlier(end, 40);
+    for (int i = from; i < to; i++) {
+        const int at = i - first;
+        light->red[at] = larger(strength, light->red[at]);
+        light->green[at] = larger(paint_green, light->green[at]);
+        light->blue[at] = larger(paint_blue, light->blue[at]);
+    }
+}
+
+/* Layer 6, "rpm" (heron.toml:223): gauge on deck, 72 LEDs. */
+static void paint_rpm(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float reach = now->rpm_reach;
+    const float shown = now->rpm_shown;
+    const float presence = now->rpm_presence;
+    const int from = later(first, 56), to = earlier(end, 128);
+    for (int i = from; i < to; i++) {
+        const int k = i - 56;
+        const int at = i - first;
+        const float lit = reach - (float)deck_rank[k];
+        const float cover = shown * clamp(lit, 0.0f, 1.0f);
+        const float share = cover * presence;
+        const float strength = share * 0.48278108f;
+        const float paint_red = rpm_colours_red[k] * strength;
+        const float paint_green = rpm_colours_green[k] * strength;
+        const float paint_blue = rpm_colours_blue[k] * strength;
+        light->red[at] = paint_red;
+        light->green[at] = paint_green;
+        light->blue[at] = paint_blue;
+    }
+}
+
+/* Layer 7, "brake light" (heron.toml:239): solid on tail-bar, 30 LEDs. */
+static void paint_brake_light(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float strength = now->brake_light_strength;
+    const float rest = now->brake_light_rest;
+    const int from = later(first, 128), to = earlier(end, 158);
+    for (int i = from; i < to; i++) {
+        const int at = i - first;
+        light->red[at] = light->red[at] * rest + strength;
+    }
+}
+
+/* Layer 8, "turn left, front" (heron.toml:248): fill on nose-left, 12 LEDs. */
+static void paint_turn_left_front(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float lit = now->turn_left_front_lit;
+    const float gone = now->turn_left_front_gone;
+    const int from = later(first, 16), to = earlier(end, 28);
+    for (int i = from; i < to; i++) {
+        const int k = i - 16;
+        const int at = i - first;
+        const float rank = (float)(11 - k);
+        const float cover = clamp(lit - rank, 0.0f, 1.0f)
+            * (1.0f - clamp(gone - rank, 0.0f, 1.0f));
+        const float rest = 1.0f - cover;
+        const float paint_green = 0.19461784f * cover;
+        light->red[at] = light->red[at] * rest + cover;
+        light->green[at] = light->green[at] * rest + paint_green;
+        light->blue[at] = light->blue[at] * rest;
+    }
+}
+
+/* Layer 9, "turn right, front" (heron.toml:259): fill on nose-right, 12 LEDs. */
+static void paint_turn_right_front(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float lit = now->turn_right_front_lit;
+    const float gone = now->turn_right_front_gone;
+    const int from = later(first, 28), to = earlier(end, 40);
+    for (int i = from; i < to; i++) {
+        const int k = i - 28;
+        const int at = i - first;
+        const float rank = (float)k;
+        const float cover = clamp(lit - rank, 0.0f, 1.0f)
+            * (1.0f - clamp(gone - rank, 0.0f, 1.0f));
+        const float rest = 1.0f - cover;
+        const float paint_green = 0.19461784f * cover;
+        light->red[at] = light->red[at] * rest + cover;
+        light->green[at] = light->green[at] * rest + paint_green;
+        light->blue[at] = light->blue[at] * rest;
+    }
+}
+
+/* Layer 10, "turn left, rear" (heron.toml:270): fill on tail-left, 15 LEDs. */
+static void paint_turn_left_rear(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float lit = now->turn_left_rear_lit;
+    const float gone = now->turn_left_rear_gone;
+    const int from = later(first, 128), to = earlier(end, 143);
+    for (int i = from; i < to; i++) {
+        const int k = i - 128;
+        const int at = i - first;
+        const float rank = (float)(14 - k);
+        const float cover = clamp(lit - rank, 0.0f, 1.0f)
+            * (1.0f - clamp(gone - rank, 0.0f, 1.0f));
+        const float rest = 1.0f - cover;
+        const float paint_green = 0.19461784f * cover;
+        light->red[at] = light->red[at] * rest + cover;
+        light->green[at] = paint_green;
+    }
+}
+
+/* Layer 11, "turn right, rear" (heron.toml:281): fill on tail-right, 15 LEDs. */
+static void paint_turn_right_rear(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float lit = now->turn_right_rear_lit;
+    const float gone = now->turn_right_rear_gone;
+    const int from = later(first, 143), to = earlier(end, 158);
+    for (int i = from; i < to; i++) {
+        const int k = i - 143;
+        const int at = i - first;
+        const float rank = (float)k;
+        const float cover = clamp(lit - rank, 0.0f, 1.0f)
+            * (1.0f - clamp(gone - rank, 0.0f, 1.0f));
+        const float rest = 1.0f - cover;
+        const float paint_green = 0.19461784f * cover;
+        light->red[at] = light->red[at] * rest + cover;
+        light->green[at] = paint_green;
+    }
+}
+
+/* Layer 12, "parked" (heron.toml:292): pulse on deck, 72 LEDs. */
+static void paint_parked(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float strength = now->parked_strength;
+    const float rest = now->parked_rest;
+    const float paint_red = now->parked_paint_red;
+    const float paint_green = now->parked_paint_green;
+    const int from = later(first, 56), to = earlier(end, 128);
+    for (int i = from; i < to; i++) {
+        const int at = i - first;
+        light->red[at] = light->red[at] * rest + paint_red;
+        light->green[at] = light->green[at] * rest + paint_green;
+        light->blue[at] = light->blue[at] * rest + strength;
+    }
+}
+
+/* Layer 13, "parked, looking round" (heron.toml:303): sweep on nose-bar, 24 LEDs. */
+static void paint_parked_looking_round(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float middle = now->parked_looking_round_middle;
+    const float presence = now->parked_looking_round_presence;
+    const int from = later(first, 16), to = earlier(end, 40);
+    for (int i = from; i < to; i++) {
+        const int k = i - 16;
+        const int at = i - first;
+        const float distance = fabsf((float)k / 23.0f - middle) * 5.714286f;
+        const float v = larger(1.0f - distance, 0.0f);
+        const float cover = v * v * (3.0f - 2.0f * v);
+        const float share = cover * presence;
+        const float strength = share * 0.40749416f;
+        const float rest = 1.0f - share;
+        const float paint_red = 0.051269457f * strength;
+        const float paint_green = 0.3515326f * strength;
+        light->red[at] = light->red[at] * rest + paint_red;
+        light->green[at] = light->green[at] * rest + paint_green;
+        light->blue[at] = light->blue[at] * rest + strength;
+    }
+}
+
+/* Layer 14, "no news from the bus" (heron.toml:315): sweep on deck, 72 LEDs. */
+static void paint_no_news_from_the_bus(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float middle = now->no_news_from_the_bus_middle;
+    const float presence = now->no_news_from_the_bus_presence;
+    const int from = later(first, 56), to = earlier(end, 128);
+    for (int i = from; i < to; i++) {
+        const int k = i - 56;
+        const int at = i - first;
+        const float distance = fabsf((float)deck_rank[k] * 0.028571429f - middle) * 10.0f;
+        const float v = larger(1.0f - distance, 0.0f);
+        const float cover = v * v * (3.0f - 2.0f * v);
+        const float share = cover * presence;
+        const float strength = share * 0.56681293f;
+        const float rest = 1.0f - share;
+        const float paint_red = 0.3515326f * strength;
+        const float paint_green = 0.051269457f * strength;
+        light->red[at] = light->red[at] * rest + paint_red;
+        light->green[at] = light->green[at] * rest + paint_green;
+        light->blue[at] = light->blue[at] * rest + strength;
+    }
+}
+
+/* Layer 15, "battery warning" (heron.toml:326): blink on all, 158 LEDs. */
+static void paint_battery_warning(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float cover = now->battery_warning_cover;
+    const float rest = now->battery_warning_rest;
+    const float paint_blue = now->battery_warning_paint_blue;
+    const int from = first, to = end;
+    for (int i = from; i < to; i++) {
+        const int at = i - first;
+        light->red[at] = light->red[at] * rest + cover;
+        light->green[at] = light->green[at] * rest;
+        light->blue[at] = light->blue[at] * rest + paint_blue;
+    }
+}
+
+/* The light of the LEDs from first up to end, layer over layer. */
+static void paint(const struct heron_now *now, int first, int end,
+    struct light *light)
+{
+    for (int at = 0; at < end - first; at++) {
+        light->red[at] = 0.0f;
+        light->green[at] = 0.0f;
+        light->blue[at] = 0.0f;
+    }
+    if (now->running_light_front_on) {
+        paint_running_light_front(now, first, end, light);
+    }
+    if (now->running_light_rear_on) {
+        paint_running_light_rear(now, first, end, light);
+    }
+    if (now->hubs_roll_with_the_road_on) {
+        paint_hubs_roll_with_the_road(now, first, end, light);
+    }
+    if (now->cornering_light_left_on) {
+        paint_cornering_light_left(now, first, end, light);
+    }
+    if (now->cornering_light_right_on) {
+        paint_cornering_light_right(now, first, end, light);
+    }
+    if (now->rpm_on) {
+        paint_rpm(now, first, end, light);
+    }
+    if (now->brake_light_on) {
+        paint_brake_light(now, first, end, light);
+    }
+    if (now->left) {
+        paint_turn_left_front(now, first, end, light);
+    }
+    if (now->right) {
+        paint_turn_right_front(now, first, end, light);
+    }
+    if (now->left) {
+        paint_turn_left_rear(now, first, end, light);
+    }
+    if (now->right) {
+        paint_turn_right_rear(now, first, end, light);
+    }
+    if (now->parked_on) {
+        paint_parked(now, first, end, light);
+    }
+    if (now->parked_looking_round_on) {
+        paint_parked_looking_round(now, first, end, light);
+    }
+    if (now->no_news_from_the_bus_on) {
+        paint_no_news_from_the_bus(now, first, end, light);
+    }
+    if (now->battery_low) {
+        paint_battery_warning(now, first, end, light);
+    }
+}
+
+void heron_init(struct heron *state)
+{
+    /* All that is not named is 0 or false. */
+    const struct heron start = {
+        .last_ms = 0u,
+        .speed_since = 2147483647u,
+        .rpm_since = 2147483647u,
+        .throttle_since = 2147483647u,
+        .brake_since = 2147483647u,
+        .left_since = 2147483647u,
+        .left_since_2 = 2147483647u,
+        .right_since = 2147483647u,
+        .right_since_2 = 2147483647u,
+        .lean_since = 2147483647u,
+        .lights_since = 2147483647u,
+        .battery_low_since = 2147483647u,
+    };
+    *state = start;
+}
+
+void heron_frame(struct heron *state, const struct heron_signals *signals,
+    uint32_t now_ms, uint8_t rgb[HERON_LEDS][3])
+{
+    struct light light;
+    step(state, signals, now_ms);
+    const float full = state->now.master * 255.0f;
+    for (int first = 0; first < HERON_LEDS; first += AT_ONCE) {
+        const int end = earlier(HERON_LEDS, first + AT_ONCE);
+        paint(&state->now, first, end, &light);
+        for (int i = first; i < end; i++) {
+            rgb[i][0] = to_byte(light.red[i - first] * full);
+            rgb[i][1] = to_byte(light.green[i - first] * full);
+            rgb[i][2] = to_byte(light.blue[i - first] * full);
+        }
+    }
+}

@@ -1,0 +1,146 @@
+/* Heron: light for 158 LEDs. Made by Fendra from heron.toml. */
+#ifndef HERON_H
+#define HERON_H
+
+#include <stdbool.h>
+#include <stdint.h>
+
+#ifdef __cplusplus
+extern "C" {
+#endif
+
+#define HERON_LEDS 158
+
+/* One signal: its newest value, and whether it came since the last frame. */
+struct heron_signal {
+    float value;
+    bool is_new;
+};
+
+/* What comes in. A value stays until there is a newer one, and is a number between -1e9 and
+   1e9. */
+struct heron_signals {
+    struct heron_signal speed;           /* km/h, 0 to 45 */
+    struct heron_signal rpm;             /* 1/min, 0 to 6000 */
+    struct heron_signal throttle;        /* 0 to 1 */
+    struct heron_signal brake;           /* 0 to 1 */
+    struct heron_signal left;            /* on above 0.5 */
+    struct heron_signal right;           /* on above 0.5 */
+    struct heron_signal battery;         /* V, 36 to 55 */
+    struct heron_signal lean;            /* deg, -30 to 30 */
+    struct heron_signal lights;          /* on above 0.5 */
+};
+
+/* Numbers of the current frame that the layers read. */
+struct heron_now {
+    float master;
+    float running_light_front_strength;
+    float running_light_front_paint_green;
+    float running_light_front_paint_blue;
+    float running_light_rear_strength;
+    float hubs_roll_with_the_road_drift;
+    float hubs_roll_with_the_road_strength;
+    float cornering_light_left_strength;
+    float cornering_light_left_paint_green;
+    float cornering_light_left_paint_blue;
+    float cornering_light_right_strength;
+    float cornering_light_right_paint_green;
+    float cornering_light_right_paint_blue;
+    float rpm_reach;
+    float rpm_shown;
+    float rpm_presence;
+    float brake_light_strength;
+    float brake_light_rest;
+    float turn_left_front_lit;
+    float turn_left_front_gone;
+    float turn_right_front_lit;
+    float turn_right_front_gone;
+    float turn_left_rear_lit;
+    float turn_left_rear_gone;
+    float turn_right_rear_lit;
+    float turn_right_rear_gone;
+    float parked_strength;
+    float parked_rest;
+    float parked_paint_red;
+    float parked_paint_green;
+    float parked_looking_round_middle;
+    float parked_looking_round_presence;
+    float no_news_from_the_bus_middle;
+    float no_news_from_the_bus_presence;
+    float battery_warning_cover;
+    float battery_warning_rest;
+    float battery_warning_paint_blue;
+    bool left;
+    bool right;
+    bool battery_low;
+    bool running_light_front_on;
+    bool running_light_rear_on;
+    bool hubs_roll_with_the_road_on;
+    bool cornering_light_left_on;
+    bool cornering_light_right_on;
+    bool rpm_on;
+    bool brake_light_on;
+    bool parked_on;
+    bool parked_looking_round_on;
+    bool no_news_from_the_bus_on;
+};
+
+/* All that is remembered from frame to frame. */
+struct heron {
+    uint32_t last_ms;
+    uint32_t speed_since;
+    float speed_lag;
+    uint32_t rpm_since;
+    float rpm_lag;
+    uint32_t throttle_since;
+    uint32_t brake_since;
+    float brake_lag;
+    uint32_t left_since;
+    uint32_t left_since_2;
+    uint32_t right_since;
+    uint32_t right_since_2;
+    float battery_lag;
+    uint32_t lean_since;
+    float lean_lag;
+    uint32_t lights_since;
+    uint32_t battery_low_since;
+    float running_light_front_presence;
+    float running_light_rear_presence;
+    uint32_t hubs_roll_with_the_road_phase;
+    float hubs_roll_with_the_road_presence;
+    float cornering_light_left_presence;
+    float cornering_light_right_presence;
+    float rpm_presence;
+    float brake_light_presence;
+    uint32_t turn_left_front_elapsed;
+    uint32_t turn_right_front_elapsed;
+    uint32_t turn_left_rear_elapsed;
+    uint32_t turn_right_rear_elapsed;
+    float parked_presence;
+    float parked_looking_round_presence;
+    float no_news_from_the_bus_presence;
+    uint32_t battery_warning_since;
+    bool has_begun;
+    bool battery_ever;
+    bool turn_left_front_was;
+    bool turn_right_front_was;
+    bool turn_left_rear_was;
+    bool turn_right_rear_was;
+    bool battery_warning_was;
+    struct heron_now now;
+};
+
+/* As after power-up. Call it before the first frame. */
+void heron_init(struct heron *state);
+
+/* The next frame: red, green and blue of every LED, line after line in the order of the
+   wire. now_ms counts milliseconds up and may wrap; between two frames lie less than 49
+   days. */
+void heron_frame(struct heron *state, const struct heron_signals *signals,
+    uint32_t now_ms, uint8_t rgb[HERON_LEDS][3]);
+
+#ifdef __cplusplus
+}
+#endif
+
+#endif
