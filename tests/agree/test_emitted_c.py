@@ -21,13 +21,16 @@ ODD_NAMES = {
     "name": "int",
     "line": [{"name": "a", "part": [strip("float", 5)]}],
     "signals": {
-        "int": {}, "state": {}, "new": {}, "light": {"kind": "switch"}, "k": {},
+        "int": {"unit": "*/ of a length ??/ " * 12}, "state": {}, "new": {},
+        "light": {"kind": "switch"}, "k": {},
         "first": {"of": "int * 2"},
     },
     "layer": [
         {"name": "for", "on": "float", "effect": "solid", "level": "int + state + k + first",
          "when": "light"},
-        {"name": "*/ end /* \\", "on": "float", "effect": "pulse", "rate": "new"},
+        {"name": "*/ end /* ??/ \\", "on": "float", "effect": "pulse", "rate": "new"},
+        {"name": "large", "on": "float", "effect": "solid",
+         "level": "k * (x * 1e9 * 1e9 * 1e9 * 1e9 * 1e9) / 1e9"},
         {"name": "日本", "on": "float", "effect": "sweep"},
         {"name": "for!", "on": "float", "effect": "blink", "rate": "k"},
     ],

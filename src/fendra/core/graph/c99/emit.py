@@ -9,6 +9,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+import numpy as np
+
 from fendra.core.graph.c99.header import header
 from fendra.core.graph.c99.helpers import helpers
 from fendra.core.graph.c99.layers import Layers
@@ -42,6 +44,11 @@ class Emitted:
 
 def emit(design: Design, recording: Recording) -> Emitted:
     """Write a design as C99. The same design gives the same text."""
+    with np.errstate(all="ignore"):  # rules are tried on values of any size
+        return _emit(design, recording)
+
+
+def _emit(design: Design, recording: Recording) -> Emitted:
     scene = make_scene(design, recording)
     names = Names()
     names.hold([scene.name, *(f"paint_{slug}" for slug in scene.slugs.values())])
@@ -51,7 +58,7 @@ def emit(design: Design, recording: Recording) -> Emitted:
     tables = [table.text for table in (*layers.tables, *layers.lists.values())]
     runs = [_run(scene), *layers.run_tables] if layers.run_tables else []
     parts = [
-        *(_head(scene, words(body)), *tables, *runs, _light(scene)),
+        *(_head(scene, words("\n".join([*tables, body]))), *tables, *runs, _light(scene)),
         *(*helpers(words(body), scene.place, scene.lowered.bytes), body),
     ]
     return Emitted(scene.name, header(scene), "\n\n".join(parts) + "\n")

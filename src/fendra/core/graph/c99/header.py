@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from fendra.core.graph.c99.scene import Scene
-from fendra.core.graph.c99.text import C_TYPES, comment
+from fendra.core.graph.c99.text import C_TYPES, comment, remark
 from fendra.core.graph.ops import Kind
 from fendra.core.names import counted
 
@@ -83,7 +83,7 @@ def _signals(scene: Scene) -> list[str]:
     for signal, field in scene.signals.items():
         row = f"    struct {scene.name}_signal {field};"
         about = _about(scene.design.signals[signal])
-        rows.append(f"{row:<40} {comment(about)[0]}" if about else row)
+        rows.append(f"{row:<40} {remark(about)}" if about else row)
     return rows
 
 

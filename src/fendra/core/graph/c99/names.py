@@ -6,20 +6,28 @@ import re
 import unicodedata
 from collections.abc import Iterable
 
-TAKEN = frozenset(
-    """auto bool break case char const continue default do double else enum extern false float for
+WORDS = frozenset(
+    """
+    auto bool break case char const continue default do double else enum extern false float for
     goto if inline int long register restrict return short signed sizeof static struct switch true
-    typedef union unsigned void volatile while asm typeof null nan infinity
+    typedef union unsigned void volatile while asm typeof
     alignas alignof and bitand bitor catch class compl concept constexpr decltype delete explicit
     export friend module mutable namespace new noexcept not nullptr operator or private protected
     public requires template this thread_local throw try typeid typename using virtual wchar_t xor
+    """.split()  # noqa: SIM905, words read better than a list of texts
+)
+"""Words of C and C++: no field is called so."""
+
+TAKEN = WORDS | frozenset(
+    """
     int8_t int16_t int32_t uint8_t uint16_t uint32_t assert ctype errno limits math signal stdbool
     stdint stdio stdlib string time
     abs ceilf exp fabsf floorf free gamma index j0 j1 jn log main malloc sqrtf y0 y1 yn
     state signals now now_ms dt_ms first light frame step paint from to i k r at end rgb full
-    smaller larger clamp earlier later to_byte run from_uint8_t from_int16_t from_int32_t""".split()  # noqa: SIM905, words read better than a list
+    smaller larger clamp earlier later to_byte run from_uint8_t from_int16_t from_int32_t
+    """.split()  # noqa: SIM905, likewise
 )
-"""Words of C and C++, of their libraries, and of the emitted code itself."""
+"""And words of the library, and of the emitted code itself: nothing else is called so."""
 
 
 def identifier(text: str) -> str:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from fendra.core.graph.c99.lower import Lowered, lower
-from fendra.core.graph.c99.names import Names, identifier
+from fendra.core.graph.c99.names import WORDS, Names, identifier
 from fendra.core.graph.c99.plan import Plan, make_plan
 from fendra.core.graph.c99.tables import SMALLEST_INT
 from fendra.core.graph.node import STATE, Graph, Node
@@ -88,7 +88,7 @@ def make_scene(design: Design, recording: Recording) -> Scene:
     lowered = lower(recording)
     plan = make_plan(lowered)
     slugs = _slugs(design)
-    field_names, cell_names = Names(), Names()
+    field_names, cell_names = Names(WORDS), Names([*WORDS, "last_ms", "has_begun", "now"])
     return Scene(
         design,
         recording,
@@ -119,7 +119,7 @@ def _slugs(design: Design) -> dict[Path, str]:
 
 def _fields(lowered: Lowered, plan: Plan, slugs: Mapping[Path, str]) -> dict[int, str]:
     """Numbers first, truth values after them: so no room is lost between."""
-    names = Names()
+    names = Names([*WORDS, "master"])
     nodes = lowered.graph.nodes
     conditions = {paint.on: slugs["layer", paint.slot.layer] for paint in reversed(lowered.paints)}
     wanted = {place for places in plan.read for place in places} | {*conditions}

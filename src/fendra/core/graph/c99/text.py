@@ -86,11 +86,21 @@ def wrapped(items: Iterable[str], indent: str = "    ") -> list[str]:
 
 def comment(text: str, indent: str = "") -> list[str]:
     """A comment, in as many lines as it needs."""
-    lines = wrap(text.replace("*/", "* /").replace("/*", "/ *"), WIDTH - len(indent) - 6)
+    lines = wrap(_harmless(text), WIDTH - len(indent) - 6) or [""]
     if len(lines) == 1:
         return [f"{indent}/* {lines[0]} */"]
     return [f"{indent}/* {lines[0]}", *(f"{indent}   {line}" for line in lines[1:-1]),
             f"{indent}   {lines[-1]} */"]  # fmt: skip
+
+
+def remark(text: str) -> str:
+    """A comment behind something, in one line."""
+    return f"/* {' '.join(_harmless(text).split())} */"
+
+
+def _harmless(text: str) -> str:
+    """Without what would end a comment, begin another, or escape the end of its line."""
+    return text.replace("*/", "* /").replace("/*", "/ *").replace("??", "? ?")
 
 
 def statement(text: str, indent: str) -> list[str]:
