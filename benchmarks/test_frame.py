@@ -27,19 +27,9 @@ def test_fendra(benchmark, engine, spots):
 
 
 @pytest.mark.parametrize("spots", SPOTS)
-def test_numpy_by_hand(benchmark, spots):
-    scene, clock = HandWritten(spots), count()
-
-    def frame():
-        at_s = next(clock) / 50
-        return scene.frame(at_s, **state(at_s))
-
-    benchmark(frame)
-
-
-@pytest.mark.parametrize("spots", SPOTS)
-def test_c_by_hand(benchmark, spots):
-    scene, clock = HandWrittenC(spots), count()
+@pytest.mark.parametrize("version", [HandWritten, HandWrittenC])
+def test_by_hand(benchmark, version, spots):
+    scene, clock = version(spots), count()
 
     def frame():
         at_s = next(clock) / 50

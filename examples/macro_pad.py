@@ -46,10 +46,13 @@ design = fd.Design.from_values(
 )  # fmt: skip
 
 
+# The volume goes up for four seconds, then it is muted.
+times = np.arange(0, 5, 0.05)
+tape = fd.Tape(times, {"volume": np.clip(times / 4, 0, 1), "muted": (times > 4.2) * 1.0})
+
+
 def main(folder: Path) -> list[Path]:
-    """Turn the volume up for four seconds, then mute, and look."""
-    times = np.arange(0, 5, 0.05)
-    tape = fd.Tape(times, {"volume": np.clip(times / 4, 0, 1), "muted": (times > 4.2) * 1.0})
+    """Play the tape, and look."""
     film = design.compile().film(tape)
     written = [
         design.map_figure(folder / "macro-pad-map.png"),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import runpy
 from pathlib import Path
 
 import numpy as np
@@ -14,23 +15,28 @@ from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.native.engine import NativeEngine
 from strategies import designs, news, recordings
 
-SHIPPED = sorted(Path(fd.demo_file("heron.toml")).parent.glob("*.toml"))
-TAPES = sorted(Path(fd.demo_file("ride.csv")).parent.glob("*.csv"))
+DEMO = Path(fd.demo_file("heron.toml")).parent
+EXAMPLES = Path(__file__).parents[2] / "examples"
 
 COMPILED = (Phase.explicit, Phase.reuse, Phase.generate)
 """Without shrinking: each try takes a compiler half a second."""
 
 
-def fitting(design, paths):
-    """The tapes that have a signal of the design."""
-    tapes = [fd.read_tape(path) for path in paths]
-    return [tape for tape in tapes if {*design.signals} & {*tape.signals}]
+def shipped():
+    """Every design that ships with every tape that has a signal of it, and those of the examples."""
+    tapes = [fd.read_tape(path) for path in sorted(DEMO.glob("*.csv"))]
+    for path in sorted(DEMO.glob("*.toml")):
+        design = fd.load(path)
+        own = [tape for tape in tapes if {*design.signals} & {*tape.signals}]
+        yield pytest.param(design, own, id=path.stem)
+    for path in sorted(EXAMPLES.glob("*.py")):
+        names = runpy.run_path(str(path))
+        if "design" in names:
+            yield pytest.param(names["design"], [names["tape"]], id=path.stem)
 
 
-@pytest.mark.parametrize("path", SHIPPED, ids=lambda path: path.stem)
-def test_a_shipped_design_gives_the_same_bits_over_its_whole_tape(compiler, path):
-    design = fd.load(path)
-    tapes = fitting(design, TAPES)
+@pytest.mark.parametrize(("design", "tapes"), [*shipped()])
+def test_a_shipped_design_gives_the_same_bits_over_its_whole_tape(compiler, design, tapes):
     assert tapes
     plain, native = (design.compile(engine=engine) for engine in ("numpy", "native"))
     assert (plain.engine.name, native.engine.name) == ("numpy", "native")

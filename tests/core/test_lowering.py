@@ -156,6 +156,16 @@ def test_a_row_stays_within_its_bounds_and_keeps_its_bits_when_it_is_narrowed(na
     assert tried or name in ("sub", "div", "neg", "floor", "sqrt", "less_equal")
 
 
+def test_what_smooth_gives_for_0_to_1_is_within_0_and_1():
+    """The last million floats below 1, where it could be rounded above it, and as many others."""
+    last = np.arange(2**20, dtype=np.uint32)
+    for bits in (np.float32(1).view(np.uint32) - last, last * np.uint32(1015)):
+        x = bits.view(np.float32)
+        smooth = x * x * (np.float32(3) - np.float32(2) * x)
+        assert smooth.min() >= 0
+        assert smooth.max() <= 1
+
+
 def leaf(name, low, high):
     """An input within bounds; a constant where they are one value."""
     if low == high:

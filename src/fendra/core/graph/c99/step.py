@@ -70,7 +70,7 @@ class _Step:
             self._uses,
             kept={*self._cells_of},
             fields={place: self._fields[place] for place in places if place in self._fields},
-            comment=self._say_once,
+            comment=lambda node: self._say(node.origin),
             stem=self._stem,
         )
 
@@ -115,10 +115,8 @@ class _Step:
             return "v"
         return f"{self._scene.slug(node)}_{node.label}" if node.origin else node.label
 
-    def _say_once(self, node: Node) -> list[str]:
-        return self._say(node.origin) if node.origin not in self._said else []
-
     def _say(self, origin: Path) -> list[str]:
+        """Where what follows comes from, once."""
         if origin in self._said:
             return []
         self._said.add(origin)
