@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 import os
 import select
@@ -156,7 +157,38 @@ def test_a_failed_film_leaves_what_was_there(fendra, tmp_path, short_ride):
     assert (tmp_path / "heron-strip.png").read_text() == "old"
 
 
-def test_run_sends_a_tape_to_a_controller(fendra, short_ride):
+@pytest.mark.parametrize("command", ["film", "run"])
+def test_an_engine_that_cannot_be_made_is_one_note_and_the_rest_goes_on(
+    fendra, short_ride, monkeypatch, command
+):
+    monkeypatch.setenv("CC", "no-such-compiler")
+    ours, theirs = os.openpty()
+    words = [command, HERON, "--tape", short_ride, "--engine", "native"]
+    words += ["--seconds", "0.1"] if command == "film" else ["--to", f"serial:{os.ttyname(theirs)}"]
+    threading.Thread(target=drain, args=(ours,), daemon=True).start()
+    code, out, err = fendra(*words)
+    os.close(theirs)
+    assert (code, err) == (0, "")
+    assert out.count("note: no C compiler: 'no-such-compiler', which CC names, is not there.") == 1
+    assert "animation: " in out or "frames sent" in out
+
+
+def drain(port):
+    """Read a port until nobody writes to it any more."""
+    with contextlib.suppress(OSError):
+        while os.read(port, 65536):
+            pass
+
+
+def test_an_unknown_engine_is_refused_with_those_there_are(fendra, short_ride):
+    code, _, err = fendra("film", HERON, "--tape", short_ride, "--engine", "natve")
+    assert code == 2
+    assert "'natve' is not one of 'auto', 'numpy', 'native'" in err
+
+
+@pytest.mark.parametrize("engine", ["numpy", "native"])
+def test_run_sends_a_tape_to_a_controller(fendra, short_ride, monkeypatch, tmp_path, engine):
+    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "cache"))
     ours, theirs = os.openpty()
     tty.setraw(theirs)
     receiver = Receiver([56, 72, 30])
@@ -170,8 +202,9 @@ def test_run_sends_a_tape_to_a_controller(fendra, short_ride):
     listener = threading.Thread(target=listen, daemon=True)
     listener.start()
     code, out, _ = fendra(
-        "run", HERON, "--tape", short_ride, "--to", f"serial:{os.ttyname(theirs)},baud=115200"
-    )
+        "run", HERON, "--tape", short_ride, "--engine", engine,
+        "--to", f"serial:{os.ttyname(theirs)},baud=115200",
+    )  # fmt: skip
     done.set()
     listener.join(5)
     os.close(ours)
