@@ -78,7 +78,7 @@ def run(build, steps_ms, inputs=None):
     tracer = Tracer()
     tracer.roots["result"] = build(tracer, Clock(tracer)).place
     graph = simplify(tracer.graph())
-    numbers = Numbers(graph, graph.rates(), ())
+    numbers = Numbers(graph)
     now_ms, results = 0, []
     for i, step_ms in enumerate(steps_ms):
         now_ms = (now_ms + step_ms) & 0xFFFFFFFF

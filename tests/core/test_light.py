@@ -38,9 +38,10 @@ def test_light_becomes_the_nearest_byte_and_nothing_else():
     """Rounded to the nearest after the master level; out of range is full or dark."""
     light = np.array([[0, 0.5, 1, 1.7], [-3, 0.1, np.nan, 2.0 / 255], [np.inf, -np.inf, 0, 0]])
     out = np.empty((4, 3), np.uint8)
-    quantise(light.astype(np.float32), np.float32(1), np.empty((3, 4), np.float32), out)
+    scratch = np.empty((3, 4), np.float32), np.empty((3, 4), np.uint8)
+    quantise(light.astype(np.float32), np.float32(1), *scratch, out)
     assert out.T.tolist() == [[0, 128, 255, 255], [0, 26, 0, 2], [255, 0, 0, 0]]
-    quantise(light.astype(np.float32), np.float32(0.5), np.empty((3, 4), np.float32), out)
+    quantise(light.astype(np.float32), np.float32(0.5), *scratch, out)
     assert out[:, 0].tolist() == [0, 64, 128, 217]
 
 

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from functools import partial
-from typing import Any
+from typing import Any, TypeAlias
 
 import numpy as np
 
@@ -13,24 +13,31 @@ from fendra.core.graph.ops import OPS, Kind, Op
 from fendra.core.graph.passes import constant_array
 
 Array = np.ndarray[Any, np.dtype[Any]]
+Step: TypeAlias = tuple[Callable[..., Any], int, int, int, int]
+"""An operation, the registers of its arguments, -1 where it has none, and of its result."""
 
 
 class Numbers:
     """Registers, and the steps between them.
 
-    exported: places whose value array operations read; `arrays` holds them by place,
-    kept up to date.
+    exported: places whose value array operations read; `arrays` holds them by place, up to
+    date once their numbers have been computed. layers: for each layer the places that it alone
+    needs; its entry in `layers` computes them, and `run` all others.
     """
 
-    def __init__(self, graph: Graph, rates: tuple[Rate, ...], exported: Iterable[int]) -> None:
+    def __init__(
+        self, graph: Graph, exported: Iterable[int] = (), layers: Sequence[Collection[int]] = ()
+    ) -> None:
         self._graph = graph
         self._register: dict[int, int] = {}
         self._start: list[Any] = []
-        self._steps: list[tuple[Callable[..., Any], int, int, int, int]] = []
         self._inputs: dict[str, int] = {}
-        for place, node in enumerate(graph.nodes):
-            if not rates[place] & Rate.SPOT:
-                self._add(place, node)
+        steps: dict[int, Step] = {}
+        for (place, node), rate in zip(enumerate(graph.nodes), graph.rates(), strict=True):
+            if not rate & Rate.SPOT:
+                step = self._add(place, node)
+                if step is not None:
+                    steps[place] = step
         self._registers = list(self._start)
         self._has_run = False
         self._cells = [
@@ -46,13 +53,18 @@ class Numbers:
         self._values = _by_signal(self._inputs, VALUE)
         self._news = _by_signal(self._inputs, NEWS)
         self.arrays: dict[int, Array] = {}
-        self._banks: list[tuple[Array, list[int]]] = []
-        self._colours: list[tuple[Array, int]] = []
-        self._export(sorted(exported))
+        read, own = {*exported}, {place for places in layers for place in places}
+        self._always = self._block(steps.keys() - own, read - own, steps, banked=True)
+        self.layers = [
+            self._block(steps.keys() & set(places), read & set(places), steps, banked=False)
+            for places in layers
+        ]
 
-    def _add(self, place: int, node: Node) -> None:
+    def _add(self, place: int, node: Node) -> Step | None:
+        """Give a node its register, and the step that computes it, if it needs one."""
         self._register[place] = register = len(self._start)
         start: Any = 0
+        step: Step | None = None
         if node.op == "const":
             values = constant_array(node)
             start = values if node.width == 3 else _plain(node.kind, values.item())
@@ -65,22 +77,39 @@ class Numbers:
             op = OPS[node.op]
             run = op.scalar if node.width == 1 else partial(_colour, op, node.kind)
             a, b, c, *_ = [self._register[arg] for arg in node.args] + [-1, -1]
-            self._steps.append((run, a, b, c, register))
+            step = (run, a, b, c, register)
         self._start.append(start)
+        return step
 
-    def _export(self, places: list[int]) -> None:
+    def _block(
+        self,
+        places: Iterable[int],
+        exported: Collection[int],
+        steps: Mapping[int, Step],
+        *,
+        banked: bool,
+    ) -> Callable[[], None]:
+        """Computes some places, and fills the arrays of those that are exported.
+
+        banked: fill arrays of one kind together, which is quicker where there are many.
+        """
         nodes = self._graph.nodes
+        banks: list[tuple[Array, list[int]]] = []
+        singles: list[tuple[Array, int]] = []
+        in_banks = {place for place in exported if banked and nodes[place].width == 1}
         for kind in Kind:
-            chosen = [p for p in places if nodes[p].kind is kind and nodes[p].width == 1]
+            chosen = sorted(place for place in in_banks if nodes[place].kind is kind)
             if chosen:
                 bank = np.zeros(len(chosen), kind.dtype)
-                self._banks.append((bank, [self._register[place] for place in chosen]))
+                banks.append((bank, [self._register[place] for place in chosen]))
                 for i, place in enumerate(chosen):
                     self.arrays[place] = bank[i : i + 1].reshape(())
-        for place in places:
-            if nodes[place].width == 3:
-                self.arrays[place] = np.zeros((3, 1), nodes[place].kind.dtype)
-                self._colours.append((self.arrays[place], self._register[place]))
+        for place in sorted({*exported} - in_banks):
+            shape = (3, 1) if nodes[place].width == 3 else ()
+            self.arrays[place] = np.zeros(shape, nodes[place].kind.dtype)
+            singles.append((self.arrays[place], self._register[place]))
+        ordered = [steps[place] for place in sorted(places)]
+        return partial(_run, self._registers, ordered, banks, singles)
 
     def register(self, place: int) -> int:
         """Where the value of a node stands in what `run` gives."""
@@ -92,7 +121,7 @@ class Numbers:
         self._has_run = False
 
     def run(self, now_ms: int, dt_ms: int, first: bool, news: Mapping[str, float]) -> list[Any]:
-        """Compute every number of this frame. The memory cells hold what the last one gave."""
+        """Compute the numbers of this frame. The memory cells hold what the last one gave."""
         registers = self._registers
         if self._has_run:
             self._remember(registers)
@@ -105,17 +134,7 @@ class Numbers:
         for signal, value in news.items():
             if signal in self._values:
                 registers[self._values[signal]] = np.float32(value)
-        for run, a, b, c, out in self._steps:
-            if c >= 0:
-                registers[out] = run(registers[a], registers[b], registers[c])
-            elif b >= 0:
-                registers[out] = run(registers[a], registers[b])
-            else:
-                registers[out] = run(registers[a])
-        for bank, sources in self._banks:
-            bank[:] = [registers[source] for source in sources]
-        for array, source in self._colours:
-            array[...] = registers[source]
+        self._always()
         return registers
 
     def _remember(self, registers: list[Any]) -> None:
@@ -123,6 +142,25 @@ class Numbers:
         following = [registers[source] for _, source in self._cells]
         for (cell, _), value in zip(self._cells, following, strict=True):
             registers[cell] = value
+
+
+def _run(
+    registers: list[Any],
+    steps: list[Step],
+    banks: list[tuple[Array, list[int]]],
+    singles: list[tuple[Array, int]],
+) -> None:
+    for run, a, b, c, out in steps:
+        if c >= 0:
+            registers[out] = run(registers[a], registers[b], registers[c])
+        elif b >= 0:
+            registers[out] = run(registers[a], registers[b])
+        else:
+            registers[out] = run(registers[a])
+    for bank, sources in banks:
+        bank[:] = [registers[source] for source in sources]
+    for array, source in singles:
+        array[...] = registers[source]
 
 
 def _by_signal(inputs: Mapping[str, int], prefix: str) -> dict[str, int]:

@@ -18,6 +18,7 @@ from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.node import Rate
 from fendra.core.graph.numbers import Numbers
 from fendra.core.graph.ops import OPS, UINT_MASK, Op
+from fendra.core.graph.schedule import schedule
 from fendra.core.light import quantise
 from fendra.core.mix import Recording, Slot
 
@@ -25,6 +26,9 @@ Array = np.ndarray[Any, np.dtype[Any]]
 Step = Callable[[], Any]
 
 _ZERO = np.zeros((), np.float32)
+
+FEWEST = 12
+"""Numbers of one layer from which on it pays to compute them only while it is on."""
 
 
 class NumpyEngine(Engine):
@@ -41,12 +45,23 @@ class NumpyEngine(Engine):
         self._spaces = graph.spaces()
         self._canvas = np.zeros((3, recording.spot_count), np.float32)
         self._scratch = np.empty_like(self._canvas)
+        self._planes = np.empty(self._canvas.shape, np.uint8)
         self._fixed = compute_fixed(graph, recording.columns, self._shape)
-        self._numbers = Numbers(graph, self._rates, self._read_by_arrays())
+        slots = recording.slots
+        always = [graph.roots["master"], *(slot.on for slot in slots)]
+        _, own = schedule(graph, always, [(slot.paint, slot.rest) for slot in slots])
+        own = tuple(
+            places if len(places) >= FEWEST and graph.nodes[slot.on].op != "const" else frozenset()
+            for slot, places in zip(slots, own, strict=True)
+        )
+        self._numbers = Numbers(graph, self._read_by_arrays(), own)
         buffers = _Buffers()
         self._slots = [
-            (self._numbers.register(slot.on), self._layer_steps(slot, buffers))
-            for slot in recording.slots
+            (
+                self._numbers.register(slot.on),
+                [*([numbers] if places else []), *self._layer_steps(slot, buffers)],
+            )
+            for slot, places, numbers in zip(slots, own, self._numbers.layers, strict=True)
         ]
         self._master = self._numbers.register(graph.roots["master"])
 
@@ -69,7 +84,7 @@ class NumpyEngine(Engine):
 
     def frame(self, now_ms: int, news: Mapping[str, float], out: Array) -> None:
         light, master = self.light(now_ms, news)
-        quantise(light, master, self._scratch, out)
+        quantise(light, master, self._scratch, self._planes, out)
 
     def _shape(self, place: int) -> tuple[int, ...]:
         space = self._spaces[place]
