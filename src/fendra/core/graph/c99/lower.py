@@ -14,7 +14,7 @@ import numpy as np
 
 from fendra.core.graph.bounds import Bounds
 from fendra.core.graph.narrow import CHANNELS, ZERO, Narrower
-from fendra.core.graph.node import VALUE, Graph, Node
+from fendra.core.graph.node import STATE, VALUE, Graph, Node
 from fendra.core.graph.ops import LARGEST, UINT_MASK, Kind
 from fendra.core.graph.passes import drop_unused, is_const
 from fendra.core.mix import Recording, Slot
@@ -51,79 +51,89 @@ class Lowered:
 
 def lower(recording: Recording) -> Lowered:
     """Split colours, put the blends into the graph, and drop what is needless."""
-    canvas = _Canvas(recording.spot_count)
-    beneath: dict[Node, Bounds | None] = {}
-
-    def leaf_bounds(node: Node) -> Bounds | None:
-        match node.op:
-            case "input" if node.kind is Kind.UINT:
-                return Bounds(0.0, UINT_MASK)
-            case "state" if node.kind is Kind.UINT:
-                return Bounds(0.0, UINT_MASK)
-            case "input" if str(node.payload).startswith(VALUE):
-                return Bounds(-LARGEST, LARGEST)
-        return beneath.get(node)
-
-    narrower = Narrower(leaf_bounds, recording.columns)
-    places = narrower.add_graph(recording.graph)
-    roots = {name: places[place][0] for name, place in recording.graph.roots.items()}
-    kept: list[tuple[Slot, dict[str, int]]] = []
-    for number, slot in enumerate(recording.slots):
-        (on,) = places[slot.on]
-        spots = recording.spots[slot.space]
-        if len(spots) == 0 or is_const(narrower.nodes[on], False):
-            continue
-        results: dict[str, int] = {}
-        for channel, name in enumerate(CHANNELS):
-            known = canvas.bounds(channel, spots)
-            leaf = Node("beneath", (), Kind.FLOAT, 1, (number, name), slot.space)
-            beneath[leaf] = known
-            before = narrower.add(ZERO if known == Bounds(0.0, 0.0) else leaf)
-            paint, rest = (places[place] for place in (slot.paint, slot.rest))
-            is_opaque = recording.graph.nodes[slot.rest].payload == (0.0,)
-            after = _blend(
-                narrower, slot, before, paint[channel % len(paint)], rest[channel % len(rest)],
-                is_opaque,
-            )  # fmt: skip
-            is_certain = is_const(narrower.nodes[on], True)
-            canvas.paint(channel, spots, narrower.bounds[after], is_certain=is_certain)
-            if after != before:
-                results[name] = after
-        if results:
-            kept.append((slot, results))
-    for number, (slot, results) in enumerate(kept):
-        roots |= {f"on:{number}": places[slot.on][0]}
-        roots |= {f"{name}:{number}": place for name, place in results.items()}
-    wanted = {
-        name: place
-        for name, place in roots.items()
-        if name == "master" or not name.startswith("layer:")
-    }
-    graph = drop_unused(Graph(tuple(narrower.nodes), wanted, recording.graph.start))
+    lowering = _Lowering(recording)
+    painted = [(slot, lowering.paint(i, slot)) for i, slot in enumerate(recording.slots)]
+    kept = [(slot, results) for slot, results in painted if results]
+    roots = lowering.roots
+    for i, (slot, results) in enumerate(kept):
+        roots[f"on:{i}"] = lowering.places[slot.on][0]
+        roots |= {f"{channel}:{i}": place for channel, place in results.items()}
+    graph = drop_unused(Graph(tuple(lowering.narrower.nodes), roots, recording.graph.start))
     paints = tuple(
         Paint(
             slot,
-            graph.roots[f"on:{number}"],
-            {name: graph.roots[f"{name}:{number}"] for name in results},
+            graph.roots[f"on:{i}"],
+            {channel: graph.roots[f"{channel}:{i}"] for channel in results},
         )
-        for number, (slot, results) in enumerate(kept)
+        for i, (slot, results) in enumerate(kept)
     )
-    full = narrower.bounds[roots["master"]]
-    return Lowered(graph, paints, graph.roots["master"], canvas.times(full, 255.0))
+    return Lowered(graph, paints, graph.roots["master"], lowering.bytes())
 
 
-def _blend(
-    narrower: Narrower, slot: Slot, beneath: int, paint: int, rest: int, is_opaque: bool
-) -> int:
-    """The light after a layer: see `mix.Blend`."""
-    match slot.blend:
-        case "over" if is_opaque:
-            return paint
-        case "over":
-            return narrower.apply("add", narrower.apply("mul", beneath, rest), paint)
-        case "add":
-            return narrower.apply("add", beneath, paint)
-    return narrower.apply("max", paint, beneath)
+class _Lowering:
+    """Paints layer after layer onto a canvas of bounds, and records the light that they give.
+
+    places: for each place of the recorded graph, the three of a colour or the one.
+    roots: the master level, and what the memory cells hold next.
+    """
+
+    def __init__(self, recording: Recording) -> None:
+        self._recording = recording
+        self._canvas = _Canvas(recording.spot_count)
+        self._beneath: dict[Node, Bounds | None] = {}
+        self.narrower = Narrower(self._leaf_bounds, recording.columns)
+        self.places = self.narrower.add_graph(recording.graph)
+        self.roots = {
+            name: self.places[place][0]
+            for name, place in recording.graph.roots.items()
+            if name == "master" or name.startswith(STATE)
+        }
+
+    def paint(self, number: int, slot: Slot) -> dict[str, int]:
+        """For each channel that a layer changes, the place of the light after it."""
+        spots = self._recording.spots[slot.space]
+        on = self.narrower.nodes[self.places[slot.on][0]]
+        if len(spots) == 0 or is_const(on, False):
+            return {}
+        results = {}
+        for channel, name in enumerate(CHANNELS):
+            leaf = Node("beneath", (), Kind.FLOAT, 1, (number, name), slot.space)
+            self._beneath[leaf] = known = self._canvas.bounds(channel, spots)
+            before = self.narrower.add(ZERO if known == Bounds(0.0, 0.0) else leaf)
+            after = self._blend(slot, channel, before)
+            bounds = self.narrower.bounds[after]
+            self._canvas.paint(channel, spots, bounds, is_certain=is_const(on, True))
+            if after != before:
+                results[name] = after
+        return results
+
+    def bytes(self) -> Bounds | None:
+        """The bounds of all light after the master level, times 255."""
+        return self._canvas.times(self.narrower.bounds[self.roots["master"]], 255.0)
+
+    def _blend(self, slot: Slot, channel: int, beneath: int) -> int:
+        """The light after a layer: see `mix.Blend`."""
+        apply = self.narrower.apply
+        paint, rest = (
+            self.places[place][channel % len(self.places[place])]
+            for place in (slot.paint, slot.rest)
+        )
+        is_opaque = self._recording.graph.nodes[slot.rest].payload == (0.0,)
+        match slot.blend:
+            case "over" if is_opaque:
+                return paint
+            case "over":
+                return apply("add", apply("mul", beneath, rest), paint)
+            case "add":
+                return apply("add", beneath, paint)
+        return apply("max", paint, beneath)
+
+    def _leaf_bounds(self, node: Node) -> Bounds | None:
+        if node.op in ("input", "state") and node.kind is Kind.UINT:
+            return Bounds(0.0, UINT_MASK)
+        if node.op == "input" and str(node.payload).startswith(VALUE):
+            return Bounds(-LARGEST, LARGEST)
+        return self._beneath.get(node)
 
 
 class _Canvas:
