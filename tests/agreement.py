@@ -46,17 +46,20 @@ def all_of(effect):
 
 
 def assert_same_light(
-    first: Engine, second: Engine, frames: Iterable[tuple[int, Mapping[str, float]]]
+    first: Engine,
+    second: Engine,
+    frames: Iterable[tuple[int, Mapping[str, float]]],
+    start_ms: int = 0,
 ) -> None:
     """Both give the same float bits before quantising, frame by frame, and the same bytes.
 
-    frames: (ms to the frame, news) each.
+    frames: (ms to the frame, news) each. start_ms: what the clock shows before the first.
     """
     frames = list(frames)
     shape = (first.recording.spot_count, 3)
     for engine in (first, second):
         engine.reset()
-    now_ms = 0
+    now_ms = start_ms
     for number, (step_ms, news) in enumerate(frames):
         now_ms = (now_ms + step_ms) & 0xFFFFFFFF
         (light, master), (other, other_master) = (e.light(now_ms, news) for e in (first, second))
@@ -64,7 +67,7 @@ def assert_same_light(
         assert np.float32(master).tobytes() == np.float32(other_master).tobytes()
     for engine in (first, second):
         engine.reset()
-    now_ms = 0
+    now_ms = start_ms
     for step_ms, news in frames:
         now_ms = (now_ms + step_ms) & 0xFFFFFFFF
         bytes_of = [np.empty(shape, np.uint8) for _ in range(2)]

@@ -23,6 +23,8 @@ LARGEST_FILM = 2_000_000_000
 PROGRESS_STEPS = 200
 """How often a film tells how far it is."""
 
+_PLAIN = (float, int)
+
 Bytes = np.ndarray[Any, np.dtype[np.uint8]]
 
 
@@ -136,12 +138,9 @@ class Program:
 
     def _check(self, given: Mapping[str, float]) -> Mapping[str, float]:
         """What is given as the engine takes it: known signals, numbers within +-1e9."""
+        known = self._known
         for name, value in given.items():
-            if (
-                name not in self._known
-                or type(value) is not float
-                or not -LARGEST <= value <= LARGEST
-            ):
+            if name not in known or type(value) not in _PLAIN or not -LARGEST <= value <= LARGEST:
                 return self._mend(given)
         return given
 

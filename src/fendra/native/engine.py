@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import ctypes
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Set
 from functools import cache
 from hashlib import sha256
 from pathlib import Path
@@ -28,7 +28,6 @@ SIGNAL = np.dtype([("value", np.float32), ("is_new", np.bool_)], align=True)
 AT_ONCE = 1024
 """LEDs painted at a time: their light stays in the processor's nearest cache."""
 _FLOATS = SIGNAL.itemsize // np.dtype(np.float32).itemsize
-_IS_NEW = SIGNAL.fields["is_new"][1]  # type: ignore[index]
 
 _WRAPPER = """
 unsigned long fendra_size(void)
@@ -120,14 +119,10 @@ class NativeEngine(Engine):
         super().__init__(recording)
         self._library = _load(design, recording)
         fed = recording.fed
-        self._places = {
-            name: (column * _FLOATS, column * SIGNAL.itemsize + _IS_NEW)
-            for column, name in enumerate(fed)
-        }
+        self._places = {name: column * _FLOATS for column, name in enumerate(fed)}
         self._signals = np.zeros(max(len(fed), 1), SIGNAL)
-        self._bytes = self._signals.view(np.uint8).data  # quicker than NumPy, number by number
-        self._floats = self._bytes.cast("f")
-        self._are_new: list[int] = []
+        self._floats = self._signals.view(np.uint8).data.cast("f")  # quicker than NumPy
+        self._heard: Set[str] = frozenset()
         self._now_ms = np.zeros(1, np.uint32)
         self._memory = ctypes.create_string_buffer(self._library.fendra_size())
         self._state = ctypes.addressof(self._memory)
@@ -140,6 +135,7 @@ class NativeEngine(Engine):
     def reset(self) -> None:
         self._library.fendra_init(self._state)
         self._signals[...] = 0
+        self._heard = frozenset()
 
     def light(self, now_ms: int, news: Mapping[str, float]) -> tuple[Array, np.float32]:
         self._hear(news)
@@ -161,17 +157,14 @@ class NativeEngine(Engine):
         self._film(self._state, _address(signals), _address(times), len(times), _address(out))
         self._signals[...] = signals[-1]
         self._signals["is_new"] = False
+        self._heard = frozenset()
 
     def _hear(self, news: Mapping[str, float]) -> None:
-        floats, flags, are_new = self._floats, self._bytes, self._are_new
-        for flag in are_new:
-            flags[flag] = 0
-        are_new.clear()
+        if news.keys() != self._heard:
+            self._heard = frozenset(news)
+            self._signals["is_new"][: len(self._places)] = [name in news for name in self._places]
         for name, value in news.items():
-            place, flag = self._places[name]
-            floats[place] = value
-            flags[flag] = 1
-            are_new.append(flag)
+            self._floats[self._places[name]] = value
 
 
 def _address(array: Array) -> int:
