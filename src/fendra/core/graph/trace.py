@@ -36,6 +36,7 @@ class Tracer:
         self.roots: dict[str, int] = {}
         self.start: dict[str, float | int | bool] = {}
         self._origin: Path = ()
+        self._consts: dict[tuple[Kind, str], Value] = {}
 
     @contextmanager
     def within(self, origin: Path) -> Iterator[None]:
@@ -69,7 +70,11 @@ class Tracer:
             kind = Kind.TRUTH if isinstance(value, (bool, np.bool_)) else Kind.FLOAT
         values = tuple(value) if isinstance(value, Sequence) else (value,)
         payload = tuple(kind.dtype(item).item() for item in values)
-        return self.record(self._leaf("const", kind, payload, width=len(payload)))
+        key = (kind, repr(payload))  # 0.0 and -0.0 are two
+        if key not in self._consts:
+            node = self._leaf("const", kind, payload, width=len(payload))
+            self._consts[key] = self.record(node)
+        return self._consts[key]
 
     def column(self, name: str, space: str, kind: Kind = Kind.FLOAT) -> Value:
         """A layout column over one choice of spots."""
