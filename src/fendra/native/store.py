@@ -36,10 +36,7 @@ def find_or_make(made_from: str, make: Callable[[Path], None]) -> tuple[Path, bo
         _write(make, target)
         _prune(place)
     except OSError:  # no home, or none that can be written to
-        handle, path = tempfile.mkstemp(suffix=".so", prefix="fendra-")
-        os.close(handle)
-        make(Path(path))
-        return Path(path), False
+        return _made_apart(make), False
     return target, True
 
 
@@ -55,6 +52,17 @@ def is_ours(path: Path) -> bool:
         item.st_uid == os.getuid() and not item.st_mode & 0o022 for item in (about, above)
     )
     return about.st_size > 0 and is_private
+
+
+def _made_apart(make: Callable[[Path], None]) -> Path:
+    handle, path = tempfile.mkstemp(suffix=".so", prefix="fendra-")
+    os.close(handle)
+    try:
+        make(Path(path))
+    except BaseException:
+        Path(path).unlink(missing_ok=True)
+        raise
+    return Path(path)
 
 
 def _write(make: Callable[[Path], None], target: Path) -> None:

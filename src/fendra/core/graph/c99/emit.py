@@ -57,10 +57,9 @@ def _emit(design: Design, recording: Recording) -> Emitted:
     body = "\n\n".join([step(scene), *functions, _paint(scene), _init(scene), _frame(scene)])
     tables = [table.text for table in (*layers.tables, *layers.lists.values())]
     runs = [_run(scene), *layers.run_tables] if layers.run_tables else []
-    parts = [
-        *(_head(scene, words("\n".join([*tables, body]))), *tables, *runs, _light(scene)),
-        *(*helpers(words(body), scene.place, scene.lowered.bytes), body),
-    ]
+    head = _head(scene, words("\n".join([*tables, body])))
+    small = helpers(words(body), scene.place, scene.lowered.bytes)
+    parts = [head, *tables, *runs, _light(scene), *small, body]
     return Emitted(scene.name, header(scene), "\n\n".join(parts) + "\n")
 
 
