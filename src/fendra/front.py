@@ -77,6 +77,10 @@ class Design(CoreDesign):
 
         Raises DesignError with every finding of severity error, and EngineError for an engine
         that there is not.
+
+        >>> import fendra as fd
+        >>> fd.load(fd.demo_file("heron.toml")).compile(engine="numpy").engine.name
+        'numpy'
         """
         notes = []
 
