@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING, Any, Self
 
 from fendra.core import film as core_film
 from fendra.core import program as core_program
-from fendra.core.build import compile_design, examine
+from fendra.core.build import compile_design, examine, sound
 from fendra.core.design import Design as CoreDesign
 from fendra.core.document import read_document
 from fendra.core.engine import Engine
@@ -108,7 +108,7 @@ class Design(CoreDesign):
         """
         from fendra.core.graph.c99 import emit
 
-        return emit(self, compile_design(self).recording)
+        return emit(self, sound(self).recording)
 
     def map(self, ax: Axes | None = None) -> Axes:
         """Draw where every LED is, in wire order; gives the axes."""

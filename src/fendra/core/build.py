@@ -45,8 +45,14 @@ def compile_design(
     engine: makes what runs the recorded design. Raises DesignError with every finding of
     severity error.
     """
+    subject = sound(design)
+    return kind(design, subject.layout, subject.recording, engine(subject.recording))
+
+
+def sound(design: Design) -> Subject:
+    """What was made of a design without errors. Raises DesignError with every one otherwise."""
     subject, report = examine(design)
     errors = errors_of(report)
     if errors:
         raise DesignError(errors)
-    return kind(design, subject.layout, subject.recording, engine(subject.recording))
+    return subject

@@ -17,8 +17,8 @@ class Engine(ABC):
     """Runs a recording, and remembers from frame to frame: frames are asked for in order.
 
     Times are milliseconds of an unsigned 32-bit clock, which may wrap; between two frames lie less
-    than 49 days. News are values within
-    +-1e9 by signal; a signal keeps its value until there is news of it.
+    than 49 days. News are values within +-1e9 by signal; a signal keeps its value until there is
+    news of it.
     """
 
     name: ClassVar[str]

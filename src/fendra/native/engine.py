@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import ctypes
 import re
-from collections.abc import Mapping, Set
+from collections.abc import Callable, Mapping, Set
 from functools import cache
 from hashlib import sha256
 from pathlib import Path
@@ -53,10 +53,10 @@ void fendra_light(struct NAME *state, const struct NAME_signals *signals, uint32
 {
     struct light part;
     step(state, signals, now_ms);
-    for (PLACE first = 0; first < LEDS; first += AT_ONCE) {
-        const PLACE end = earlier(LEDS, first + AT_ONCE);
+    for (int first = 0; first < LEDS; first += AT_ONCE) {
+        const int end = earlier(LEDS, first + AT_ONCE);
         paint(&state->now, first, end, &part);
-        for (PLACE i = first; i < end; i++) {
+        for (int i = first; i < end; i++) {
             light[0][i] = part.red[i - first];
             light[1][i] = part.green[i - first];
             light[2][i] = part.blue[i - first];
@@ -73,8 +73,7 @@ def library_text(emitted: Emitted) -> str:
     Without comments, since a design with other line numbers needs no other library.
     """
     source = emitted.source.replace(f'#include "{emitted.name}.h"\n', "")
-    place = "int32_t" if "static inline int32_t earlier" in source else "int"
-    wrapper = _WRAPPER.replace("NAME", emitted.name).replace("PLACE", place)
+    wrapper = _WRAPPER.replace("NAME", emitted.name)
     wrapper = wrapper.replace("LEDS", f"{emitted.name.upper()}_LEDS")
     text = f"#define AT_ONCE {AT_ONCE}\n{emitted.header}{source}{wrapper}"
     return re.sub(r"/\*.*?\*/", "", text, flags=re.DOTALL)
@@ -172,6 +171,19 @@ def _address(array: Array) -> int:
     return ctypes.addressof(ctypes.c_char.from_buffer(array.data))
 
 
+def _open(made_from: str, make: Callable[[Path], None]) -> ctypes.CDLL:
+    """Load a library from the store. One that cannot be loaded is not kept. Raises OSError."""
+    path, stays = find_or_make(made_from, make)
+    try:
+        return ctypes.CDLL(str(path))
+    except OSError:
+        stays = False
+        raise
+    finally:
+        if not stays:
+            path.unlink(missing_ok=True)
+
+
 def _load(design: Design, recording: Recording) -> ctypes.CDLL:
     """The library of a design, compiled if it is not there yet."""
     compiler = find_compiler()
@@ -180,19 +192,13 @@ def _load(design: Design, recording: Recording) -> ctypes.CDLL:
     def make(target: Path) -> None:
         compiler.make_library(library_text(emit(design, recording)), target)
 
-    path, stays = find_or_make(made_from, make)
     try:
-        library = ctypes.CDLL(str(path))
+        library = _open(made_from, make)
     except OSError:  # cut short by a full disk, or the like: once more
-        path.unlink(missing_ok=True)
-        path, stays = find_or_make(made_from, make)
         try:
-            library = ctypes.CDLL(str(path))
+            library = _open(made_from, make)
         except OSError as exc:
-            raise EngineError(f"what the C compiler made cannot be loaded: {exc}.") from exc
-    finally:
-        if not stays:
-            path.unlink(missing_ok=True)
+            raise EngineError(f"compiled code can be neither kept nor loaded: {exc}.") from exc
     pointer = ctypes.c_void_p
     library.fendra_size.restype = ctypes.c_ulong
     library.fendra_size.argtypes = []

@@ -158,7 +158,7 @@ def _covered(scene: Scene) -> frozenset[str]:
 
 def _init(scene: Scene) -> str:
     starts = {
-        field: literal(scene.kind_of_cell(cell), scene.graph.start[cell]).text
+        field: literal(scene.cell_kinds[cell], scene.graph.start[cell]).text
         for cell, field in scene.cells.items()
         if scene.graph.start[cell]
     }

@@ -105,7 +105,7 @@ def _now(scene: Scene) -> list[str]:
 
 def _memory(scene: Scene) -> list[str]:
     """Numbers first, truth values after them: so no room is lost between."""
-    kinds = {cell: scene.kind_of_cell(cell) for cell in scene.cells}
+    kinds = scene.cell_kinds
     numbers = [cell for cell in scene.cells if kinds[cell] is not Kind.TRUTH]
     truths = [cell for cell in scene.cells if kinds[cell] is Kind.TRUTH]
     return [

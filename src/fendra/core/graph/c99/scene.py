@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 from typing import TYPE_CHECKING
 
 from fendra.core.graph.c99.lower import Lowered, lower
@@ -53,10 +54,10 @@ class Scene:
         """What a node comes from, in a word."""
         return self.slugs.get(node.origin, "v")
 
-    def kind_of_cell(self, cell: str) -> Kind:
-        return next(
-            node.kind for node in self.graph.nodes if node.op == "state" and node.payload == cell
-        )
+    @cached_property
+    def cell_kinds(self) -> dict[str, Kind]:
+        """What each memory cell holds."""
+        return {str(node.payload): node.kind for node in self.graph.nodes if node.op == "state"}
 
     def following(self, cell: str) -> int:
         """The place of what a memory cell holds next."""
