@@ -11,9 +11,12 @@ import fendra as fd
 from fendra.core.graph.clock import TURN_PER_MS, Clock
 from fendra.core.graph.functions import clamp, ramp, select, settle_share
 from fendra.core.graph.node import Rate
+from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.core.graph.ops import OPS, Kind, anything
 from fendra.core.graph.passes import simplify
+from fendra.core.graph.schedule import schedule
 from fendra.core.graph.trace import Tracer
+from fendra.core.mix import Recording, Slot
 from helpers import design, layer
 from strategies import GUARDS
 
@@ -192,3 +195,36 @@ def test_layers_on_parts_of_a_line_leave_the_rest_alone():
     rgb = program.frame(at=0).rgb
     assert rgb[1::2].tolist() == [[255, 0, 0]] * 4
     assert rgb[::2].tolist() == [[47, 47, 47]] * 4
+
+
+def test_numbers_that_one_layer_alone_needs_are_apart_from_those_of_every_frame():
+    """b is read by both layers, so it belongs to every frame, as does what a memory cell needs."""
+    tracer = Tracer()
+    x, on = tracer.input("x", Kind.FLOAT), tracer.input("on", Kind.TRUTH)
+    a, b, c, kept = x * 2, x * 3, x * 5, x * 7
+    cell = tracer.state("cell", 0.0, Kind.FLOAT)
+    tracer.remember(cell, kept)
+    layers = [[(a + b).place], [(b + c).place]]
+    common, own = schedule(tracer.graph(), [on.place], layers)
+    assert {on.place, x.place, b.place, kept.place} == common
+    assert [a.place in places for places in own] == [True, False]
+    assert [c.place in places for places in own] == [False, True]
+    assert not own[0] & own[1]
+
+
+def test_a_memory_cell_that_is_a_condition_holds_for_this_frame_what_the_last_one_gave():
+    """Frames: the light is on in the frame after each in which the switch is, and only then."""
+    tracer = Tracer()
+    cell = tracer.state("was", False, Kind.TRUTH)
+    tracer.remember(cell, tracer.input("value:on", Kind.FLOAT) > 0.5)
+    tracer.roots |= {
+        "on": cell.place, "paint": tracer.const(1.0).place, "rest": tracer.const(0.0).place,
+        "master": tracer.const(1.0).place,
+    }  # fmt: skip
+    graph = simplify(tracer.graph())
+    slot = Slot(0, "all", "over", *(graph.roots[name] for name in ("on", "paint", "rest")))
+    engine = NumpyEngine(Recording(graph, (slot,), {}, {"all": np.arange(2)}, 2, ("on",)))
+    shown = [engine.light(i * 20, {"on": on})[0][0, 0] for i, on in enumerate([1.0, 0.0, 1.0, 1.0])]
+    assert shown == [0, 1, 0, 1]
+    engine.reset()
+    assert engine.light(0, {"on": 1.0})[0][0, 0] == 0

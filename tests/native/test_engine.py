@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import os
+import tempfile
 import warnings
 
 import numpy as np
@@ -88,3 +90,22 @@ def test_a_film_hands_over_to_frames(counted_compiler):
         first, second = (program.frame(at=at_s).rgb for program in programs)
         assert first.tobytes() == second.tobytes()
         assert np.asarray(first)[-1, 0] == (255 if at_s < 0.6 else 0)
+
+
+def test_where_nothing_can_be_written_numpy_runs_the_design(
+    counted_compiler, monkeypatch, tmp_path
+):
+    (tmp_path / "file").write_text("")
+    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "file"))
+    monkeypatch.setattr(tempfile, "tempdir", str(tmp_path / "not-there"))
+    with pytest.warns(fd.EngineWarning, match="compiled code can be neither kept nor loaded"):
+        program = design(layer("solid")).compile(engine="native")
+    assert program.engine.name == "numpy"
+
+
+def test_another_compiler_makes_another_library(counted_compiler, monkeypatch):
+    made = design(layer("pulse"), count=3)
+    made.compile(engine="native")
+    monkeypatch.setenv("CC", f"{os.environ['CC']} -DNOTHING")
+    assert made.compile(engine="native").engine.name == "native"
+    assert counted_compiler() == 2
