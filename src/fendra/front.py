@@ -31,6 +31,7 @@ if TYPE_CHECKING:
     from matplotlib.image import AxesImage
 
     from fendra.core.graph.c99 import Emitted
+    from fendra.draw.views import ViewName
 
 
 class Design(CoreDesign):
@@ -110,18 +111,26 @@ class Design(CoreDesign):
 
         return emit(self, sound(self).recording)
 
-    def map(self, ax: Axes | None = None) -> Axes:
-        """Draw where every LED is, in wire order; gives the axes."""
+    def map(
+        self, ax: Axes | None = None, *, view: ViewName = "top", show: str | None = None
+    ) -> Axes:
+        """Draw where every LED is, in wire order; gives the axes.
+
+        view: `top`, `bottom`, `front`, `back`, `left` or `right`. show: a part, group or trail
+        that stands out; a trail is coloured by `along`. Raises LayoutError for others.
+        """
         from fendra.draw.map import draw_map
 
-        return draw_map(self, place(self), ax=ax)
+        return draw_map(self, place(self), ax=ax, view=view, show=show)
 
-    def map_figure(self, path: str | Path) -> Path:
-        """Write the map, with a table of the lines beside it, as a picture."""
+    def map_figure(
+        self, path: str | Path, *, view: ViewName = "top", show: str | None = None
+    ) -> Path:
+        """Write the map, with a table of the lines beside it, as a picture; see `map`."""
         from fendra.draw.map import draw_map_figure
         from fendra.draw.style import save_figure
 
-        return save_figure(draw_map_figure(self, place(self)), path)
+        return save_figure(draw_map_figure(self, place(self), view=view, show=show), path)
 
 
 class Program(core_program.Program):

@@ -191,7 +191,7 @@ def test_run_sends_a_tape_to_a_controller(fendra, short_ride, monkeypatch, tmp_p
     monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "cache"))
     ours, theirs = os.openpty()
     tty.setraw(theirs)
-    receiver = Receiver([56, 72, 30])
+    receiver = Receiver([168, 216, 90])
     done = threading.Event()
 
     def listen():

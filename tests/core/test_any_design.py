@@ -27,7 +27,8 @@ def test_any_valid_design_renders_without_error(plain, news):
             assert frame.rgb.shape == (len(design.layout()), 3)
             assert np.isfinite(program.engine._canvas).all()
             assert [len(line) for line in frame.line_bytes()] == [
-                3 * sum(len(part.positions()) for part in line.part) for line in design.line
+                size * len(line.wire_order)
+                for size, line in zip(frame.layout.line_sizes, design.line, strict=True)
             ]
             frames.append(frame.rgb.tobytes())
         runs.append(frames)

@@ -67,11 +67,12 @@ def test_the_table_is_in_wire_order_line_after_line():
         }
     )
     table = made.layout().table()
-    assert list(table) == ["line", "address", "part", "index", "x", "y", "z", "facing"]
+    ways = ["facing_x", "facing_y", "facing_z"]
+    assert list(table) == ["line", "address", "part", "index", "name", "x", "y", "z", *ways]
     assert table["part"].tolist() == ["a", "a", "b", "b", "b", "c", "c"]
     assert table["address"].tolist() == [0, 1, 2, 3, 4, 0, 1]
     assert table["index"].tolist() == [0, 1, 0, 1, 2, 0, 1]
-    assert table["facing"].tolist() == ["up"] * 2 + ["back"] * 3 + ["up"] * 2
+    assert table[ways].to_numpy().tolist() == [[0, 0, 1]] * 2 + [[0, -1, 0]] * 3 + [[0, 0, 1]] * 2
     assert table["x"].tolist() == [0, 10, 0, 10, 20, 0, 10]
 
 

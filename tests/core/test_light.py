@@ -47,4 +47,4 @@ def test_light_becomes_the_nearest_byte_and_nothing_else():
 
 def test_wire_order_is_the_order_of_the_chip():
     pixels = np.array([[1, 2, 3], [4, 5, 6]], np.uint8)
-    assert wire_order(pixels, "BRG") == bytes([3, 1, 2, 6, 4, 5])
+    assert wire_order(pixels, "BRG").tolist() == [[3, 1, 2], [6, 4, 5]]

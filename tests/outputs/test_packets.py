@@ -50,7 +50,7 @@ def test_the_receiver_s_own_unstuffing_undoes_the_sender_s(content):
 @given(streams(), st.integers(0, 0xFFFF), st.integers(1, 50))
 def test_the_stream_decodes_to_the_same_frames_in_pieces_of_any_size(stream, first, piece):
     leds, frames = stream
-    receiver, shown = Receiver(leds), []
+    receiver, shown = Receiver([3 * count for count in leds]), []
     for number, lines in enumerate(frames, start=first):
         sent = frame_to_packets(number, lines)
         for i in range(0, len(sent), piece):
@@ -115,7 +115,7 @@ def test_a_damaged_stream_shows_no_bad_frame_and_falls_into_step_again(stream, h
     after = [bytes(3 * n) for n in leds]
     sent += b"\0" + frame_to_packets(900, after)
     expected = shown_by_the_book(leds, bytes(sent))
-    receiver, shown, seen = Receiver(leds), [], 0
+    receiver, shown, seen = Receiver([3 * count for count in leds]), [], 0
     for i in range(len(sent)):
         receiver.feed(sent[i : i + 1])
         if receiver.frames > seen:
@@ -126,14 +126,14 @@ def test_a_damaged_stream_shows_no_bad_frame_and_falls_into_step_again(stream, h
 
 
 def test_lost_frames_are_counted_across_the_wrap():
-    receiver = Receiver([1])
+    receiver = Receiver([3])
     for number in (65_534, 65_535, 0, 3):
         receiver.feed(frame_to_packets(number, [b"abc"]))
     assert (receiver.frames, receiver.lost) == (4, 2)
 
 
 def test_a_frame_without_all_lines_is_not_shown():
-    receiver = Receiver([1, 1])
+    receiver = Receiver([3, 3])
     receiver.feed(packet(PIXELS, 1, b"\0abc") + packet(SHOW, 1, b"\2"))
     receiver.feed(
         packet(PIXELS, 2, b"\0abc") + packet(PIXELS, 3, b"\1abc") + packet(SHOW, 3, b"\2")

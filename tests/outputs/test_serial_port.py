@@ -31,7 +31,7 @@ def pty():
 def test_frames_arrive_as_they_were_made(pty):
     ours, port = pty
     lit = design(layer(colour="#ff8000", level="s"), count=40, signals={"s": {}})
-    program, receiver = lit.compile(), Receiver([40])
+    program, receiver = lit.compile(), Receiver([120])
     with SerialOutput(port) as output:
         output.open(lit)
         for step in range(20):

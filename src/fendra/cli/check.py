@@ -40,7 +40,9 @@ def check(
 
 def in_one_line(design: Design) -> str:
     """A design in one line."""
-    leds = sum(line.led_count for line in design.line)
+    from fendra.core.layout import place
+
+    leds = len(place(design))
     about = f" ({design.about})" if design.about else ""
     counts = [
         counted(leds, "LED"),

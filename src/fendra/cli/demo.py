@@ -114,8 +114,8 @@ def stream(program: Program, tape: Tape) -> bool:
 
     start = tape.until(tape.start_s + STREAM_S)
     command = [sys.executable, "-m", "fendra.demo.controller", "--json"]
-    for line in program.design.line:
-        command += ["--line", str(line.led_count)]
+    for size, line in zip(program.layout.line_sizes, program.design.line, strict=True):
+        command += ["--line", f"{size}x{len(line.wire_order)}"]
     with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as controller:
         assert controller.stdout is not None
         try:

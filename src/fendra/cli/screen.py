@@ -45,9 +45,10 @@ def say_findings(findings: Sequence[Finding]) -> None:
 def say_pixels(lead: str, pixels: bytes, order: str) -> None:
     """What a line shows: a coloured block an LED on a terminal that can, else the first as text.
 
-    pixels: three bytes an LED, linear, in the line's colour order.
+    pixels: a byte a channel, linear, in the line's colour order.
     """
-    leds = [pixels[i : i + 3] for i in range(0, len(pixels), 3)]
+    size = len(order)
+    leds = [pixels[i : i + size] for i in range(0, len(pixels), size)]
     lit = f"{sum(map(any, leds)):>3} of {len(leds)} LEDs lit"
     screen = console()
     if not screen.is_terminal or screen.color_system != "truecolor":
@@ -59,7 +60,8 @@ def say_pixels(lead: str, pixels: bytes, order: str) -> None:
 
     text = Text(f"{lead} {lit} ")
     for led in leds:
-        colour = led_colour([led[order.index(letter)] / 255 for letter in "RGB"])
+        white = led[order.index("W")] if "W" in order else 0
+        colour = led_colour([(led[order.index(letter)] + white) / 255 for letter in "RGB"])
         text.append("●", style=f"#{colour.tobytes().hex()}")
     screen.print(text)
 

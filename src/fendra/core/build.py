@@ -27,7 +27,7 @@ def examine(design: Design, dropped: Iterable[str] = ()) -> tuple[Subject, Repor
     """
     report = Report()
     dropped = frozenset(dropped)
-    layout = place(design)
+    layout = place(design, report)
     choices = choose_all(design, layout, report, dropped)
     subject = Subject(design, layout, choices, record(design, layout, choices, report, dropped))
     for run in CHECKS.values():

@@ -14,9 +14,20 @@ from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, PrivateAttr
 
+from fendra.core.electric.controllers import CONTROLLERS
 from fendra.core.electric.leds import LED_TYPES
 from fendra.core.findings import Path
-from fendra.core.layout.shapes import SHAPES, Name, Number, Part, Title
+from fendra.core.layout.shapes import (
+    SHAPES,
+    Count,
+    Length,
+    Name,
+    Number,
+    Part,
+    Point,
+    Title,
+    one_of,
+)
 from fendra.core.mix import Blend
 from fendra.core.names import SIGNAL_NAME, did_you_mean
 
@@ -24,6 +35,14 @@ if TYPE_CHECKING:
     AnyPart: TypeAlias = Part
 else:
     AnyPart = Annotated[reduce(or_, SHAPES.values()), Field(discriminator="shape")]
+
+
+if TYPE_CHECKING:
+    _Texts: TypeAlias = str | list[str]
+    _Near: TypeAlias = str | Point
+else:
+    _Texts = one_of(text=str, list=list[str])
+    _Near = one_of(text=str, numbers=Point)
 
 
 class _Model(BaseModel):
@@ -36,42 +55,108 @@ def _check_led(name: str) -> str:
     return name
 
 
+def _check_controller(name: str) -> str:
+    if name not in CONTROLLERS:
+        remedy = did_you_mean(name, CONTROLLERS, "types")
+        raise ValueError(f"there is no controller type '{name}'. {remedy}")
+    return name
+
+
 def _check_order(order: str) -> str:
-    if sorted(order) != ["B", "G", "R"]:
-        raise ValueError("a colour order has the letters R, G and B, each once, as in 'GRB'")
+    if sorted(order) not in (["B", "G", "R"], ["B", "G", "R", "W"]):
+        raise ValueError(
+            "a colour order has the letters R, G and B, and W for a white channel, each once, as "
+            "in 'GRB'"
+        )
     return order
 
 
-class Line(_Model):
-    """One data line of the controller, with its parts in wire order.
+class Controller(_Model):
+    """What the lines are plugged into, and its limits.
 
-    pin: the controller's name for it. order: colour order, if not the LED type's own.
-    supply: what feeds it; shown on the map.
+    type: one of the known controllers, for its RAM and pins. ram: bytes; pins: those that there
+    are, as names and ranges (`D2-D13`); both instead of the type's. most_leds: addresses on all
+    of its lines; most_leds_a_line: on each of them. uses: what else it does, and by which pins.
+    shared: things inside it that only one can use at a time, each with the pins and uses that
+    need it.
+    """
+
+    type: Annotated[str, AfterValidator(_check_controller)] | None = None
+    about: str = ""
+    ram: Annotated[int, Field(ge=1, le=2**40)] | None = None
+    pins: list[str] = []
+    most_leds: Count | None = None
+    most_leds_a_line: Count | None = None
+    uses: dict[str, _Texts] = {}
+    shared: dict[str, list[str]] = {}
+
+
+class Supply(_Model):
+    """What feeds lines. amps: its rated current."""
+
+    about: str = ""
+    amps: Annotated[float, Field(gt=0, le=10_000)] | None = None
+
+
+class Line(_Model):
+    """One data line of a controller, with its parts in wire order.
+
+    controller: which one, where there are several. pin: its name for the pin. order: colour order,
+    if not the LED type's own. supply: what feeds it. most_leds: addresses that it may have.
     """
 
     name: Name
+    controller: Name | None = None
     pin: str = ""
     led: Annotated[str, AfterValidator(_check_led)] = "ws2812b"
     order: Annotated[str, AfterValidator(_check_order)] | None = None
     supply: str = ""
+    most_leds: Count | None = None
     part: Annotated[list[AnyPart], Field(min_length=1)]
 
     @property
-    def led_count(self) -> int:
-        """How many LEDs its parts have."""
-        return sum(len(part.positions()) for part in self.part)
-
-    @property
     def wire_order(self) -> str:
-        """The colour order on the wire."""
+        """The colour order on the wire; its letters are the channels of an LED."""
         return self.order or LED_TYPES[self.led].order
 
 
-class Trail(_Model):
-    """An ordered path: the spots of a choice, in the order of `by`, else of the wire."""
+class Assembly(_Model):
+    """Parts that are built as one thing, in its own axes, to be placed as often as it is there."""
 
-    of: str
+    about: str = ""
+    part: Annotated[list[AnyPart], Field(min_length=1)]
+
+
+class GroupTable(_Model):
+    """A choice of spots, narrowed down; each key takes from what is left by those before it.
+
+    of: what to begin with: a condition, a name, or a list of them. without: what to leave out.
+    near: a point, or the name of a part, group or trail for its middle; with within, the spots so
+    near to it; with nearest, so many that are nearest to it. outermost: so many that are farthest
+    from the middle of them all.
+    """
+
+    of: _Texts = "all"
+    without: _Texts = []
+    near: _Near | None = None
+    within: Length | None = None
+    nearest: Count | None = None
+    outermost: Count | None = None
+
+
+class Trail(_Model):
+    """An ordered path over spots.
+
+    of: as a group's. join: names, one run after the other; `-name` runs it from its end. by: the
+    order, an expression; else the order of the wire. from_middle: begins at the middle and goes
+    both ways at once. reverse: begins at the end.
+    """
+
+    of: _Texts | None = None
+    join: list[str] = []
     by: str | None = None
+    from_middle: bool = False
+    reverse: bool = False
 
 
 Seconds: TypeAlias = Annotated[float, Field(ge=0, le=86_400, allow_inf_nan=False)]
@@ -141,11 +226,17 @@ def _check_signal_name(name: str) -> str:
 SignalName: TypeAlias = Annotated[str, AfterValidator(_check_signal_name)]
 
 
+if TYPE_CHECKING:
+    Group: TypeAlias = str | list[str] | GroupTable
+else:
+    Group = one_of(text=str, list=list[str], table=GroupTable)
+
+
 class Design(_Model):
     """A design: lines with parts, groups, trails, signals and layers.
 
-    rate: frames a second. level: the master level, 0 to 1 as the eye sees it.
-    outline: lines of points [x, y] in mm that show the thing itself in pictures.
+    rate: frames a second. level: the master level, 0 to 1 as the eye sees it. units: of all
+    lengths in it. outline: lines of points [x, y] that show the thing itself in pictures.
     """
 
     fendra: Literal[1] = 1
@@ -153,9 +244,13 @@ class Design(_Model):
     about: str = ""
     rate: Annotated[float, Field(ge=1, le=250)] = 50.0
     level: Setting = 1.0
+    units: Literal["mm", "in"] = "mm"
     outline: list[list[Annotated[tuple[Number, Number], Field(strict=False)]]] = []
+    controllers: dict[Name, Controller] = {}
+    supplies: dict[Name, Supply] = {}
+    assemblies: dict[Name, Assembly] = {}
     line: Annotated[list[Line], Field(min_length=1)]
-    groups: dict[Name, str] = {}
+    groups: dict[Name, Group] = {}
     trails: dict[Name, Trail] = {}
     signals: dict[SignalName, Signal] = {}
     layer: list[Layer] = []

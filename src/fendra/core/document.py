@@ -13,7 +13,7 @@ from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
-from fendra.core.design import Design, Layer, Trail
+from fendra.core.design import Design, Layer
 from fendra.core.findings import Finding, Path
 from fendra.core.layout.shapes import SHAPES
 from fendra.core.names import NAME
@@ -53,7 +53,8 @@ def read_document(raw: dict[str, Any], model: type[Design] = Design) -> Document
         except ValidationError as exc:
             by_path: dict[Path, list[Any]] = {}
             for error in exc.errors():
-                by_path.setdefault(_design_path(error["loc"], values), []).append(error)
+                path = _design_path(error["loc"], values, error["type"] == "missing")
+                by_path.setdefault(path, []).append(error)
             for path, errors in by_path.items():
                 for finding in to_findings(errors, path, values):
                     placed = replace(finding, path=_original(path, values, origins))
@@ -87,12 +88,11 @@ def _original(path: Path, values: Any, origins: dict[int, int]) -> Path:
     return tuple(steps)
 
 
-_NOT_KEYS = frozenset({*SHAPES, "bool", "float", "str"})
-"""Steps by which pydantic names the branches of a union."""
+def _design_path(loc: tuple[int | str, ...], raw: Any, is_missing: bool) -> Path:
+    """The place in the file: pydantic's, without the steps by which it names kinds of values.
 
-
-def _design_path(loc: tuple[int | str, ...], raw: Any) -> Path:
-    """The place in the file: pydantic's, without the steps that are not in the file."""
+    is_missing: the last step is a key that is not there and should be.
+    """
     path: list[int | str] = []
     here = raw
     for i, step in enumerate(loc):
@@ -104,7 +104,7 @@ def _design_path(loc: tuple[int | str, ...], raw: Any) -> Path:
         if is_there:
             here = here[step]
             path.append(step)
-        elif isinstance(here, dict) and i == len(loc) - 1 and step not in _NOT_KEYS:
+        elif isinstance(here, dict) and i == len(loc) - 1 and is_missing:
             path.append(step)
     return tuple(path)
 
@@ -163,7 +163,9 @@ def _stand_in(path: Path, holder: Any) -> Any:
             return f"wrong-line-{i}"
         case ("line", int(i), "part"):
             return [_stand_in(("line", i, "part", 0), [None])]
-        case ("line", int(i), "part", int(j)) if isinstance(holder, list):
+        case ("assemblies", str(i), "part"):
+            return [_stand_in(("assemblies", i, "part", 0), [None])]
+        case ("line" | "assemblies", i, "part", int(j)) if isinstance(holder, list):
             old = holder[j]
             name = old.get("name") if isinstance(old, dict) else None
             is_name = isinstance(name, str) and NAME.fullmatch(name)
@@ -180,12 +182,10 @@ def _stand_in(path: Path, holder: Any) -> Any:
 def _is_required(path: Path) -> bool:
     models: list[type[BaseModel]]
     match path[:-1]:
-        case ("line", int(), "part", int()):
+        case ("line" | "assemblies", _, "part", int()):
             models = [*SHAPES.values()]
         case ("layer", int()):
             models = [Layer]
-        case ("trails", str()):
-            models = [Trail]
         case _:
             return False
     fields = [model.model_fields.get(str(path[-1])) for model in models]
@@ -193,12 +193,14 @@ def _is_required(path: Path) -> bool:
 
 
 def _names(raw: Any) -> frozenset[str]:
-    """Every name that is given somewhere: of lines, parts, layers, groups, trails, signals."""
+    """Every name that is given somewhere: of lines, parts, groups, trails, signals and others."""
     found: set[str] = set()
-    for line in _tables(raw.get("line")):
-        found.add(str(line.get("name")))
-        found.update(str(part.get("name")) for part in _tables(line.get("part")))
-    for table in ("groups", "trails", "signals"):
+    assemblies = raw.get("assemblies")
+    holders = [*assemblies.values()] if isinstance(assemblies, dict) else []
+    for holder in [*_tables(raw.get("line")), *_tables(holders)]:
+        found.add(str(holder.get("name")))
+        found.update(str(part.get("name")) for part in _tables(holder.get("part")))
+    for table in ("groups", "trails", "signals", "controllers", "supplies", "assemblies"):
         if isinstance(raw.get(table), dict):
             found.update(map(str, raw[table]))
     return frozenset(found)

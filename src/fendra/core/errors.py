@@ -3,6 +3,7 @@
 FendraError
 ├── DesignError      (ValueError)  a design with findings of severity error
 ├── ExpressionError  (ValueError)  an expression that does not parse or resolve
+├── LayoutError      (ValueError)  a part, view or file of positions that is not as it should be
 ├── GraphError       (TypeError)   an effect or expression that no graph can hold
 ├── ClockError       (ValueError)  a frame asked for before the one already shown
 ├── SignalError      (ValueError)  a value for a signal that is not there, or not a number
@@ -55,6 +56,10 @@ class ExpressionError(FendraError, ValueError):
 
     def __str__(self) -> str:
         return "\n".join(filter(None, (self.problem, self.excerpt, self.remedy)))
+
+
+class LayoutError(FendraError, ValueError):
+    """A part, group or view that there is not, or positions that cannot be read."""
 
 
 class GraphError(FendraError, TypeError):

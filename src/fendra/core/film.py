@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from fendra.core.design import Design
+from fendra.core.design import Design, Line
 from fendra.core.layout import Layout
 from fendra.core.light import wire_order
 from fendra.core.tape import Tape
@@ -33,11 +33,18 @@ class Frame:
         return np.array(self.rgb, dtype=dtype, copy=copy)
 
     def line_bytes(self) -> list[bytes]:
-        """The bytes of each line, in wire order and the line's colour order."""
-        return [
-            wire_order(self.rgb[self.layout.spots_of_line(line.name)], line.wire_order)
-            for line in self.design.line
-        ]
+        """The bytes of each line, in wire order and the line's colour order.
+
+        Addresses that are skipped are dark.
+        """
+        return [self._bytes_of(line) for line in self.design.line]
+
+    def _bytes_of(self, line: Line) -> bytes:
+        rows = self.layout.spots_of_line(line.name)
+        order = line.wire_order
+        pixels = np.zeros((self.layout.addresses_of_line(line.name), len(order)), np.uint8)
+        pixels[self.layout.address[rows]] = wire_order(self.rgb[rows], order)
+        return pixels.tobytes()
 
     def part(self, name: str) -> Bytes:
         """The pixels of one part: (its LEDs, 3) uint8."""

@@ -79,12 +79,18 @@ def quantise(light: Array, master: np.float32, scratch: Array, planes: Array, ou
         out[:, channel] = planes[channel]
 
 
-def wire_order(rgb: Array, order: str) -> bytes:
-    """Pixels (n, 3) uint8 in red, green, blue as the bytes of a line.
+def wire_order(rgb: Array, order: str) -> Array:
+    """Pixels (n, 3) uint8 in red, green, blue as a line takes them: (n, channels) uint8.
 
-    order: the letters R, G, B in the order in which the LEDs take them.
+    order: the letters R, G, B, and W where there is a white channel, in the order in which the
+    LEDs take them. What red, green and blue have in common is white's, where there is one.
 
-    >>> wire_order(np.array([[1, 2, 3]], np.uint8), "GRB")
-    b'\\x02\\x01\\x03'
+    >>> wire_order(np.array([[1, 2, 3]], np.uint8), "GRB").tolist()
+    [[2, 1, 3]]
+    >>> wire_order(np.array([[9, 5, 4]], np.uint8), "GRBW").tolist()
+    [[1, 5, 0, 4]]
     """
-    return rgb[:, ["RGB".index(letter) for letter in order]].tobytes()
+    if "W" in order:
+        white = rgb.min(axis=1, keepdims=True)
+        rgb = np.concatenate([rgb - white, white], axis=1)
+    return np.asarray(rgb[:, ["RGBW".index(letter) for letter in order]])

@@ -20,9 +20,8 @@ from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.layout.choice import ALL, Choice, report_expression
 from fendra.core.layout.columns import (
-    COLUMNS,
     ORDER_COLUMNS,
-    TEXT_COLUMNS,
+    SPOT_COLUMNS,
     column_values,
     look_up_in,
     words,
@@ -268,6 +267,6 @@ class _Recorder:
 
         names = [*self.signals.names]
         if space is not None:
-            names += [*COLUMNS, *ORDER_COLUMNS, *TEXT_COLUMNS]
+            names += [*SPOT_COLUMNS, *ORDER_COLUMNS]
         known_words = self._words if space is not None else {}
         return Scope(self.tracer, look_up, names, known_words, self.signals.lost, self._clock)

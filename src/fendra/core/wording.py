@@ -5,9 +5,23 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from fendra.core.design import Design, Layer, Line, Signal, Trail
+from pydantic import BaseModel
+
+from fendra.core.design import (
+    Assembly,
+    Controller,
+    Design,
+    GroupTable,
+    Layer,
+    Line,
+    Signal,
+    Supply,
+    Trail,
+)
 from fendra.core.findings import Finding, Path, Severity
 from fendra.core.layout.shapes import SHAPES
+from fendra.core.layout.shapes.keys import Column
+from fendra.core.layout.shapes.path import Bend
 from fendra.core.names import did_you_mean, in_words
 
 _WANTED = {
@@ -61,7 +75,7 @@ def _wording(error: Any, path: Path, values: dict[str, Any]) -> tuple[str, str, 
             remedy = did_you_mean(key, _known_keys(path, values), "keys")
             return "unknown-key", f"there is no key '{key}' here.", remedy
         case "missing" | "too_short" if key in ("line", "part"):
-            table = "[[line]]" if key == "line" else "[[line.part]]"
+            table = f"[[{'.'.join(str(s) for s in path if isinstance(s, str))}]]"
             return "no-leds", f"there is no {key} here.", f"Add a {table}."
         case "missing" if _is_there(path, values):
             return "wrong-type", "there are too few values here.", ""
@@ -109,15 +123,26 @@ def _known_keys(path: Path, values: dict[str, Any]) -> list[str]:
     match path[:-1]:
         case ("line", int()):
             return [*Line.model_fields]
-        case ("line", int(), "part", int()):
+        case ("line" | "assemblies", _, "part", int(), *rest):
             here: Any = values
-            for step in path[:-1]:
+            for step in path[:4]:
                 here = here[step]
-            return [*SHAPES[here["shape"]].model_fields]
+            if not rest:
+                return [*SHAPES[here["shape"]].model_fields]
+            return [*(Bend if rest[0] == "points" else Column).model_fields]
         case ("layer", int()):
             return [*Layer.model_fields]
-        case ("signals", str()):
-            return [*Signal.model_fields]
-        case ("trails", str()):
-            return [*Trail.model_fields]
+        case (str(table), str()) if table in _NAMED:
+            return [*_NAMED[table].model_fields]
     return [*Design.model_fields]
+
+
+_NAMED: dict[str, type[BaseModel]] = {
+    "groups": GroupTable,
+    "trails": Trail,
+    "signals": Signal,
+    "controllers": Controller,
+    "supplies": Supply,
+    "assemblies": Assembly,
+}
+"""The tables of named things, and what stands in them."""

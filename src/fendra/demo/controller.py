@@ -21,7 +21,6 @@ from dataclasses import dataclass, field
 from typing import Any
 
 PIXELS, SHOW = 0x11, 0x12
-CHANNELS = 3
 
 
 def crc16(data: bytes) -> int:
@@ -55,7 +54,7 @@ def unstuff(data: bytes) -> bytes | None:
 class Receiver:
     """Bytes in, shown frames out.
 
-    sizes: the LEDs of each line. shown: the bytes of each line that is lit now. frames: how
+    sizes: the bytes of each line. shown: the bytes of each line that is lit now. frames: how
     many were shown. lost: how many were missing by their numbers. incomplete: shows that
     came without all lines. damaged: packets that failed their checksum or made no sense.
     """
@@ -74,7 +73,7 @@ class Receiver:
 
     @property
     def _longest(self) -> int:
-        content = 6 + CHANNELS * max(self.sizes)
+        content = 6 + max(self.sizes)
         return content + content // 254 + 1
 
     def feed(self, data: bytes) -> None:
@@ -108,7 +107,7 @@ class Receiver:
             self._show(number, body[3])
 
     def _take_line(self, number: int, line: int, pixels: bytes) -> None:
-        if line >= len(self.sizes) or len(pixels) != CHANNELS * self.sizes[line]:
+        if line >= len(self.sizes) or len(pixels) != self.sizes[line]:
             self.damaged += 1
             return
         if number != self._waiting_number:
@@ -138,6 +137,16 @@ def report(receiver: Receiver) -> dict[str, Any]:
         "damaged": receiver.damaged,
         "lines": [line.hex() for line in receiver.shown or []],
     }
+
+
+def line_size(text: str) -> tuple[int, int]:
+    """LEDs and channels of each, as `30` or `30x4` say.
+
+    >>> line_size("30"), line_size("30x4")
+    ((30, 3), (30, 4))
+    """
+    leds, _, channels = text.partition("x")
+    return int(leds), int(channels or 3)
 
 
 def serve(sizes: Sequence[int], announce: Any) -> Receiver:
@@ -174,8 +183,8 @@ def main(arguments: Sequence[str] | None = None) -> None:
         prog="python -m fendra.demo.controller", description="A stand-in controller on a port."
     )
     parser.add_argument(
-        "--line", type=int, action="append", required=True, metavar="LEDS",
-        help="LEDs of a line; once for each line, in order",
+        "--line", type=line_size, action="append", required=True, metavar="LEDS",
+        help="LEDs of a line, or 30x4 with four channels each; once for each line, in order",
     )  # fmt: skip
     parser.add_argument("--json", action="store_true", help="port and report as JSON lines")
     options = parser.parse_args(arguments)
@@ -183,15 +192,16 @@ def main(arguments: Sequence[str] | None = None) -> None:
     def announce(port: str) -> None:
         print(json.dumps({"port": port}) if options.json else f"listening on {port}", flush=True)
 
-    receiver = serve(options.line, announce)
+    receiver = serve([leds * channels for leds, channels in options.line], announce)
     seen = report(receiver)
     if options.json:
         print(json.dumps(seen), flush=True)
         return
     print(", ".join(f"{seen[key]} {key}" for key in ("frames", "lost", "incomplete", "damaged")))
     for line, pixels in enumerate(receiver.shown or []):
-        first = " ".join(pixels[i : i + CHANNELS].hex() for i in range(0, 8 * CHANNELS, CHANNELS))
-        print(f"line {line}: {len(pixels) // CHANNELS} LEDs, {first} ...")
+        leds, channels = options.line[line]
+        each = [pixels[i * channels : (i + 1) * channels].hex() for i in range(min(leds, 8))]
+        print(f"line {line}: {leds} LEDs, {' '.join(each)} ...")
 
 
 if __name__ == "__main__":

@@ -2,83 +2,175 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from itertools import pairwise
+from collections.abc import Mapping
+from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from fendra.core.design import Design, Line
-from fendra.core.layout import Layout
-from fendra.core.names import counted
+from fendra.core.design import Design
+from fendra.core.errors import LayoutError
+from fendra.core.findings import Report
+from fendra.core.layout import Choice, Layout, choose_all
+from fendra.core.layout.table import PartRow
+from fendra.core.names import counted, did_you_mean
 from fendra.draw import style
-from fendra.draw.labels import Board
+from fendra.draw.map_labels import draw_labels
+from fendra.draw.map_table import draw_table
+from fendra.draw.views import VIEWS, View, ViewName
 
 if TYPE_CHECKING:
     from matplotlib.axes import Axes
     from matplotlib.figure import Figure
 
 Array = np.ndarray[Any, np.dtype[np.float64]]
+Truths = np.ndarray[Any, np.dtype[np.bool_]]
 
 _LEDS_AN_ARROW, _MOST_ARROWS = 8, 6
-_LABEL_PT = 9.0
-_TABLE_ROWS = 40
+_TICK_PT = 7.0
 
 
-def draw_map_figure(design: Design, layout: Layout) -> Figure:
-    """The map with a table of the lines beside it."""
+@dataclass(frozen=True)
+class Scene:
+    """A layout as one view of it shows it.
+
+    points: (m, 2) every LED across and up, in the design's unit.
+    """
+
+    design: Design
+    layout: Layout
+    view: View
+    points: Array
+
+    def of(self, part: PartRow) -> Array:
+        """The LEDs of a part: (n, 2)."""
+        return self.points[part.leds]
+
+    def drawn(self) -> list[PartRow]:
+        """The parts that have a place."""
+        return [part for part in self.layout.parts if part.leds.stop > part.leds.start]
+
+
+def draw_map_figure(
+    design: Design, layout: Layout, *, view: ViewName = "top", show: str | None = None
+) -> Figure:
+    """The map with a table of the lines beside it; see `draw_map`."""
     figure = style.new_figure()
     ax = figure.add_axes((0.075, 0.075, 0.61, 0.86))
-    draw_map(design, layout, ax=ax)
-    table = figure.add_axes((0.71, 0.07, 0.27, 0.86))
+    draw_map(design, layout, ax=ax, view=view, show=show)
+    table = figure.add_axes((0.71, 0.03, 0.27, 0.9))
     table.axis("off")
-    _draw_table(design, layout, table)
+    draw_table(design, layout, table)
     return figure
 
 
-def draw_map(design: Design, layout: Layout, *, ax: Axes | None = None) -> Axes:
+def draw_map(
+    design: Design, layout: Layout, *, ax: Axes | None = None, view: ViewName = "top",
+    show: str | None = None,
+) -> Axes:  # fmt: skip
     """Draw the map on axes, or on the axes of a new figure; gives the axes.
 
-    x to the right and y forward, in mm, as seen from above. Each line has a colour; a
-    triangle is its data-in, a dashed arrow a jump to the next part.
+    view: the side that the thing is seen from. show: a part, group or trail that stands out; a
+    trail is coloured by `along`.
+
+    Each line has a colour; a plate is its data-in, a dashed arrow a jump to the next part. A tick
+    says where an LED faces. Raises LayoutError for a view, or a name to show, that there is not.
     """
+    if view not in VIEWS:
+        raise LayoutError(f"there is no view '{view}'. {did_you_mean(view, VIEWS, 'views')}")
     if ax is None:
         ax = style.new_figure().add_subplot()
+    seen = VIEWS[view]
+    points = seen.flat(layout.in_unit(layout.leds.position))
+    scene = Scene(design, layout, seen, points)
+    chosen = _chosen(design, layout, show)
+    _prepare(scene, ax)
+    _draw_outline(scene, ax)
+    _draw_chain(scene, ax, is_faint=chosen is not None)
+    _draw_leds(scene, ax, chosen, is_trail=show in design.trails)
+    ax.margins(0.1)
+    ax.autoscale_view()
+    ax.apply_aspect()
+    _draw_ticks(scene, ax)
+    _draw_scale(scene, ax)
+    _draw_front(scene, ax)
+    draw_labels(scene, ax, _line_colour)
+    return ax
+
+
+def _chosen(design: Design, layout: Layout, show: str | None) -> Choice | None:
+    if show is None:
+        return None
+    choices: Mapping[str, Choice] = choose_all(design, layout, Report())
+    if show not in choices:
+        remedy = did_you_mean(show, choices, "parts, groups and trails")
+        raise LayoutError(f"there is no part, group or trail '{show}'. {remedy}")
+    return choices[show]
+
+
+def _prepare(scene: Scene, ax: Axes) -> None:
     style.darken(ax)
     ax.set_aspect("equal", adjustable="datalim")
-    ax.set_xlabel("x, mm (to the right)")
-    ax.set_ylabel("y, mm (forward)")
-    lines = counted(len(design.line), "line")
-    title = f"{design.name}: {counted(len(layout), 'LED')} on {lines}"
+    unit = scene.design.units
+    ax.set_xlabel(scene.view.label(scene.view.across, unit))
+    ax.set_ylabel(scene.view.label(scene.view.upward, unit))
+    lines = counted(len(scene.design.line), "line")
+    title = f"{scene.design.name}: {counted(len(scene.layout.leds), 'LED')} on {lines}"
+    if scene.view.name != "top":
+        side = {"left": "its left", "right": "its right", "bottom": "below"}
+        title += f", seen from {side.get(scene.view.name, f'the {scene.view.name}')}"
     ax.set_title(title, loc="left", color=style.TEXT, fontsize=12)
-    for outline in design.outline:
+    if scene.view.is_flipped and not ax.xaxis_inverted():
+        ax.invert_xaxis()
+
+
+def _draw_outline(scene: Scene, ax: Axes) -> None:
+    """The thing itself, which is known from above only."""
+    if scene.view.depth != 2:
+        return
+    for outline in scene.design.outline:
         x, y = np.array(outline, float).reshape(-1, 2).T
         ax.plot(x, y, color=style.BODY, linewidth=1.2, zorder=1)
-    for number, line in enumerate(design.line):
-        _draw_line(line, layout, _line_colour(number), ax)
-    ax.margins(0.1)
-    _draw_labels(design, layout, ax)
-    return ax
 
 
 def _line_colour(number: int) -> str:
     return style.LINE_COLOURS[number % len(style.LINE_COLOURS)]
 
 
-def _draw_line(line: Line, layout: Layout, colour: str, ax: Axes) -> None:
-    end: Array | None = None
-    for part in line.part:
-        places = layout.position[layout.spots_of_part(part.name), :2]
-        ax.plot(*places.T, color=colour, linewidth=0.8, alpha=0.5, zorder=2)
-        ax.scatter(places[:, 0], places[:, 1], s=9, color=colour, linewidths=0, zorder=3)
-        ax.scatter(
-            places[:1, 0], places[:1, 1], s=42, facecolors="none", edgecolors=colour, zorder=4
-        )
-        for first in _arrow_starts(len(places)):
-            _arrow(ax, places[first], places[first + 1], colour)
-        if end is not None and np.linalg.norm(places[0] - end) > 1e-6:
-            _arrow(ax, end, places[0], colour, is_jump=True)
-        end = places[-1]
+def _draw_chain(scene: Scene, ax: Axes, *, is_faint: bool) -> None:
+    """The wire through each part, arrows along it, dashed jumps, dotted where it is parallel."""
+    from matplotlib.collections import LineCollection
+
+    strength = 0.35 if is_faint else 1.0
+    for number in range(len(scene.design.line)):
+        colour = _line_colour(number)
+        runs, heads, jumps, parallels = [], [], [], []
+        end: Array | None = None
+        firsts: dict[int, Array] = {}
+        for part in scene.drawn():
+            if part.line != number:
+                continue
+            places = scene.of(part)
+            runs.append(places)
+            heads += [(places[i], places[i + 1]) for i in _arrow_starts(len(places))]
+            if part.kind == "copy":
+                parallels.append(np.stack([firsts.get(part.first, places[0]), places[0]]))
+                continue
+            firsts[part.first] = places[0]
+            if end is not None and np.linalg.norm(places[0] - end) > 1e-6:
+                jumps.append(_bow(end, places[0]))
+            end = places[-1]
+        for pieces, dashes, alpha in (
+            (runs, "solid", 0.5), (jumps, (0, (4, 3)), 0.75), (parallels, (0, (1, 2)), 0.75),
+        ):  # fmt: skip
+            ax.add_collection(
+                LineCollection(
+                    pieces, colors=colour, linewidths=0.9, linestyles=[dashes],
+                    alpha=alpha * strength, zorder=2,
+                )
+            )  # fmt: skip
+        heads += [(jump[-2], jump[-1]) for jump in jumps]
+        _draw_heads(scene, ax, heads, colour, strength)
 
 
 def _arrow_starts(count: int) -> list[int]:
@@ -89,146 +181,163 @@ def _arrow_starts(count: int) -> list[int]:
     return [int((i + 0.5) * (count - 1) / arrows) for i in range(arrows)]
 
 
-def _arrow(ax: Axes, start: Array, end: Array, colour: str, *, is_jump: bool = False) -> None:
-    head, shrink = ("->", 5.0) if is_jump else ("-|>", 0.0)
-    ax.annotate(
-        "",
-        xy=tuple(end),
-        xytext=tuple(start),
-        arrowprops={
-            "arrowstyle": f"{head},head_width=0.28,head_length=0.5",
-            "color": colour,
-            "linewidth": 1.0,
-            "linestyle": (0, (3, 3)) if is_jump else "solid",
-            "alpha": 0.75 if is_jump else 1.0,
-            "shrinkA": shrink,
-            "shrinkB": shrink,
-            "connectionstyle": "arc3,rad=0.12" if is_jump else "arc3",
-        },
-        zorder=4,
-    )
+def _bow(start: Array, end: Array) -> Array:
+    """A jump as a slightly bent line, so that it does not hide behind what it jumps over."""
+    middle = (start + end) / 2 + 0.12 * np.array([start[1] - end[1], end[0] - start[0]])
+    share = np.linspace(0.0, 1.0, 16)[:, None]
+    return np.asarray((1 - share) ** 2 * start + 2 * share * (1 - share) * middle + share**2 * end)
 
 
-def _draw_labels(design: Design, layout: Layout, ax: Axes) -> None:
-    """Data-in of lines, then names and addresses of parts, where there is room."""
+def _draw_heads(
+    scene: Scene, ax: Axes, heads: list[tuple[Array, Array]], colour: str, alpha: float
+) -> None:
+    """Arrow heads, all at once, as large on any scale, each at the end of its piece."""
+    from matplotlib.collections import PolyCollection
+    from matplotlib.transforms import Affine2D
+
+    heads = [(a, b) for a, b in heads if np.linalg.norm(b - a) > 1e-9]
+    figure = ax.get_figure(root=True)
+    if not heads or figure is None:
+        return
+    flip = np.array([-1.0 if scene.view.is_flipped else 1.0, 1.0])
+    triangle = np.array([[3.2, 0.0], [-3.2, 2.6], [-3.2, -2.6]])
+    shapes = []
+    for a, b in heads:
+        way = (b - a) * flip / np.linalg.norm(b - a)
+        shapes.append(triangle @ np.array([way, [-way[1], way[0]]]))
+    scale = Affine2D().scale(figure.dpi / 72)
+    collection = PolyCollection(
+        shapes, offsets=[(a + b) / 2 for a, b in heads], offset_transform=ax.transData,
+        facecolors=colour, edgecolors="none", alpha=alpha, zorder=4,
+    )  # fmt: skip
+    collection.set_transform(scale)
+    ax.add_collection(collection, autolim=False)
+
+
+def _draw_leds(scene: Scene, ax: Axes, chosen: Choice | None, *, is_trail: bool) -> None:
+    """Every LED; hollow where it faces away, a cross where it is skipped."""
+    leds, layout = scene.layout.leds, scene.layout
+    away = scene.view.towards(leds.facing) < -0.5
+    size = _dot_size(len(leds))
+    line_of_led = np.array([part.line for part in layout.parts])[leds.part]
+    is_seen = leds.spot >= 0
+    is_chosen = np.isin(leds.spot, chosen.spots) & is_seen if chosen else np.ones(len(leds), bool)
+    for number in range(len(scene.design.line)):
+        mine = line_of_led == number
+        colour = _line_colour(number)
+        for rows, face in ((mine & is_seen & ~away, colour), (mine & is_seen & away, style.PANEL)):
+            for shown, alpha in ((is_chosen, 1.0), (~is_chosen, 0.22)):
+                at = scene.points[rows & shown]
+                ax.scatter(
+                    at[:, 0], at[:, 1], s=size, c=face, edgecolors=colour, linewidths=0.7,
+                    alpha=alpha, zorder=3,
+                )  # fmt: skip
+        dead = scene.points[mine & ~is_seen]
+        ax.scatter(
+            dead[:, 0], dead[:, 1], s=size * 2, c=style.FAINT, marker="x", linewidths=0.9, zorder=3
+        )
+    for part in scene.drawn():
+        if part.kind == "lit" and chosen is None:
+            at = scene.of(part)[:1]
+            ax.scatter(
+                at[:, 0], at[:, 1], s=size * 4.5, facecolors="none",
+                edgecolors=_line_colour(part.line), zorder=4,
+            )  # fmt: skip
+    if chosen is not None:
+        _draw_chosen(scene, ax, chosen, is_chosen, size, is_trail=is_trail)
+
+
+def _dot_size(count: int) -> float:
+    """Points squared: smaller, the more there are."""
+    return float(np.clip(9.0 * (400 / max(count, 1)) ** 0.5, 3.0, 14.0))
+
+
+def _draw_chosen(
+    scene: Scene, ax: Axes, chosen: Choice, is_chosen: Truths, size: float, *, is_trail: bool
+) -> None:
+    at = scene.points[is_chosen]
+    if not is_trail:
+        ax.scatter(at[:, 0], at[:, 1], s=size * 4, facecolors="none", edgecolors=style.TEXT,
+                   linewidths=1.1, zorder=5)  # fmt: skip
+        words = f"{chosen.name}: {counted(len(chosen.spots), 'LED')}"
+        ax.set_title(words, loc="right", color=style.TEXT, fontsize=10)
+        return
+    along = dict(zip(chosen.spots.tolist(), chosen.along.tolist(), strict=True))
+    shares = [along[spot] for spot in scene.layout.leds.spot[is_chosen].tolist()]
+    image = ax.scatter(
+        at[:, 0], at[:, 1], s=size * 4, c=shares, cmap="plasma", vmin=0, vmax=1, linewidths=0,
+        zorder=5,
+    )  # fmt: skip
+    place = ax.inset_axes((0.7, 0.965, 0.27, 0.018))
     figure = ax.get_figure(root=True)
     assert figure is not None
-    ax.apply_aspect()
-    px = figure.dpi / 72
-    leds = np.asarray(ax.transData.transform(layout.position[:, :2]))
-    faint = [np.zeros((0, 2)), *map(ax.transData.transform, _drawn_lines(design, layout))]
-    solid = leds[:: max(len(leds) // 4000, 1)]
-    board = Board(np.array(ax.get_window_extent().extents), solid, np.concatenate(faint))
-    for number, line in enumerate(design.line):
-        pin = line.pin or line.name
-        points = leds[layout.spots_of_part(line.part[0].name)][:1]
-        _label(ax, board, points, (f"data in  {pin}", pin), _line_colour(number), px, is_plate=True)
-    left_out = 0
-    for number, line in enumerate(design.line):
-        for part in line.part:
-            points = leds[layout.spots_of_part(part.name)]
-            addresses = _addresses(layout, part.name)
-            texts = (f"{part.name}\n{addresses}", addresses)
-            left_out += not _label(ax, board, points, texts, _line_colour(number), px)
-    if left_out:
-        ax.annotate(
-            f"no room here for the names of {counted(left_out, 'part')}",
-            (0.01, 0.012), xycoords="axes fraction", color=style.FAINT, fontsize=8,
-        )  # fmt: skip
+    bar = figure.colorbar(image, cax=place, orientation="horizontal", ticks=[0, 0.5, 1])
+    bar.set_label(f"{chosen.name}: along", color=style.TEXT, fontsize=8)
+    place.tick_params(colors=style.FAINT, labelsize=7, length=2)
 
 
-def _label(
-    ax: Axes,
-    board: Board,
-    points: Array,
-    texts: Sequence[str],
-    colour: str,
-    px: float,
-    *,
-    is_plate: bool = False,
-) -> bool:
-    """Draw the first of the texts that has room near the points; False where none has.
+def _draw_ticks(scene: Scene, ax: Axes) -> None:
+    """Where each LED faces, as a short line; none where it faces us or away."""
+    from matplotlib.collections import LineCollection
 
-    A plate (data-in) is filled and has an arrow; others have a line to where they belong.
-    """
-    count = len(points)
-    anchors = points[[0, count // 2, count // 4, 3 * count // 4]]
-    for text, size_pt in zip(texts, (_LABEL_PT - is_plate, _LABEL_PT - 2), strict=True):
-        rows = text.split("\n")
-        width, height = max(map(len, rows)) * 0.62 + 0.5, len(rows) * 1.3 + 0.5
-        middle = board.put(anchors, (width * size_pt * px, height * size_pt * px), 11 * px)
-        if middle is not None:
-            break
-    else:
-        return False
-    nearest = points[np.linalg.norm(points - middle, axis=1).argmin()]
-    xytext, xy = ax.transData.inverted().transform([middle, nearest])
-    ax.annotate(
-        text,
-        xy=tuple(xy),
-        xytext=tuple(xytext),
-        color=style.NIGHT if is_plate else colour,
-        fontsize=size_pt,
-        ha="center",
-        va="center",
-        linespacing=1.15,
-        zorder=6,
-        bbox={
-            "boxstyle": "round,pad=0.25",
-            "fc": colour if is_plate else style.PANEL,
-            "ec": "none",
-            "alpha": 1.0 if is_plate else 0.8,
-        },
-        arrowprops={
-            "arrowstyle": "-|>" if is_plate else "-",
-            "color": colour,
-            "linewidth": 1.0 if is_plate else 0.6,
-            "alpha": 1.0 if is_plate else 0.6,
-            "shrinkB": 4.0,
-        },
+    figure = ax.get_figure(root=True)
+    assert figure is not None
+    leds = scene.layout.leds
+    ways = scene.view.flat(leds.facing)
+    is_side = (np.linalg.norm(ways, axis=1) > 0.3) & (leds.spot >= 0)
+    if not is_side.any():
+        return
+    pixels = np.asarray(ax.transData.transform(scene.points))
+    length = min(_TICK_PT * figure.dpi / 72, max(_spacing(pixels) * 0.8, 3.0))
+    a_pixel = np.linalg.norm(np.diff(ax.transData.inverted().transform([(0, 0), (1, 0)]), axis=0))
+    start = scene.points[is_side]
+    pieces = np.stack([start, start + ways[is_side] * length * a_pixel], axis=1)
+    line_of_led = np.array([part.line for part in scene.layout.parts])[leds.part][is_side]
+    colours = [_line_colour(int(number)) for number in line_of_led]
+    ax.add_collection(
+        LineCollection(list(pieces), colors=colours, linewidths=0.7, alpha=0.55, zorder=2),
+        autolim=False,
     )
-    return True
 
 
-def _drawn_lines(design: Design, layout: Layout) -> list[Array]:
-    """Points on jumps and outlines, close enough together to keep labels off them."""
-    pieces = [np.array(outline, float) for outline in design.outline]
-    for line in design.line:
-        ends = [layout.position[layout.spots_of_part(p.name), :2][[0, -1]] for p in line.part]
-        pieces += [np.stack([a[1], b[0]]) for a, b in pairwise(ends)]
-    steps = np.linspace(0, 1, 12)[:, None]
-    return [a + steps * (b - a) for piece in pieces for a, b in pairwise(piece)]
+def _spacing(pixels: Array) -> float:
+    steps = np.linalg.norm(np.diff(pixels, axis=0), axis=1)
+    steps = steps[steps > 0.5]
+    return float(np.median(steps)) if len(steps) else 10.0
 
 
-def _addresses(layout: Layout, part: str) -> str:
-    addresses = layout.address[layout.spots_of_part(part)]
-    first, last = int(addresses[0]), int(addresses[-1])
-    return f"{first}" if first == last else f"{first} – {last}"
+def _draw_scale(scene: Scene, ax: Axes) -> None:
+    """A bar of a round length at the lower left."""
+    low, high = sorted(ax.get_xlim())
+    wanted = (high - low) * 0.2
+    power = 10.0 ** np.floor(np.log10(max(wanted, 1e-9)))
+    length = max(step * power for step in (1, 2, 5) if step * power <= wanted)
+    share = length / (high - low)
+    for x, y in (((0.03, 0.03 + share), (0.035, 0.035)), ((0.03, 0.03), (0.028, 0.042)),
+                 ((0.03 + share, 0.03 + share), (0.028, 0.042))):  # fmt: skip
+        ax.plot(x, y, transform=ax.transAxes, color=style.TEXT, linewidth=1.2, zorder=6)
+    ax.text(
+        0.03 + share / 2, 0.044, f"{length:g} {scene.design.units}", transform=ax.transAxes,
+        color=style.TEXT, fontsize=8, ha="center", va="bottom", zorder=6,
+    )  # fmt: skip
 
 
-def _draw_table(design: Design, layout: Layout, ax: Axes) -> None:
-    """Lines and parts as text, from the top down."""
-    rows: list[tuple[str, str, str, bool]] = []
-    shown = max((_TABLE_ROWS - 4 * len(design.line)) // len(design.line), 1)
-    for number, line in enumerate(design.line):
-        facts = [line.pin and f"pin {line.pin}", line.led, line.wire_order]
-        facts += [f"supply {line.supply}" if line.supply else ""]
-        head = f"{line.name}: {counted(line.led_count, 'LED')}"
-        rows.append((head, "", _line_colour(number), True))
-        rows.append(("  " + " · ".join(filter(None, facts)), "", style.FAINT, False))
-        rows += [
-            (f"  {part.name}", _addresses(layout, part.name), style.TEXT, False)
-            for part in line.part[:shown]
-        ]
-        if len(line.part) > shown:
-            more = counted(len(line.part) - shown, "part")
-            rows.append((f"  and {more} more", "", style.FAINT, False))
-        rows.append(("", "", style.TEXT, False))
-    step = min(0.032, 0.93 / max(len(rows), 1))
-    ax.text(0, 0.985, "Lines, in wire order", color=style.TEXT, fontsize=11, va="baseline")
-    ax.text(1, 0.985, "address", color=style.FAINT, fontsize=8.5, va="baseline", ha="right")
-    for place, (left, right, colour, is_head) in enumerate(rows, start=2):
-        y = 0.985 - place * step
-        font_pt = min(10.0 if is_head else 9.0, step * 290)
-        ax.text(0, y, left, color=colour, fontsize=font_pt, va="baseline")
-        ax.text(1, y, right, color=style.FAINT, fontsize=font_pt, va="baseline", ha="right")
+def _draw_front(scene: Scene, ax: Axes) -> None:
+    """An arrow to the thing's front, where the view has it at a side."""
+    way = scene.view.front
+    if way is None:
+        words = "front: towards you" if scene.view.name == "front" else "front: away from you"
+        ax.text(0.97, 0.03, words, transform=ax.transAxes, color=style.FAINT, fontsize=8,
+                ha="right", zorder=6)  # fmt: skip
+        return
+    middle = np.array([0.955, 0.065])
+    tip = middle + np.array(way) * 0.035
+    ax.annotate(
+        "", xy=tuple(tip), xytext=tuple(middle - np.array(way) * 0.02),
+        xycoords="axes fraction", textcoords="axes fraction",
+        arrowprops={"arrowstyle": "-|>", "color": style.TEXT, "linewidth": 1.4}, zorder=6,
+    )  # fmt: skip
+    ax.text(
+        middle[0], 0.02, "front", transform=ax.transAxes, color=style.TEXT, fontsize=8,
+        ha="center", va="bottom", zorder=6,
+    )  # fmt: skip

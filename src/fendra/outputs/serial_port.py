@@ -13,6 +13,7 @@ from serial.tools import list_ports
 from fendra.core.design import Design
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
+from fendra.core.layout import place
 from fendra.outputs import Output
 from fendra.outputs.packets import frame_to_packets
 
@@ -49,7 +50,11 @@ class SerialOutput(Output):
 
     def most_frames_hz(self, design: Design) -> float:
         """How many frames a second the port carries: baud / 10 / bytes a frame."""
-        lines = [b"\xff" * 3 * line.led_count for line in design.line]
+        layout = place(design)
+        lines = [
+            b"\xff" * (size * len(line.wire_order))
+            for size, line in zip(layout.line_sizes, design.line, strict=True)
+        ]
         return self.baud / BITS_A_BYTE / len(frame_to_packets(0, lines))
 
     def _open(self, design: Design) -> None:  # noqa: ARG002 - the stream says what it holds

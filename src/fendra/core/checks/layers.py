@@ -49,9 +49,7 @@ def unlit_parts(subject: Subject, report: Report) -> None:
         if layer.on in subject.choices
         for spot in subject.choices[layer.on].spots.tolist()
     }
-    for i, line in enumerate(subject.design.line):
-        for j, part in enumerate(line.part):
-            rows = subject.layout.spots_of_part(part.name)
-            if lit.isdisjoint(range(rows.start, rows.stop)):
-                message = f"no layer lights part '{part.name}'."
-                report.note(("line", i, "part", j), "unlit", message, "Add a layer on it.")
+    for part in subject.layout.parts:
+        if part.kind == "lit" and lit.isdisjoint(range(part.spots.start, part.spots.stop)):
+            message = f"no layer lights part '{part.name}'."
+            report.note(part.path, "unlit", message, "Add a layer on it.")

@@ -1,10 +1,11 @@
-"""Lines: can the wire carry the frames?"""
+"""Lines: can the wire carry the frames, and does the colour order fit the LEDs?"""
 
 from __future__ import annotations
 
 from fendra.core.checks import Subject, check
 from fendra.core.electric.leds import LED_TYPES, line_time_s
 from fendra.core.findings import Report
+from fendra.core.names import did_you_mean
 
 
 @check
@@ -12,7 +13,7 @@ def slow_lines(subject: Subject, report: Report) -> None:
     """A line that takes longer to send than a frame lasts."""
     rate = subject.design.rate
     for i, line in enumerate(subject.design.line):
-        leds = line.led_count
+        leds = subject.layout.line_sizes[i]
         time_s = line_time_s(leds, LED_TYPES[line.led])
         if time_s * rate > 1:
             report.warning(
@@ -24,3 +25,25 @@ def slow_lines(subject: Subject, report: Report) -> None:
                 if time_s <= 1
                 else "Split the line.",
             )
+
+
+@check
+def colour_orders(subject: Subject, report: Report) -> None:
+    """A colour order with more or fewer channels than the LED type has."""
+    for i, line in enumerate(subject.design.line):
+        own = LED_TYPES[line.led].order
+        if line.order is not None and len(line.order) != len(own):
+            message = f"{line.led} has {len(own)} channels, and '{line.order}' {len(line.order)}."
+            remedy = f"Its own order is '{own}'; `fendra probe` finds out which one yours have."
+            report.error(("line", i, "order"), "colour-order", message, remedy)
+
+
+@check
+def unknown_supplies(subject: Subject, report: Report) -> None:
+    """Lines on a supply that is not among those described; names are free where none is."""
+    supplies = subject.design.supplies
+    for i, line in enumerate(subject.design.line):
+        if supplies and line.supply and line.supply not in supplies:
+            message = f"there is no supply '{line.supply}'."
+            remedy = did_you_mean(line.supply, supplies, "supplies")
+            report.error(("line", i, "supply"), "unknown-name", message, remedy)

@@ -7,11 +7,12 @@ from collections.abc import Iterable
 from fendra.core.checks import Subject, check
 from fendra.core.findings import Path, Report
 from fendra.core.graph.expr import FUNCTIONS
+from fendra.core.layout.chain import copies_of_assemblies
 from fendra.core.layout.choice import ALL
-from fendra.core.layout.columns import COLUMNS, ORDER_COLUMNS, TEXT_COLUMNS
+from fendra.core.layout.columns import ORDER_COLUMNS, SPOT_COLUMNS
 
 RESERVED = frozenset(
-    {*COLUMNS, *TEXT_COLUMNS, *ORDER_COLUMNS, *FUNCTIONS, "and", "or", "not", "if", "else"}
+    {*SPOT_COLUMNS, *ORDER_COLUMNS, *FUNCTIONS, "and", "or", "not", "if", "else"}
     | {"True", "False", "None", "at", "in", "is", "lambda", "for"}
 )
 """What an expression already has another meaning for."""
@@ -24,11 +25,8 @@ def duplicate_names(subject: Subject, report: Report) -> None:
     _each_once(
         "line", ((("line", i, "name"), line.name) for i, line in enumerate(design.line)), report
     )
-    parts = (
-        (("line", i, "part", j, "name"), part.name)
-        for i, line in enumerate(design.line)
-        for j, part in enumerate(line.part)
-    )
+    parts = [((*part.path, "name"), part.name) for part in subject.layout.parts]
+    parts += [((*path, "name"), name) for name, path in copies_of_assemblies(design)]
     _each_once("part", parts, report)
     layers = ((("layer", i, "name"), layer.name) for i, layer in enumerate(design.layer))
     _each_once("layer", layers, report)
@@ -52,9 +50,9 @@ def reserved_names(subject: Subject, report: Report) -> None:
             report.error(
                 ("signals", name), "reserved-name", message, "Give the signal another name."
             )
-    for i, line in enumerate(subject.design.line):
-        for j, part in enumerate(line.part):
-            if part.name == ALL:
-                path = ("line", i, "part", j, "name")
-                message = f"'{ALL}' means every LED."
-                report.error(path, "reserved-name", message, "Give the part another name.")
+    for part in subject.layout.parts:
+        if part.name == ALL:
+            message = f"'{ALL}' means every LED."
+            report.error(
+                (*part.path, "name"), "reserved-name", message, "Give the part another name."
+            )

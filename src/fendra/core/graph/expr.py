@@ -330,9 +330,12 @@ class _Compiler:
         name = node.func.id
         if name == "lost" and self._scope.lost is not None:
             return self._lost(node)
+        if name == "distance" and self._scope.look_up("x") is not None:
+            return self._distance(node)
         table = self._functions()
         if name not in table:
             known = [*table, *(["lost"] if self._scope.lost else [])]
+            known += ["distance"] * (self._scope.look_up("x") is not None)
             remedy = did_you_mean(name, known, "functions")
             raise self._error(node, f"there is no function '{name}'.", remedy)
         count, function = table[name]
@@ -342,6 +345,19 @@ class _Compiler:
         if name != "hold":
             values = [self._number(value) for value in values]
         return function(*values)
+
+    def _distance(self, node: ast.Call) -> Value:
+        """How far a spot is from a point (x, y), or (x, y, z)."""
+        if len(node.args) not in (2, 3):
+            raise self._error(node, "distance takes x, y, or x, y, z, as in: distance(0, 120) < 50")
+        total: Value | None = None
+        for axis, arg in zip("xyz", node.args, strict=False):
+            column = self._scope.look_up(axis)
+            assert column is not None
+            step = column - self._number(self._value(arg))
+            total = step * step if total is None else total + step * step
+        assert total is not None
+        return functions.sqrt(total)
 
     def _lost(self, node: ast.Call) -> Value:
         assert self._scope.lost is not None
@@ -371,5 +387,5 @@ _PLAIN: dict[str, tuple[int, Callable[..., Value]]] = {
 }
 """Functions that need neither time nor signals."""
 
-FUNCTIONS = (*_PLAIN, "cycle", "lag", "hold", "lost")
+FUNCTIONS = (*_PLAIN, "cycle", "lag", "hold", "lost", "distance")
 """The names of all functions that an expression may call somewhere."""

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+import re
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from fnmatch import fnmatchcase
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -15,12 +17,12 @@ from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer
-from fendra.core.layout.columns import COLUMNS, TEXT_COLUMNS, column_values, look_up_in, words
+from fendra.core.layout.columns import SPOT_COLUMNS, column_values, look_up_in, words
 from fendra.core.layout.table import Layout
-from fendra.core.names import NAME, did_you_mean
+from fendra.core.names import NAME, counted, did_you_mean
 
 if TYPE_CHECKING:
-    from fendra.core.design import Design
+    from fendra.core.design import Design, Group, GroupTable, Trail
 
 Floats = np.ndarray[Any, np.dtype[np.float64]]
 Ints = np.ndarray[Any, np.dtype[np.int64]]
@@ -31,6 +33,9 @@ EVEN = 1e-6
 
 ALL = "all"
 """The name of the choice of every spot."""
+
+_PLACES = re.compile(r"(\w[\w .-]*)\[([^\[\]]+)\]")
+_RANGE = re.compile(r"\s*(\d+)\s*(?:-\s*(\d+)\s*)?")
 
 
 @dataclass(frozen=True)
@@ -73,14 +78,26 @@ def ordered_by(name: str, spots: Ints, by: Floats) -> Choice:
     return Choice(name, spots, along, rank, ranks)
 
 
+def joined(name: str, runs: Sequence[Choice]) -> Choice:
+    """One run after the other, each in its own order; a spot stands where it comes first."""
+    rank_of: dict[int, float] = {}
+    start = 0
+    for run in runs:
+        for spot, rank in zip(run.spots.tolist(), run.rank.tolist(), strict=True):
+            rank_of.setdefault(spot, start + rank)
+        start += run.ranks
+    spots = np.array(sorted(rank_of), np.int64)
+    found, rank = np.unique([rank_of[spot] for spot in spots.tolist()], return_inverse=True)
+    return Choice(name, spots, rank / max(len(found) - 1, 1), rank.astype(np.float64), len(found))
+
+
 def evaluate(layout: Layout, text: str, want: Kind) -> np.ndarray[Any, np.dtype[Any]]:
     """An expression over the layout's columns, for every spot.
 
     Raises ExpressionError.
     """
     tracer = Tracer()
-    names = (*COLUMNS, *TEXT_COLUMNS)
-    scope = Scope(tracer, look_up_in(tracer, ALL), names, words(layout))
+    scope = Scope(tracer, look_up_in(tracer, ALL), SPOT_COLUMNS, words(layout))
     value = compile_expression(text, scope, want)
     value = tame(value) if want is Kind.FLOAT else value
     tracer.roots["result"] = value.place
@@ -95,12 +112,24 @@ def evaluate(layout: Layout, text: str, want: Kind) -> np.ndarray[Any, np.dtype[
 
 
 def choose(layout: Layout, text: str, known: Mapping[str, Choice]) -> Ints:
-    """The spots that a name of a part or group, or an expression over columns, chooses.
+    """The spots that a text chooses.
+
+    It is the name of a part, group or trail; names with `*` in them; places of one of them, as
+    `tail[0-9]`, `tail[3]` or by an LED's own name `pad[esc]`; or a condition over columns.
 
     known: the choices that stand above this one in the file. Raises ExpressionError.
     """
     if text in known:
         return known[text].spots
+    places = _PLACES.fullmatch(text.strip())
+    if places is not None:
+        return _places_of(layout, places[1].strip(), places[2], known, text)
+    if "*" in text and NAME.fullmatch(text.replace("*", "a")) and " " not in text:
+        found = [known[name].spots for name in known if name != ALL and fnmatchcase(name, text)]
+        if not found:
+            remedy = did_you_mean(text.replace("*", ""), known, "parts, groups and trails above")
+            raise ExpressionError(f"no name above is like '{text}'.", remedy=remedy)
+        return np.unique(np.concatenate(found))
     try:
         return np.flatnonzero(evaluate(layout, text, Kind.TRUTH))
     except ExpressionError as exc:
@@ -108,6 +137,39 @@ def choose(layout: Layout, text: str, known: Mapping[str, Choice]) -> Ints:
             remedy = did_you_mean(text, known, "parts, groups and trails above")
             raise ExpressionError(f"there is no '{text}' above.", remedy=remedy) from exc
         raise
+
+
+def _places_of(
+    layout: Layout, name: str, inside: str, known: Mapping[str, Choice], text: str
+) -> Ints:
+    """`name[inside]`: places of a part as the map counts them, of a choice in its own order."""
+    if name not in known:
+        remedy = did_you_mean(name, known, "parts, groups and trails above")
+        raise ExpressionError(f"there is no '{name}' above.", remedy=remedy, text=text)
+    choice = known[name]
+    named = [spot for spot in choice.spots.tolist() if layout.names[spot] == inside.strip()]
+    if named:
+        return np.array(named, np.int64)
+    span = _RANGE.fullmatch(inside)
+    names = [layout.names[spot] for spot in choice.spots.tolist() if layout.names[spot]]
+    if span is None:
+        remedy = did_you_mean(inside, names, "LEDs") if names else "Write a place, as [3] or [0-9]."
+        raise ExpressionError(f"'{name}' has no LED '{inside}'.", remedy=remedy, text=text)
+    low, high = int(span[1]), int(span[2] or span[1])
+    place = layout.index[choice.spots] if name in layout.part_names else choice.rank
+    if high < low or len(place) == 0 or high > place.max():
+        last = int(place.max()) if len(place) else -1
+        raise ExpressionError(
+            f"'{name}' has no places {inside}", remedy=f"They go from 0 to {last}.", text=text
+        )
+    return choice.spots[(place >= low) & (place <= high)]
+
+
+def union(layout: Layout, texts: str | Sequence[str], known: Mapping[str, Choice]) -> Ints:
+    """The spots that one text or any of several chooses. Raises ExpressionError."""
+    each = [texts] if isinstance(texts, str) else texts
+    found = [choose(layout, text, known) for text in each]
+    return np.unique(np.concatenate([np.zeros(0, np.int64), *found]))
 
 
 def choose_all(
@@ -120,59 +182,138 @@ def choose_all(
     and stands for all spots.
     """
     choices = {ALL: in_wire_order(ALL, np.arange(len(layout)))}
-    for name in layout.part_names:
-        rows = layout.spots_of_part(name)
-        choices[name] = in_wire_order(name, np.arange(rows.start, rows.stop))
-    for name, text in design.groups.items():
-        path: Path = ("groups", name)
-        spots = _try_choosing(layout, text, choices, path, report, dropped)
-        if _is_free(name, choices, path, report):
-            choices[name] = in_wire_order(name, spots)
+    for part in layout.parts:
+        if part.kind != "hidden":
+            spots = np.arange(part.spots.start, part.spots.stop)
+            choices[part.name] = in_wire_order(part.name, spots)
+    for name in layout.assemblies:
+        mine = [choices[part].spots for part in choices if part.startswith(f"{name}.")]
+        spots = np.unique(np.concatenate([np.zeros(0, np.int64), *mine]))
+        choices.setdefault(name, in_wire_order(name, spots))
+    chooser = _Chooser(layout, report, frozenset(dropped), choices)
+    for name, group in design.groups.items():
+        chooser.add(in_wire_order(name, chooser.group(group, ("groups", name))), ("groups", name))
     for name, trail in design.trails.items():
-        path = ("trails", name)
-        spots = _try_choosing(layout, trail.of, choices, (*path, "of"), report, dropped)
-        if not _is_free(name, choices, path, report):
-            continue
-        if trail.by is None:
-            choices[name] = in_wire_order(name, spots)
-            continue
-        try:
-            by = evaluate(layout, trail.by, Kind.FLOAT).astype(np.float64)[spots]
-        except ExpressionError as exc:
-            report_expression(exc, (*path, "by"), report, dropped)
-            by = np.arange(len(spots), dtype=np.float64)
-        choices[name] = ordered_by(name, spots, by)
+        chooser.add(chooser.trail(name, trail, ("trails", name)), ("trails", name))
     return choices
 
 
-def _try_choosing(
-    layout: Layout,
-    text: str,
-    known: Mapping[str, Choice],
-    path: Path,
-    report: Report,
-    dropped: Iterable[str],
-) -> Ints:
-    try:
-        spots = choose(layout, text, known)
-    except ExpressionError as exc:
-        report_expression(exc, path, report, dropped)
-        return known[ALL].spots
-    if len(spots) == 0 and not dropped:
-        report.warning(path, "empty", "no LED is chosen.", "Compare with `fendra map`.")
-    return spots
+class _Chooser:
+    """Makes one choice after the other, each from those before it."""
+
+    def __init__(
+        self, layout: Layout, report: Report, dropped: frozenset[str], choices: dict[str, Choice]
+    ) -> None:
+        self._layout, self._report, self._dropped = layout, report, dropped
+        self._choices = choices
+
+    def add(self, choice: Choice, path: Path) -> None:
+        if choice.name in self._choices:
+            message = f"'{choice.name}' is already the name of a part, group or trail."
+            self._report.error(path, "duplicate-name", message, "Give it a name of its own.")
+            return
+        if len(choice.spots) == 0 and not self._dropped:
+            message = "no LED is chosen."
+            self._report.warning(path, "empty", message, "Compare with `fendra map`.")
+        self._choices[choice.name] = choice
+
+    def group(self, group: Group, path: Path) -> Ints:
+        if isinstance(group, str):
+            return self._spots(group, path)
+        if isinstance(group, list):
+            return self._spots(group, path)
+        spots = self._spots(group.of, (*path, "of"))
+        spots = np.setdiff1d(spots, self._spots(group.without, (*path, "without"), nothing=True))
+        spots = self._near(group, spots, path)
+        if group.outermost is not None:
+            self._tell_if_few(group.outermost, spots, (*path, "outermost"))
+            spots = farthest(self._layout.position, spots, group.outermost)
+        return spots
+
+    def _near(self, group: GroupTable, spots: Ints, path: Path) -> Ints:
+        if group.near is None:
+            for key in ("within", "nearest"):
+                if getattr(group, key) is not None:
+                    message = f"`{key}` needs to know what to be near to."
+                    self._report.error((*path, key), "missing-key", message, "Add near = ...")
+            return spots
+        if group.within is None and group.nearest is None:
+            message = "`near` by itself chooses nothing."
+            remedy = "Add within = a radius, or nearest = how many."
+            self._report.error((*path, "near"), "missing-key", message, remedy)
+        if isinstance(group.near, str):
+            there = self._layout.position[self._spots(group.near, (*path, "near"))]
+            if len(there) == 0:
+                return spots
+            point = (there.min(axis=0) + there.max(axis=0)) / 2
+        else:
+            point = np.array(group.near) * self._layout.unit_mm
+        away = np.linalg.norm(self._layout.position[spots] - point, axis=1)
+        if group.within is not None:
+            is_in = away <= group.within * self._layout.unit_mm * (1 + 1e-9)
+            spots, away = spots[is_in], away[is_in]
+        if group.nearest is not None:
+            self._tell_if_few(group.nearest, spots, (*path, "nearest"))
+            spots = np.sort(spots[np.argsort(away.round(6), kind="stable")[: group.nearest]])
+        return spots
+
+    def _tell_if_few(self, wanted: int, spots: Ints, path: Path) -> None:
+        if wanted > len(spots) and not self._dropped:
+            message = f"{counted(wanted, 'LED')} are wanted, and there are {len(spots)}."
+            self._report.warning(path, "too-many", message, "All of them are chosen.")
+
+    def trail(self, name: str, trail: Trail, path: Path) -> Choice:
+        if (trail.of is None) == (not trail.join):
+            message = "a trail goes over `of`, or over runs that it joins; give one of them."
+            self._report.error(path, "missing-key", message, "Add of = ... or join = [...].")
+        if trail.join:
+            choice = self._joined(name, trail, path)
+        else:
+            choice = in_wire_order(name, self._spots(trail.of or ALL, (*path, "of")))
+        if trail.by is not None:
+            try:
+                by = evaluate(self._layout, trail.by, Kind.FLOAT).astype(np.float64)
+                choice = ordered_by(name, choice.spots, by[choice.spots])
+            except ExpressionError as exc:
+                report_expression(exc, (*path, "by"), self._report, self._dropped)
+        if trail.from_middle:
+            choice = ordered_by(name, choice.spots, np.abs(2 * choice.along - 1))
+        if trail.reverse:
+            rank = choice.ranks - 1 - choice.rank
+            choice = replace(choice, along=1 - choice.along, rank=rank)
+        return choice
+
+    def _joined(self, name: str, trail: Trail, path: Path) -> Choice:
+        if trail.by is not None:
+            message = "the runs that are joined have their order; `by` would undo it."
+            self._report.error((*path, "by"), "no-effect", message, "Use `of` instead of `join`.")
+        runs = []
+        for i, text in enumerate(trail.join):
+            bare = text.removeprefix("-")
+            known = self._choices.get(bare)
+            run = known or in_wire_order(bare, self._spots(bare, (*path, "join", i)))
+            if text.startswith("-"):
+                run = replace(run, rank=run.ranks - 1 - run.rank)
+            runs.append(run)
+        return joined(name, runs)
+
+    def _spots(self, texts: str | Sequence[str], path: Path, *, nothing: bool = False) -> Ints:
+        """What texts choose; where they are wrong, all spots, or none if that is safer."""
+        try:
+            return union(self._layout, texts, self._choices)
+        except ExpressionError as exc:
+            report_expression(exc, path, self._report, self._dropped)
+            return self._choices[ALL].spots[:0] if nothing else self._choices[ALL].spots
 
 
-def _is_free(name: str, taken: Mapping[str, Choice], path: Path, report: Report) -> bool:
-    if name not in taken:
-        return True
-    report.error(
-        path,
-        "duplicate-name",
-        f"'{name}' is already the name of a part, group or trail.",
-        "Give it a name of its own.",
-    )
-    return False
+def farthest(position: Floats, spots: Ints, count: int) -> Ints:
+    """Those of the spots that are farthest from the middle of them all; ascending."""
+    if len(spots) == 0:
+        return spots
+    there = position[spots]
+    middle = (there.min(axis=0) + there.max(axis=0)) / 2
+    away = np.linalg.norm(there - middle, axis=1).round(6)
+    return np.sort(spots[np.argsort(-away, kind="stable")[:count]])
 
 
 def report_expression(

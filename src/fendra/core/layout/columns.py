@@ -8,30 +8,39 @@ from typing import Any
 import numpy as np
 
 from fendra.core.graph.trace import Tracer, Value
+from fendra.core.layout.shapes import FACINGS
 from fendra.core.layout.table import Layout
 
 COLUMNS = ("x", "y", "z", "address", "index", "facing_x", "facing_y", "facing_z")
-"""Numbers of a spot: place in mm, address on the line, index in the part, facing."""
+"""Numbers of a spot: place in the design's unit, address on the line, index in the part, facing."""
 
-TEXT_COLUMNS = ("line", "part")
+FACING_COLUMNS = tuple(f"facing_{name}" for name in FACINGS)
+"""Truths of a spot: whether it faces that way, give or take 60 degrees."""
+
+TEXT_COLUMNS = ("line", "part", "name")
 """Columns that hold a name; expressions compare them with a text."""
 
+SPOT_COLUMNS = (*COLUMNS, *FACING_COLUMNS, *TEXT_COLUMNS)
+"""All that an expression may say of a spot by itself."""
 
 ORDER_COLUMNS = ("along", "rank")
 """Columns that a layer has beside the layout's: where a spot is on the layer's trail."""
 
 
 def column_values(layout: Layout, name: str) -> np.ndarray[Any, np.dtype[np.float64]]:
-    """One column of the layout as numbers; `line:number` and `part:number` for the names."""
+    """One column of the layout as numbers; `part:number` and the like for the texts."""
     match name:
         case "x" | "y" | "z":
-            return layout.position[:, "xyz".index(name)]
+            return layout.in_unit(layout.position[:, "xyz".index(name)])
         case "facing_x" | "facing_y" | "facing_z":
             return layout.facing[:, "xyz".index(name[-1])]
         case "line:number":
             return layout.line.astype(np.float64)
         case "part:number":
             return layout.part.astype(np.float64)
+        case "name:number":
+            numbers = words(layout)["name"]
+            return np.array([numbers.get(name, -1) for name in layout.names], np.float64)
         case "address":
             return layout.address.astype(np.float64)
         case "index":
@@ -40,10 +49,12 @@ def column_values(layout: Layout, name: str) -> np.ndarray[Any, np.dtype[np.floa
 
 
 def words(layout: Layout) -> dict[str, dict[str, int]]:
-    """The texts that `line` and `part` may hold, and their numbers."""
+    """The texts that `line`, `part` and `name` may hold, and their numbers."""
+    names = dict.fromkeys(name for name in layout.names if name)
+    columns = {"line": layout.line_names, "part": layout.part_names, "name": names}
     return {
-        "line": {name: number for number, name in enumerate(layout.line_names)},
-        "part": {name: number for number, name in enumerate(layout.part_names)},
+        column: {text: number for number, text in enumerate(texts)}
+        for column, texts in columns.items()
     }
 
 
@@ -52,6 +63,10 @@ def look_up_in(tracer: Tracer, space: str) -> Callable[[str], Value | None]:
     known = {*COLUMNS, *(f"{name}:number" for name in TEXT_COLUMNS)}
 
     def look_up(name: str) -> Value | None:
+        if name in FACING_COLUMNS:
+            vector = FACINGS[name.removeprefix("facing_")]
+            axis = next(i for i, part in enumerate(vector) if part)
+            return tracer.column(f"facing_{'xyz'[axis]}", space) * vector[axis] > 0.5
         return tracer.column(name, space) if name in known else None
 
     return look_up

@@ -1,13 +1,19 @@
-"""The layout: one row a spot, in wire order, line after line."""
+"""The layout: one row a spot, in wire order, line after line; and every LED behind the spots."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import TYPE_CHECKING, Any, Literal
 
 import numpy as np
 
-from fendra.core.layout.shapes import FACINGS
+from fendra.core.electric.leds import LED_TYPES
+from fendra.core.errors import DesignError
+from fendra.core.findings import Path, Report, errors_of
+from fendra.core.layout.chain import Link, copies_of_assemblies, unfold
+from fendra.core.layout.shapes.hidden import Hidden
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -17,14 +23,61 @@ if TYPE_CHECKING:
 Floats = np.ndarray[Any, np.dtype[np.float64]]
 Ints = np.ndarray[Any, np.dtype[np.int64]]
 
+INCH_MM = 25.4
+UNITS_MM = {"mm": 1.0, "in": INCH_MM}
+"""The units that a design may be written in, in mm."""
+
+
+@dataclass(frozen=True)
+class PartRow:
+    """A part as it stands in the chain.
+
+    kind: `lit` has spots of its own; a `copy` shows the data of another part; `hidden` has
+    addresses that nobody sees. first: its first address; count: its addresses. spots, leds: its
+    rows in the layout and in its LEDs. skipped: its addresses, of `count`, that have no spot.
+    """
+
+    name: str
+    kind: Literal["lit", "copy", "hidden"]
+    shape: str
+    line: int
+    path: Path
+    first: int
+    count: int
+    spots: slice
+    leds: slice
+    skipped: tuple[int, ...]
+
+
+@dataclass(frozen=True)
+class Leds:
+    """Every LED that has a place, m rows, part by part in wire order.
+
+    spot: the row of the layout that it shows, -1 for one that is skipped. part: its place in
+    `Layout.parts`. address: on its line. position: (m, 3) mm; facing: (m, 3) unit vectors.
+    """
+
+    spot: Ints
+    part: Ints
+    address: Ints
+    position: Floats
+    facing: Floats
+    names: tuple[str, ...]
+
+    def __len__(self) -> int:
+        return len(self.spot)
+
 
 @dataclass(frozen=True)
 class Layout:
-    """All spots of a design, as columns of n rows.
+    """All spots of a design, as columns of n rows. A spot is an address that is seen.
 
     line, part: place of the line and of the part in `line_names` and `part_names`.
     address: place on the line, from 0; index: place in the part, from 0.
-    position: (n, 3) mm; facing: (n, 3) unit vectors.
+    position: (n, 3) mm, the middle of the LEDs that share the address; facing: (n, 3) unit
+    vectors. names: of each spot, empty where it has none.
+    parts: every part of the chain, also those without spots. leds: every LED. line_sizes: the
+    addresses of each line. unit_mm: the design's unit of length.
     """
 
     line_names: tuple[str, ...]
@@ -35,22 +88,51 @@ class Layout:
     index: Ints
     position: Floats
     facing: Floats
+    names: tuple[str, ...]
+    parts: tuple[PartRow, ...]
+    leds: Leds
+    line_sizes: tuple[int, ...]
+    unit_mm: float = 1.0
+    assemblies: tuple[str, ...] = field(default=())
 
     def __len__(self) -> int:
         return len(self.line)
 
+    @cached_property
+    def _parts_by_name(self) -> dict[str, PartRow]:
+        return {part.name: part for part in reversed(self.parts)}
+
+    def part_row(self, name: str) -> PartRow:
+        """The part of a name. Raises KeyError."""
+        return self._parts_by_name[name]
+
     def spots_of_line(self, name: str) -> slice:
         """The rows of one line; they stand together, in wire order."""
-        rows = np.flatnonzero(self.line == self.line_names.index(name))
-        return slice(int(rows[0]), int(rows[-1]) + 1) if len(rows) else slice(0, 0)
+        low, high = np.searchsorted(
+            self.line, (self.line_names.index(name), self.line_names.index(name) + 1)
+        )
+        return slice(int(low), int(high))
 
     def spots_of_part(self, name: str) -> slice:
         """The rows of one part; they stand together, in wire order."""
-        rows = np.flatnonzero(self.part == self.part_names.index(name))
-        return slice(int(rows[0]), int(rows[-1]) + 1) if len(rows) else slice(0, 0)
+        return self.part_row(name).spots
+
+    def addresses_of_line(self, name: str) -> int:
+        """How many addresses a line has, seen and unseen."""
+        return self.line_sizes[self.line_names.index(name)]
+
+    def skipped(self, line: str) -> list[int]:
+        """The addresses of a line that no spot has."""
+        seen = self.address[self.spots_of_line(line)]
+        return sorted({*range(self.addresses_of_line(line))} - {*seen.tolist()})
+
+    def in_unit(self, position: Floats) -> Floats:
+        """Places in mm in the design's own unit."""
+        return position / self.unit_mm if self.unit_mm != 1.0 else position
 
     def table(self) -> pd.DataFrame:
-        """The layout as a pandas DataFrame: line, address, part, index, x, y, z (mm), facing.
+        """The layout as a pandas DataFrame, a row a spot: line, address, part, index, name, x, y,
+        z (mm), and the vector in which it faces.
 
         >>> import fendra as fd
         >>> table = fd.load(fd.demo_file("heron.toml")).layout().table()
@@ -59,50 +141,234 @@ class Layout:
         """
         import pandas as pd
 
-        names = {vector: name for name, vector in FACINGS.items()}
         return pd.DataFrame(
             {
                 "line": [self.line_names[number] for number in self.line],
                 "address": self.address,
                 "part": [self.part_names[number] for number in self.part],
                 "index": self.index,
-                "x": self.position[:, 0],
-                "y": self.position[:, 1],
-                "z": self.position[:, 2],
-                "facing": [names[tuple(vector)] for vector in self.facing.tolist()],
+                "name": self.names,
+                **_vectors(self.position, self.facing),
+            }
+        )
+
+    def led_table(self) -> pd.DataFrame:
+        """Every LED as a pandas DataFrame: line, address, part, name, x, y, z (mm), the vector in
+        which it faces, and whether it is skipped. LEDs of one address stand in a row each.
+        """
+        import pandas as pd
+
+        rows = [self.parts[number] for number in self.leds.part]
+        return pd.DataFrame(
+            {
+                "line": [self.line_names[row.line] for row in rows],
+                "address": self.leds.address,
+                "part": [row.name for row in rows],
+                "name": self.leds.names,
+                **_vectors(self.leds.position, self.leds.facing),
+                "skipped": self.leds.spot < 0,
             }
         )
 
 
-def place(design: Design) -> Layout:
-    """Put every LED of a design at its place."""
-    line: list[int] = []
-    part: list[int] = []
-    address: list[int] = []
-    index: list[int] = []
-    positions: list[Floats] = [np.zeros((0, 3))]
-    facings: list[Floats] = [np.zeros((0, 3))]
-    part_names: list[str] = []
-    for line_number, line_model in enumerate(design.line):
+def _vectors(position: Floats, facing: Floats) -> dict[str, Floats]:
+    columns = {axis: position[:, i] for i, axis in enumerate("xyz")}
+    return columns | {f"facing_{axis}": facing[:, i] for i, axis in enumerate("xyz")}
+
+
+def place(design: Design, report: Report | None = None) -> Layout:
+    """Put every LED of a design at its place.
+
+    What is wrong goes into the report, and a part that cannot be placed is left out of the
+    layout; without a report it raises DesignError.
+    """
+    found = Report() if report is None else report
+    builder = _Builder(design, found)
+    for number, _ in enumerate(design.line):
+        builder.line(number)
+    if report is None and errors_of(found):
+        raise DesignError(errors_of(found))
+    return builder.layout()
+
+
+class _Builder:
+    """Collects spots and LEDs part by part."""
+
+    def __init__(self, design: Design, report: Report) -> None:
+        self._design = design
+        self._report = report
+        self._links = unfold(design, report)
+        self._unit_mm = UNITS_MM[design.units]
+        self._parts: list[PartRow] = []
+        self._part_names: list[str] = []
+        self._line_sizes: list[int] = []
+        self._spots: dict[str, list[Any]] = {
+            key: [] for key in ("line", "part", "address", "index", "position", "facing")
+        }
+        self._leds: dict[str, list[Any]] = {
+            key: [] for key in ("spot", "part", "address", "position", "facing")
+        }
+        self._names: list[str] = []
+        self._led_names: list[str] = []
+        self._spot_count = self._led_count = 0
+
+    def line(self, number: int) -> None:
         used = 0
-        for part_model in line_model.part:
-            points = part_model.positions()
-            count = len(points)
-            line += [line_number] * count
-            part += [len(part_names)] * count
-            address += range(used, used + count)
-            index += range(count)
-            positions.append(points)
-            facings.append(np.tile(FACINGS[part_model.facing], (count, 1)))
-            part_names.append(part_model.name)
-            used += count
-    return Layout(
-        tuple(model.name for model in design.line),
-        tuple(part_names),
-        np.array(line, np.int64),
-        np.array(part, np.int64),
-        np.array(address, np.int64),
-        np.array(index, np.int64),
-        np.concatenate(positions),
-        np.concatenate(facings),
-    )
+        for link in self._links:
+            if link.line == number:
+                used += self._add(link, used)
+        self._line_sizes.append(used)
+
+    def _add(self, link: Link, first: int) -> int:
+        """Add a part; gives how many addresses of the line it takes."""
+        try:
+            position, facing, names = _leds_of(link, self._unit_mm)
+        except ValueError as exc:
+            self._report.error(link.path, "wrong-value", f"{exc}.", "")
+            position, facing, names = np.zeros((0, 3)), np.zeros((0, 3)), []
+        line = self._design.line[link.line]
+        per = link.part.leds_per_address or LED_TYPES[line.led].leds_a_chip
+        is_hidden = isinstance(link.part, Hidden)
+        count = link.part.count if isinstance(link.part, Hidden) else -(-len(position) // per)
+        try:
+            skipped = link.part.skipped(count)
+        except ValueError as exc:
+            self._report.error((*link.path, "skip"), "wrong-value", f"{exc}.", "")
+            skipped = set()
+        place_of = np.arange(len(position)) // per
+        if link.parallel_to is not None:
+            return self._add_copy(link, count, place_of, position, facing, names)
+        kept = np.array([i for i in range(count) if i not in skipped and not is_hidden], np.int64)
+        spot_of = np.full(count, -1)
+        spot_of[kept] = self._spot_count + np.arange(len(kept))
+        if not is_hidden:
+            self._part_names.append(link.name)
+            spots = self._spots
+            spots["line"].append(np.full(len(kept), link.line))
+            spots["part"].append(np.full(len(kept), len(self._part_names) - 1))
+            spots["address"].append(first + kept)
+            spots["index"].append(kept)
+            spots["position"].append(_means(position, place_of, count)[kept])
+            spots["facing"].append(_unit(_means(facing, place_of, count)[kept], facing, per, kept))
+            self._names += [names[i * per] for i in kept]
+        self._add_row(
+            link, "hidden" if is_hidden else "lit", first, count, len(kept), tuple(sorted(skipped)),
+            spot_of[place_of], first + place_of, position, facing, names,
+        )  # fmt: skip
+        return count
+
+    def _add_copy(
+        self, link: Link, count: int, place_of: Ints, position: Floats, facing: Floats,
+        names: list[str],
+    ) -> int:  # fmt: skip
+        """Add a part that is wired in parallel to one above it; it takes no addresses."""
+        path = (*link.path, "parallel_to")
+        of = next((row for row in self._parts if row.name == link.parallel_to), None)
+        if of is None or of.line != link.line or of.kind != "lit":
+            message = f"above this part, its line has no part '{link.part.parallel_to}' to go with."
+            remedy = "A copy stands below the part whose data it shows, on the same line."
+            self._report.error(path, "unknown-name", message, remedy)
+            return 0
+        if count > of.count:
+            message = (
+                f"this part has {count} addresses, and '{of.name}', whose data it shows, "
+                f"{of.count}."
+            )
+            self._report.error(path, "too-many", message, "Make it no longer than that.")
+            return 0
+        if link.part.skip:
+            message = "a copy shows what its original shows; `skip` does nothing here."
+            self._report.warning((*link.path, "skip"), "no-effect", message, "Set it there.")
+        spot_of = np.full(of.count, -1)
+        seen = [i for i in range(of.count) if i not in of.skipped]
+        spot_of[seen] = np.arange(of.spots.start, of.spots.stop)
+        shown = int((spot_of[:count] >= 0).sum())
+        start = of.spots.start
+        self._add_row(
+            link, "copy", of.first, count, 0, tuple(i for i in of.skipped if i < count),
+            spot_of[place_of], of.first + place_of, position, facing, names,
+            spots=slice(start, start + shown),
+        )  # fmt: skip
+        return 0
+
+    def _add_row(
+        self, link: Link, kind: Any, first: int, count: int, spots_added: int,
+        skipped: tuple[int, ...], spot: Ints, address: Ints, position: Floats, facing: Floats,
+        names: Sequence[str], spots: slice | None = None,
+    ) -> None:  # fmt: skip
+        leds = self._leds
+        for key, values in (
+            ("spot", spot), ("address", address), ("position", position), ("facing", facing),
+            ("part", np.full(len(spot), len(self._parts))),
+        ):  # fmt: skip
+            leds[key].append(values)
+        self._led_names += names
+        own = slice(self._spot_count, self._spot_count + spots_added)
+        self._parts.append(
+            PartRow(
+                link.name, kind, link.part.shape, link.line, link.path, first, count, spots or own,
+                slice(self._led_count, self._led_count + len(spot)), skipped,
+            )
+        )  # fmt: skip
+        self._spot_count += spots_added
+        self._led_count += len(spot)
+
+    def layout(self) -> Layout:
+        spots, leds = self._spots, self._leds
+        return Layout(
+            tuple(line.name for line in self._design.line),
+            tuple(self._part_names),
+            _joined(spots["line"]),
+            _joined(spots["part"]),
+            _joined(spots["address"]),
+            _joined(spots["index"]),
+            np.concatenate([np.zeros((0, 3)), *spots["position"]]),
+            np.concatenate([np.zeros((0, 3)), *spots["facing"]]),
+            tuple(self._names),
+            tuple(self._parts),
+            Leds(
+                _joined(leds["spot"]),
+                _joined(leds["part"]),
+                _joined(leds["address"]),
+                np.concatenate([np.zeros((0, 3)), *leds["position"]]),
+                np.concatenate([np.zeros((0, 3)), *leds["facing"]]),
+                tuple(self._led_names),
+            ),
+            tuple(self._line_sizes),
+            self._unit_mm,
+            tuple(dict.fromkeys(name for name, _ in copies_of_assemblies(self._design))),
+        )
+
+
+def _joined(pieces: list[Ints]) -> Ints:
+    return np.concatenate([np.zeros(0, np.int64), *pieces]).astype(np.int64)
+
+
+def _leds_of(link: Link, unit_mm: float) -> tuple[Floats, Floats, list[str]]:
+    """Places in mm, facings and names of a part's LEDs, in wire order.
+
+    Raises ValueError where facings or names are not as many as LEDs.
+    """
+    own = link.part.positions(unit_mm)
+    position = link.pose.points(own) * unit_mm
+    facing = link.pose.ways(link.part.facings(own))
+    names = link.part.led_names(len(own))
+    way = slice(None, None, -1 if link.is_reversed else 1)
+    return position[way], facing[way], names[way]
+
+
+def _means(values: Floats, place_of: Ints, count: int) -> Floats:
+    """The mean of the values (m, 3) at each place: (count, 3)."""
+    if len(values) == count:
+        return values
+    sums = np.zeros((count, 3))
+    np.add.at(sums, place_of, values)
+    return np.asarray(sums / np.maximum(np.bincount(place_of, minlength=count), 1)[:, None])
+
+
+def _unit(vectors: Floats, facing: Floats, per: int, kept: Ints) -> Floats:
+    """Unit vectors; where LEDs of one address look opposite ways, the first one's."""
+    length = np.linalg.norm(vectors, axis=1, keepdims=True)
+    first = facing[kept * per] if len(kept) else vectors
+    with np.errstate(invalid="ignore", divide="ignore"):
+        return np.where(length > 1e-9, vectors / length, first)

@@ -1,20 +1,41 @@
 """Shapes of parts, one a file. A shape is the model of its keys and the places of its LEDs.
 
-To add one, write a file with a class like `Strip` in strip.py, marked with `@shape`.
+To add one, write a file with a class like `Ring` in ring.py, marked with `@shape`.
 """
 
 from __future__ import annotations
 
 from abc import abstractmethod
-from typing import Annotated, Any, Literal, TypeAlias, TypeVar, get_args, get_type_hints
+from functools import reduce
+from operator import or_
+from typing import (
+    TYPE_CHECKING,
+    Annotated,
+    Any,
+    Literal,
+    TypeAlias,
+    TypeVar,
+    get_args,
+    get_type_hints,
+)
 
 import numpy as np
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Discriminator,
+    Field,
+    Tag,
+    WithJsonSchema,
+)
 
 from fendra.core.names import NAME
 from fendra.core.registry import Registry
 
 Array: TypeAlias = np.ndarray[Any, np.dtype[np.float64]]
+Indices: TypeAlias = np.ndarray[Any, np.dtype[np.int64]]
 
 FACINGS: dict[str, tuple[float, float, float]] = {
     "right": (1.0, 0.0, 0.0),
@@ -26,7 +47,8 @@ FACINGS: dict[str, tuple[float, float, float]] = {
 }
 """Directions in which LEDs look, as unit vectors."""
 
-Facing: TypeAlias = Literal["right", "left", "front", "back", "up", "down"]
+MOST_LEDS = 100_000
+"""LEDs of one part at the most."""
 
 
 def _check_name(name: str) -> str:
@@ -46,6 +68,10 @@ Name: TypeAlias = Annotated[str, AfterValidator(_check_name)]
 Title: TypeAlias = Annotated[str, AfterValidator(_check_title)]
 """What only people read."""
 Number: TypeAlias = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+Count: TypeAlias = Annotated[int, Field(ge=1, le=MOST_LEDS)]
+Length: TypeAlias = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+Turning: TypeAlias = Literal["counter-clockwise", "clockwise"]
+Corner: TypeAlias = Literal["top-left", "top-right", "bottom-right", "bottom-left"]
 
 
 def _to_point(value: Any) -> Any:
@@ -55,23 +81,165 @@ def _to_point(value: Any) -> Any:
 
 
 Point: TypeAlias = Annotated[
-    tuple[Number, Number, Number], BeforeValidator(_to_point), Field(strict=False)
+    tuple[Number, Number, Number],
+    BeforeValidator(_to_point),
+    Field(strict=False),
+    WithJsonSchema(
+        {"type": "array", "items": {"type": "number"}, "minItems": 2, "maxItems": 3},
+        mode="validation",
+    ),
 ]
-"""x, y, z in mm; z may be left out in a file and is 0 then."""
+"""x, y, z; z may be left out in a file and is 0 then."""
+
+
+def _check_vector(value: tuple[float, float, float]) -> tuple[float, float, float]:
+    if not any(value):
+        raise ValueError("a direction of length 0 leads nowhere")
+    return value
+
+
+Vector: TypeAlias = Annotated[Point, AfterValidator(_check_vector)]
+Direction: TypeAlias = Literal["right", "left", "front", "back", "up", "down"]
+
+
+def _kind(value: Any) -> str:
+    match value:
+        case str():
+            return "text"
+        case dict() | BaseModel():
+            return "table"
+        case [first, *_] if isinstance(first, (int, float)):
+            return "numbers"
+        case list() | tuple():
+            return "list"
+    return "number"
+
+
+def one_of(**branches: Any) -> Any:
+    """A value that may be written in several ways, told apart by what kind of value it is.
+
+    branches: the type for a `text`, a `table`, a list of `numbers`, a `list` or a `number`; what is
+    none of these is said to be wrong as the first.
+    """
+    default = next(iter(branches))
+    tagged = [Annotated[branch, Tag(kind)] for kind, branch in branches.items()]
+
+    def tell(value: Any) -> str:
+        kind = _kind(value)
+        return kind if kind in branches else default
+
+    return Annotated[reduce(or_, tagged), Discriminator(tell)]
+
+
+if TYPE_CHECKING:
+    Facing: TypeAlias = Literal[Direction, "out", "in"] | Vector
+    Facings: TypeAlias = Facing | list[Facing]
+else:
+    _Word = Literal[Direction, "out", "in"]
+    Facing = one_of(text=_Word, numbers=Vector)
+    Facings = one_of(text=_Word, numbers=Vector, list=list[Facing])
+"""A direction by name, `out` or `in` as seen from the part's middle, or a vector."""
 
 
 class Part(BaseModel):
-    """A physical piece of LEDs on a line, in wire order from its data-in on."""
+    """A physical piece of LEDs on a line, in wire order from its data-in on.
+
+    A shape says where the LEDs are in the part's own axes. From there the part is mirrored, then
+    tilted, then turned, all about its own origin, and then moved to `at`.
+
+    facing: where the LEDs look, in the part's own axes; a list has one for each LED.
+    mirror: the axis along which left and right, front and back, or top and bottom change places.
+    tilt: degrees about x, then about y; turn: degrees about z, counter-clockwise from above.
+    on: another part, or a placed assembly, in whose axes all this is meant.
+    reverse: fed from the far end. leds_per_address: LEDs in a row that one chip drives together;
+    the LED type's own if not given. skip: places in the part, from 0 at data-in, as 4 or "4-9",
+    whose LED takes an address but is not seen. parallel_to: the part of the same line whose data
+    this one shows as well, wired in parallel. names: of the LEDs, one for each.
+    """
 
     model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
 
     name: Name
     shape: str
-    facing: Facing = "up"
+    facing: Facings | None = None
+    at: Point = (0.0, 0.0, 0.0)
+    turn: Number = 0.0
+    tilt: Annotated[tuple[Number, Number], Field(strict=False)] = (0.0, 0.0)
+    mirror: Literal["x", "y", "z"] | None = None
+    on: Name | None = None
+    reverse: bool = False
+    leds_per_address: Annotated[int, Field(ge=1, le=64)] | None = None
+    skip: list[Annotated[int, Field(ge=0, le=MOST_LEDS)] | str] = []
+    parallel_to: Name | None = None
+    names: list[str] = []
 
     @abstractmethod
-    def positions(self) -> Array:
-        """Where each LED sits: (n, 3) mm, in wire order."""
+    def positions(self, unit_mm: float = 1.0) -> Array:
+        """Where each LED sits in the part's own axes: (n, 3), in wire order.
+
+        Lengths are in the design's unit, which has `unit_mm` millimetres.
+        """
+
+    def normals(self, count: int) -> Array:
+        """Where each of the LEDs looks if nothing is said: (n, 3); up, in the own axes."""
+        return np.tile(FACINGS["up"], (count, 1))
+
+    def outward(self, positions: Array) -> Array:
+        """Which way is out for each LED: (n, 3), of any length; from the middle of them all."""
+        return np.asarray(positions - (positions.min(axis=0) + positions.max(axis=0)) / 2)
+
+    def facings(self, positions: Array) -> Array:
+        """Where each LED looks: (n, 3) unit vectors in the part's own axes.
+
+        Raises ValueError where there are more or fewer facings than LEDs.
+        """
+        count = len(positions)
+        if isinstance(self.facing, list):
+            if len(self.facing) != count:
+                raise ValueError(f"{len(self.facing)} facings are given for {count} LEDs")
+            outward = self.outward(positions) if {"out", "in"} & {*map(str, self.facing)} else None
+            rows = [
+                _direction(facing, None if outward is None else outward[[i]])[0]
+                for i, facing in enumerate(self.facing)
+            ]
+            return _unit(np.array(rows, float).reshape(-1, 3))
+        if self.facing is None:
+            return self.normals(count)
+        outward = self.outward(positions) if self.facing in ("out", "in") else None
+        return np.broadcast_to(_unit(_direction(self.facing, outward)), (count, 3))
+
+    def led_names(self, count: int) -> list[str]:
+        """The name of each LED, empty where it has none; ValueError where they are not as many."""
+        if self.names and len(self.names) != count:
+            raise ValueError(f"{len(self.names)} names are given for {count} LEDs")
+        return self.names or [""] * count
+
+    def skipped(self, count: int) -> set[int]:
+        """The places of the part that are skipped; raises ValueError for one that is not there."""
+        found: set[int] = set()
+        for item in self.skip:
+            first, dash, last = (
+                (str(item), "", "") if isinstance(item, int) else item.partition("-")
+            )
+            if not first.strip().isdecimal() or (dash and not last.strip().isdecimal()):
+                raise ValueError(f"'{item}' is no place: write 4, or '4-9'")
+            low, high = int(first), int(last or first)
+            if high < low or high >= count:
+                raise ValueError(f"there is no place {item}: they go from 0 to {count - 1}")
+            found.update(range(low, high + 1))
+        return found
+
+
+def _direction(facing: Any, outward: Array | None) -> Array:
+    if outward is not None and facing in ("out", "in"):
+        length = np.linalg.norm(outward, axis=1, keepdims=True)
+        way = outward if facing == "out" else -outward
+        return np.where(length > 1e-9, way, FACINGS["up"])
+    return np.array([FACINGS[facing] if isinstance(facing, str) else facing], float)
+
+
+def _unit(vectors: Array) -> Array:
+    return np.asarray(vectors / np.linalg.norm(vectors, axis=1, keepdims=True))
 
 
 SHAPES: Registry[type[Part]] = Registry("fendra.core.layout.shapes", "fendra.shapes")

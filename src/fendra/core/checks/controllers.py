@@ -1,0 +1,156 @@
+"""Controllers: are there so many pins and so much memory, and does anything stand in the way?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from fendra.core.checks import Subject, check
+from fendra.core.design import Controller
+from fendra.core.electric.controllers import CONTROLLERS, unfold_pins
+from fendra.core.findings import Path, Report
+from fendra.core.names import counted, did_you_mean
+
+
+def _lines_of(subject: Subject, name: str) -> list[int]:
+    """The lines that are plugged into a controller; all, where it is the only one."""
+    design = subject.design
+    is_only = len(design.controllers) == 1
+    return [
+        i
+        for i, line in enumerate(design.line)
+        if line.controller == name or (is_only and line.controller is None)
+    ]
+
+
+def _controllers(subject: Subject) -> Iterator[tuple[str, Controller, list[int]]]:
+    for name, controller in subject.design.controllers.items():
+        yield name, controller, _lines_of(subject, name)
+
+
+@check
+def line_controllers(subject: Subject, report: Report) -> None:
+    """Lines whose controller is not there, or not said where there are several."""
+    known = subject.design.controllers
+    for i, line in enumerate(subject.design.line):
+        if line.controller is not None and line.controller not in known:
+            message = f"there is no controller '{line.controller}'."
+            remedy = did_you_mean(line.controller, known, "controllers")
+            report.error(("line", i, "controller"), "unknown-name", message, remedy)
+        elif line.controller is None and len(known) > 1:
+            message = f"there are {len(known)} controllers; which one is this line plugged into?"
+            remedy = f"Add controller = '{next(iter(known))}', or another."
+            report.error(("line", i), "missing-key", message, remedy)
+    for name, _, lines in _controllers(subject):
+        if not lines:
+            message = f"no line is plugged into controller '{name}'."
+            report.note(
+                ("controllers", name), "unused", message, "Remove it, or name it in a line."
+            )
+
+
+@check
+def led_limits(subject: Subject, report: Report) -> None:
+    """More addresses than a line, a controller or its memory has room for."""
+    sizes = subject.layout.line_sizes
+    for i, line in enumerate(subject.design.line):
+        if line.most_leds is not None:
+            _hold(sizes[i], line.most_leds, "this line", ("line", i), ("most_leds",), report)
+    for name, controller, lines in _controllers(subject):
+        path: Path = ("controllers", name)
+        if controller.most_leds_a_line is not None:
+            for i in lines:
+                whose = f"a line of '{name}'"
+                _hold(sizes[i], controller.most_leds_a_line, whose, ("line", i), (), report)
+        if controller.most_leds is not None:
+            total = sum(sizes[i] for i in lines)
+            _hold(total, controller.most_leds, f"'{name}'", path, ("most_leds",), report)
+        _hold_in_ram(subject, controller, lines, path, report)
+
+
+def _hold(count: int, most: int, whose: str, path: Path, key: Path, report: Report) -> None:
+    if count > most:
+        message = (
+            f"{count} addresses are {counted(count - most, 'LED')} more than the {most} that "
+            f"{whose} can have."
+        )
+        remedy = "Move parts to another line or controller."
+        report.error((*path, *key), "too-many-leds", message, remedy)
+
+
+def _hold_in_ram(
+    subject: Subject, controller: Controller, lines: list[int], path: Path, report: Report
+) -> None:
+    kind = CONTROLLERS[controller.type] if controller.type else None
+    ram = controller.ram or (kind.ram if kind else None)
+    if ram is None:
+        return
+    need = sum(subject.layout.line_sizes[i] * len(subject.design.line[i].wire_order) for i in lines)
+    figures = f"the pixels of its lines need {need:,} bytes, and its RAM has {ram:,}."
+    if need > ram:
+        report.error(path, "too-little-memory", figures, "Use fewer LEDs, or a larger controller.")
+    elif need > 0.75 * ram:
+        remedy = "Little is left for all else; a frame kept twice does not fit."
+        report.warning(path, "too-little-memory", figures, remedy)
+
+
+@check
+def pins(subject: Subject, report: Report) -> None:
+    """Pins that are not there, that two things use, or that share what only one can have."""
+    for name, controller, lines in _controllers(subject):
+        users = _users(subject, controller, name, lines)
+        kind = CONTROLLERS[controller.type] if controller.type else None
+        known = unfold_pins(controller.pins or (kind.pins if kind else ()))
+        taken: dict[str, str] = {}
+        for user, pin, path in users:
+            if known and pin not in known:
+                message = f"'{name}' has no pin '{pin}' for {user}."
+                report.error(path, "no-such-pin", message, did_you_mean(pin, known, "pins"))
+            if pin in taken:
+                message = f"{taken[pin]} and {user} both use pin {pin}."
+                report.error(path, "pin-taken", message, "Give one of them another pin.")
+            taken.setdefault(pin, user)
+        _hold_shared(controller, name, users, known, report)
+
+
+_User = tuple[str, str, Path]
+"""Who it is in words, the pin it uses, and where that is written."""
+
+
+def _users(subject: Subject, controller: Controller, name: str, lines: list[int]) -> list[_User]:
+    users: list[_User] = []
+    for use, pins_used in controller.uses.items():
+        each = [pins_used] if isinstance(pins_used, str) else pins_used
+        users += [(f"'{use}'", pin, ("controllers", name, "uses", use)) for pin in each]
+    for i in lines:
+        line = subject.design.line[i]
+        if line.pin:
+            users.append((f"line '{line.name}'", line.pin, ("line", i, "pin")))
+    return users
+
+
+def _hold_shared(
+    controller: Controller, name: str, users: list[_User], known: list[str], report: Report
+) -> None:
+    """Two users of what only one can have: that one disables the other."""
+    for thing, members in controller.shared.items():
+        needed = unfold_pins(members)
+        path: Path = ("controllers", name, "shared", thing)
+        for member in needed:
+            if member not in (*known, *controller.uses, *(pin for _, pin, _ in users)) and known:
+                message = f"'{member}' is neither a pin nor a use of '{name}'."
+                remedy = did_you_mean(member, [*known, *controller.uses], "pins and uses")
+                report.warning(path, "unknown-name", message, remedy)
+        claims: dict[str, tuple[str, Path]] = {}
+        for user, pin, place in users:
+            if pin in needed or user.strip("'") in needed:
+                claims.setdefault(user, (pin, place))
+        for use in controller.uses:
+            if use in needed:
+                claims.setdefault(f"'{use}'", ("", path))
+        if len(claims) < 2:
+            continue
+        both = [*claims.items()][:2]
+        texts = [user + (f" (pin {pin})" if pin else "") for user, (pin, _) in both]
+        message = f"{' and '.join(texts)} both need {thing} of '{name}', which only one can have."
+        remedy = "Move one of them to a pin that does not need it."
+        report.error(both[1][1][1], "shared", message, remedy)

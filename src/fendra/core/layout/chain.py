@@ -1,0 +1,179 @@
+"""The chain: the parts of each line in wire order, sub-assemblies unfolded, each with its pose."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from fendra.core.findings import Path, Report
+from fendra.core.layout.pose import Pose
+from fendra.core.layout.shapes import Part
+from fendra.core.layout.shapes.assembly import Assembled
+from fendra.core.names import did_you_mean
+
+if TYPE_CHECKING:
+    from fendra.core.design import Design
+
+ORIGIN = Pose(np.eye(3), np.zeros(3))
+
+MOST_PARTS = 20_000
+"""Parts at the most: assemblies of assemblies grow fast."""
+
+
+@dataclass(frozen=True)
+class Link:
+    """A part as it stands in the chain.
+
+    name: the part's, behind those of the copies that it belongs to. path: where it is written.
+    pose: from its own axes to those of the thing. parallel_to: the full name of the part whose
+    data it shows too.
+    """
+
+    name: str
+    part: Part
+    path: Path
+    line: int
+    pose: Pose
+    is_reversed: bool
+    parallel_to: str | None = None
+
+
+@dataclass(frozen=True)
+class _Node:
+    """A part or a copy of an assembly before poses are known; `scope`: the copies it is in."""
+
+    name: str
+    part: Part
+    path: Path
+    line: int
+    scope: str
+    is_reversed: bool
+    is_assembly: bool
+
+
+def unfold(design: Design, report: Report) -> list[Link]:
+    """Every part of a design in wire order, line after line. What is wrong is reported.
+
+    A part that is placed on one that there is not stands where its own keys say.
+    """
+    nodes: list[_Node] = []
+    for i, line in enumerate(design.line):
+        for j, part in enumerate(line.part):
+            nodes += _unfold(design, part, ("line", i, "part", j), i, report)
+            if len(nodes) > MOST_PARTS:
+                message = f"with its assemblies the design has more than {MOST_PARTS} parts."
+                report.error(("line", i, "part", j), "too-many", message, "Use fewer.")
+                return []
+    by_name = {node.name: node for node in nodes}
+    poses: dict[str, Pose] = {}
+    return [
+        Link(
+            node.name,
+            node.part,
+            node.path,
+            node.line,
+            _pose(node, by_name, poses, report),
+            node.is_reversed,
+            node.part.parallel_to and node.scope + node.part.parallel_to,
+        )
+        for node in nodes
+        if not node.is_assembly
+    ]
+
+
+def copies_of_assemblies(design: Design) -> Iterator[tuple[str, Path]]:
+    """The name of every placed assembly, and where it is written."""
+    for i, line in enumerate(design.line):
+        for j, part in enumerate(line.part):
+            for node in _unfold(design, part, ("line", i, "part", j), i, Report()):
+                if node.is_assembly:
+                    yield node.name, node.path
+
+
+def _unfold(
+    design: Design, part: Part, path: Path, line: int, report: Report,
+    scope: str = "", is_reversed: bool = False, inside: tuple[str, ...] = (),
+) -> list[_Node]:  # fmt: skip
+    """A part, or a copy of an assembly followed by all that it holds."""
+    turned = is_reversed != part.reverse
+    node = _Node(scope + part.name, part, path, line, scope, turned, isinstance(part, Assembled))
+    if not isinstance(part, Assembled):
+        return [node]
+    assembly = design.assemblies.get(part.use)
+    if assembly is None:
+        message = f"there is no assembly '{part.use}'."
+        remedy = did_you_mean(part.use, design.assemblies, "assemblies")
+        report.error((*path, "use"), "unknown-name", message, remedy)
+        return [node]
+    if part.use in inside:
+        way = " -> ".join([*inside[inside.index(part.use) :], part.use])
+        message = f"assembly '{part.use}' holds itself: {way}."
+        report.error((*path, "use"), "circle", message, "Take one of them out.")
+        return [node]
+    parts = assembly.part
+    known = [child.name for child in parts]
+    for name in part.only:
+        if name not in known:
+            message = f"assembly '{part.use}' has no part '{name}'."
+            report.error(
+                (*path, "only"), "unknown-name", message, did_you_mean(name, known, "parts")
+            )
+    wired = [
+        (j, child) for j, child in enumerate(parts) if not part.only or child.name in part.only
+    ]
+    nodes = [node]
+    for j, child in reversed(wired) if turned else wired:
+        nodes += _unfold(
+            design, child, ("assemblies", part.use, "part", j), line, report,
+            f"{scope}{part.name}.", turned, (*inside, part.use),
+        )  # fmt: skip
+        if len(nodes) > MOST_PARTS:
+            break
+    return nodes
+
+
+def _pose(
+    node: _Node,
+    by_name: Mapping[str, _Node],
+    poses: dict[str, Pose],
+    report: Report,
+    inside: tuple[str, ...] = (),
+) -> Pose:
+    """Where a node's own axes lie; the axes that it is placed in come first."""
+    if node.name in poses:
+        return poses[node.name]
+    pose = Pose.of(node.part)
+    base = node.scope.removesuffix(".")
+    if node.part.on is not None:
+        base = node.scope + node.part.on
+        path = (*node.path, "on")
+        if base not in by_name:
+            known = [
+                name.removeprefix(node.scope) for name in by_name if name.startswith(node.scope)
+            ]
+            message = f"there is no part '{node.part.on}' to be placed on."
+            remedy = did_you_mean(node.part.on, known, "parts")
+            report.error(path, "unknown-name", message, remedy)
+            base = ""
+        elif base in (*inside, node.name):
+            way = " -> ".join([*inside, node.name, base])
+            message = f"parts are placed on each other in a circle: {way}."
+            report.error(path, "circle", message, "Place one of them by itself.")
+            base = ""
+    if base:
+        outer = _pose(by_name[base], by_name, poses, report, (*inside, node.name))
+        pose = pose.within(outer)
+    poses[node.name] = pose
+    return pose
+
+
+def with_pose(link: Link, part: Part) -> Link:
+    """The link with another part in its place, in the axes that it is placed in."""
+    own, theirs = Pose.of(link.part), Pose.of(part)
+    inverse = Pose(own.matrix.T, -own.matrix.T @ own.move)
+    outer = inverse.within(link.pose)
+    turned = link.is_reversed != (link.part.reverse != part.reverse)
+    return replace(link, part=part, pose=theirs.within(outer), is_reversed=turned)

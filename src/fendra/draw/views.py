@@ -1,0 +1,61 @@
+"""Views: from which side a thing is looked at, and what lies across and up in the picture."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, Literal
+
+import numpy as np
+
+Array = np.ndarray[Any, np.dtype[np.float64]]
+
+ViewName = Literal["top", "bottom", "front", "back", "left", "right"]
+
+
+@dataclass(frozen=True)
+class View:
+    """One side that a thing is seen from.
+
+    across, upward: the axes, 0 to 2, that lie across and up. is_flipped: whether the axis across
+    grows to the left. depth, sense: the axis that points to who looks, and which way it does.
+    """
+
+    name: ViewName
+    across: int
+    upward: int
+    is_flipped: bool
+    depth: int
+    sense: int
+
+    def flat(self, points: Array) -> Array:
+        """Points (n, 3) as they lie in the picture: (n, 2), across and up, unflipped."""
+        return np.asarray(points)[:, [self.across, self.upward]]
+
+    def towards(self, vectors: Array) -> Array:
+        """How much each of the directions (n, 3) points to who looks, -1 to 1."""
+        return np.asarray(vectors)[:, self.depth] * self.sense
+
+    def label(self, axis: int, unit: str) -> str:
+        """What stands at an axis of the picture."""
+        way = ("to the right", "forward", "up")[axis]
+        return f"{'xyz'[axis]}, {unit} ({way})"
+
+    @property
+    def front(self) -> tuple[float, float] | None:
+        """Which way the thing's front is in the picture; None where it points in or out of it."""
+        if self.across == 1:
+            return (-1.0 if self.is_flipped else 1.0), 0.0
+        return (0.0, 1.0) if self.upward == 1 else None
+
+
+VIEWS: dict[str, View] = {
+    view.name: view
+    for view in (
+        View("top", 0, 1, False, 2, 1),
+        View("bottom", 0, 1, True, 2, -1),
+        View("front", 0, 2, True, 1, 1),
+        View("back", 0, 2, False, 1, -1),
+        View("left", 1, 2, True, 0, -1),
+        View("right", 1, 2, False, 0, 1),
+    )
+}

@@ -1,0 +1,164 @@
+"""Design text that goes on being edited: lines and parts added, with all that stood there kept."""
+
+from __future__ import annotations
+
+import json
+import tomllib
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+import tomlkit
+from tomlkit.items import AoT, Table, Whitespace
+
+from fendra.core.errors import LayoutError
+
+_WIDTH = 96
+
+HEAD = """#:schema ./fendra.schema.json
+fendra = 1
+name = {name}
+"""
+
+
+@dataclass(frozen=True)
+class NewLine:
+    """A line to be added, or to which parts are added where there is one of its name."""
+
+    name: str
+    parts: Sequence[dict[str, Any]]
+    keys: dict[str, Any] = field(default_factory=dict)
+
+
+def add_lines(text: str, lines: Sequence[NewLine]) -> str:
+    """A design's text with more parts and lines; comments and order stay as they were.
+
+    Raises LayoutError where a part's name is taken, and ValueError where the text is no TOML.
+    """
+    before = tomllib.loads(text)
+    _tell_if_taken(before, lines)
+    document = tomlkit.parse(text)
+    if "line" not in document:
+        document["line"] = tomlkit.aot()
+    every = document["line"]
+    if not isinstance(every, AoT):
+        raise LayoutError("`line` is no list of tables; write [[line]].")
+    for new in lines:
+        known = next((line for line in every if line.get("name") == new.name), None)
+        if known is None:
+            tail = _take_tail(every[-1]) if len(every) else []
+            known = _table({"name": new.name, **new.keys})
+            _start(every[-1] if len(every) else None)
+            known["part"] = tomlkit.aot()
+            every.append(known)
+        else:
+            tail = _take_tail(known)
+        parts = known["part"]
+        if not isinstance(parts, AoT):
+            raise LayoutError(f"the parts of line '{new.name}' are no list of [[line.part]].")
+        for part in new.parts:
+            _start(parts[-1] if len(parts) else known)
+            parts.append(_table(part))
+        for item in tail:
+            parts[-1].add(item)
+    return _checked(tomlkit.dumps(document), before, lines)
+
+
+def _tell_if_taken(values: dict[str, Any], lines: Sequence[NewLine]) -> None:
+    taken = {part.get("name") for line in values.get("line", []) for part in line.get("part", [])}
+    for line in lines:
+        for part in line.parts:
+            if part["name"] in taken:
+                raise LayoutError(
+                    f"there is a part '{part['name']}' already. Give the new one another name."
+                )
+
+
+def _checked(text: str, before: dict[str, Any], lines: Sequence[NewLine]) -> str:
+    """The new text, if it says what it said and what was added, and nothing else."""
+    expected = dict(before)
+    expected["line"] = [dict(line) for line in before.get("line", [])]
+    for new in lines:
+        for line in expected["line"]:
+            if line.get("name") == new.name:
+                line["part"] = [*line["part"], *new.parts]
+                break
+        else:
+            expected["line"].append({"name": new.name, **new.keys, "part": [*new.parts]})
+    if tomllib.loads(text) != expected:
+        raise LayoutError("this file cannot be added to as it is written; add the part by hand.")
+    return text
+
+
+def _table(values: dict[str, Any]) -> Table:
+    table = tomlkit.table()
+    for key, value in values.items():
+        table[key] = tomlkit.value(value_text(value))
+    return table
+
+
+def _start(before: Any) -> None:
+    """An empty line below a table, so that the next one stands by itself."""
+    last = _last_table(before)
+    if last is not None and not (
+        last.value.body and isinstance(last.value.body[-1][1], Whitespace)
+    ):
+        last.add(tomlkit.nl())
+
+
+def _last_table(table: Any) -> Any:
+    """The table in which a line's text ends: its last part's."""
+    if table is None:
+        return None
+    parts = table.get("part")
+    return parts[-1] if isinstance(parts, AoT) and len(parts) else table
+
+
+def _take_tail(line: Any) -> list[Any]:
+    """Comments that stand below a line's last part and an empty line: they are about what follows."""
+    body = _last_table(line).value.body
+    start = len(body)
+    while start and body[start - 1][0] is None:
+        start -= 1
+    while start < len(body) and not isinstance(body[start][1], Whitespace):
+        start += 1
+    tail = [item for _, item in body[start:]]
+    del body[start:]
+    return tail
+
+
+def value_text(value: Any) -> str:
+    """A plain value as TOML; long lists go over several lines.
+
+    >>> value_text([[1, 2.5], [3.0, 4]]), value_text("a"), value_text(True)
+    ('[[1, 2.5], [3, 4]]', '"a"', 'true')
+    """
+    match value:
+        case bool():
+            return str(value).lower()
+        case str():
+            return json.dumps(value, ensure_ascii=False)
+        case int() | float():
+            return number_text(value)
+        case dict():
+            return "{ " + ", ".join(f"{key} = {value_text(v)}" for key, v in value.items()) + " }"
+        case list() | tuple():
+            items = [value_text(item) for item in value]
+            flat = f"[{', '.join(items)}]"
+            return flat if len(flat) <= _WIDTH - 20 else _wrapped(items)
+    raise TypeError(f"{value!r} is no value of a design")
+
+
+def number_text(value: float) -> str:
+    """A number without a needless fraction."""
+    return str(int(value)) if float(value).is_integer() and abs(value) < 1e15 else repr(value)
+
+
+def _wrapped(items: Sequence[str]) -> str:
+    lines, line = ["["], " "
+    for item in items:
+        if len(line) + len(item) + 2 > _WIDTH and line.strip():
+            lines.append(line)
+            line = " "
+        line += f" {item},"
+    return "\n".join([*lines, line, "]"])

@@ -1,0 +1,235 @@
+"""Layouts as files: every LED with its place, as CSV or JSON, and back into parts of a design."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from collections.abc import Iterable, Sequence
+from itertools import groupby
+from pathlib import Path
+from typing import Any
+
+from fendra.core.design import Design
+from fendra.core.electric.leds import LED_TYPES
+from fendra.core.errors import FileError, LayoutError
+from fendra.core.layout import Layout
+from fendra.core.layout.shapes import FACINGS
+from fendra.files.design_text import NewLine
+from fendra.files.placement import Placement, Triple
+from fendra.files.whole import write_whole
+
+HEADS = (
+    "line", "address", "part", "name", "x", "y", "z", "facing_x", "facing_y", "facing_z", "skipped",
+)  # fmt: skip
+
+VERSION = 1
+_DIGITS = 6
+
+
+def write_layout(path: str | Path, design: Design, layout: Layout) -> Path:
+    """Write every LED of a layout: as CSV, or by the file's ending as JSON.
+
+    Places are mm. Addresses without a place stand in a row of their own. Raises FileError.
+    """
+    path = Path(path)
+    if path.suffix not in (".csv", ".json"):
+        raise FileError(f"'{path}' cannot be written: a layout goes into a .csv or a .json")
+    text = to_csv(layout) if path.suffix == ".csv" else to_json(design, layout)
+    return write_whole(path, lambda beside: beside.write_text(text, encoding="utf-8"))
+
+
+def to_csv(layout: Layout) -> str:
+    """A layout as CSV, a row an LED."""
+    text = io.StringIO()
+    writer = csv.writer(text, lineterminator="\n")
+    writer.writerow(HEADS)
+    for led in _rows(layout):
+        place = led.position or ("", "", "")
+        facing = led.facing or ("", "", "")
+        skipped = "yes" if led.is_skipped else ""
+        writer.writerow([led.line, led.address, led.part, led.name, *place, *facing, skipped])
+    return text.getvalue()
+
+
+def to_json(design: Design, layout: Layout) -> str:
+    """A layout as JSON: the lines with what they are, and every LED."""
+    lines = [
+        {"name": line.name, "pin": line.pin, "led": line.led, "order": line.wire_order,
+         "addresses": size}
+        for line, size in zip(design.line, layout.line_sizes, strict=True)
+    ]  # fmt: skip
+    leds = [
+        {"line": led.line, "address": led.address, "part": led.part, "name": led.name,
+         "position": led.position, "facing": led.facing, "skipped": led.is_skipped}
+        for led in _rows(layout)
+    ]  # fmt: skip
+    head = {"fendra_layout": VERSION, "design": design.name, "unit": "mm", "lines": lines}
+    rows = ",\n".join("    " + json.dumps(led, ensure_ascii=False) for led in leds)
+    start = json.dumps(head, indent=2, ensure_ascii=False).removesuffix("\n}")
+    return f'{start},\n  "leds": [\n{rows}\n  ]\n}}\n'
+
+
+def _rows(layout: Layout) -> Iterable[Placement]:
+    leds = layout.leds
+    for row in layout.parts:
+        line = layout.line_names[row.line]
+        for offset in range(row.count if row.kind == "hidden" else 0):
+            address = row.first + offset
+            yield Placement("", None, None, (), line, row.name, address, is_skipped=True)
+        for i in range(row.leds.start, row.leds.stop):
+            yield Placement(
+                leds.names[i],
+                _triple(leds.position[i]),
+                _triple(leds.facing[i]),
+                (),
+                line,
+                row.name,
+                int(leds.address[i]),
+                is_skipped=bool(leds.spot[i] < 0),
+            )
+
+
+def _triple(values: Any) -> Triple:
+    x, y, z = (round(float(value), _DIGITS) + 0.0 for value in values)
+    return x, y, z
+
+
+def read_json(text: str) -> tuple[list[Placement], dict[str, dict[str, Any]]]:
+    """The LEDs of a layout in JSON, and the keys of its lines. Raises LayoutError."""
+    try:
+        plain = json.loads(text)
+        if plain["fendra_layout"] != VERSION:
+            raise LayoutError(
+                f"this is a layout of version {plain['fendra_layout']}, not {VERSION}."
+            )
+        lines = {
+            line["name"]: {key: line[key] for key in ("pin", "led", "order") if line.get(key)}
+            for line in plain["lines"]
+        }
+        placements = [
+            Placement(
+                led["name"],
+                led["position"] and (*map(float, led["position"]),),
+                led["facing"] and (*map(float, led["facing"]),),
+                line=led["line"],
+                part=led["part"],
+                address=int(led["address"]),
+                is_skipped=bool(led["skipped"]),
+            )
+            for led in plain["leds"]
+        ]
+    except (ValueError, TypeError, KeyError) as exc:
+        if isinstance(exc, LayoutError):
+            raise
+        what = f"'{exc.args[0]}' is missing" if isinstance(exc, KeyError) else str(exc)
+        raise LayoutError(f"this is no layout as `fendra layout` writes it: {what}.") from exc
+    for keys in lines.values():
+        if keys.get("order") == LED_TYPES[keys["led"]].order if keys.get("led") in LED_TYPES else 0:
+            del keys["order"]
+    return placements, lines
+
+
+def to_lines(
+    placements: Sequence[Placement],
+    *,
+    line: str,
+    part: str,
+    unit_mm: float = 1.0,
+    keys: dict[str, dict[str, Any]] | None = None,
+) -> list[NewLine]:
+    """Lines and parts as a design says them, of shape `points`.
+
+    line, part: the names where a placement has none. unit_mm: the unit of the design. keys: those
+    of each line. Placements that name line, part and address come back as they were: also the LEDs
+    that share an address, copies, skipped and hidden ones. Raises LayoutError.
+    """
+    keys = keys or {}
+    by_line: dict[str, dict[str, list[Placement]]] = {}
+    for placement in placements:
+        parts = by_line.setdefault(placement.line or line, {})
+        parts.setdefault(placement.part or part, []).append(placement)
+    return [
+        NewLine(name, _parts(parts, unit_mm, keys.get(name, {})), keys.get(name, {}))
+        for name, parts in by_line.items()
+    ]
+
+
+def _parts(
+    parts: dict[str, list[Placement]], unit_mm: float, keys: dict[str, Any]
+) -> list[dict[str, Any]]:
+    used = 0
+    starts: dict[int, str] = {}
+    chip = LED_TYPES[keys["led"]].leds_a_chip if keys.get("led") in LED_TYPES else 1
+    found = []
+    for name, leds in parts.items():
+        values: dict[str, Any] = {"name": name}
+        if all(led.position is None for led in leds):
+            values |= {"shape": "hidden", "count": len(leds)}
+            used += len(leds)
+        else:
+            places = _addresses(name, leds, used)
+            values |= {"shape": "points", "points": [_point(led, unit_mm) for led in leds]}
+            values |= _facing(leds) | _names(leds)
+            per = max(len(list(same)) for _, same in groupby(places))
+            if per != chip:
+                values["leds_per_address"] = per
+            if places[0] < used:
+                values["parallel_to"] = starts[places[0]]
+            else:
+                values |= _skipped(leds, places)
+                used = places[-1] + 1
+            starts.setdefault(places[0], name)
+        found.append(values)
+    return found
+
+
+def _addresses(name: str, leds: Sequence[Placement], used: int) -> list[int]:
+    """The address of each LED; one after the other where the file has none."""
+    given = [led.address for led in leds]
+    if all(address is None for address in given):
+        return [used + i for i in range(len(leds))]
+    places = [address for address in given if address is not None]
+    is_run = len(places) == len(given) and [*dict.fromkeys(places)] == [
+        *range(places[0], places[-1] + 1)
+    ]
+    if not is_run:
+        raise LayoutError(f"the addresses of part '{name}' are not one after the other.")
+    if any(led.position is None for led in leds):
+        raise LayoutError(f"some LEDs of part '{name}' have no place.")
+    if places[0] > used:
+        raise LayoutError(f"before part '{name}', the addresses from {used} on are missing.")
+    return places
+
+
+def _point(led: Placement, unit_mm: float) -> list[float]:
+    assert led.position is not None
+    x, y, z = (round(value / unit_mm, _DIGITS) + 0.0 for value in led.position)
+    return [x, y, z] if z else [x, y]
+
+
+def _facing(leds: Sequence[Placement]) -> dict[str, Any]:
+    """Nothing where all face up; one for all where they agree; else one each."""
+    words = {vector: word for word, vector in FACINGS.items()}
+    each = [led.facing or FACINGS["up"] for led in leds]
+    said: list[Any] = [words.get(facing, list(facing)) for facing in each]
+    if any(facing != each[0] for facing in each):
+        return {"facing": said}
+    return {} if said[0] == "up" else {"facing": said[0]}
+
+
+def _names(leds: Sequence[Placement]) -> dict[str, Any]:
+    return {"names": [led.name for led in leds]} if any(led.name for led in leds) else {}
+
+
+def _skipped(leds: Sequence[Placement], places: Sequence[int]) -> dict[str, Any]:
+    dead = sorted({a - places[0] for led, a in zip(leds, places, strict=True) if led.is_skipped})
+    runs: list[list[int]] = []
+    for place in dead:
+        if runs and place == runs[-1][-1] + 1:
+            runs[-1].append(place)
+        else:
+            runs.append([place])
+    if not runs:
+        return {}
+    return {"skip": [run[0] if len(run) == 1 else f"{run[0]}-{run[-1]}" for run in runs]}

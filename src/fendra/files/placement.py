@@ -1,0 +1,76 @@
+"""One LED as a file of positions has it, and the order and choice of many."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+from fnmatch import fnmatchcase
+
+from fendra.core.errors import LayoutError
+
+Triple = tuple[float, float, float]
+
+UNITS_MM = {"mm": 1.0, "in": 25.4, "mil": 0.0254, "cm": 10.0, "um": 0.001}
+"""Units of length that a file may be in, in mm."""
+
+
+@dataclass(frozen=True)
+class Placement:
+    """An LED of a file.
+
+    position: mm, None for an address that has no place. facing: any length; None where the file
+    says nothing. line, part, address, is_skipped: as a layout that was written by `fendra layout`
+    has them; a foreign file leaves them empty.
+    """
+
+    name: str
+    position: Triple | None
+    facing: Triple | None = None
+    groups: tuple[str, ...] = ()
+    line: str = ""
+    part: str = ""
+    address: int | None = None
+    is_skipped: bool = False
+
+
+def only(placements: Iterable[Placement], pattern: str) -> list[Placement]:
+    """Those whose name, or a group that holds them, is like the pattern, as in `LED*`.
+
+    Raises LayoutError where there is none.
+    """
+    every = list(placements)
+    found = [p for p in every if any(fnmatchcase(name, pattern) for name in (p.name, *p.groups))]
+    if not found:
+        names = ", ".join(dict.fromkeys(p.name for p in every if p.name)) or "none has a name"
+        raise LayoutError(f"no name is like '{pattern}'. The names are: {names:.200}.")
+    return found
+
+
+def by_name(placements: Iterable[Placement]) -> list[Placement]:
+    """In the order of their names, numbers in them as numbers: D2 before D10.
+
+    >>> [p.name for p in by_name([Placement("D10", None), Placement("D2", None)])]
+    ['D2', 'D10']
+    """
+
+    def key(placement: Placement) -> list[tuple[int, int, str]]:
+        pieces = re.split(r"(\d+)", placement.name)
+        return [(1, int(p), "") if p.isdecimal() else (0, 0, p) for p in pieces if p]
+
+    return sorted(placements, key=key)
+
+
+def centred(placements: Sequence[Placement]) -> list[Placement]:
+    """Moved so that the middle of their extent in x and y is the origin."""
+    places = [p.position for p in placements if p.position is not None]
+    x, y = (
+        (min(place[axis] for place in places) + max(place[axis] for place in places)) / 2
+        for axis in (0, 1)
+    )
+    return [
+        p
+        if p.position is None
+        else replace(p, position=(p.position[0] - x, p.position[1] - y, p.position[2]))
+        for p in placements
+    ]
