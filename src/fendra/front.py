@@ -5,6 +5,7 @@ The core knows neither files nor plots; these three classes add them.
 
 from __future__ import annotations
 
+import copy
 import warnings
 from collections.abc import Callable, Mapping
 from pathlib import Path
@@ -22,6 +23,7 @@ from fendra.core.layout import Layout, place
 from fendra.core.mix import Recording
 from fendra.core.tape import Tape
 from fendra.files.design_file import load_design
+from fendra.files.part_files import fill_in
 from fendra.native.choose import choose_engine
 from fendra.native.names import EngineName
 
@@ -49,14 +51,17 @@ class Design(CoreDesign):
     """
 
     @classmethod
-    def from_values(cls, values: Mapping[str, Any]) -> Self:
+    def from_values(cls, values: Mapping[str, Any], *, folder: str | Path = ".") -> Self:
         """A design from plain values: the tables of a file as dicts and lists.
 
-        Raises DesignError, with a finding for each wrong key, type and range.
+        folder: where the files are that its parts name. Raises DesignError, with a finding for
+        each wrong key, type and range.
         """
-        document = read_document(dict(values), cls)
-        if document.findings:
-            raise DesignError(document.findings)
+        plain = copy.deepcopy(dict(values))
+        wrong = fill_in(plain, Path(folder))
+        document = read_document(plain, cls)
+        if wrong or document.findings:
+            raise DesignError([*wrong, *document.findings])
         assert isinstance(document.design, cls)
         return document.design
 

@@ -11,8 +11,12 @@ from fendra import __version__
 from fendra.cli.check import check
 from fendra.cli.demo import demo
 from fendra.cli.film import film
+from fendra.cli.import_ import import_
+from fendra.cli.layout import layout
 from fendra.cli.map import map_
+from fendra.cli.new import new
 from fendra.cli.run import run
+from fendra.cli.schema import schema
 from fendra.core.errors import FendraError, FileError
 
 FINDINGS, USAGE = 1, 2
@@ -46,8 +50,14 @@ def _fendra(
 
 
 app.command(epilog="Example: fendra demo --into trying")(demo)
+app.command(epilog="Example: fendra new glider --like drone")(new)
+app.command(epilog="Example: fendra schema --out fendra.schema.json")(schema)
 app.command(epilog="Example: fendra check heron.toml")(check)
 app.command("map", epilog="Example: fendra map heron.toml --out heron-map.png")(map_)
+app.command(epilog="Example: fendra layout heron.toml --out heron-leds.csv")(layout)
+app.command(
+    "import", epilog="Example: fendra import board.csv --only 'D*' --order name --into pad.toml"
+)(import_)
 app.command(epilog="Example: fendra film heron.toml --tape ride.csv --at 40.6")(film)
 app.command(
     epilog="Example: fendra run heron.toml --tape ride.csv --to serial:/dev/ttyUSB0,baud=500000"

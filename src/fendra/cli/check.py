@@ -42,7 +42,7 @@ def in_one_line(design: Design) -> str:
     """A design in one line."""
     from fendra.core.layout import place
 
-    leds = len(place(design))
+    leds = len(place(design).leds)
     about = f" ({design.about})" if design.about else ""
     counts = [
         counted(leds, "LED"),

@@ -95,7 +95,7 @@ def typed() -> str:
     if shutil.which("fendra") is not None:
         return "fendra"
     path = Path(sys.argv[0])
-    return os.path.relpath(path) if path.name == "fendra" else "fendra"
+    return min(os.path.relpath(path), str(path), key=len) if path.name == "fendra" else "fendra"
 
 
 def copy_once(path: Path, folder: Path) -> Path:

@@ -7,6 +7,8 @@ from typing import Annotated
 
 import typer
 
+from fendra.draw.views import ViewName
+
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import say
 
@@ -21,8 +23,18 @@ def map_(
             show_default=False,
         ),
     ] = None,
+    view: Annotated[ViewName, typer.Option(help="The side that it is seen from.")] = "top",
+    show: Annotated[
+        str | None,
+        typer.Option(
+            metavar="NAME",
+            help="A part, group or trail that stands out; a trail from its start to its end.",
+            show_default=False,
+        ),
+    ] = None,
 ) -> None:
     """Draw where every LED is, in wire order, with arrows from data-in on."""
     from fendra.front import load
 
-    say(f"map: {load(design).map_figure(out or Path(f'{design.stem}-map.png'))}")
+    path = out or Path(f"{design.stem}-map.png")
+    say(f"map: {load(design).map_figure(path, view=view, show=show)}")

@@ -31,6 +31,19 @@ def say(text: str = "", *, style: str = "") -> None:
     console().print(text, style=style or None)
 
 
+def say_columns(
+    heads: Sequence[str], rows: Sequence[Sequence[str]], *, right: Sequence[str] = ()
+) -> None:
+    """Rows under heads, each column as wide as it must be. right: the heads of those set right."""
+    widths = [max(len(row[i]) for row in (heads, *rows)) for i in range(len(heads))]
+    for row in (heads, *rows):
+        cells = [
+            cell.rjust(width) if head in right else cell.ljust(width)
+            for head, cell, width in zip(heads, row, widths, strict=True)
+        ]
+        say("  ".join(cells).rstrip(), style="dim" if row is heads else "")
+
+
 def say_findings(findings: Sequence[Finding]) -> None:
     """Each finding with its severity, and the caret under its place, in colour."""
     from rich.text import Text

@@ -13,6 +13,7 @@ from pathlib import Path
 from fendra.core.errors import LayoutError
 from fendra.core.names import did_you_mean
 from fendra.files.placement import UNITS_MM, Placement, Triple
+from fendra.files.whole import read_text
 
 COLUMNS: dict[str, tuple[str, ...]] = {
     "name": ("name", "reference", "ref", "refdes", "designator", "key", "label", "id"),
@@ -189,8 +190,6 @@ def read_places(path: Path, names: bool) -> tuple[list[Triple], list[str]]:
 
     names: whether every row needs a name. Raises LayoutError and FileError.
     """
-    from fendra.files.design_file import read_text
-
     placements = read_csv(read_text(path))
     if names and not all(p.name for p in placements):
         raise LayoutError("every key needs a name, in a column `name`.")

@@ -10,9 +10,11 @@ from typing import TypeVar
 from fendra.core.build import examine
 from fendra.core.design import Design
 from fendra.core.document import read_document
-from fendra.core.errors import DesignError, FileError
+from fendra.core.errors import DesignError
 from fendra.core.findings import Finding, Report, Severity, errors_of, with_places
+from fendra.files.part_files import fill_in
 from fendra.files.places import key_lines
+from fendra.files.whole import read_text
 
 D = TypeVar("D", bound=Design)
 
@@ -32,22 +34,14 @@ class Checked:
         return bool(errors_of(self.findings))
 
 
-def read_text(path: Path) -> str:
-    """A file's text. Raises FileError."""
-    try:
-        return path.read_text(encoding="utf-8")
-    except FileNotFoundError as exc:
-        raise FileError(f"there is no file '{path}'") from exc
-    except IsADirectoryError as exc:
-        raise FileError(f"'{path}' is a folder; name the design file in it") from exc
-    except UnicodeDecodeError as exc:
-        raise FileError(f"'{path}' is not a text in UTF-8 (byte {exc.start})") from exc
-    except (OSError, ValueError) as exc:
-        raise FileError(f"'{path}' cannot be read: {getattr(exc, 'strerror', exc)}") from exc
+def check_text(
+    text: str, name: str, model: type[Design] = Design, folder: Path | None = None
+) -> Checked:
+    """Read a design's text and run every check on it.
 
-
-def check_text(text: str, name: str, model: type[Design] = Design) -> Checked:
-    """Read a design's text and run every check on it; `name` stands in the findings."""
+    name: stands in the findings. folder: where the files are that its parts name; the one that
+    `name` is in, if not given.
+    """
     try:
         raw = tomllib.loads(text)
     except tomllib.TOMLDecodeError as exc:
@@ -57,16 +51,18 @@ def check_text(text: str, name: str, model: type[Design] = Design) -> Checked:
             "syntax", Severity.ERROR, "the file is nested too deeply.", file=name, line=1
         )
         return Checked(None, (finding,))
-    document = read_document(raw, model)
     report = Report()
+    report.extend(fill_in(raw, Path(name).parent if folder is None else folder))
+    document = read_document(raw, model)
     report.extend(document.findings)
+    is_whole = not errors_of(report)
     lines = key_lines(text)
     if document.design is not None:
         document.design.written_in(Path(name).name, lines)
         _, more = examine(document.design, document.dropped)
         report.extend(document.in_file(more))
     # What was left out makes more findings than it deserves: then only errors are certain.
-    shown = errors_of(report) if document.findings else list(report)
+    shown = list(report) if is_whole else errors_of(report)
     findings = with_places(shown, name, lines)
     findings.sort(key=lambda finding: ([*Severity].index(finding.severity), finding.line))
     return Checked(document.design, tuple(findings))

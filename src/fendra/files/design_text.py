@@ -18,6 +18,7 @@ _WIDTH = 96
 HEAD = """#:schema ./fendra.schema.json
 fendra = 1
 name = {name}
+
 """
 
 
@@ -45,11 +46,13 @@ def add_lines(text: str, lines: Sequence[NewLine]) -> str:
         raise LayoutError("`line` is no list of tables; write [[line]].")
     for new in lines:
         known = next((line for line in every if line.get("name") == new.name), None)
+        is_new = known is None
         if known is None:
             tail = _take_tail(every[-1]) if len(every) else []
             known = _table({"name": new.name, **new.keys})
-            _start(every[-1] if len(every) else None)
+            known.add(tomlkit.nl())
             known["part"] = tomlkit.aot()
+            _start(every[-1] if len(every) else None)
             every.append(known)
         else:
             tail = _take_tail(known)
@@ -57,9 +60,12 @@ def add_lines(text: str, lines: Sequence[NewLine]) -> str:
         if not isinstance(parts, AoT):
             raise LayoutError(f"the parts of line '{new.name}' are no list of [[line.part]].")
         for part in new.parts:
-            _start(parts[-1] if len(parts) else known)
+            if not is_new:  # between tables that are new tomlkit leaves an empty line by itself
+                _start(parts[-1])
             parts.append(_table(part))
-        for item in tail:
+        if tail:
+            _start(parts[-1])
+        for item in tail[1:]:
             parts[-1].add(item)
     return _checked(tomlkit.dumps(document), before, lines)
 
@@ -115,7 +121,7 @@ def _last_table(table: Any) -> Any:
 
 
 def _take_tail(line: Any) -> list[Any]:
-    """Comments that stand below a line's last part and an empty line: they are about what follows."""
+    """Comments below a line's last part and an empty line: they are about what follows."""
     body = _last_table(line).value.body
     start = len(body)
     while start and body[start - 1][0] is None:

@@ -175,6 +175,8 @@ def _parts(
             if per != chip:
                 values["leds_per_address"] = per
             if places[0] < used:
+                if places[0] not in starts:
+                    raise LayoutError(f"part '{name}' begins within another part's addresses.")
                 values["parallel_to"] = starts[places[0]]
             else:
                 values |= _skipped(leds, places)

@@ -1,4 +1,4 @@
-"""Files that are written whole or not at all."""
+"""Files that are read whole, and written whole or not at all."""
 
 from __future__ import annotations
 
@@ -8,6 +8,20 @@ from collections.abc import Callable
 from pathlib import Path
 
 from fendra.core.errors import FileError
+
+
+def read_text(path: Path) -> str:
+    """A file's text. Raises FileError."""
+    try:
+        return path.read_text(encoding="utf-8")
+    except FileNotFoundError as exc:
+        raise FileError(f"there is no file '{path}'") from exc
+    except IsADirectoryError as exc:
+        raise FileError(f"'{path}' is a folder; name a file in it") from exc
+    except UnicodeDecodeError as exc:
+        raise FileError(f"'{path}' is not a text in UTF-8 (byte {exc.start})") from exc
+    except (OSError, ValueError) as exc:
+        raise FileError(f"'{path}' cannot be read: {getattr(exc, 'strerror', exc)}") from exc
 
 
 def write_whole(path: str | Path, write: Callable[[Path], object]) -> Path:

@@ -1,0 +1,68 @@
+"""`fendra new`: a design to begin with."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+from typing import Annotated, Literal
+
+import typer
+
+from fendra.cli.demo import typed
+from fendra.cli.schema import SCHEMA_FILE, schema_text
+from fendra.cli.screen import say
+
+Kind = Literal["trike", "drone", "pad", "cabinet", "bare"]
+
+_FILES = {
+    "trike": "heron.toml",
+    "drone": "drone.toml",
+    "pad": "pad.toml",
+    "cabinet": "cabinet.toml",
+    "bare": "bare.toml",
+}
+
+
+def new(
+    name: Annotated[
+        str, typer.Argument(metavar="NAME", help="What the thing is called.", show_default=False)
+    ],
+    like: Annotated[Kind, typer.Option(help="What it is most like.")] = "bare",
+    into: Annotated[Path, typer.Option(metavar="FOLDER", help="Where it is written.")] = Path(),
+) -> None:
+    """Write a commented design to begin with, NAME.toml, and the schema that editors read.
+
+    A file that is there already is left as it is.
+    """
+    from fendra.core.errors import FileError
+    from fendra.demo import demo_file
+    from fendra.files.design_text import value_text
+    from fendra.files.whole import write_whole
+
+    title = name.strip()
+    if not title or not title.isprintable() or len(title) > 80:
+        raise typer.BadParameter("a name is a text of 1 to 80 characters", param_hint="NAME")
+    stem = re.sub(r"[^\w-]+", "-", title).strip("-").casefold()
+    path = into / f"{stem or 'design'}.toml"
+    if path.exists():
+        raise FileError(f"'{path}' is there already and stays as it is; choose another name")
+    text = demo_file(_FILES[like]).read_text(encoding="utf-8")
+    text = re.sub(
+        r"^name = .*$", lambda _: f"name = {value_text(title)}", text, count=1, flags=re.M
+    )
+    text = text.replace(_FILES[like], path.name)
+    text = re.sub(r"^#.* --tape .*\n", "", text, flags=re.M)  # the tape is not copied
+    text = f"#:schema ./{SCHEMA_FILE}\n\n{text}"
+    write_whole(path, lambda beside: beside.write_text(text, encoding="utf-8"))
+    schema_path = into / SCHEMA_FILE
+    write_whole(schema_path, lambda beside: beside.write_text(schema_text(), encoding="utf-8"))
+    say(f"{path}: a design like the {like}" if like != "bare" else f"{path}: a strip of 30 LEDs")
+    say(f"{schema_path}: its keys, for editors that complete and check them")
+    say("Next:", style="bold")
+    for what, then in (
+        (f"edit {path}", "write down your lines and parts, in the order of the wire"),
+        (f"{typed()} check {path}", "says what is wrong, and where"),
+        (f"{typed()} map {path}", "draws where every LED is"),
+        (f"{typed()} probe {path} --to serial:PORT", "proves it on the bench"),
+    ):
+        say(f"  {what:<44} {then}")

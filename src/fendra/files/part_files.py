@@ -1,0 +1,69 @@
+"""Parts whose places stand in a file of their own, beside the design."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path as FilePath
+from typing import Any
+
+from fendra.core.errors import FendraError
+from fendra.core.findings import Finding, Path, Severity
+from fendra.files.csv_places import read_places
+
+_PLACES = {"keys": "keys", "points": "points"}
+"""Shape, and its key for what a file holds."""
+
+
+def fill_in(values: dict[str, Any], folder: FilePath) -> list[Finding]:
+    """Put what the files of parts hold into a design's plain values; gives what is wrong.
+
+    A part whose file cannot be read gets a stand-in, so that the rest can be checked.
+    """
+    findings = []
+    for path, part in _parts_with_files(values):
+        key = _PLACES[part["shape"]]
+        if part.get(key):
+            problem = f"the places stand in `{key}` and in a file; leave one of them out"
+            findings.append(_finding(path, problem))
+            continue
+        part[key] = [["", 0, 0]] if key == "keys" else [[0, 0]]
+        if FilePath(part["file"]).suffix != ".csv":
+            findings.append(
+                _finding(path, f"'{part['file']}' is no .csv; `fendra import` reads others")
+            )
+            continue
+        try:
+            places, names = read_places(folder / part["file"], key == "keys")
+        except FendraError as exc:
+            problem = (
+                str(exc) if str(exc).startswith("there is no file") else f"{part['file']}: {exc}"
+            )
+            findings.append(_finding(path, problem.rstrip(".")))
+            continue
+        if key == "keys":
+            part[key] = [[name, x, y] for (x, y, _), name in zip(places, names, strict=True)]
+        else:
+            part[key] = [list(place) for place in places]
+            if any(names):
+                part.setdefault("names", names)
+    return findings
+
+
+def _finding(path: Path, problem: str) -> Finding:
+    return Finding("file", Severity.ERROR, f"{problem}.", "", (*path, "file"))
+
+
+def _parts_with_files(values: dict[str, Any]) -> Iterator[tuple[Path, dict[str, Any]]]:
+    """Every part that names a file, and where it is written; whatever else is wrong is left."""
+    assemblies = values.get("assemblies")
+    holders: list[tuple[Path, Any]] = []
+    if isinstance(assemblies, dict):
+        holders += [(("assemblies", name), item) for name, item in assemblies.items()]
+    if isinstance(values.get("line"), list):
+        holders += [(("line", i), item) for i, item in enumerate(values["line"])]
+    for path, holder in holders:
+        parts = holder.get("part") if isinstance(holder, dict) else None
+        for j, part in enumerate(parts if isinstance(parts, list) else []):
+            if isinstance(part, dict) and isinstance(part.get("file"), str) and part["file"]:
+                if part.get("shape") in _PLACES:
+                    yield (*path, "part", j), part
