@@ -128,7 +128,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     /* Time */
     const float dt_s = (float)dt_ms * 0.001f;
 
-    /* Signal speed (heron.toml:108) */
+    /* Signal speed (heron.toml:121) */
     const uint32_t passed_ms = dt_ms < 2147483647u ? dt_ms : 2147483647u;
     const uint32_t age = state->speed_since + passed_ms;
     const uint32_t speed_since = signals->speed.is_new ? 0u
@@ -141,7 +141,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float speed = first ? speed_raw : state->speed_lag + (speed_raw - state->speed_lag)
         * share;
 
-    /* Signal rpm (heron.toml:114) */
+    /* Signal rpm (heron.toml:127) */
     const uint32_t age_2 = state->rpm_since + passed_ms;
     const uint32_t rpm_since = signals->rpm.is_new ? 0u
         : (age_2 < 2147483647u ? age_2 : 2147483647u);
@@ -152,14 +152,14 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float share_2 = 1.0f - v_3;
     const float rpm = first ? rpm_raw : state->rpm_lag + (rpm_raw - state->rpm_lag) * share_2;
 
-    /* Signal throttle (heron.toml:121) */
+    /* Signal throttle (heron.toml:134) */
     const uint32_t age_3 = state->throttle_since + passed_ms;
     const uint32_t throttle_since = signals->throttle.is_new ? 0u
         : (age_3 < 2147483647u ? age_3 : 2147483647u);
     const bool throttle_heard = throttle_since < 500u;
     const float throttle = throttle_heard ? clamp(signals->throttle.value, 0.0f, 1.0f) : 0.0f;
 
-    /* Signal brake (heron.toml:125) */
+    /* Signal brake (heron.toml:138) */
     const uint32_t age_4 = state->brake_since + passed_ms;
     const uint32_t brake_since = signals->brake.is_new ? 0u
         : (age_4 < 2147483647u ? age_4 : 2147483647u);
@@ -171,7 +171,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float brake = first ? brake_raw : state->brake_lag + (brake_raw - state->brake_lag)
         * share_3;
 
-    /* Signal left (heron.toml:130) */
+    /* Signal left (heron.toml:143) */
     const uint32_t age_5 = state->left_since + passed_ms;
     const uint32_t left_since = signals->left.is_new ? 0u
         : (age_5 < 2147483647u ? age_5 : 2147483647u);
@@ -181,7 +181,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const uint32_t left_since_2 = v_6 ? 0u : (age_6 < 2147483647u ? age_6 : 2147483647u);
     now->left = left_heard && (v_6 || left_since_2 < 450u);
 
-    /* Signal right (heron.toml:136) */
+    /* Signal right (heron.toml:149) */
     const uint32_t age_7 = state->right_since + passed_ms;
     const uint32_t right_since = signals->right.is_new ? 0u
         : (age_7 < 2147483647u ? age_7 : 2147483647u);
@@ -191,7 +191,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const uint32_t right_since_2 = v_7 ? 0u : (age_8 < 2147483647u ? age_8 : 2147483647u);
     now->right = right_heard && (v_7 || right_since_2 < 450u);
 
-    /* Signal battery (heron.toml:142) */
+    /* Signal battery (heron.toml:155) */
     const bool battery_ever = signals->battery.is_new || state->battery_ever;
     const float battery_raw = battery_ever ? clamp(signals->battery.value, 36.0f, 55.0f)
         : 48.0f;
@@ -201,7 +201,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float v_10 = state->battery_lag + (battery_raw - state->battery_lag) * share_4;
     const float battery = first ? battery_raw : v_10;
 
-    /* Signal lean (heron.toml:148) */
+    /* Signal lean (heron.toml:161) */
     const uint32_t age_9 = state->lean_since + passed_ms;
     const uint32_t lean_since = signals->lean.is_new ? 0u
         : (age_9 < 2147483647u ? age_9 : 2147483647u);
@@ -213,7 +213,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float lean = first ? lean_raw : state->lean_lag + (lean_raw - state->lean_lag)
         * share_5;
 
-    /* Signal lights (heron.toml:155) */
+    /* Signal lights (heron.toml:168) */
     const uint32_t age_10 = state->lights_since + passed_ms;
     const uint32_t lights_since = signals->lights.is_new ? 0u
         : (age_10 < 2147483647u ? age_10 : 2147483647u);
@@ -221,17 +221,17 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const bool lights_lost = !lights_heard;
     const bool lights = lights_lost || (lights_heard && 0.5f < signals->lights.value);
 
-    /* Signal parked (heron.toml:160) */
+    /* Signal parked (heron.toml:173) */
     const bool parked = speed < 0.8f && throttle < 0.05f && brake < 0.05f && speed_heard;
 
-    /* Signal battery_low (heron.toml:164) */
+    /* Signal battery_low (heron.toml:177) */
     const bool v_13 = battery < 43.9f;
     const uint32_t age_11 = state->battery_low_since + passed_ms;
     const uint32_t battery_low_since = v_13 ? 0u
         : (age_11 < 2147483647u ? age_11 : 2147483647u);
     now->battery_low = v_13 || battery_low_since < 2000u;
 
-    /* Layer 1, "running light, front" (heron.toml:171) */
+    /* Layer 1, "running light, front" (heron.toml:184) */
     const float v_14 = dt_s / 0.6f;
     const float running_light_front_grown =
         clamp(state->running_light_front_presence + v_14, 0.0f, 1.0f);
@@ -246,7 +246,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->running_light_front_paint_blue = 0.6866853f * now->running_light_front_strength;
     }
 
-    /* Layer 2, "running light, rear" (heron.toml:181) */
+    /* Layer 2, "running light, rear" (heron.toml:194) */
     const float running_light_rear_grown =
         clamp(state->running_light_rear_presence + v_14, 0.0f, 1.0f);
     const float running_light_rear_shrunk =
@@ -258,7 +258,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->running_light_rear_strength = running_light_rear_presence * 0.08498389f;
     }
 
-    /* Layer 3, "hubs roll with the road" (heron.toml:191) */
+    /* Layer 3, "hubs roll with the road" (heron.toml:204) */
     const bool v_15 = 0.8f < speed;
     const float hubs_roll_with_the_road_rate = clamp(speed / 12.0f, 0.0f, 20.0f);
     const uint32_t hubs_roll_with_the_road_step =
@@ -279,7 +279,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->hubs_roll_with_the_road_strength = hubs_roll_with_the_road_presence * 0.28123334f;
     }
 
-    /* Layer 4, "cornering light, left" (heron.toml:203) */
+    /* Layer 4, "cornering light, left" (heron.toml:216) */
     const bool v_18 = lights && lean < -1.5f && !now->left;
     const float v_19 = dt_s / 0.3f;
     const float cornering_light_left_shrunk =
@@ -295,7 +295,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->cornering_light_left_paint_blue = 0.6866853f * now->cornering_light_left_strength;
     }
 
-    /* Layer 5, "cornering light, right" (heron.toml:213) */
+    /* Layer 5, "cornering light, right" (heron.toml:226) */
     const bool v_20 = lights && 1.5f < lean && !now->right;
     const float cornering_light_right_shrunk =
         clamp(state->cornering_light_right_presence - v_19, 0.0f, 1.0f);
@@ -312,7 +312,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
             * now->cornering_light_right_strength;
     }
 
-    /* Layer 6, "rpm" (heron.toml:223) */
+    /* Layer 6, "rpm" (heron.toml:236) */
     const float rpm_grown = clamp(state->rpm_presence + v_19, 0.0f, 1.0f);
     const float rpm_shrunk = clamp(state->rpm_presence - v_14, 0.0f, 1.0f);
     now->rpm_presence = parked ? rpm_shrunk : rpm_grown;
@@ -325,7 +325,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->rpm_shown = is_dark ? 0.0f : 1.0f;
     }
 
-    /* Layer 7, "brake light" (heron.toml:239) */
+    /* Layer 7, "brake light" (heron.toml:252) */
     const bool v_21 = 0.04f < brake;
     const float brake_light_shrunk = clamp(state->brake_light_presence - v_11, 0.0f, 1.0f);
     const float brake_light_presence = v_21 ? 1.0f : brake_light_shrunk;
@@ -338,7 +338,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->brake_light_rest = 1.0f - brake_light_presence;
     }
 
-    /* Layer 8, "turn left, front" (heron.toml:248) */
+    /* Layer 8, "turn left, front" (heron.toml:261) */
     const uint32_t turn_left_front_elapsed = now->left && !state->turn_left_front_was ? 0u
         : (state->turn_left_front_elapsed + dt_ms) % 692u;
     if (now->left) {
@@ -347,7 +347,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->turn_left_front_gone = 442.0f <= elapsed_ms ? 12.0f : 0.0f;
     }
 
-    /* Layer 9, "turn right, front" (heron.toml:259) */
+    /* Layer 9, "turn right, front" (heron.toml:272) */
     const uint32_t turn_right_front_elapsed = now->right && !state->turn_right_front_was ? 0u
         : (state->turn_right_front_elapsed + dt_ms) % 692u;
     if (now->right) {
@@ -356,7 +356,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->turn_right_front_gone = 442.0f <= elapsed_ms ? 12.0f : 0.0f;
     }
 
-    /* Layer 10, "turn left, rear" (heron.toml:270) */
+    /* Layer 10, "turn left, rear" (heron.toml:283) */
     const uint32_t turn_left_rear_elapsed = now->left && !state->turn_left_rear_was ? 0u
         : (state->turn_left_rear_elapsed + dt_ms) % 692u;
     if (now->left) {
@@ -365,7 +365,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->turn_left_rear_gone = 442.0f <= elapsed_ms ? 15.0f : 0.0f;
     }
 
-    /* Layer 11, "turn right, rear" (heron.toml:281) */
+    /* Layer 11, "turn right, rear" (heron.toml:294) */
     const uint32_t turn_right_rear_elapsed = now->right && !state->turn_right_rear_was ? 0u
         : (state->turn_right_rear_elapsed + dt_ms) % 692u;
     if (now->right) {
@@ -374,7 +374,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->turn_right_rear_gone = 442.0f <= elapsed_ms ? 15.0f : 0.0f;
     }
 
-    /* Layer 12, "parked" (heron.toml:292) */
+    /* Layer 12, "parked" (heron.toml:305) */
     const float v_22 = dt_s / 1.5f;
     const float parked_grown = clamp(state->parked_presence + v_22, 0.0f, 1.0f);
     const float v_23 = dt_s / 0.5f;
@@ -392,7 +392,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->parked_paint_green = 0.051269457f * now->parked_strength;
     }
 
-    /* Layer 13, "parked, looking round" (heron.toml:303) */
+    /* Layer 13, "parked, looking round" (heron.toml:316) */
     const bool v_24 = parked && !lights;
     const float parked_looking_round_grown =
         clamp(state->parked_looking_round_presence + v_22, 0.0f, 1.0f);
@@ -406,7 +406,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->parked_looking_round_middle = 1.0f - fabsf(v_25);
     }
 
-    /* Layer 14, "no news from the bus" (heron.toml:315) */
+    /* Layer 14, "no news from the bus" (heron.toml:328) */
     const float v_25 = larger(state->no_news_from_the_bus_presence + dt_s / 0.2f, 0.0f);
     const float no_news_from_the_bus_grown = smaller(v_25, 1.0f);
     const float no_news_from_the_bus_shrunk =
@@ -419,7 +419,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->no_news_from_the_bus_middle = 1.0f - fabsf(v_26);
     }
 
-    /* Layer 15, "battery warning" (heron.toml:326) */
+    /* Layer 15, "battery warning" (heron.toml:339) */
     const uint32_t battery_warning_age = state->battery_warning_since + passed_ms;
     const uint32_t v_26 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
     const uint32_t battery_warning_since = now->battery_low && !state->battery_warning_was ? 0u
@@ -476,7 +476,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     state->has_begun = true;
 }
 
-/* Layer 1, "running light, front" (heron.toml:171): solid on nose-bar, 24 LEDs. */
+/* Layer 1, "running light, front" (heron.toml:184): solid on nose-bar, 24 LEDs. */
 static void paint_running_light_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -492,7 +492,7 @@ static void paint_running_light_front(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 2, "running light, rear" (heron.toml:181): solid on tail-bar, 30 LEDs. */
+/* Layer 2, "running light, rear" (heron.toml:194): solid on tail-bar, 30 LEDs. */
 static void paint_running_light_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -504,7 +504,7 @@ static void paint_running_light_rear(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 3, "hubs roll with the road" (heron.toml:191): gradient on hubs, 32 LEDs. */
+/* Layer 3, "hubs roll with the road" (heron.toml:204): gradient on hubs, 32 LEDs. */
 static void paint_hubs_roll_with_the_road(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -527,7 +527,7 @@ static void paint_hubs_roll_with_the_road(const struct heron_now *now, int first
     }
 }
 
-/* Layer 4, "cornering light, left" (heron.toml:203): solid on nose-left, 12 LEDs. */
+/* Layer 4, "cornering light, left" (heron.toml:216): solid on nose-left, 12 LEDs. */
 static void paint_cornering_light_left(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -543,7 +543,7 @@ static void paint_cornering_light_left(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 5, "cornering light, right" (heron.toml:213): solid on nose-right, 12 LEDs. */
+/* Layer 5, "cornering light, right" (heron.toml:226): solid on nose-right, 12 LEDs. */
 static void paint_cornering_light_right(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -559,7 +559,7 @@ static void paint_cornering_light_right(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 6, "rpm" (heron.toml:223): gauge on deck, 72 LEDs. */
+/* Layer 6, "rpm" (heron.toml:236): gauge on deck, 72 LEDs. */
 static void paint_rpm(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -583,7 +583,7 @@ static void paint_rpm(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 7, "brake light" (heron.toml:239): solid on tail-bar, 30 LEDs. */
+/* Layer 7, "brake light" (heron.toml:252): solid on tail-bar, 30 LEDs. */
 static void paint_brake_light(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -596,7 +596,7 @@ static void paint_brake_light(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 8, "turn left, front" (heron.toml:248): fill on nose-left, 12 LEDs. */
+/* Layer 8, "turn left, front" (heron.toml:261): fill on nose-left, 12 LEDs. */
 static void paint_turn_left_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -617,7 +617,7 @@ static void paint_turn_left_front(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 9, "turn right, front" (heron.toml:259): fill on nose-right, 12 LEDs. */
+/* Layer 9, "turn right, front" (heron.toml:272): fill on nose-right, 12 LEDs. */
 static void paint_turn_right_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -638,7 +638,7 @@ static void paint_turn_right_front(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 10, "turn left, rear" (heron.toml:270): fill on tail-left, 15 LEDs. */
+/* Layer 10, "turn left, rear" (heron.toml:283): fill on tail-left, 15 LEDs. */
 static void paint_turn_left_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -658,7 +658,7 @@ static void paint_turn_left_rear(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 11, "turn right, rear" (heron.toml:281): fill on tail-right, 15 LEDs. */
+/* Layer 11, "turn right, rear" (heron.toml:294): fill on tail-right, 15 LEDs. */
 static void paint_turn_right_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -678,7 +678,7 @@ static void paint_turn_right_rear(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 12, "parked" (heron.toml:292): pulse on deck, 72 LEDs. */
+/* Layer 12, "parked" (heron.toml:305): pulse on deck, 72 LEDs. */
 static void paint_parked(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -695,7 +695,7 @@ static void paint_parked(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 13, "parked, looking round" (heron.toml:303): sweep on nose-bar, 24 LEDs. */
+/* Layer 13, "parked, looking round" (heron.toml:316): sweep on nose-bar, 24 LEDs. */
 static void paint_parked_looking_round(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -719,7 +719,7 @@ static void paint_parked_looking_round(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 14, "no news from the bus" (heron.toml:315): sweep on deck, 72 LEDs. */
+/* Layer 14, "no news from the bus" (heron.toml:328): sweep on deck, 72 LEDs. */
 static void paint_no_news_from_the_bus(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -743,7 +743,7 @@ static void paint_no_news_from_the_bus(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 15, "battery warning" (heron.toml:326): blink on all, 158 LEDs. */
+/* Layer 15, "battery warning" (heron.toml:339): blink on all, 158 LEDs. */
 static void paint_battery_warning(const struct heron_now *now, int first,
     int end, struct light *light)
 {

@@ -15,6 +15,7 @@ from fendra.cli.import_ import import_
 from fendra.cli.layout import layout
 from fendra.cli.map import map_
 from fendra.cli.new import new
+from fendra.cli.probe import probe
 from fendra.cli.run import run
 from fendra.cli.schema import schema
 from fendra.core.errors import FendraError, FileError
@@ -58,6 +59,9 @@ app.command(epilog="Example: fendra layout heron.toml --out heron-leds.csv")(lay
 app.command(
     "import", epilog="Example: fendra import board.csv --only 'D*' --order name --into pad.toml"
 )(import_)
+app.command(epilog="Example: fendra probe heron.toml walk --line tail --to serial:/dev/ttyUSB0")(
+    probe
+)
 app.command(epilog="Example: fendra film heron.toml --tape ride.csv --at 40.6")(film)
 app.command(
     epilog="Example: fendra run heron.toml --tape ride.csv --to serial:/dev/ttyUSB0,baud=500000"

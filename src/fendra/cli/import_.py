@@ -81,7 +81,7 @@ def import_(
     ] = None,
     count: Annotated[
         int | None,
-        typer.Option(min=1, max=100_000, help="SVG: so many along the path, evenly without a pitch.",
+        typer.Option(min=1, max=100_000, help="SVG: so many along it; evenly without a pitch.",
                      show_default=False),
     ] = None,
     middle: Annotated[

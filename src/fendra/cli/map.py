@@ -7,10 +7,9 @@ from typing import Annotated
 
 import typer
 
-from fendra.draw.views import ViewName
-
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import say
+from fendra.draw.views import ViewName
 
 
 def map_(

@@ -222,7 +222,7 @@ class _Builder:
     def _add(self, link: Link, first: int) -> int:
         """Add a part; gives how many addresses of the line it takes."""
         try:
-            position, facing, names = _leds_of(link, self._unit_mm)
+            position, facing, names = leds_of(link, self._unit_mm)
         except ValueError as exc:
             self._report.error(link.path, "wrong-value", f"{exc}.", "")
             position, facing, names = np.zeros((0, 3)), np.zeros((0, 3)), []
@@ -248,8 +248,8 @@ class _Builder:
             spots["part"].append(np.full(len(kept), len(self._part_names) - 1))
             spots["address"].append(first + kept)
             spots["index"].append(kept)
-            spots["position"].append(_means(position, place_of, count)[kept])
-            spots["facing"].append(_unit(_means(facing, place_of, count)[kept], facing, per, kept))
+            spots["position"].append(means(position, place_of, count)[kept])
+            spots["facing"].append(_unit(means(facing, place_of, count)[kept], facing, per, kept))
             self._names += [names[i * per] for i in kept]
         self._add_row(
             link, "hidden" if is_hidden else "lit", first, count, len(kept), tuple(sorted(skipped)),
@@ -344,7 +344,7 @@ def _joined(pieces: list[Ints]) -> Ints:
     return np.concatenate([np.zeros(0, np.int64), *pieces]).astype(np.int64)
 
 
-def _leds_of(link: Link, unit_mm: float) -> tuple[Floats, Floats, list[str]]:
+def leds_of(link: Link, unit_mm: float) -> tuple[Floats, Floats, list[str]]:
     """Places in mm, facings and names of a part's LEDs, in wire order.
 
     Raises ValueError where facings or names are not as many as LEDs.
@@ -357,7 +357,7 @@ def _leds_of(link: Link, unit_mm: float) -> tuple[Floats, Floats, list[str]]:
     return position[way], facing[way], names[way]
 
 
-def _means(values: Floats, place_of: Ints, count: int) -> Floats:
+def means(values: Floats, place_of: Ints, count: int) -> Floats:
     """The mean of the values (m, 3) at each place: (count, 3)."""
     if len(values) == count:
         return values

@@ -1,0 +1,219 @@
+"""`fendra probe`: test patterns on the real lines, and what follows from what is seen."""
+
+from __future__ import annotations
+
+import select
+import sys
+from typing import TYPE_CHECKING, Annotated, Any, Literal
+
+import typer
+
+from fendra.cli.options import DesignFile
+from fendra.cli.screen import say
+
+if TYPE_CHECKING:
+    from fendra.core.probe.answers import Verdict
+    from fendra.core.probe.bench import Bench, Step
+    from fendra.core.probe.patterns import Pattern
+    from fendra.front import Design
+
+PatternName = Literal["lines", "colours", "walk", "count", "corners", "axes", "ramp"]
+
+_SPEED = 10.0
+_QUESTIONS = {
+    "colours": "What was seen when red, green, blue (and white) were sent? As in: green red blue",
+    "corners": "Where were red and green? As in: red=front-left green=front-right",
+    "walk": "Where did it begin, and which way? As in: start=back-right runs=left",
+}
+
+
+def probe(
+    design: DesignFile,
+    pattern: Annotated[
+        PatternName,
+        typer.Argument(
+            metavar="PATTERN",
+            help="lines: each its colour, blinking its number. colours: red, green, blue, white. "
+            "walk: one LED after another. count: every 10th and 100th marked. corners: front left "
+            "red, front right green. axes: a plane of light along each axis. ramp: white, rising.",
+        ),
+    ] = "lines",
+    to: Annotated[
+        str | None,
+        typer.Option(metavar="OUTPUT", help="Where it is sent: serial:PORT[,baud=RATE].",
+                     show_default=False),
+    ] = None,
+    line: Annotated[
+        str | None, typer.Option(metavar="NAME", help="This line only.", show_default=False)
+    ] = None,
+    part: Annotated[
+        str | None, typer.Option(metavar="NAME", help="This part only.", show_default=False)
+    ] = None,
+    speed: Annotated[
+        float | None,
+        typer.Option(min=0.1, max=200, metavar="N",
+                     help="Steps a second, instead of by Enter.  [10 without a terminal]",
+                     show_default=False),
+    ] = None,
+    level: Annotated[
+        float | None,
+        typer.Option(min=0.01, max=1, help="As the eye sees it; no more than the supply bears.",
+                     show_default=False),
+    ] = None,
+    leds: Annotated[
+        int | None,
+        typer.Option(min=1, max=100_000, help="Take the line to have so many, to count a chain.",
+                     show_default=False),
+    ] = None,
+    times: Annotated[
+        int | None,
+        typer.Option(min=1, help="How often.  [a few times, or until Enter on a terminal]",
+                     show_default=False),
+    ] = None,
+    saw: Annotated[
+        str | None,
+        typer.Option(
+            metavar="TEXT",
+            help="What was seen: 'green red blue'; or by KEY=PLACE, red, green, start, runs (which "
+            "way) and then (turns or jumps): 'red=top-right green=top-left'.",
+            show_default=False,
+        ),
+    ] = None,
+) -> None:  # fmt: skip
+    """Prove on the bench that the map is right: send a test pattern, compare what is said with
+    what is seen, and let what is seen tell which line of the design is wrong.
+
+    The level is low, and within what the supplies in the design can give. With --saw and without
+    --to nothing is sent.
+    """
+    from fendra.core.probe.bench import make_bench
+    from fendra.front import load
+
+    loaded = load(design)
+    bench = make_bench(loaded, loaded.layout(), line=line, part=part, leds=leds)
+    if to is None and saw is None:
+        raise typer.BadParameter("say where to send it, or what was seen by --saw",
+                                 param_hint="--to")  # fmt: skip
+    if to is not None:
+        _send(loaded, bench, pattern, to, speed, level, times)
+        if saw is None and sys.stdin.isatty() and pattern in _QUESTIONS:
+            say(f"{_QUESTIONS[pattern]}. Enter alone: as it was said.")
+            saw = input("> ").strip() or None
+    if saw is not None:
+        verdict = _judge(loaded, bench, line, part, saw)
+        _say_verdict(str(design), loaded, verdict)
+        raise typer.Exit(0 if verdict.is_explained else 1)
+
+
+def _send(
+    design: Design, bench: Bench, pattern: str, to: str, speed: float | None, level: float | None,
+    times: int | None,
+) -> None:  # fmt: skip
+    from fendra.core.errors import OutputError
+    from fendra.core.probe.patterns import PATTERNS
+    from fendra.live.play import play
+    from fendra.outputs import make_output
+
+    try:
+        output = make_output(to)
+    except OutputError as exc:
+        raise typer.BadParameter(str(exc), param_hint="--to") from exc
+    chosen = PATTERNS[pattern]
+    steps = chosen.steps(bench, speed or _SPEED)
+    linear = _level(bench, chosen, steps, level)
+    is_terminal = sys.stdin.isatty()
+    is_stepped = is_terminal and speed is None
+    ends = "Enter steps" if is_stepped and steps[0].waits else "Enter ends it"
+    say(
+        f"{design.name} to {output}: {pattern}. {f'{ends}; ' if is_terminal else ''}Ctrl-C ends it."
+    )
+    play(
+        bench,
+        steps,
+        linear,
+        output,
+        say=say,
+        times=times or (None if is_terminal else chosen.times),
+        enter=_pressed if is_terminal else None,
+        is_stepped=is_stepped,
+    )
+
+
+def _pressed(seconds: float) -> bool:
+    """Whether Enter is pressed within so many seconds."""
+    is_ready, _, _ = select.select([sys.stdin], [], [], seconds)
+    if is_ready:
+        sys.stdin.readline()
+    return bool(is_ready)
+
+
+def _level(bench: Bench, pattern: Pattern, steps: list[Step], wanted: float | None) -> float:
+    """The linear level, and what is to be said of it."""
+    import numpy as np
+
+    from fendra.core.light import linear_to_srgb, srgb_to_linear
+
+    safe = pattern.level(bench, steps)
+    level = safe
+    if wanted is not None:
+        linear = float(srgb_to_linear(np.float64(wanted)))
+        most = bench.level_for(steps, pattern.share, 1.0)
+        level = min(linear, most)
+        if linear > most:
+            say("The level is held where the supply bears it.", style="yellow")
+    figures = [
+        f"{max(bench.draw_a(feed, step, level) for step in steps):.2f} A of {feed}"
+        for feed in bench.feeds
+    ]
+    seen = float(linear_to_srgb(np.float64(level)))
+    say(f"Level {seen:.2f}, at most about {', '.join(figures)}.")
+    assumed = [feed for feed in bench.feeds if feed.is_assumed]
+    if assumed:
+        names = ", ".join(f"'{feed.name}'" for feed in assumed if feed.name) or "the supply"
+        say(
+            f"Nothing is said of {names}: {assumed[0].amps:g} A is assumed, a USB port. Add amps "
+            "to [supplies.NAME], and supply = NAME to the line.",
+            style="yellow",
+        )
+    if level == 0:
+        say(
+            "The dark LEDs alone draw more than that; what is lit is lit at the least.",
+            style="yellow",
+        )
+    return level
+
+
+def _judge(design: Design, bench: Bench, line: str | None, part: str | None, saw: str) -> Verdict:
+    from fendra.core.probe.answers import judge_colours, judge_places
+
+    if "=" in saw:
+        return judge_places(bench, part, saw)
+    return judge_colours(design, line, saw.replace(",", " ").split())
+
+
+def _say_verdict(file: str, design: Design, verdict: Verdict) -> None:
+    from fendra.core.probe.answers import line_of
+
+    say(
+        f"{verdict.words[:1].upper()}{verdict.words[1:]}",
+        style="" if verdict.is_explained else "red",
+    )
+    for number, way in enumerate(verdict.ways):
+        if number:
+            say("or:")
+        for change in way:
+            place = line_of(design.lines, change)
+            where = f"{file}:{place}: " if place else ""
+            value = list(change.value) if isinstance(change.value, tuple) else change.value
+            is_out = value is None
+            say(
+                f"  {where}" + (f"take {change.key} out" if is_out else _written(change.key, value))
+            )
+    if verdict.hint:
+        say(verdict.hint)
+
+
+def _written(key: str, value: Any) -> str:
+    from fendra.files.design_text import value_text
+
+    return f"write {key} = {value_text(value)}"

@@ -1,0 +1,243 @@
+"""The bench: every address of every line, seen or unseen, and what the supplies can give."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+
+from fendra.core.design import Design
+from fendra.core.electric.leds import LED_TYPES
+from fendra.core.errors import LayoutError
+from fendra.core.film import Frame
+from fendra.core.layout import Layout
+from fendra.core.layout.table import Floats, Ints, PartRow
+from fendra.core.names import did_you_mean
+
+ASSUMED_A = 0.5
+"""What a supply gives of which nothing is said: a USB 2.0 port."""
+
+MOST = 0.2
+"""Share of full light that patterns have at the most: bright enough on a bench, kind to eyes."""
+
+SHARE = 0.8
+"""Share of a supply's rating that patterns draw at the most."""
+
+
+@dataclass(frozen=True)
+class Step:
+    """One picture of a pattern.
+
+    rows: of the bench, those that are lit; light: (k, 3) red, green and blue of each, 0 to 1 of
+    the pattern's level. words: what should be seen; nothing where it goes on from the step before.
+    seconds: how long it stays. waits: whether it stays until somebody steps, where somebody can.
+    """
+
+    rows: Ints
+    light: Floats
+    words: str
+    seconds: float
+    waits: bool = False
+
+
+@dataclass(frozen=True)
+class Feed:
+    """A supply and the lines that it feeds. is_assumed: nothing is said of its rating."""
+
+    name: str
+    amps: float
+    is_assumed: bool
+    lines: tuple[int, ...]
+
+    def __str__(self) -> str:
+        whose = f"'{self.name}'" if self.name else "the supply"
+        return f"the {self.amps:g} A of {whose}"
+
+
+@dataclass(frozen=True)
+class Bench:
+    """A design's lines, address by address, m rows in wire order.
+
+    layout: where its LEDs are. addresses: a layout in which every address is a spot, also those
+    that nobody sees. position: (m, 3) mm, NaN where an address has no LED with a place; facing:
+    (m, 3). part: the place of each in `layout.parts`, -1 beyond the design. chosen: the rows that
+    patterns light.
+    """
+
+    design: Design
+    layout: Layout
+    addresses: Layout
+    position: Floats
+    facing: Floats
+    part: Ints
+    chosen: Ints
+
+    def __len__(self) -> int:
+        return len(self.part)
+
+    @cached_property
+    def feeds(self) -> tuple[Feed, ...]:
+        """The supplies, with what they may give."""
+        by_name: dict[str, list[int]] = {}
+        for number, line in enumerate(self.design.line):
+            by_name.setdefault(line.supply, []).append(number)
+        found = []
+        for name, lines in by_name.items():
+            said = self.design.supplies.get(name)
+            amps = said.amps if said else None
+            found.append(Feed(name, amps or ASSUMED_A, amps is None, tuple(lines)))
+        return tuple(found)
+
+    @cached_property
+    def chips(self) -> Ints:
+        """How many chips listen to each address: one, and one more for each copy: (m,)."""
+        count = np.zeros(len(self), np.int64)
+        start = np.concatenate([[0], np.cumsum(self.addresses.line_sizes)])
+        for row in self.layout.parts:
+            first = start[row.line] + row.first
+            count[first : min(first + row.count, start[row.line + 1])] += 1
+        return np.maximum(count, 1)
+
+    def draw_a(self, feed: Feed, step: Step, level: float) -> float:
+        """What a step draws from a supply, in amperes: all that is dark, and what is lit.
+
+        Chips draw a channel's full current times its share of full light (data sheets, typical).
+        """
+        total = 0.0
+        for number in feed.lines:
+            led = LED_TYPES[self.design.line[number].led]
+            rows = self.addresses.spots_of_line(self.addresses.line_names[number])
+            total += float(self.chips[rows].sum()) * led.idle_a
+            mine = (step.rows >= rows.start) & (step.rows < rows.stop)
+            light = step.light[mine]
+            channels = light.sum(axis=1)
+            if len(self.design.line[number].wire_order) == 4:
+                channels = channels - 2 * light.min(axis=1)  # what is common is white's
+            total += float(channels @ self.chips[step.rows[mine]]) * led.channel_a * level
+        return total
+
+    def level_for(self, steps: Iterable[Step], share: float = SHARE, most: float = MOST) -> float:
+        """The highest level, 0 to 1 linear, at which no step draws more than a share of a supply.
+
+        0 where the dark LEDs alone draw more.
+        """
+        level = most
+        for step in steps:
+            for feed in self.feeds:
+                dark, full = self.draw_a(feed, step, 0.0), self.draw_a(feed, step, 1.0)
+                if full > dark:
+                    level = min(level, max((share * feed.amps - dark) / (full - dark), 0.0))
+        return level
+
+    def frame(self, step: Step, level: float, at_s: float = 0.0) -> Frame:
+        """A step as outputs take it; nothing that is lit at all rounds down to dark."""
+        rgb = np.zeros((len(self), 3), np.uint8)
+        light = step.light * level
+        bytes_ = np.floor(light * 255 + 0.5)
+        rgb[step.rows] = np.where((light > 0) & (bytes_ < 1), 1, np.minimum(bytes_, 255))
+        return Frame(at_s, rgb, self.addresses, self.design)
+
+    def row_of(self, row: int) -> PartRow | None:
+        """The part that an address belongs to."""
+        place = int(self.part[row])
+        return None if place < 0 else self.layout.parts[place]
+
+
+def make_bench(
+    design: Design,
+    layout: Layout,
+    *,
+    line: str | None = None,
+    part: str | None = None,
+    leds: int | None = None,
+) -> Bench:
+    """A design on the bench.
+
+    line, part: what the patterns are about, all if not given; a part may be a placed assembly.
+    leds: how many addresses the line is taken to have, instead of what the design says. Raises
+    LayoutError for names that there are not.
+    """
+    if line is not None and line not in layout.line_names:
+        remedy = did_you_mean(line, layout.line_names, "lines")
+        raise LayoutError(f"there is no line '{line}'. {remedy}")
+    sizes = [*layout.line_sizes]
+    if leds is not None:
+        if line is None and len(sizes) > 1:
+            raise LayoutError(f"which line has {leds} LEDs? The lines are: {_named(layout)}.")
+        sizes[layout.line_names.index(line) if line else 0] = leds
+    line_of = np.repeat(np.arange(len(sizes)), sizes)
+    address = np.concatenate([np.arange(size) for size in sizes])
+    start = np.concatenate([[0], np.cumsum(sizes)])
+    part_of = np.full(len(address), -1)
+    position, facing = np.full((len(address), 3), np.nan), np.zeros((len(address), 3))
+    for place, row in enumerate(layout.parts):
+        if row.kind == "copy":
+            continue
+        end = min(row.first + row.count, sizes[row.line])
+        part_of[start[row.line] + row.first : start[row.line] + end] = place
+    _put_places(layout, position, facing, start, sizes)
+    addresses = replace(
+        layout,
+        line=line_of,
+        address=address,
+        part=np.zeros(len(address), np.int64),
+        index=address,
+        position=np.nan_to_num(position),
+        facing=facing,
+        names=("",) * len(address),
+        line_sizes=tuple(sizes),
+    )
+    bench = Bench(design, layout, addresses, position, facing, part_of, np.arange(len(address)))
+    return replace(bench, chosen=_chosen(bench, line, part))
+
+
+def _put_places(
+    layout: Layout, position: Floats, facing: Floats, start: Ints, sizes: list[int]
+) -> None:
+    """The middle of the LEDs of each address, and where they face, those of copies left out."""
+    leds = layout.leds
+    rows = [layout.parts[place] for place in leds.part]
+    kept = np.array([row.kind == "lit" for row in rows], bool)
+    line = np.array([row.line for row in rows], np.int64)
+    kept &= leds.address < np.array(sizes)[line] if rows else kept
+    place = (start[line] + leds.address)[kept]
+    sums = np.zeros_like(position)
+    np.add.at(sums, place, leds.position[kept])
+    np.add.at(facing, place, leds.facing[kept])
+    count = np.bincount(place, minlength=len(position))
+    seen = count > 0
+    position[seen] = sums[seen] / count[seen, None]
+
+
+def _chosen(bench: Bench, line: str | None, part: str | None) -> Ints:
+    rows = np.arange(len(bench))
+    if line is not None:
+        mine = bench.addresses.spots_of_line(line)
+        rows = rows[mine]
+    if part is None:
+        return rows
+    parts = bench.layout.parts
+    wanted = [
+        i for i, row in enumerate(parts) if row.name == part or row.name.startswith(f"{part}.")
+    ]
+    if not wanted:
+        known = [row.name for row in parts] + [*bench.layout.assemblies]
+        raise LayoutError(f"there is no part '{part}'. {did_you_mean(part, known, 'parts')}")
+    copies = [parts[i] for i in wanted if parts[i].kind == "copy"]
+    if len(copies) == len(wanted):
+        raise LayoutError(f"part '{part}' shows what another shows; probe that one.")
+    rows = rows[np.isin(bench.part[rows], wanted)]
+    if len(rows) == 0:
+        raise LayoutError(f"part '{part}' is not on line '{line}'.")
+    return rows
+
+
+def _named(layout: Layout) -> str:
+    return ", ".join(layout.line_names)
+
+
+def light(rows: Ints, colour: tuple[float, float, float]) -> Floats:
+    """One colour for all rows: (k, 3)."""
+    return np.tile(np.array(colour, float), (len(rows), 1))

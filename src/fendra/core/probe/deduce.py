@@ -1,0 +1,368 @@
+"""What is wrong with a map, from where marks and the walk's first steps were seen.
+
+Every change of a part's keys that makers get wrong is tried: the places that it would give are
+looked at as a person would, and the changes under which that person sees what was seen explain it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, fields
+from itertools import product
+from typing import Any, get_args
+
+import numpy as np
+from pydantic import ValidationError
+
+from fendra.core.errors import LayoutError
+from fendra.core.layout.chain import Link, with_pose
+from fendra.core.layout.pose import Pose
+from fendra.core.layout.shapes import Corner, Part, Turning
+from fendra.core.layout.shapes.arc import Arc
+from fendra.core.layout.shapes.frame import Frame
+from fendra.core.layout.shapes.grid import Grid
+from fendra.core.layout.shapes.keys import Keys
+from fendra.core.layout.shapes.ring import Ring
+from fendra.core.layout.table import Floats, leds_of, means
+from fendra.core.names import did_you_mean
+from fendra.core.probe.marks import Extent, Sight, places_in_words, quadrants, sight_of
+
+ROUND = (Ring, Arc)
+"""Shapes that run round their middle."""
+
+ROWED = (Grid, Keys)
+"""Shapes whose chain goes from row to row."""
+
+TURNS, JUMPS = "turns", "jumps"
+"""How a chain goes on after its first row: it turns and comes back, or jumps to where it began."""
+
+_COST = {
+    "first": 1.0,
+    "direction": 1.05,
+    "wiring": 1.1,
+    "back_and_forth": 1.15,
+    "start_angle": 1.2,
+    "reverse": 1.25,
+    "mirror": 1.5,
+    "turn": 1.6,
+}
+"""The likelier a mistake, the less; `at` follows from the others."""
+
+_SAME = 0.2
+"""Explanations that cost no more than this above the best one are told too."""
+
+_MOST_TOLD = 4
+
+
+@dataclass(frozen=True)
+class Seen:
+    """What was seen; empty where nobody looked.
+
+    red, green: where the marks of the pattern `corners` were. start: where the walk began; runs:
+    which way it went first; then: whether, after its first row, it turned or jumped.
+    """
+
+    red: str = ""
+    green: str = ""
+    start: str = ""
+    runs: str = ""
+    then: str = ""
+
+    def agrees(self, other: Seen, *, loosely: bool = False) -> bool:
+        """Whether another has all that is said here.
+
+        loosely: `left` is also said of what is at the front left, and `mixed` of what is at no
+        corner.
+        """
+        return all(
+            _agree(getattr(self, field.name), getattr(other, field.name), loosely)
+            for field in fields(self)
+        )
+
+
+def _agree(said: str, place: str, loosely: bool) -> bool:
+    if said in ("", place):
+        return True
+    if not loosely:
+        return False
+    if said == "mixed":
+        return "-" not in place
+    return {*said.split("-")} <= {*place.split("-")}
+
+
+@dataclass(frozen=True)
+class Explanation:
+    """Keys of a part that, so changed, explain what was seen; none if the map is right.
+
+    changes: the new values, None for a key to be taken out. position: (n, 3) mm, where the LEDs
+    are then.
+    """
+
+    changes: Mapping[str, Any]
+    position: Floats
+
+    @property
+    def cost(self) -> float:
+        return sum(_COST.get(key, 0.0) for key in self.changes)
+
+
+@dataclass(frozen=True)
+class Looked:
+    """A part as it is looked at.
+
+    link: as it is written. per: LEDs an address. unit_mm: the design's unit. skipped: its
+    addresses that nobody sees.
+    """
+
+    link: Link
+    per: int
+    unit_mm: float
+    skipped: frozenset[int]
+
+    def position(self, part: Part | None = None) -> Floats:
+        """The places of its addresses that are seen, (n, 3) mm, with other keys if given."""
+        link = self.link if part is None else with_pose(self.link, part)
+        return self._of_addresses(leds_of(link, self.unit_mm)[0])
+
+    def sight(self) -> Sight:
+        """From where it is looked at."""
+        position, facing, _ = leds_of(self.link, self.unit_mm)
+        return sight_of(position, facing)
+
+    def _of_addresses(self, values: Floats) -> Floats:
+        place = np.arange(len(values)) // self.per
+        each = means(values, place, -(-len(values) // self.per))
+        return each[[i for i in range(len(each)) if i not in self.skipped]]
+
+
+def see(looked: Looked, part: Part | None = None, position: Floats | None = None) -> Seen:
+    """What is seen of a written part whose LEDs are really where other keys put them."""
+    written = looked.position()
+    real = looked.position(part) if position is None else position
+    sight = looked.sight()
+    red, green = quadrants(sight.flat(written))
+    flat = sight.flat(real)
+    red_at, green_at = places_in_words(sight, flat, red, green)
+    start = sight.place(flat[0], Extent.of(flat))
+    return Seen(red_at, green_at, start, _runs(looked, sight, flat), _then(looked, flat))
+
+
+def _runs(looked: Looked, sight: Sight, flat: Floats) -> str:
+    if len(flat) < 2:
+        return ""
+    if isinstance(looked.link.part, ROUND) and len(flat) > 2:
+        x, y = (flat - flat.mean(axis=0)).T
+        area = float(np.sum(x * np.roll(y, -1) - y * np.roll(x, -1)))
+        return "counter-clockwise" if area > 0 else "clockwise"
+    return sight.way(flat[1] - flat[0])
+
+
+def _then(looked: Looked, flat: Floats) -> str:
+    """Whether the chain turns or jumps after its first row; of matrices and keys only."""
+    if not isinstance(looked.link.part, ROWED) or len(flat) < 4:
+        return ""
+    steps = np.diff(flat, axis=0)
+    first = steps[0]
+    along = steps @ first / max(float(first @ first), 1e-12)
+    ends = np.flatnonzero(np.abs(along - 1) > 1e-3)
+    if len(ends) == 0 or ends[0] + 1 >= len(steps):
+        return ""
+    return JUMPS if along[ends[0] + 1] > 0 else TURNS
+
+
+@dataclass(frozen=True)
+class Outlook:
+    """What one would see, were the keys changed so."""
+
+    changes: Mapping[str, Any]
+    position: Floats
+    seen: Seen
+
+
+def outlooks(looked: Looked, angles: Sequence[float] = ()) -> list[Outlook]:
+    """What would be seen after each change of keys; see `candidates`."""
+    found = []
+    for changes, part in candidates(looked, angles):
+        position = looked.position(part)
+        found.append(Outlook(changes, position, see(looked, position=position)))
+    return found
+
+
+def explain(every: Sequence[Outlook], seen: Seen) -> list[Explanation]:
+    """Those under which one sees what was seen, the likeliest first; empty where there is none.
+
+    Explanations that put every LED at the same place are one, the simplest.
+    """
+    agreeing = [outlook for outlook in every if seen.agrees(outlook.seen)] or [
+        outlook for outlook in every if seen.agrees(outlook.seen, loosely=True)
+    ]
+    found: dict[bytes, Explanation] = {}
+    for outlook in agreeing:
+        explanation = Explanation(outlook.changes, outlook.position)
+        same = (outlook.position.round(2) + 0.0).tobytes()
+        if same not in found or explanation.cost < found[same].cost:
+            found[same] = explanation
+    ranked = sorted(found.values(), key=lambda explanation: explanation.cost)
+    return [e for e in ranked if e.cost <= ranked[0].cost + _SAME][:_MOST_TOLD]
+
+
+def deduce(looked: Looked, seen: Seen, angle: float | None = None) -> list[Explanation]:
+    """What explains what was seen of a part, the likeliest first; empty where nothing does.
+
+    angle: of the first LED of a ring, instead of a word for where the walk began. Raises
+    LayoutError for words that say no place or way.
+    """
+    _check(looked, seen)
+    part = looked.link.part
+    if angle is None or not isinstance(part, Ring):
+        return explain(outlooks(looked), seen)
+    step = 360.0 / part.count
+    every = outlooks(looked, (angle, angle + step, angle - step))
+    return explain([each for each in every if _begins_at(looked, each.position, angle)], seen)
+
+
+def _begins_at(looked: Looked, position: Floats, angle: float) -> bool:
+    """Whether a ring's first LED is at an angle, as it is looked at; to half a degree."""
+    x, y = looked.sight().flat(position[:1] - _middle(position))[0]
+    off = (float(np.degrees(np.arctan2(y, x))) - angle + 180) % 360 - 180
+    return abs(off) < 0.5
+
+
+def _check(looked: Looked, seen: Seen) -> None:
+    sight = looked.sight()
+    ways = ("left", "right", *(("up", "down") if sight.top == "top" else (sight.top, sight.bottom)))
+    known = {
+        "red": (*sight.places, "mixed", "nowhere"),
+        "green": (*sight.places, "mixed", "nowhere"),
+        "start": sight.places,
+        "runs": get_args(Turning) if isinstance(looked.link.part, ROUND) else ways,
+        "then": (TURNS, JUMPS),
+    }
+    for key, words in known.items():
+        said = getattr(seen, key)
+        if said and said not in words:
+            remedy = did_you_mean(said, words, "words for it")
+            raise LayoutError(f"'{key} = {said}' says nothing here. {remedy}")
+
+
+def candidates(
+    looked: Looked, angles: Sequence[float] = ()
+) -> Iterator[tuple[dict[str, Any], Part]]:
+    """Every change of keys that makers get wrong, with the part as it would be then.
+
+    angles: those to try for the first LED of a ring, the eighths of a turn if not given.
+    """
+    part = looked.link.part
+    options: dict[str, tuple[Any, ...]] = {}
+    match part:
+        case Grid():
+            options["first"] = get_args(Corner)
+            options["wiring"] = ("rows", "columns")
+            options["back_and_forth"] = (False, True)
+        case Frame():
+            options["first"] = (*get_args(Corner), *(("gap",) if part.gap else ()))
+            options["direction"] = get_args(Turning)
+        case Ring():
+            options["start_angle"] = tuple(angles) or tuple(45.0 * i for i in range(8))
+            options["direction"] = get_args(Turning)
+        case Keys() if part.columns:
+            options["back_and_forth"] = (False, True)
+    options["reverse"] = (False, True)
+    if not isinstance(part, Ring):  # a ring that is mirrored or turned has another start_angle
+        options["mirror"] = (None, "x", "y")
+    if not isinstance(part, Ring) and not any(part.tilt):  # else it turns out of its plane
+        # A screen is as wide as it is: its frame is not turned by a quarter.
+        turns = (0, 180) if isinstance(part, Frame) else (0, 90, 180, 270)
+        options["turn"] = tuple((part.turn + turn) % 360 for turn in turns)
+    now = {key: getattr(part, key) for key in options} | (
+        {"turn": part.turn % 360} if "turn" in options else {}
+    )
+    for values in product(*options.values()):
+        changes = {
+            key: value for key, value in zip(options, values, strict=True) if value != now[key]
+        }
+        changed = _changed(looked, part, changes)
+        if changed is not None:
+            yield changed
+
+
+def _changed(
+    looked: Looked, part: Part, changes: Mapping[str, Any]
+) -> tuple[dict[str, Any], Part] | None:
+    """A part with other keys, about the same middle; None where it cannot have them."""
+    keys = part.model_dump(exclude_unset=True)
+    try:
+        other = type(part).model_validate({**keys, **changes})
+    except ValidationError:
+        return None
+    moved = dict(changes)
+    if "turn" in changes or "mirror" in changes:
+        there = [_middle(looked.position(each)) for each in (part, other)]
+        shift = looked.link.pose.matrix.T @ (there[0] - there[1]) / looked.unit_mm
+        outer = Pose.of(part).matrix @ shift
+        if np.abs(outer).max() > 1e-3:
+            at = tuple(round(float(a + b), 3) + 0.0 for a, b in zip(part.at, outer, strict=True))
+            moved["at"] = at
+            other = type(part).model_validate({**keys, **changes, "at": at})
+    return moved, other
+
+
+def _middle(position: Floats) -> Floats:
+    return np.asarray((position.min(axis=0) + position.max(axis=0)) / 2)
+
+
+@dataclass(frozen=True)
+class Turned:
+    """A whole thing that is otherwise than it is mapped.
+
+    matrix: (2, 2), from the mapped places to the real ones, to the right and up as it is seen.
+    """
+
+    words: str
+    matrix: tuple[tuple[int, int], tuple[int, int]]
+
+    def cure(self, sight: Sight) -> str:
+        """What to write for a place [x, y, z] of the map."""
+        plane = np.array([sight.across, sight.upward], float)
+        whole = np.eye(3) + plane.T @ (np.array(self.matrix) - np.eye(2)) @ plane
+        signs = {1: "", -1: "-"}
+        cells = [
+            f"{signs[round(float(row[axis]))]}{'xyz'[axis]}"
+            for row in whole
+            for axis in [int(np.abs(row).argmax())]
+        ]
+        return f"[{', '.join(cells)}]"
+
+
+WHOLE = (
+    Turned("the map is right", ((1, 0), (0, 1))),
+    Turned("the map is mirrored, left to right", ((-1, 0), (0, 1))),
+    Turned("the map is mirrored, top to bottom", ((1, 0), (0, -1))),
+    Turned("the map is turned by half a turn", ((-1, 0), (0, -1))),
+    Turned("the thing is the map turned by a quarter, counter-clockwise", ((0, -1), (1, 0))),
+    Turned("the thing is the map turned by a quarter, clockwise", ((0, 1), (-1, 0))),
+    Turned("the map is mirrored about a diagonal", ((0, 1), (1, 0))),
+    Turned("the map is mirrored about the other diagonal", ((0, -1), (-1, 0))),
+)
+"""Every way in which a flat map can be turned and mirrored by quarters."""
+
+
+def deduce_whole(position: Floats, facing: Floats, seen: Seen) -> list[Turned]:
+    """How the map of several parts (n, 3) has to be turned to explain where the marks were seen.
+
+    Raises LayoutError for words that say no place.
+    """
+    sight = sight_of(position, facing)
+    for key in ("red", "green"):
+        said = getattr(seen, key)
+        if said and said not in (*sight.places, "mixed", "nowhere"):
+            remedy = did_you_mean(said, sight.places, "places")
+            raise LayoutError(f"'{key} = {said}' says nothing here. {remedy}")
+    flat = sight.flat(position)
+    red, green = quadrants(flat)
+    found = []
+    for turned in WHOLE:
+        red_at, green_at = places_in_words(sight, flat @ np.array(turned.matrix).T, red, green)
+        if seen.agrees(Seen(red_at, green_at, seen.start, seen.runs, seen.then)):
+            found.append(turned)
+    return found

@@ -1,0 +1,72 @@
+"""Test patterns on an output: each step shown, and kept alive, until its time is over."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable, Sequence
+
+import numpy as np
+
+from fendra.core.probe.bench import Bench, Step
+from fendra.outputs import Output
+
+KEEP_S = 0.5
+"""How often a picture that stays is sent again, so that no receiver takes the stream for dead."""
+
+_DARK = Step(np.zeros(0, np.int64), np.zeros((0, 3)), "", 0.0)
+
+
+def play(
+    bench: Bench,
+    steps: Sequence[Step],
+    level: float,
+    output: Output,
+    *,
+    say: Callable[[str], object],
+    times: int | None = 1,
+    enter: Callable[[float], bool] | None = None,
+    is_stepped: bool = False,
+    clock: Callable[[], float] = time.monotonic,
+    sleep: Callable[[float], None] = time.sleep,
+) -> int:
+    """Play the steps of a pattern on an output; gives how many were shown. All is dark at the end.
+
+    level: linear, 0 to 1. say: takes the words of each step. times: how often, None for ever.
+    enter: waits so many seconds for somebody to press Enter, and tells whether they did; that ends
+    a pattern, or, where is_stepped, a step that waits. clock, sleep: for tests. A KeyboardInterrupt
+    ends it as well. Raises OutputError.
+    """
+
+    def wait(seconds: float) -> bool:
+        if enter is not None:
+            return enter(max(seconds, 0.0))
+        sleep(max(seconds, 0.0))
+        return False
+
+    shown = 0
+    with output:
+        output.open(bench.design)
+        try:
+            round_ = 0
+            while times is None or round_ < times:
+                round_ += 1
+                for step in steps:
+                    if step.words and round_ == 1:
+                        say(step.words)
+                    shown += 1
+                    holds = is_stepped and step.waits
+                    end_s = clock() + step.seconds
+                    has_pressed = False
+                    while not has_pressed and (holds or clock() < end_s):
+                        output.send(bench.frame(step, level))
+                        left_s = KEEP_S if holds else min(end_s - clock(), KEEP_S)
+                        has_pressed = wait(left_s)
+                    if has_pressed and not holds:
+                        return shown
+                if is_stepped and all(step.waits for step in steps):
+                    break
+        except KeyboardInterrupt:
+            pass  # the usual way to end it
+        finally:
+            output.send(bench.frame(_DARK, 0.0))
+    return shown
