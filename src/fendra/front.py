@@ -187,17 +187,19 @@ class Film(core_film.Film):
             return draw_strip(self)
         return draw_band(self, part or self.layout.part_names[0], ax)
 
-    def still(self, at_s: float, path: str | Path) -> Path:
-        """Write the thing as it looks at a moment, as a PNG."""
+    def still(self, at_s: float, path: str | Path, *, view: ViewName = "top") -> Path:
+        """Write the thing as it looks at a moment, as a PNG; view: the side, as of a map."""
         from fendra.draw.still import write_still
 
-        return write_still(self, at_s, path)
+        return write_still(self, at_s, path, view)
 
-    def animation(self, path: str | Path, start_s: float, duration_s: float) -> Path:
-        """Write some seconds as an animated GIF or, by the file's ending, APNG."""
+    def animation(
+        self, path: str | Path, start_s: float, duration_s: float, *, view: ViewName = "top"
+    ) -> Path:
+        """Write some seconds as an animated GIF or, by the file's ending, APNG; view: as above."""
         from fendra.draw.animation import write_animation
 
-        return write_animation(self, path, start_s, duration_s)
+        return write_animation(self, path, start_s, duration_s, view=view)
 
 
 def load(path: str | Path) -> Design:

@@ -10,6 +10,7 @@ import typer
 
 from fendra.cli.options import DesignFile, Engine, TapeFile
 from fendra.cli.screen import progress, say
+from fendra.draw.views import ViewName
 
 if TYPE_CHECKING:
     from fendra.core.tape import Tape
@@ -41,6 +42,9 @@ def film(
         float,
         typer.Option(metavar="SECONDS", min=0.05, max=60, help="How long the animation is."),
     ] = 5.0,
+    view: Annotated[
+        ViewName, typer.Option(help="The side that still and animation are seen from.")
+    ] = "top",
     engine: Engine = "auto",
 ) -> None:
     """Render a tape and write the film strip, a still and an animation."""
@@ -59,7 +63,8 @@ def film(
     program = compile_on(loaded, engine)
     say_if_unfed(program, played)
     rendered = render(program, played)
-    for what, path in write_pictures(rendered, into, design.stem, moment, first, seconds).items():
+    written = write_pictures(rendered, into, design.stem, moment, first, seconds, view)
+    for what, path in written.items():
         say(f"{what}: {path}")
 
 
@@ -92,7 +97,13 @@ def render(program: Program, tape: Tape) -> Film:
 
 
 def write_pictures(
-    film: Film, folder: Path, stem: str, at_s: float, start_s: float, seconds: float
+    film: Film,
+    folder: Path,
+    stem: str,
+    at_s: float,
+    start_s: float,
+    seconds: float,
+    view: ViewName = "top",
 ) -> dict[str, Path]:
     """Strip, still and animation into a folder; what each is, and where."""
     from fendra.draw.animation import write_animation
@@ -103,9 +114,9 @@ def write_pictures(
     written = {
         "film strip": save_figure(draw_strip(film, title=title), folder / f"{stem}-strip.png")
     }
-    written[f"still at {at_s:g} s"] = film.still(at_s, folder / f"{stem}-still.png")
+    written[f"still at {at_s:g} s"] = film.still(at_s, folder / f"{stem}-still.png", view=view)
     with progress("animating") as report:
         written["animation"] = write_animation(
-            film, folder / f"{stem}.gif", start_s, seconds, progress=report
+            film, folder / f"{stem}.gif", start_s, seconds, view=view, progress=report
         )
     return written

@@ -12,6 +12,7 @@ from fendra.core.film import Film
 from fendra.draw.glow import Stage
 from fendra.draw.still import draw_still
 from fendra.draw.style import kind_of
+from fendra.draw.views import ViewName
 from fendra.files.whole import write_whole
 
 Progress = Callable[[int, int], None]
@@ -29,6 +30,7 @@ def write_animation(
     duration_s: float,
     *,
     size: tuple[int, int] = (640, 400),
+    view: ViewName = "top",
     progress: Progress | None = None,
 ) -> Path:
     """Write the part of a film from `start_s` on as GIF (.gif) or animated PNG (.png, .apng).
@@ -36,7 +38,7 @@ def write_animation(
     progress: called with pictures done and pictures in all. Raises FileError.
     """
     kind = kind_of(path, KINDS)
-    stage = Stage(film.design, film.layout, size)
+    stage = Stage(film.design, film.layout, size, view)
     count = max(round(duration_s * PICTURES_PER_S), 1)
     pictures = []
     for number, at_s in enumerate(start_s + np.arange(count) / PICTURES_PER_S, start=1):

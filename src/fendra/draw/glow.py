@@ -16,6 +16,7 @@ from fendra.core.design import Design
 from fendra.core.layout import Layout
 from fendra.core.light import linear_to_srgb, srgb_to_linear
 from fendra.draw.style import BODY, NIGHT, PANEL
+from fendra.draw.views import VIEWS, ViewName
 
 Array = np.ndarray[Any, np.dtype[Any]]
 
@@ -28,41 +29,60 @@ WORDS_SHARE = 0.17
 
 @dataclass(frozen=True)
 class Stage:
-    """The thing seen from above, ready to be lit with any frame of its design.
+    """The thing seen from one side, ready to be lit with any frame of its design.
 
-    size: width and height of the picture in pixels.
+    size: width and height of the picture in pixels. view: the side, above if not given.
     """
 
     design: Design
     layout: Layout
     size: tuple[int, int] = (1280, 800)
+    view: ViewName = "top"
 
     @cached_property
     def _view(self) -> tuple[float, Array]:
         """Pixels a mm, and the place in mm of the picture's middle."""
-        points = [self.layout.position[:, :2]]
-        points += [np.array(line, float) for line in self.design.outline if line]
-        every = np.concatenate(points)
+        every = np.concatenate([self._flat, *self._outlines])
         low, high = every.min(axis=0), every.max(axis=0)
         span = np.maximum(high - low, 1.0)
         free = np.array(self.size) * (1 - WORDS_SHARE, 1)
         return float(min(free * (1 - 2 * _MARGIN) / span)), (low + high) / 2
 
+    @property
+    def side(self) -> str:
+        """From where it is seen, in words; from above, where the front is."""
+        return "front ↑" if self.view == "top" else VIEWS[self.view].seen_from
+
+    @cached_property
+    def _flat(self) -> Array:
+        """Every LED as it is seen, in mm, to the right and up: (m, 2)."""
+        view = VIEWS[self.view]
+        return view.flat(self.layout.leds.position) * (-1 if view.is_flipped else 1, 1)
+
+    @cached_property
+    def _outlines(self) -> list[Array]:
+        """The thing itself, which is known from above only."""
+        view = VIEWS[self.view]
+        if view.depth != 2:
+            return []
+        scale = np.array([-1 if view.is_flipped else 1, 1]) * self.layout.unit_mm
+        return [np.array(line, float) * scale for line in self.design.outline if line]
+
     def to_pixels(self, points: Array) -> Array:
-        """Places (n, 2) in mm to places in the picture; up is forward."""
+        """Places (n, 2) as they are seen, in mm, to places in the picture."""
         scale, middle = self._view
         turned = (np.asarray(points, float) - middle) * (scale, -scale)
         return np.asarray(turned + np.array(self.size) * (0.5 + WORDS_SHARE / 2, 0.5))
 
     @cached_property
     def _places(self) -> Array:
-        return self.to_pixels(self.layout.position[:, :2])
+        return self.to_pixels(self._flat)
 
     @cached_property
     def core_px(self) -> float:
         """Radius of an LED: as large as the spacing allows, within reason."""
         step = np.linalg.norm(np.diff(self._places, axis=0), axis=1)
-        within = self.layout.part[1:] == self.layout.part[:-1]
+        within = self.layout.leds.part[1:] == self.layout.leds.part[:-1]
         step = step[within & (step > 1e-6)]
         spacing = float(np.median(step)) if len(step) else 20.0
         return float(np.clip(spacing * 0.42, 1.2, min(self.size) / 60))
@@ -74,10 +94,10 @@ class Stage:
         width, height = self.size
         picture = Image.new("RGB", (width * sharp, height * sharp), NIGHT)
         pen = ImageDraw.Draw(picture)
-        for line in self.design.outline:
+        for line in self._outlines:
             if len(line) < 2:
                 continue
-            corners = [tuple(point) for point in (self.to_pixels(np.array(line)) * sharp).tolist()]
+            corners = [tuple(point) for point in (self.to_pixels(line) * sharp).tolist()]
             if corners[0] == corners[-1]:
                 pen.polygon(corners, fill=PANEL)
             pen.line(corners, fill=BODY, width=2 * sharp, joint="curve")
@@ -113,7 +133,9 @@ class Stage:
 
         rgb: (n, 3) uint8, linear, a row a spot.
         """
-        light = np.asarray(rgb, np.float32) / np.float32(255.0)
+        spots = np.asarray(rgb, np.float32) / np.float32(255.0)
+        dark = np.zeros((1, 3), np.float32)  # an LED that is skipped shows the last row
+        light = np.concatenate([spots, dark])[self.layout.leds.spot]
         scene = self.backdrop + self._halo(light, 7.0, 4.0)
         pixels, near, led, core, shine = self._cores
         level = light.max(axis=1)

@@ -27,6 +27,9 @@ class Board:
     faint: Array
     boxes: list[Array] = field(default_factory=list)
 
+    def __post_init__(self) -> None:
+        self.solid, self.faint = _sorted(self.solid), _sorted(self.faint)
+
     def put(self, anchors: Array, size: tuple[float, float], gap: float) -> Array | None:
         """Find a place for a label and take it: the middle (x, y) of its box, or None.
 
@@ -73,6 +76,15 @@ class Board:
         return np.asarray(is_free)
 
 
+def _sorted(points: Array) -> Array:
+    """From left to right, so that few have to be compared with a box."""
+    return np.asarray(points[np.argsort(points[:, 0], kind="stable")])
+
+
 def _inside(box: Array, points: Array, margin: float) -> Array:
-    inside = (points >= box[:2] - margin) & (points <= box[2:] + margin)
-    return np.asarray(inside.all(axis=1))
+    """Which of the sorted points near a box are inside it, margin included."""
+    first, last = np.searchsorted(points[:, 0], (box[0] - margin, box[2] + margin))
+    y = points[first : last + 1, 1]
+    x = points[first : last + 1, 0]
+    low, high = box[:2] - margin, box[2:] + margin
+    return np.asarray((x >= low[0]) & (x <= high[0]) & (y >= low[1]) & (y <= high[1]))

@@ -117,8 +117,7 @@ def _prepare(scene: Scene, ax: Axes) -> None:
     lines = counted(len(scene.design.line), "line")
     title = f"{scene.design.name}: {counted(len(scene.layout.leds), 'LED')} on {lines}"
     if scene.view.name != "top":
-        side = {"left": "its left", "right": "its right", "bottom": "below"}
-        title += f", seen from {side.get(scene.view.name, f'the {scene.view.name}')}"
+        title += f", {scene.view.seen_from}"
     ax.set_title(title, loc="left", color=style.TEXT, fontsize=12)
     if scene.view.is_flipped and not ax.xaxis_inverted():
         ax.invert_xaxis()

@@ -21,7 +21,9 @@ if TYPE_CHECKING:
 Array = np.ndarray[Any, np.dtype[np.float64]]
 
 _LABEL_PT, _NUMBER_PT = 9.0, 6.5
-_EVERY = 10
+_EVERY, _SELDOM, _MANY = 10, 100, 3000
+"""Addresses from number to number; and above how many LEDs they are fewer."""
+
 _MOST_SOLID = 4000
 
 
@@ -75,7 +77,8 @@ def _number(
     points = leds[part.leds]
     wanted = [i for i, a in enumerate(address.tolist()) if i == 0 or a != address[i - 1]]
     ends = {wanted[0], wanted[-1]}
-    for i in [*sorted(ends), *(i for i in wanted if i not in ends and address[i] % _EVERY == 0)]:
+    every = _EVERY if len(leds) <= _MANY else _SELDOM
+    for i in [*sorted(ends), *(i for i in wanted if i not in ends and address[i] % every == 0)]:
         text = str(int(address[i]))
         size = ((len(text) * 0.62 + 0.2) * _NUMBER_PT * px, 1.25 * _NUMBER_PT * px)
         middle = board.put(points[[i]], size, 4 * px)

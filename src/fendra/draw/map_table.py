@@ -27,7 +27,7 @@ _MARKS = (
 def draw_table(design: Design, layout: Layout, ax: Axes) -> None:
     """Lines and parts as text, from the top down; the marks at the foot."""
     rows: list[tuple[str, str, str, bool]] = []
-    shown = max((_ROWS - 4 * len(design.line)) // len(design.line), 1)
+    room = max((_ROWS - 3 * len(design.line)) // len(design.line), 1)
     for number, line in enumerate(design.line):
         facts = [line.controller or "", line.pin and f"pin {line.pin}", line.led, line.wire_order]
         facts += [f"supply {line.supply}" if line.supply else ""]
@@ -37,6 +37,7 @@ def draw_table(design: Design, layout: Layout, ax: Axes) -> None:
         rows.append((head, "", colour, True))
         rows.append(("  " + " · ".join(filter(None, facts)), "", style.FAINT, False))
         parts = [part for part in layout.parts if part.line == number]
+        shown = room if len(parts) > room + 1 else len(parts)
         for part in parts[:shown]:
             note = {"copy": " (copy)", "hidden": " (hidden)"}.get(part.kind, "")
             rows.append((f"  {part.name}{note}", addresses(part), style.TEXT, False))

@@ -1,4 +1,4 @@
-"""One moment: the thing seen from above, its LEDs lit."""
+"""One moment: the thing seen from one side, its LEDs lit."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from PIL import Image
 from fendra.core.film import Film
 from fendra.draw.glow import Stage
 from fendra.draw.style import kind_of
+from fendra.draw.views import ViewName
 from fendra.draw.words import write_words
 from fendra.files.whole import write_whole
 
@@ -17,14 +18,14 @@ def draw_still(stage: Stage, film: Film, at_s: float) -> Image.Image:
     """The moment `at_s` of a film on its stage, with the signals then."""
     frame = film.frame(at_s)
     picture = Image.fromarray(stage.lit(frame.rgb))
-    write_words(picture, film.design.name, signal_notes(film, frame.at_s))
+    write_words(picture, film.design.name, signal_notes(film, frame.at_s), stage.side)
     return picture
 
 
-def write_still(film: Film, at_s: float, path: str | Path) -> Path:
+def write_still(film: Film, at_s: float, path: str | Path, view: ViewName = "top") -> Path:
     """Write the moment `at_s` of a film, as the file's ending says. Raises FileError."""
     kind = kind_of(path, KINDS)
-    picture = draw_still(Stage(film.design, film.layout), film, at_s)
+    picture = draw_still(Stage(film.design, film.layout, view=view), film, at_s)
     return write_whole(path, lambda beside: picture.save(beside, format=kind))
 
 

@@ -41,6 +41,12 @@ class View:
         return f"{'xyz'[axis]}, {unit} ({way})"
 
     @property
+    def seen_from(self) -> str:
+        """From where, in words."""
+        words = {"top": "above", "bottom": "below", "left": "its left", "right": "its right"}
+        return f"seen from {words.get(self.name, f'the {self.name}')}"
+
+    @property
     def front(self) -> tuple[float, float] | None:
         """Which way the thing's front is in the picture; None where it points in or out of it."""
         if self.across == 1:

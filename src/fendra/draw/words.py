@@ -10,15 +10,17 @@ from PIL import Image, ImageDraw, ImageFont
 from fendra.draw.style import FAINT, TEXT
 
 
-def write_words(picture: Image.Image, title: str, notes: Sequence[str] = ()) -> None:
-    """Title and notes, a line each, at the left; at the upper right, where the front is."""
+def write_words(
+    picture: Image.Image, title: str, notes: Sequence[str] = (), side: str = "front ↑"
+) -> None:
+    """Title and notes, a line each, at the left; at the upper right, from where it is seen."""
     size = max(picture.height // 34, 11)
     pen = ImageDraw.Draw(picture)
     large, small = _font(size), _font(max(size * 0.68, 9.0))
     pen.text((size, size), title, font=large, fill=TEXT)
     for row, note in enumerate(notes):
         pen.text((size, size * (3.0 + 1.15 * row)), note, font=small, fill=FAINT)
-    pen.text((picture.width - size, size), "front ↑", font=small, fill=FAINT, anchor="ra")
+    pen.text((picture.width - size, size), side, font=small, fill=FAINT, anchor="ra")
 
 
 @cache
