@@ -26,18 +26,74 @@ COLOURS = ["red", "#08f", "mix('red', '#123456', s)", "'gold' if on else 'navy'"
 
 
 @st.composite
+def shapes(draw):
+    """The keys of any shape that has LEDs, with few of them."""
+    size = st.integers(1, 6)
+    corner = st.sampled_from(["top-left", "top-right", "bottom-right", "bottom-left"])
+    turning = st.sampled_from(["clockwise", "counter-clockwise"])
+    length = st.integers(1, 500).map(float)
+    fit = st.sampled_from([{"count": 1}, {"count": 17}, {"pitch": 100.0}, {"per_metre": 60.0}])
+    match draw(
+        st.sampled_from(["strip", "ring", "arc", "path", "grid", "frame", "keys", "points"])
+    ):
+        case "strip":
+            return {"shape": "strip", "start": draw(point), "end": draw(point), **draw(fit)}
+        case "ring":
+            return {
+                "shape": "ring", "centre": draw(point), "radius": draw(length),
+                "count": draw(st.integers(1, 40)), "direction": draw(turning),
+                "start_angle": float(draw(st.integers(-360, 360))),
+            }  # fmt: skip
+        case "arc":
+            start = draw(st.integers(-180, 180))
+            turn = draw(st.integers(1, 360)) * draw(st.sampled_from([1, -1]))
+            return {
+                "shape": "arc", "radius": draw(length), "count": draw(size),
+                "start_angle": float(start), "end_angle": float(start + turn),
+            }  # fmt: skip
+        case "path":
+            steps = draw(st.lists(length, min_size=1, max_size=4))
+            corners = np.cumsum([[0, 0], *[[step, 2 * step] for step in steps]], axis=0)
+            return {"shape": "path", "points": corners.tolist(), "count": draw(size)}
+        case "grid":
+            return {
+                "shape": "grid", "columns": draw(size), "rows": draw(size), "pitch": draw(length),
+                "first": draw(corner), "wiring": draw(st.sampled_from(["rows", "columns"])),
+                "back_and_forth": draw(st.booleans()),
+            }  # fmt: skip
+        case "frame":
+            sides = {side: draw(size) for side in ("top", "right", "bottom", "left")}
+            return {
+                "shape": "frame", "width": 90.0, "height": 50.0, **sides, "first": draw(corner),
+                "direction": draw(turning), "gap": draw(st.sampled_from([0.0, 20.0])),
+            }  # fmt: skip
+        case "keys":
+            columns = draw(st.lists(size, min_size=1, max_size=4))
+            return {
+                "shape": "keys", "back_and_forth": draw(st.booleans()),
+                "columns": [{"keys": keys, "shift": keys / 8} for keys in columns],
+            }  # fmt: skip
+    return {"shape": "points", "points": draw(st.lists(point, min_size=1, max_size=9))}
+
+
+placements = st.fixed_dictionaries(
+    {},
+    optional={
+        "at": point,
+        "turn": st.integers(-360, 360).map(float),
+        "tilt": st.tuples(*2 * [st.integers(-180, 180).map(float)]).map(list),
+        "mirror": st.sampled_from("xyz"),
+        "reverse": st.booleans(),
+        "leds_per_address": st.integers(1, 3),
+    },
+)
+"""Keys that say where any part is, and how it is fed."""
+
+
+@st.composite
 def parts(draw, name):
-    common = {"name": name, "facing": draw(st.sampled_from(sorted(FACINGS)))}
-    if draw(st.booleans()):
-        return common | {
-            "shape": "ring", "centre": draw(point), "radius": float(draw(st.integers(1, 500))),
-            "count": draw(st.integers(1, 40)), "start_angle": float(draw(st.integers(-360, 360))),
-            "direction": draw(st.sampled_from(["clockwise", "counter-clockwise"])),
-        }  # fmt: skip
-    return common | {
-        "shape": "strip", "start": draw(point), "end": draw(point),
-        **draw(st.sampled_from([{"count": 1}, {"count": 17}, {"pitch": 100.0}, {"pitch": 16.6}])),
-    }  # fmt: skip
+    facing = draw(st.sampled_from([*sorted(FACINGS), "out", "in"]))
+    return {"name": name, "facing": facing, **draw(shapes()), **draw(placements)}
 
 
 @st.composite
@@ -75,10 +131,12 @@ def designs(draw):
     for i in range(draw(st.integers(1, 3))):
         part_names = [f"part-{i}-{j}" for j in range(draw(st.integers(1, 3)))]
         names += part_names
+        made = [draw(parts(name)) for name in part_names]
+        if draw(st.booleans()):
+            made.insert(0, {"name": f"hidden-{i}", "shape": "hidden", "count": 2})
         lines.append(
-            {"name": f"line-{i}", "led": draw(st.sampled_from(sorted(LED_TYPES))),
-             "part": [draw(parts(name)) for name in part_names]}
-        )  # fmt: skip
+            {"name": f"line-{i}", "led": draw(st.sampled_from(sorted(LED_TYPES))), "part": made}
+        )
     groups = {
         "some": draw(
             st.sampled_from(["x > 0", "index % 3 == 1", "part == 'part-0-0'", "z < -5000"])

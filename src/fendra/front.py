@@ -33,7 +33,7 @@ if TYPE_CHECKING:
     from matplotlib.image import AxesImage
 
     from fendra.core.graph.c99 import Emitted
-    from fendra.draw.views import ViewName
+    from fendra.draw.names import ViewName
 
 
 class Design(CoreDesign):

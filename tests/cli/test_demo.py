@@ -89,7 +89,7 @@ def test_a_controller_that_says_nothing_is_an_error_in_words():
 
 
 def test_the_tape_comes_from_the_model(tmp_path):
-    """scripts/make_ride.py writes the shipped tape, to the byte."""
+    """scripts/make_ride.py writes the shipped tape, to the byte, and make_tapes.py the others."""
     import runpy
     from pathlib import Path
 
@@ -98,3 +98,7 @@ def test_the_tape_comes_from_the_model(tmp_path):
     written = tmp_path / "ride.csv"
     made["write"](written)
     assert written.read_bytes() == fd.demo_file("ride.csv").read_bytes()
+    others = runpy.run_path(str(script.with_name("make_tapes.py")))
+    others["main"](tmp_path)
+    for name in others["COURSES"]:
+        assert (tmp_path / name).read_bytes() == fd.demo_file(name).read_bytes()

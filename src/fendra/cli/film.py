@@ -10,7 +10,7 @@ import typer
 
 from fendra.cli.options import DesignFile, Engine, TapeFile
 from fendra.cli.screen import progress, say
-from fendra.draw.views import ViewName
+from fendra.draw.names import ViewName
 
 if TYPE_CHECKING:
     from fendra.core.tape import Tape

@@ -9,7 +9,7 @@ import typer
 
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import say
-from fendra.draw.views import ViewName
+from fendra.draw.names import ViewName
 
 
 def map_(

@@ -15,12 +15,13 @@ from fendra.cli.screen import say
 Kind = Literal["trike", "drone", "pad", "cabinet", "bare"]
 
 _FILES = {
-    "trike": "heron.toml",
-    "drone": "drone.toml",
-    "pad": "pad.toml",
-    "cabinet": "cabinet.toml",
-    "bare": "bare.toml",
+    "trike": ("heron.toml", "ride.csv"),
+    "drone": ("drone.toml", "flight.csv"),
+    "pad": ("pad.toml", "typing.csv"),
+    "cabinet": ("cabinet.toml", "game.csv"),
+    "bare": ("bare.toml", "lever.csv"),
 }
+"""Kind to the design that it begins with, and the tape to try it with."""
 
 
 def new(
@@ -30,9 +31,10 @@ def new(
     like: Annotated[Kind, typer.Option(help="What it is most like.")] = "bare",
     into: Annotated[Path, typer.Option(metavar="FOLDER", help="Where it is written.")] = Path(),
 ) -> None:
-    """Write a commented design to begin with, NAME.toml, and the schema that editors read.
+    """Write a commented design to begin with, NAME.toml, a tape to try it with, and the schema that
+    editors read.
 
-    A file that is there already is left as it is.
+    A design that is there already is left as it is.
     """
     from fendra.core.errors import FileError
     from fendra.demo import demo_file
@@ -46,23 +48,26 @@ def new(
     path = into / f"{stem or 'design'}.toml"
     if path.exists():
         raise FileError(f"'{path}' is there already and stays as it is; choose another name")
-    text = demo_file(_FILES[like]).read_text(encoding="utf-8")
+    shipped, tape = _FILES[like]
+    text = demo_file(shipped).read_text(encoding="utf-8")
     text = re.sub(
         r"^name = .*$", lambda _: f"name = {value_text(title)}", text, count=1, flags=re.M
     )
-    text = text.replace(_FILES[like], path.name)
-    text = re.sub(r"^#.* --tape .*\n", "", text, flags=re.M)  # the tape is not copied
-    text = f"#:schema ./{SCHEMA_FILE}\n\n{text}"
+    text = f"#:schema ./{SCHEMA_FILE}\n\n{text.replace(shipped, path.name)}"
     write_whole(path, lambda beside: beside.write_text(text, encoding="utf-8"))
-    schema_path = into / SCHEMA_FILE
+    schema_path, tape_path = into / SCHEMA_FILE, into / tape
     write_whole(schema_path, lambda beside: beside.write_text(schema_text(), encoding="utf-8"))
-    say(f"{path}: a design like the {like}" if like != "bare" else f"{path}: a strip of 30 LEDs")
+    if not tape_path.exists():
+        write_whole(tape_path, lambda beside: beside.write_bytes(demo_file(tape).read_bytes()))
+    say(f"{path}: a design like {f'the {like}' if like != 'bare' else 'a strip of 30 LEDs'}")
+    say(f"{tape_path}: signals over time, to try it with")
     say(f"{schema_path}: its keys, for editors that complete and check them")
     say("Next:", style="bold")
     for what, then in (
         (f"edit {path}", "write down your lines and parts, in the order of the wire"),
         (f"{typed()} check {path}", "says what is wrong, and where"),
         (f"{typed()} map {path}", "draws where every LED is"),
+        (f"{typed()} film {path} --tape {tape_path}", "plays the tape and writes pictures"),
         (f"{typed()} probe {path} --to serial:PORT", "proves it on the bench"),
     ):
-        say(f"  {what:<44} {then}")
+        say(f"  {what:<48} {then}")

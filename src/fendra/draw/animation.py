@@ -10,9 +10,9 @@ from PIL import Image
 
 from fendra.core.film import Film
 from fendra.draw.glow import Stage
+from fendra.draw.names import ViewName
 from fendra.draw.still import draw_still
 from fendra.draw.style import kind_of
-from fendra.draw.views import ViewName
 from fendra.files.whole import write_whole
 
 Progress = Callable[[int, int], None]

@@ -15,8 +15,9 @@ from PIL import Image, ImageDraw
 from fendra.core.design import Design
 from fendra.core.layout import Layout
 from fendra.core.light import linear_to_srgb, srgb_to_linear
+from fendra.draw.names import ViewName
 from fendra.draw.style import BODY, NIGHT, PANEL
-from fendra.draw.views import VIEWS, ViewName
+from fendra.draw.views import VIEWS
 
 Array = np.ndarray[Any, np.dtype[Any]]
 

@@ -17,7 +17,8 @@ from fendra.core.names import counted, did_you_mean
 from fendra.draw import style
 from fendra.draw.map_labels import draw_labels
 from fendra.draw.map_table import draw_table
-from fendra.draw.views import VIEWS, View, ViewName
+from fendra.draw.names import ViewName
+from fendra.draw.views import VIEWS, View
 
 if TYPE_CHECKING:
     from matplotlib.axes import Axes

@@ -8,8 +8,8 @@ from PIL import Image
 
 from fendra.core.film import Film
 from fendra.draw.glow import Stage
+from fendra.draw.names import ViewName
 from fendra.draw.style import kind_of
-from fendra.draw.views import ViewName
 from fendra.draw.words import write_words
 from fendra.files.whole import write_whole
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Any
 
 import numpy as np
 
-Array = np.ndarray[Any, np.dtype[np.float64]]
+from fendra.draw.names import ViewName
 
-ViewName = Literal["top", "bottom", "front", "back", "left", "right"]
+Array = np.ndarray[Any, np.dtype[np.float64]]
 
 
 @dataclass(frozen=True)

@@ -37,13 +37,13 @@ def add_lines(text: str, lines: Sequence[NewLine]) -> str:
     Raises LayoutError where a part's name is taken, and ValueError where the text is no TOML.
     """
     before = tomllib.loads(text)
-    _tell_if_taken(before, lines)
     document = tomlkit.parse(text)
     if "line" not in document:
         document["line"] = tomlkit.aot()
     every = document["line"]
     if not isinstance(every, AoT):
         raise LayoutError("`line` is no list of tables; write [[line]].")
+    _tell_if_taken(before, lines)
     for new in lines:
         known = next((line for line in every if line.get("name") == new.name), None)
         is_new = known is None

@@ -206,7 +206,8 @@ def _addresses(name: str, leds: Sequence[Placement], used: int) -> list[int]:
 
 def _point(led: Placement, unit_mm: float) -> list[float]:
     assert led.position is not None
-    x, y, z = (round(value / unit_mm, _DIGITS) + 0.0 for value in led.position)
+    digits = _DIGITS if unit_mm == 1.0 else _DIGITS + 2
+    x, y, z = (round(value / unit_mm, digits) + 0.0 for value in led.position)
     return [x, y, z] if z else [x, y]
 
 

@@ -90,7 +90,7 @@ class Drawing:
     def sorted_along(self, placements: Sequence[Placement], path: str | None) -> list[Placement]:
         """In the order in which a path from its start on comes nearest to each."""
         way = self._path(path)
-        points = np.array([self._place(way.point(s)) for s in np.linspace(0, 1, _SAMPLES)])
+        points = np.array([self._place(way.point(i / _SAMPLES)) for i in range(_SAMPLES + 1)])
         return sorted(
             placements,
             key=lambda p: int(np.linalg.norm(points - np.array(p.position), axis=1).argmin()),
@@ -118,16 +118,20 @@ class Drawing:
     def _measured(self, way: Any) -> tuple[Any, Any]:
         """Shares of a path, and how far along it each is, in mm."""
         shares = np.linspace(0.0, 1.0, _SAMPLES + 1)
-        points = np.array([complex(way.point(share)) for share in shares])
+        points = np.array([_complex(way.point(float(share))) for share in shares])
         lengths = np.concatenate([[0.0], np.cumsum(np.abs(np.diff(points)))])
         return shares, lengths * (way.length() * self._mm / lengths[-1] if lengths[-1] else 1.0)
 
     def _place(self, point: Any) -> tuple[float, float, float]:
         """Rounded, since the library's units are off by half a millionth."""
-        point = complex(point)
+        point = _complex(point)
         x, y = point.real * self._mm, (self._top - point.imag) * self._mm
         x, y = round(x, _DIGITS), round(y, _DIGITS)
         return x + 0.0, y + 0.0, 0.0
+
+
+def _complex(point: Any) -> complex:
+    return complex(float(point.real), float(point.imag))
 
 
 def _walk(

@@ -218,12 +218,13 @@ def deduce(looked: Looked, seen: Seen, angle: float | None = None) -> list[Expla
         return explain(outlooks(looked), seen)
     step = 360.0 / part.count
     every = outlooks(looked, (angle, angle + step, angle - step))
-    return explain([each for each in every if _begins_at(looked, each.position, angle)], seen)
+    return explain([each for each in every if _begins_at(looked, part, each.position, angle)], seen)
 
 
-def _begins_at(looked: Looked, position: Floats, angle: float) -> bool:
+def _begins_at(looked: Looked, ring: Ring, position: Floats, angle: float) -> bool:
     """Whether a ring's first LED is at an angle, as it is looked at; to half a degree."""
-    x, y = looked.sight().flat(position[:1] - _middle(position))[0]
+    centre = looked.link.pose.points(np.array([ring.centre])) * looked.unit_mm
+    x, y = looked.sight().flat(position[:1] - centre)[0]
     off = (float(np.degrees(np.arctan2(y, x))) - angle + 180) % 360 - 180
     return abs(off) < 0.5
 
@@ -269,9 +270,9 @@ def candidates(
             options["back_and_forth"] = (False, True)
     options["reverse"] = (False, True)
     if not isinstance(part, Ring):  # a ring that is mirrored or turned has another start_angle
-        options["mirror"] = (None, "x", "y")
+        options["mirror"] = (None, "x") if isinstance(part, Frame) else (None, "x", "y")
     if not isinstance(part, Ring) and not any(part.tilt):  # else it turns out of its plane
-        # A screen is as wide as it is: its frame is not turned by a quarter.
+        # A screen is as wide as it is, and its sides are as they were counted.
         turns = (0, 180) if isinstance(part, Frame) else (0, 90, 180, 270)
         options["turn"] = tuple((part.turn + turn) % 360 for turn in turns)
     now = {key: getattr(part, key) for key in options} | (
