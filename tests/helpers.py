@@ -40,3 +40,16 @@ def tape(rate_hz: float = 20.0, **signals: Any) -> fd.Tape:
     }
     rows = len(next(iter(columns.values())))
     return fd.Tape(np.arange(rows) / rate_hz, columns)
+
+
+class FakeClock:
+    """Time that passes only while somebody sleeps, or works."""
+
+    def __init__(self) -> None:
+        self.now_s = 0.0
+
+    def __call__(self) -> float:
+        return self.now_s
+
+    def sleep(self, duration_s: float) -> None:
+        self.now_s += duration_s

@@ -16,25 +16,9 @@ import pytest
 from PIL import Image
 
 import fendra as fd
-from fendra.cli import app
 from fendra.demo.controller import Receiver
 
 HERON, RIDE = fd.demo_file("heron.toml"), fd.demo_file("ride.csv")
-
-
-@pytest.fixture
-def fendra(monkeypatch, capsys, tmp_path):
-    """Calls the program in an empty folder; gives exit code, output and errors."""
-    monkeypatch.chdir(tmp_path)
-
-    def call(*words):
-        monkeypatch.setattr(sys, "argv", ["fendra", *map(str, words)])
-        with pytest.raises(SystemExit) as caught:
-            app.main()
-        seen = capsys.readouterr()
-        return caught.value.code or 0, seen.out, seen.err
-
-    return call
 
 
 @pytest.fixture
@@ -46,7 +30,12 @@ def short_ride(tmp_path):
     return path
 
 
-@pytest.mark.parametrize("command", ["demo", "check", "map", "film", "run"])
+@pytest.mark.parametrize(
+    "command",
+    [
+        "demo", "new", "schema", "check", "map", "layout", "import", "probe", "film", "run",
+    ],
+)  # fmt: skip
 def test_every_command_has_help_with_an_example(fendra, command):
     code, out, _ = fendra(command, "--help")
     assert code == 0

@@ -11,20 +11,7 @@ from fendra.live.loop import run_live
 from fendra.live.mailbox import Mailbox
 from fendra.outputs.memory import MemoryOutput
 from fendra.sources.tape import TapeSource
-from helpers import design, layer, tape
-
-
-class FakeClock:
-    """Time that passes only while somebody sleeps, or works."""
-
-    def __init__(self) -> None:
-        self.now_s = 0.0
-
-    def __call__(self) -> float:
-        return self.now_s
-
-    def sleep(self, duration_s: float) -> None:
-        self.now_s += duration_s
+from helpers import FakeClock, design, layer, tape
 
 
 def lit() -> fd.Design:

@@ -1,0 +1,80 @@
+"""Patterns on an output: each step for its time, kept alive, and darkness at the end."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+import fendra as fd
+from fendra.core.probe.bench import make_bench
+from fendra.core.probe.patterns import PATTERNS
+from fendra.live.play import KEEP_S, play
+from fendra.outputs.memory import MemoryOutput
+from helpers import FakeClock, strip
+
+MADE = fd.Design.from_values({"line": [{"name": "a", "part": [strip(count=4)]}]})
+BENCH = make_bench(MADE, MADE.layout())
+
+
+def played(pattern, speed, **keys):
+    """The lit addresses of every frame, when it was sent, and what was said."""
+    clock, output, words = FakeClock(), MemoryOutput(), []
+    sent = []
+    deliver = output._send
+
+    def note(frame):
+        deliver(frame)
+        sent.append((round(clock(), 6), np.flatnonzero(frame.rgb.any(axis=1)).tolist()))
+
+    output._send = note
+    steps = PATTERNS[pattern].steps(BENCH, speed)
+    count = play(
+        BENCH, steps, 0.2, output, say=words.append, clock=clock, sleep=clock.sleep, **keys
+    )
+    return sent, words, count
+
+
+def test_a_walk_goes_at_its_speed_and_ends_dark():
+    sent, words, count = played("walk", 4.0)
+    assert sent == [(0, [0]), (0.25, [1]), (0.5, [2]), (0.75, [3]), (1.0, [])]
+    assert len(words) == count == 4
+
+
+def test_a_picture_that_stays_is_sent_again_and_again():
+    sent, words, _ = played("count", 10.0)
+    times = [at for at, lit in sent if lit]
+    assert times == [KEEP_S * i for i in range(6)]  # three seconds
+    assert len(words) == 1
+
+
+def test_enter_steps_and_the_same_pattern_is_not_begun_again():
+    """The stand-in for a terminal: Enter comes at every third look."""
+    looks = iter([False, False, True] * 4)
+    sent, words, count = played(
+        "walk", 1000.0, enter=lambda _: next(looks), is_stepped=True, times=None
+    )
+    assert [lit for _, lit in sent] == [[0]] * 3 + [[1]] * 3 + [[2]] * 3 + [[3]] * 3 + [[]]
+    assert (len(words), count) == (4, 4)
+
+
+def test_enter_ends_a_pattern_that_moves_by_itself():
+    looks = iter([False] * 40 + [True])
+    sent, words, _ = played("axes", 10.0, enter=lambda _: next(looks), is_stepped=True, times=None)
+    assert sent[-1][1] == []
+    assert len(words) == 1
+
+
+@pytest.mark.parametrize("times", [1, 3])
+def test_it_is_played_so_often_and_said_once(times):
+    clock_steps = len(PATTERNS["lines"].steps(BENCH, 10))
+    _, words, count = played("lines", 10.0, times=times)
+    assert count == times * clock_steps
+    assert len(words) == 1
+
+
+def test_ctrl_c_leaves_the_lines_dark():
+    def enter(_):
+        raise KeyboardInterrupt
+
+    sent, _, _ = played("walk", 4.0, enter=enter)
+    assert [lit for _, lit in sent] == [[0], []]
