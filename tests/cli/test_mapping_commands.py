@@ -159,7 +159,6 @@ def test_import_of_a_drawing_follows_its_path_or_takes_its_shapes(fendra, tmp_pa
         '<path id="way" d="M0,50 L100,50"/><circle id="b2" cx="10" cy="40" r="1"/>'
         '<circle id="b10" cx="20" cy="40" r="1"/><circle id="b1" cx="30" cy="40" r="1"/></svg>'
     )
-    ][0]
 
     def points(*words):
         return tomllib.loads(fendra("import", "way.svg", *words)[1])["line"][0]["part"][0]
