@@ -11,7 +11,7 @@ from fendra.draw.animation import write_animation
 from fendra.draw.glow import Stage
 from fendra.draw.labels import Board
 from fendra.draw.still import signal_notes
-from helpers import design, layer, tape
+from helpers import design, layer, strip, tape
 
 
 @pytest.fixture
@@ -153,3 +153,105 @@ def test_a_thousand_leds_at_one_place_and_none_lit_are_no_trouble(tmp_path):
         320,
         3,
     )
+
+
+def map_of(name: str = "drone", **keys):
+    from matplotlib.figure import Figure
+
+    made = fd.load(fd.demo_file(f"{name}.toml"))
+    figure = Figure(figsize=(12.8, 8), dpi=100)
+    return made, made.map(figure.add_subplot(), **keys)
+
+
+@pytest.mark.parametrize(
+    ("view", "across", "upward", "is_flipped"),
+    [("top", "x", "y", False), ("bottom", "x", "y", True), ("front", "x", "z", True),
+     ("back", "x", "z", False), ("left", "y", "z", True), ("right", "y", "z", False)],
+)  # fmt: skip
+def test_each_view_has_its_axes_and_its_front(view, across, upward, is_flipped):
+    """Seen from the front, the thing's right is at the left; from its left, its front is there."""
+    made, ax = map_of(view=view)
+    assert ax.get_xlabel().startswith(f"{across}, mm")
+    assert ax.get_ylabel().startswith(f"{upward}, mm")
+    assert ax.xaxis_inverted() == is_flipped
+    columns = {name: i for i, name in enumerate("xyz")}
+    drawn = np.concatenate(
+        [np.asarray(c.get_offsets()) for c in ax.collections if c.get_zorder() == 3]
+    )
+    wanted = made.layout().leds.position[:, [columns[across], columns[upward]]]
+    assert {tuple(row) for row in wanted.round(6)} == {tuple(row) for row in drawn.round(6)}
+    texts = {text.get_text() for text in ax.texts}
+    assert ("front" in texts) == (view in ("top", "bottom", "left", "right"))
+    assert ("front: towards you" in texts) == (view == "front")
+
+
+def test_the_map_marks_data_in_jumps_ends_and_tens_and_a_scale():
+    _, ax = map_of("heron")
+    texts = [text.get_text() for text in ax.texts]
+    assert {"data in  D5", "data in  D6", "data in  D7", "front", "500 mm"} <= {*texts}
+    for number in ("0", "35", "36", "71", "10", "20", "60", "29"):  # ends of parts, and tens
+        assert number in texts
+    assert "37" not in texts
+
+
+def test_skipped_leds_are_crosses_and_parallel_strips_are_drawn():
+    strips = [strip("s", 6, skip=[2]), strip("t", 6, at=[0, 30], parallel_to="s")]
+    made = fd.Design.from_values({"line": [{"name": "a", "part": strips}]})
+    ax = made.map()
+    crosses = [
+        c for c in ax.collections if c.get_zorder() == 3 and len(c.get_paths()[0].vertices) == 4
+    ]
+    places = np.concatenate([np.asarray(c.get_offsets()) for c in crosses])
+    assert {tuple(row) for row in places} == {(20, 0), (20, 30)}
+    assert ax.get_title(loc="left") == "unnamed: 12 LEDs on 1 line"
+
+
+def test_a_trail_is_coloured_by_along_and_a_group_is_ringed():
+    _, ax = map_of("heron", show="deck")
+    assert "deck: along" in {child.get_xlabel() for child in ax.child_axes}
+    (image,) = [c for c in ax.collections if c.get_array() is not None]
+    y = np.asarray(image.get_offsets())[:, 1]  # from -450 at the trail's start to 290 at its end
+    assert np.asarray(image.get_array()) == pytest.approx((y + 450) / 740)
+    assert len(y) == 72
+    _, ax = map_of("heron", show="nose-bar")
+    assert ax.get_title(loc="right") == "nose-bar: 24 LEDs"
+    with pytest.raises(fd.LayoutError, match="Did you mean 'deck'"):
+        map_of("heron", show="dek")
+    with pytest.raises(fd.LayoutError, match="Did you mean 'front'"):
+        map_of("heron", view="frnt")
+
+
+@pytest.mark.parametrize("leds", [1, 10, 2000])
+def test_maps_of_few_and_of_many_leds_are_drawn(leds, tmp_path):
+    made = fd.Design.from_values({"line": [{"name": "a", "part": [strip(count=leds)]}]})
+    with Image.open(made.map_figure(tmp_path / "map.png")) as picture:
+        assert picture.size == (1280, 800)
+
+
+def test_a_still_from_another_side_shows_what_is_there(tmp_path):
+    """An upright strip from the front, its lower half lit: so is the picture's."""
+    part = {"name": "s", "shape": "strip", "direction": "up", "count": 20, "pitch": 10.0}
+    made = fd.Design.from_values(
+        {"line": [{"name": "a", "part": [part]}], "groups": {"low": "z < 95"},
+         "layer": [layer(on="low", colour="white")]}
+    )  # fmt: skip
+    film = made.compile().film(tape(s=[0, 0]))
+    with Image.open(film.still(0.0, tmp_path / "s.png", view="front")) as picture:
+        light = np.asarray(picture.convert("L"), float)
+    assert (light[420:] > 200).any()
+    assert not (light[80:380, 300:] > 200).any()
+
+
+def test_leds_in_parallel_are_lit_in_pictures_and_lengths_in_inches_fit_the_outline():
+    strips = [strip("s", 4), strip("t", 4, at=[0, 30], parallel_to="s", skip=[])]
+    made = fd.Design.from_values(
+        {"units": "in", "outline": [[[0, 0], [30, 0], [30, 30]]],
+         "line": [{"name": "a", "part": strips}]}
+    )  # fmt: skip
+    stage = Stage(made, made.layout(), (400, 250))
+    dark = stage.lit(np.zeros((4, 3), np.uint8)).astype(int)
+    lit = stage.lit(np.full((4, 3), 200, np.uint8)).astype(int)
+    for place in stage.to_pixels(made.layout().leds.position[:, :2]).astype(int):
+        assert lit[place[1], place[0]].min() > dark[place[1], place[0]].max() + 60
+    corners = stage.to_pixels(np.array([[0, 0], [30 * 25.4, 30 * 25.4]]))
+    assert ((corners > 0) & (corners < (400, 250))).all()

@@ -71,8 +71,10 @@ class Board:
         """Whether each box (n, 4) is all in sight and overlaps no label that stands."""
         low, high = boxes[:, :2], boxes[:, 2:]
         is_free = (low >= self.within[:2]).all(1) & (high <= self.within[2:]).all(1)
-        for other in self.boxes:
-            is_free &= ~((low < other[2:]).all(1) & (high > other[:2]).all(1))
+        if self.boxes:
+            others = np.array(self.boxes)
+            meets = (low[:, None] < others[:, 2:]) & (high[:, None] > others[:, :2])
+            is_free &= ~np.any(np.all(meets, axis=2), axis=1)
         return np.asarray(is_free)
 
 
