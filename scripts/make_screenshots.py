@@ -7,6 +7,7 @@ left as they are, and it says so.
 
 from __future__ import annotations
 
+import shlex
 import shutil
 import subprocess
 import sys
@@ -32,6 +33,11 @@ def main() -> None:
     save_figure(draw_strip(film, title="Heron: ride"), SHOTS / "film-strip.png")
     film.still(MOMENT_S, SHOTS / "still.png")
     film.animation(SHOTS / "animation.gif", *ANIMATION_S)
+    fd.load(fd.demo_file("drone.toml")).map_figure(SHOTS / "map-drone.png")
+    cabinet = fd.load(fd.demo_file("cabinet.toml"))
+    cabinet.map_figure(SHOTS / "map-cabinet.png", view="front", show="drop")
+    game = cabinet.compile().film(fd.read_tape(fd.demo_file("game.csv")))
+    game.still(9.0, SHOTS / "still-cabinet.png", view="front")
     if not all(shutil.which(tool) for tool in ("Xvfb", "xterm", "import")):
         print("no Xvfb, xterm or import here: the terminal views stay as they were")
         return
@@ -43,7 +49,36 @@ def main() -> None:
             shoot(folder, "fendra demo", 16, SHOTS / "demo.png")
             shoot(folder, "fendra check wrong.toml", 3, SHOTS / "check.png")
             shoot_run(folder, SHOTS / "run.png")
+            shoot(folder, "fendra new 'Night glider' --like drone", 3, SHOTS / "new.png")
+            shoot(folder, "fendra layout night-glider.toml", 3, SHOTS / "layout.png")
+            (Path(folder) / "board.csv").write_text(BOARD)
+            shoot(
+                folder, "fendra import board.csv --only 'D*' --order name", 3, SHOTS / "import.png"
+            )
+            shoot_probe(folder, SHOTS / "probe.png")
             screen.terminate()
+
+
+BOARD = """Ref,Val,Package,PosX,PosY,Rot,Side
+D1,led,5050,100.00,-50.00,0,top
+D10,led,5050,119.05,-50.00,0,top
+D2,led,5050,138.10,-50.00,0,top
+C1,100n,0402,100.00,-60.00,90,top
+"""
+
+
+def shoot_probe(folder: str, path: Path) -> None:
+    """`fendra probe`: corners of a part, on a stand-in controller, and what was seen of them."""
+    command = [sys.executable, "-m", "fendra.demo.controller"]
+    command += [word for leds in (256, 79, 20) for word in ("--line", str(leds))]
+    (Path(folder) / "cabinet.toml").write_bytes(fd.demo_file("cabinet.toml").read_bytes())
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as controller:
+        assert controller.stdout is not None
+        port = controller.stdout.readline().split()[-1]
+        probe = "fendra probe cabinet.toml corners --part sign"
+        saw = "red=top-right green=top-left"
+        shoot(folder, f"{probe} --to serial:{port} --speed 10 --times 1 --saw '{saw}'", 7, path)
+        controller.terminate()
 
 
 def with_mistakes(text: str) -> str:
@@ -78,7 +113,8 @@ def shoot_run(folder: str, path: Path) -> None:
 
 def shoot(folder: str, command: str, seconds: float, path: Path) -> None:
     """A command in a terminal window, once it is done."""
-    line = f"PATH={BIN}:$PATH; cd {folder}; PS1='$ '; echo '$ {command}'; {command}; sleep 60"
+    shown = shlex.quote(f"$ {command}")
+    line = f"PATH={BIN}:$PATH; cd {folder}; PS1='$ '; echo {shown}; {command}; sleep 60"
     terminal = [
         "xterm", "-display", DISPLAY, "-geometry", "124x40+0+0", "-fa", "DejaVu Sans Mono",
         "-fs", "12", "-bg", "#0c0e13", "-fg", "#e4e8ef", "-xrm", "xterm*termName: xterm-256color",

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import os
 import pty
+import select
 import subprocess
 import sys
 import tomllib
@@ -281,26 +282,38 @@ def test_the_change_that_is_told_is_at_its_line_of_the_file_and_mends_the_design
     assert "the map is right" in fendra("probe", path, *right)[1]
 
 
-def test_on_a_terminal_enter_steps_and_then_it_asks(tmp_path):
+class Terminal:
+    """The reading end of a pseudo-terminal: what has been written so far."""
+
+    def __init__(self, handle: int) -> None:
+        self.handle, self.told = handle, b""
+
+    def wait_for(self, words: bytes) -> None:
+        while words not in self.told:
+            ready, _, _ = select.select([self.handle], [], [], 20)
+            assert ready, f"{words!r} did not come after {self.told!r}"
+            self.told += os.read(self.handle, 4096)
+
+
+def test_on_a_terminal_enter_steps_and_then_it_asks():
     made, port = controller("56", "72", "30")
     main, end = pty.openpty()
-    command = [Path(sys.executable).parent / "fendra", "probe", fd.demo_file("heron.toml"), "colours",
-               "--line", "tail", "--to", f"serial:{port}"]  # fmt: skip
-    with made:
-        told = b""
-        with subprocess.Popen(command, stdin=end, stdout=end, stderr=end) as probe:
-            os.close(end)
-            for until, answer in [
-                (b"red is sent", b"\n"), (b"green is sent", b"\n"), (b"blue is sent", b"\n"),
-                (b"white is sent", b"\n"), (b"> ", b"blue green red\n"),
-            ]:  # fmt: skip
-                while until not in told:
-                    told += os.read(main, 4096)
-                os.write(main, answer)
-            while b"write order" not in told:
-                told += os.read(main, 4096)
-            assert probe.wait(timeout=20) == 0
+    program = Path(sys.executable).parent / "fendra"
+    command = [program, "probe", fd.demo_file("heron.toml"), "colours", "--line", "tail"]
+    terminal = Terminal(main)
+    with made, subprocess.Popen(
+        [*command, "--to", f"serial:{port}"], stdin=end, stdout=end, stderr=end
+    ) as probe:  # fmt: skip
+        os.close(end)
+        for words, answer in [
+            (b"Red is sent", b"\n"), (b"Green is sent", b"\n"), (b"Blue is sent", b"\n"),
+            (b"White is sent", b"\n"), (b"> ", b"blue green red\n"),
+        ]:  # fmt: skip
+            terminal.wait_for(words)
+            os.write(main, answer)
+        terminal.wait_for(b"write order")
+        assert probe.wait(timeout=20) == 0
         heard = made.communicate(timeout=20)[0]
     os.close(main)
-    assert b"the order is GBR, and not GRB" in told
+    assert b"the order is GBR, and not GRB" in terminal.told
     assert "0 lost" in heard

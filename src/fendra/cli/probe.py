@@ -123,10 +123,10 @@ def _send(
     linear = _level(bench, chosen, steps, level)
     is_terminal = sys.stdin.isatty()
     is_stepped = is_terminal and speed is None
-    ends = "Enter steps" if is_stepped and steps[0].waits else "Enter ends it"
-    say(
-        f"{design.name} to {output}: {pattern}. {f'{ends}; ' if is_terminal else ''}Ctrl-C ends it."
-    )
+    ends = "Ctrl-C ends it"
+    if is_terminal:
+        ends = f"Enter steps, {ends}" if is_stepped and steps[0].waits else "Enter ends it"
+    say(f"{design.name} to {output}: {pattern}. {ends}.")
     play(
         bench,
         steps,

@@ -52,7 +52,7 @@ def play(
                 round_ += 1
                 for step in steps:
                     if step.words and round_ == 1:
-                        say(step.words)
+                        say(f"{step.words[:1].upper()}{step.words[1:]}")
                     shown += 1
                     holds = is_stepped and step.waits
                     end_s = clock() + step.seconds
