@@ -11,10 +11,23 @@ from pathlib import Path
 import pytest
 
 import fendra as fd
-from fendra.core.design import Design, Layer, Line, Signal
+from fendra.core.design import (
+    Assembly,
+    Controller,
+    Design,
+    GroupTable,
+    Layer,
+    Line,
+    Signal,
+    Supply,
+    Trail,
+)
 from fendra.core.layout.shapes import SHAPES
 from fendra.files.design_file import check_text
 
+ALL_MODELS = [
+    Design, Line, Controller, Supply, Assembly, GroupTable, Trail, Signal, Layer, *SHAPES.values(),
+]  # fmt: skip
 ROOT = Path(__file__).parents[1]
 PAGES = sorted([*ROOT.glob("*.md"), *(ROOT / "docs").glob("*.md")])
 DESIGN_PAGE = (ROOT / "docs" / "design-file.md").read_text(encoding="utf-8")
@@ -27,7 +40,7 @@ def test_the_pages_that_follow_from_the_code_are_those_of_the_code():
         assert path.read_text(encoding="utf-8") == text, f"{path.name}: run `make docs`"
 
 
-@pytest.mark.parametrize("model", [Design, Line, Signal, Layer, *SHAPES.values()])
+@pytest.mark.parametrize("model", ALL_MODELS)
 def test_the_page_of_the_design_file_names_every_key(model):
     for key in model.model_fields:
         assert re.search(rf"`{key}`|\b{key} = |\[\[?(line\.)?{key}", DESIGN_PAGE), key

@@ -206,3 +206,39 @@ def test_no_mutated_design_file_ends_in_a_traceback(rng: random.Random, changes:
         return
     assert isinstance(checked.design, Design)
     checked.design.compile().frame(at=0.1)
+
+
+@pytest.mark.parametrize(
+    ("keys", "says"),
+    [
+        ('shape = "strip"\nstart = [0, 0]\nend = [9, 0]\ncount = 4\nskip = [-1]', "skip[1]: -1 is out of range. It is at least 0."),
+        ('shape = "strip"\nstart = [0, 0]\nend = [9, 0]\ncount = 4\nfacing = ["up", "sidewise"]', "facing[2]: the text 'sidewise' cannot stand here"),
+        ('shape = "strip"\nstart = [0, 0]\nend = [9, 0]\ncount = 4\nfacing = [0, 0, 0]', "a direction of length 0 leads nowhere"),
+        ('shape = "strip"\nstart = [0, 0]\nend = [9, 0]\ndirection = "front"\ncount = 4', "to an `end` or in a `direction`; give one of them"),
+        ('shape = "strip"\ndirection = "front"\ncount = 4', "needs `count`, and `pitch` or `per_metre`"),
+        ('shape = "strip"\nstart = [0, 0]\nend = [9, 0]\npitch = 1\nper_metre = 9', "say the same"),
+        ('shape = "path"\npoints = [[0, 0]]\ncount = 3', "points: 1 values are here, and 2 is the least."),
+        ('shape = "path"\npoints = [[0, 0], { via = [5, 0], to = [9, 0] }]\ncount = 3', "three points that are not on one straight line"),
+        ('shape = "path"\npoints = [[0, 0], { va = [5, 5], to = [9, 0] }]\ncount = 3', "there is no key 'va' here. Did you mean 'via'?"),
+        ('shape = "arc"\nradius = 9\nstart_angle = 0\nend_angle = 400\ncount = 3', "at most 360 degrees"),
+        ('shape = "grid"\ncolumns = 2000\nrows = 2000\npitch = 1', "a part has at most 100000 LEDs"),
+        ('shape = "grid"\ncolumns = 2\nrows = 2\npitch = [1, 2, 3]', "pitch: 3 values are here, and 2 is the most."),
+        ('shape = "frame"\nwidth = 9\nheight = 9', "a frame needs LEDs on a side"),
+        ('shape = "frame"\nwidth = 9\nheight = 9\ntop = 3\ngap = 9', "the gap is as long as the bottom side"),
+        ('shape = "frame"\nwidth = 9\nheight = 9\ntop = 3\nfirst = "gap"', "the chain begins at the gap, and there is none"),
+        ('shape = "keys"', "keys are given by `keys`, a `file` or `columns`"),
+        ('shape = "keys"\ncolumns = [{ keys = 3, shft = 1 }]', "Did you mean 'shift'?"),
+        ('shape = "points"', "points are given by `points` or a `file`"),
+        ('shape = "assembly"', "use: 'use' is missing"),
+    ],
+)  # fmt: skip
+def test_mistakes_in_parts_are_said_in_words(keys, says):
+    text = f'[[line]]\nname = "a"\n[[line.part]]\nname = "p"\n{keys}\n'
+    found = [str(finding) for finding in check_text(text, "t").findings]
+    assert any(says in finding for finding in found), found
+    assert not any("input should" in finding.lower() for finding in found)
+
+
+def test_a_file_without_a_line_says_that_alone():
+    (finding,) = check_text("[groups]\ng = \"part == 'x'\"\n", "t").findings
+    assert finding.message == "there is no line here."

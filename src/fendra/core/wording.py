@@ -81,6 +81,9 @@ def _wording(error: Any, path: Path, values: dict[str, Any]) -> tuple[str, str, 
             return "wrong-type", "there are too few values here.", ""
         case "missing":
             return "missing-key", f"'{key}' is missing.", f"Add {key} = ..."
+        case "too_short":
+            least, here = context["min_length"], context["actual_length"]
+            return "wrong-type", f"{here} values are here, and {least} is the least.", ""
         case "too_long":
             most, here = context["max_length"], context["actual_length"]
             return "wrong-type", f"{here} values are here, and {most} is the most.", ""

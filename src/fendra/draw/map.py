@@ -82,7 +82,8 @@ def draw_map(
     if ax is None:
         ax = style.new_figure().add_subplot()
     seen = VIEWS[view]
-    points = seen.flat(layout.in_unit(layout.leds.position))
+    # Rounded, so that what lies on a line does not spread over the picture.
+    points = seen.flat(layout.in_unit(layout.leds.position)).round(6)
     scene = Scene(design, layout, seen, points)
     chosen = _chosen(design, layout, show)
     _prepare(scene, ax)
@@ -311,7 +312,7 @@ def _draw_scale(scene: Scene, ax: Axes) -> None:
     low, high = sorted(ax.get_xlim())
     wanted = (high - low) * 0.2
     power = 10.0 ** np.floor(np.log10(max(wanted, 1e-9)))
-    length = max(step * power for step in (1, 2, 5) if step * power <= wanted)
+    length = max((step * power for step in (2, 5) if step * power <= wanted), default=power)
     share = length / (high - low)
     for x, y in (((0.03, 0.03 + share), (0.035, 0.035)), ((0.03, 0.03), (0.028, 0.042)),
                  ((0.03 + share, 0.03 + share), (0.028, 0.042))):  # fmt: skip

@@ -57,7 +57,7 @@ def check_text(
     report.extend(document.findings)
     is_whole = not errors_of(report)
     lines = key_lines(text)
-    if document.design is not None:
+    if document.design is not None and "line" in raw:  # else all that follows comes from that
         document.design.written_in(Path(name).name, lines)
         _, more = examine(document.design, document.dropped)
         report.extend(document.in_file(more))

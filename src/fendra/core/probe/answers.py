@@ -103,6 +103,8 @@ def judge_places(bench: Bench, part: str | None, text: str) -> Verdict:
     rows = [row for row in bench.layout.parts if row.name == part and row.kind == "lit"]
     if not rows:
         return _judge_whole(bench, seen)
+    if rows[0].count == len(rows[0].skipped):
+        raise LayoutError(f"all of part '{part}' is skipped; there is nothing to be seen.")
     looked = _looked(bench.design, bench.layout, rows[0].name)
     if looked.sight().top == "front":
         seen = Seen(*(_from_above(getattr(seen, field.name)) for field in fields(seen)))

@@ -134,10 +134,12 @@ def one_of(**branches: Any) -> Any:
 if TYPE_CHECKING:
     Facing: TypeAlias = Literal[Direction, "out", "in"] | Vector
     Facings: TypeAlias = Facing | list[Facing]
+    Place: TypeAlias = int | str
 else:
     _Word = Literal[Direction, "out", "in"]
     Facing = one_of(text=_Word, numbers=Vector)
     Facings = one_of(text=_Word, numbers=Vector, list=list[Facing])
+    Place = one_of(number=Annotated[int, Field(ge=0, le=MOST_LEDS)], text=str)
 """A direction by name, `out` or `in` as seen from the part's middle, or a vector."""
 
 
@@ -169,7 +171,7 @@ class Part(BaseModel):
     on: Name | None = None
     reverse: bool = False
     leds_per_address: Annotated[int, Field(ge=1, le=64)] | None = None
-    skip: list[Annotated[int, Field(ge=0, le=MOST_LEDS)] | str] = []
+    skip: list[Place] = []
     parallel_to: Name | None = None
     names: list[str] = []
 
