@@ -14,17 +14,9 @@ import fendra as fd
 
 KEY_MM = 19.05
 
-rows = [
-    {
-        "name": f"row-{row + 1}",
-        "shape": "strip",
-        "count": 4,
-        # Wired back and forth: the second row runs from right to left.
-        "start": [KEY_MM * (0 if row % 2 == 0 else 3), -KEY_MM * row],
-        "end": [KEY_MM * (3 if row % 2 == 0 else 0), -KEY_MM * row],
-    }
-    for row in range(3)
-]
+# Wired back and forth: the second row runs from right to left.
+keys = {"name": "keys", "shape": "grid", "columns": 4, "rows": 3, "pitch": KEY_MM,
+        "first": "top-left", "back_and_forth": True, "centre": [1.5 * KEY_MM, -KEY_MM]}  # fmt: skip
 knob = {"name": "knob", "shape": "ring", "centre": [95, -19], "radius": 15, "count": 12,
         "start_angle": -120, "direction": "clockwise"}  # fmt: skip
 
@@ -32,8 +24,7 @@ design = fd.Design.from_values(
     {
         "name": "Macro pad",
         "outline": [[[-14, 14], [118, 14], [118, -52], [-14, -52], [-14, 14]]],
-        "line": [{"name": "pad", "pin": "GP2", "part": [*rows, knob]}],
-        "groups": {"keys": "part != 'knob'"},
+        "line": [{"name": "pad", "pin": "GP2", "part": [keys, knob]}],
         "trails": {"across": {"of": "keys", "by": "x"}},
         "signals": {"volume": {"range": [0, 1], "smooth": 0.1}, "muted": {"kind": "switch"}},
         "layer": [

@@ -5,6 +5,7 @@ from __future__ import annotations
 import runpy
 from pathlib import Path
 
+import pytest
 from PIL import Image
 
 EXAMPLES = Path(__file__).parents[1] / "examples"
@@ -16,12 +17,18 @@ def test_the_brake_light_of_the_hand_set_example_brightens():
     assert [reds[0] < 20, reds[-1] > 180] == [True, True]
 
 
-def test_the_macro_pad_example_draws_two_pictures(tmp_path):
-    written = runpy.run_path(str(EXAMPLES / "macro_pad.py"))["main"](tmp_path)
+@pytest.mark.parametrize(("name", "pictures"), [("macro_pad", 2), ("drone_flight", 4)])
+def test_an_example_draws_its_pictures(tmp_path, name, pictures):
+    written = runpy.run_path(str(EXAMPLES / f"{name}.py"))["main"](tmp_path)
+    assert len(written) == pictures
     for path in written:
         with Image.open(path) as picture:
             assert picture.size == (1280, 800)
 
 
-def test_both_examples_are_tested():
-    assert {path.name for path in EXAMPLES.glob("*.py")} == {"hand_set.py", "macro_pad.py"}
+def test_all_examples_are_tested():
+    assert {path.stem for path in EXAMPLES.glob("*.py")} == {
+        "hand_set",
+        "macro_pad",
+        "drone_flight",
+    }

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 import typer
 
 from fendra.cli.options import DesignFile
+from fendra.cli.run import say_if_several
 from fendra.cli.screen import say
 
 if TYPE_CHECKING:
@@ -118,6 +119,7 @@ def _send(
         output = make_output(to)
     except OutputError as exc:
         raise typer.BadParameter(str(exc), param_hint="--to") from exc
+    say_if_several(design)
     chosen = PATTERNS[pattern]
     steps = chosen.steps(bench, speed or _SPEED)
     linear = _level(bench, chosen, steps, level)

@@ -45,6 +45,7 @@ def run(
     loaded, played = load(design), read_tape(tape)
     program = compile_on(loaded, engine)
     say_if_unfed(program, played)
+    say_if_several(loaded)
     say_if_slow(output, loaded)
     say(f"{loaded.name} to {output}, {played.duration_s:g} s; Ctrl-C ends it")
     length_s = max(played.duration_s, 1 / loaded.rate)
@@ -56,6 +57,16 @@ def run(
             progress=lambda at_s: report(at_s % length_s, length_s),
         )
     say(what_came(done))
+
+
+def say_if_several(design: Design) -> None:
+    """Say that one stream carries the lines of every controller of the design."""
+    if len(design.controllers) > 1:
+        say(
+            f"The design has {len(design.controllers)} controllers; all of their lines go to this "
+            "one output.",
+            style="yellow",
+        )
 
 
 def say_if_slow(output: Output, design: Design) -> None:
