@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from itertools import permutations, product
 
 import numpy as np
@@ -187,6 +188,20 @@ def test_the_line_to_change_follows_from_the_answers(part, text, changes):
         assert {change.path for change in way} == {("line", 0, "part", 0)}
     elif changes is not None:
         assert verdict.words.endswith("the map is right.")
+
+
+@pytest.mark.parametrize(("name", "part"), [
+    ("pad", "knob"), ("pad", "keys"), ("heron", "hub-right"), ("drone", "fin"), ("drone", "left.edge"),
+    ("cabinet", "bezel"), ("cabinet", "side-left"), ("bare", "bar"),
+])  # fmt: skip
+def test_what_the_pattern_says_of_a_part_is_found_to_be_right(name, part):
+    """The words of the pattern, given back as the answer, ask for no change."""
+    made = fd.load(fd.demo_file(f"{name}.toml"))
+    bench = make_bench(made, made.layout(), part=part)
+    (step,) = PATTERNS["corners"].steps(bench, 10)
+    red, green = re.search(r"red at (\S+), green at (\S+),", step.words).groups()
+    verdict = judge_places(bench, part, f"red={red} green={green}")
+    assert verdict.words == f"part '{part}': the map is right."
 
 
 @pytest.mark.parametrize(

@@ -17,7 +17,6 @@ from fendra.core.names import did_you_mean
 from fendra.core.probe.bench import Bench
 from fendra.core.probe.colours import deduce_order
 from fendra.core.probe.deduce import (
-    ROWED,
     Explanation,
     Looked,
     Seen,
@@ -121,9 +120,7 @@ def judge_places(bench: Bench, part: str | None, text: str) -> Verdict:
     where = ", and of all copies of its assembly" if path[0] == "assemblies" else ""
     words = f"part '{part}'{where}: this explains it."
     ways = tuple(_changes(path, explanation) for explanation in found)
-    return Verdict(
-        True, words, ways, _hint(seen, angle, found, isinstance(looked.link.part, ROWED))
-    )
+    return Verdict(True, words, ways, _hint(seen, angle, found, looked.link.part.has_rows))
 
 
 def _from_above(word: str) -> str:

@@ -17,21 +17,11 @@ from pydantic import ValidationError
 from fendra.core.errors import LayoutError
 from fendra.core.layout.chain import Link, with_pose
 from fendra.core.layout.pose import Pose
-from fendra.core.layout.shapes import Corner, Part, Turning
-from fendra.core.layout.shapes.arc import Arc
-from fendra.core.layout.shapes.frame import Frame
-from fendra.core.layout.shapes.grid import Grid
-from fendra.core.layout.shapes.keys import Keys
+from fendra.core.layout.shapes import Part, Turning
 from fendra.core.layout.shapes.ring import Ring
 from fendra.core.layout.table import Floats, leds_of, means
 from fendra.core.names import did_you_mean
 from fendra.core.probe.marks import Extent, Sight, places_in_words, quadrants, sight_of
-
-ROUND = (Ring, Arc)
-"""Shapes that run round their middle."""
-
-ROWED = (Grid, Keys)
-"""Shapes whose chain goes from row to row."""
 
 TURNS, JUMPS = "turns", "jumps"
 """How a chain goes on after its first row: it turns and comes back, or jumps to where it began."""
@@ -45,8 +35,12 @@ _COST = {
     "reverse": 1.25,
     "mirror": 1.5,
     "turn": 1.6,
+    "at": 0.0,
 }
 """The likelier a mistake, the less; `at` follows from the others."""
+
+_USUAL = 1.2
+"""What the keys of other shapes cost."""
 
 _SAME = 0.2
 """Explanations that cost no more than this above the best one are told too."""
@@ -103,7 +97,7 @@ class Explanation:
 
     @property
     def cost(self) -> float:
-        return sum(_COST.get(key, 0.0) for key in self.changes)
+        return sum(_COST.get(key, _USUAL) for key in self.changes)
 
 
 @dataclass(frozen=True)
@@ -150,7 +144,7 @@ def see(looked: Looked, part: Part | None = None, position: Floats | None = None
 def _runs(looked: Looked, sight: Sight, flat: Floats) -> str:
     if len(flat) < 2:
         return ""
-    if isinstance(looked.link.part, ROUND) and len(flat) > 2:
+    if looked.link.part.runs_round and len(flat) > 2:
         x, y = (flat - flat.mean(axis=0)).T
         area = float(np.sum(x * np.roll(y, -1) - y * np.roll(x, -1)))
         return "counter-clockwise" if area > 0 else "clockwise"
@@ -159,7 +153,7 @@ def _runs(looked: Looked, sight: Sight, flat: Floats) -> str:
 
 def _then(looked: Looked, flat: Floats) -> str:
     """Whether the chain turns or jumps after its first row; of matrices and keys only."""
-    if not isinstance(looked.link.part, ROWED) or len(flat) < 4:
+    if not looked.link.part.has_rows or len(flat) < 4:
         return ""
     steps = np.diff(flat, axis=0)
     first = steps[0]
@@ -236,7 +230,7 @@ def _check(looked: Looked, seen: Seen) -> None:
         "red": (*sight.places, "mixed", "nowhere"),
         "green": (*sight.places, "mixed", "nowhere"),
         "start": sight.places,
-        "runs": get_args(Turning) if isinstance(looked.link.part, ROUND) else ways,
+        "runs": get_args(Turning) if looked.link.part.runs_round else ways,
         "then": (TURNS, JUMPS),
     }
     for key, words in known.items():
@@ -254,30 +248,14 @@ def candidates(
     angles: those to try for the first LED of a ring, the eighths of a turn if not given.
     """
     part = looked.link.part
-    options: dict[str, tuple[Any, ...]] = {}
-    match part:
-        case Grid():
-            options["first"] = get_args(Corner)
-            options["wiring"] = ("rows", "columns")
-            options["back_and_forth"] = (False, True)
-        case Frame():
-            options["first"] = (*get_args(Corner), *(("gap",) if part.gap else ()))
-            options["direction"] = get_args(Turning)
-        case Ring():
-            options["start_angle"] = tuple(angles) or tuple(45.0 * i for i in range(8))
-            options["direction"] = get_args(Turning)
-        case Keys() if part.columns:
-            options["back_and_forth"] = (False, True)
-    options["reverse"] = (False, True)
-    if not isinstance(part, Ring):  # a ring that is mirrored or turned has another start_angle
-        options["mirror"] = (None, "x") if isinstance(part, Frame) else (None, "x", "y")
-    if not isinstance(part, Ring) and not any(part.tilt):  # else it turns out of its plane
-        # A screen is as wide as it is, and its sides are as they were counted.
-        turns = (0, 180) if isinstance(part, Frame) else (0, 90, 180, 270)
-        options["turn"] = tuple((part.turn + turn) % 360 for turn in turns)
+    options = part.slips()
+    if angles:
+        options["start_angle"] = tuple(angles)
     now = {key: getattr(part, key) for key in options} | (
         {"turn": part.turn % 360} if "turn" in options else {}
     )
+    for key, values in options.items():
+        options[key] = values if now[key] in values else (now[key], *values)
     for values in product(*options.values()):
         changes = {
             key: value for key, value in zip(options, values, strict=True) if value != now[key]

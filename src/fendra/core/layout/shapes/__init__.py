@@ -12,6 +12,7 @@ from typing import (
     TYPE_CHECKING,
     Annotated,
     Any,
+    ClassVar,
     Literal,
     TypeAlias,
     TypeVar,
@@ -161,6 +162,11 @@ class Part(BaseModel):
 
     model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
 
+    runs_round: ClassVar[bool] = False
+    """Whether its chain runs round its middle, clockwise or counter-clockwise."""
+    has_rows: ClassVar[bool] = False
+    """Whether its chain goes from row to row."""
+
     name: Name
     shape: str
     facing: Facings | None = None
@@ -181,6 +187,17 @@ class Part(BaseModel):
 
         Lengths are in the design's unit, which has `unit_mm` millimetres.
         """
+
+    def slips(self) -> dict[str, tuple[Any, ...]]:
+        """Keys that are easily written down wrong, each with the values that it may really have.
+
+        What the bench shows is compared with every one of them.
+        """
+        quarters = (0.0, 90.0, 180.0, 270.0)
+        slips: dict[str, tuple[Any, ...]] = {"reverse": (False, True), "mirror": (None, "x", "y")}
+        if not any(self.tilt):  # else it would turn out of its plane
+            slips["turn"] = tuple((self.turn + quarter) % 360 for quarter in quarters)
+        return slips
 
     def normals(self, count: int) -> Array:
         """Where each of the LEDs looks if nothing is said: (n, 3); up, in the own axes."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 import numpy as np
 from pydantic import model_validator
@@ -22,6 +22,8 @@ class Arc(Spaced):
     >>> bow.positions().round(6)[:, :2].tolist()
     [[-10.0, 0.0], [0.0, 10.0], [10.0, 0.0]]
     """
+
+    runs_round: ClassVar[bool] = True
 
     shape: Literal["arc"]
     centre: Point = (0.0, 0.0, 0.0)

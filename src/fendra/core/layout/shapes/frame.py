@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal, get_args
 
 import numpy as np
 from pydantic import Field, model_validator
@@ -108,6 +108,15 @@ class Frame(Part):
         points = self._clockwise()[0][self._order()]
         flat = np.concatenate([points, np.zeros((len(points), 1))], axis=1)
         return np.asarray(self.centre + flat)
+
+    def slips(self) -> dict[str, tuple[Any, ...]]:
+        """A screen is as wide as it is, and its sides are as they were counted."""
+        corners = (*get_args(Corner), *(("gap",) if self.gap else ()))
+        slips = {"first": corners, "direction": get_args(Turning), **super().slips()}
+        slips["mirror"] = (None, "x")
+        if "turn" in slips:
+            slips["turn"] = slips["turn"][::2]
+        return slips
 
     def normals(self, count: int) -> Array:  # noqa: ARG002 - as many as there are
         ways = np.array([(0.0, 1.0, 0.0), (1.0, 0.0, 0.0), (0.0, -1.0, 0.0), (-1.0, 0.0, 0.0)])

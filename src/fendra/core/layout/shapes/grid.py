@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, TypeAlias, get_args
 
 import numpy as np
 from pydantic import Field, model_validator
@@ -39,6 +39,8 @@ class Grid(Part):
     [[-5.0, 5.0], [5.0, 5.0], [-5.0, -5.0], [5.0, -5.0]]
     """
 
+    has_rows: ClassVar[bool] = True
+
     shape: Literal["grid"]
     columns: Count
     rows: Count
@@ -68,6 +70,14 @@ class Grid(Part):
         if self.first.startswith("top"):
             row = self.rows - 1 - row
         return column, row
+
+    def slips(self) -> dict[str, tuple[Any, ...]]:
+        return {
+            "first": get_args(Corner),
+            "wiring": ("rows", "columns"),
+            "back_and_forth": (False, True),
+            **super().slips(),
+        }
 
     def positions(self, unit_mm: float = 1.0) -> Array:  # noqa: ARG002 - pitch is in that unit
         across, upward = self.pitch if isinstance(self.pitch, tuple) else (self.pitch, self.pitch)

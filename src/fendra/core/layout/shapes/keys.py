@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, model_validator
@@ -36,6 +36,8 @@ class Keys(Part):
     [28.575, -19.05]
     """
 
+    has_rows: ClassVar[bool] = True
+
     shape: Literal["keys"]
     keys: list[Annotated[tuple[str, Number, Number], Field(strict=False)]] = Field(
         [], max_length=MOST_LEDS
@@ -68,6 +70,10 @@ class Keys(Part):
                 columns[1::2] = [column[::-1] for column in columns[1::2]]
             places = np.array([place for column in columns for place in column], float)
         return np.concatenate([places * unit, np.zeros((len(places), 1))], axis=1)
+
+    def slips(self) -> dict[str, tuple[Any, ...]]:
+        wiring = {"back_and_forth": (False, True)} if self.columns else {}
+        return {**wiring, **super().slips()}
 
     def led_names(self, count: int) -> list[str]:
         return [name for name, _, _ in self.keys] or super().led_names(count)

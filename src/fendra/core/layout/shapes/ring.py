@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, ClassVar, Literal, get_args
 
 import numpy as np
 
@@ -20,6 +20,8 @@ class Ring(Part):
     array([ 0., 10.,  0.])
     """
 
+    runs_round: ClassVar[bool] = True
+
     shape: Literal["ring"]
     centre: Point = (0.0, 0.0, 0.0)
     radius: Length
@@ -33,6 +35,15 @@ class Ring(Part):
         angle = np.radians(self.start_angle + turn)
         circle = np.stack([np.cos(angle), np.sin(angle), np.zeros(self.count)], axis=1)
         return np.array(self.centre, float) + self.radius * circle
+
+    def slips(self) -> dict[str, tuple[Any, ...]]:
+        """One that is mirrored or turned is one with another angle and direction."""
+        eighths = tuple(45.0 * i for i in range(8))
+        return {
+            "start_angle": eighths,
+            "direction": get_args(Turning),
+            "reverse": super().slips()["reverse"],
+        }
 
     def outward(self, positions: Array) -> Array:
         return np.asarray(positions - self.centre)
