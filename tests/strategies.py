@@ -20,7 +20,8 @@ from helpers import strip
 coordinate = st.integers(-2000, 2000).map(float)
 point = st.tuples(coordinate, coordinate, coordinate).map(list)
 NUMBERS = ["s", "t", "s * t - 3", "s / t", "lag(s, 0.3)", "cycle(s)", "max(s, min(t, 1))", "x / 100",
-           "along * s", "s if on else t", "sqrt(s) % 0.3", "ramp(s, t, 1)", "s * s * s * s * s * s"]  # fmt: skip
+           "along * s", "s if on else t", "sqrt(s) % 0.3", "ramp(s, t, 1)", "s * s * s * s * s * s",
+           "distance(30, 40) * s", "facing_x - t", "s if facing_back else t"]  # fmt: skip
 TRUTHS = ["on", "s > t", "not on or lost(s)", "hold(on, 0.2)", "s < t <= 1", "1 > 0"]
 COLOURS = ["red", "#08f", "mix('red', '#123456', s)", "'gold' if on else 'navy'"]
 
@@ -111,7 +112,9 @@ def layers(draw, names):
             per_frame = [
                 text
                 for text in NUMBERS
-                if "x" not in text.replace("max", "") and "along" not in text
+                if not any(
+                    of in text.replace("max", "") for of in ("x", "along", "distance", "facing")
+                )
             ]
             literal = st.floats(item.low, item.high)
             keys[key] = draw(st.one_of(literal, st.sampled_from(per_frame)))
@@ -139,7 +142,16 @@ def designs(draw):
         )
     groups = {
         "some": draw(
-            st.sampled_from(["x > 0", "index % 3 == 1", "part == 'part-0-0'", "z < -5000"])
+            st.sampled_from(
+                [
+                    "x > 0",
+                    "index % 3 == 1",
+                    "part == 'part-0-0'",
+                    "z < -5000",
+                    ["part-0-0[0]", "facing_up"],
+                    {"of": "all", "without": "y < 0", "outermost": 5},
+                ]
+            )
         )
     }
     by = draw(st.sampled_from(["x", "-y", "abs(x) + z", "sqrt(x * x + y * y)", "1"]))

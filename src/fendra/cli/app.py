@@ -50,22 +50,24 @@ def _fendra(
     pass
 
 
-app.command(epilog="Example: fendra demo --into trying")(demo)
-app.command(epilog="Example: fendra new glider --like drone")(new)
-app.command(epilog="Example: fendra schema --out fendra.schema.json")(schema)
-app.command(epilog="Example: fendra check heron.toml")(check)
-app.command("map", epilog="Example: fendra map heron.toml --out heron-map.png")(map_)
-app.command(epilog="Example: fendra layout heron.toml --out heron-leds.csv")(layout)
-app.command(
-    "import", epilog="Example: fendra import board.csv --only 'D*' --order name --into pad.toml"
-)(import_)
-app.command(epilog="Example: fendra probe heron.toml walk --line tail --to serial:/dev/ttyUSB0")(
-    probe
-)
-app.command(epilog="Example: fendra film heron.toml --tape ride.csv --at 40.6")(film)
-app.command(
-    epilog="Example: fendra run heron.toml --tape ride.csv --to serial:/dev/ttyUSB0,baud=500000"
-)(run)
+for name, function, about, example in (
+    ("demo", demo, "Try it all on a cargo trike and a recorded ride.", "demo --into trying"),
+    ("new", new, "Write a design to begin with.", "new glider --like drone"),
+    ("schema", schema, "Write a design's keys, for editors.", "schema --out fendra.schema.json"),
+    ("check", check, "Check a design: every finding, and what to do.", "check heron.toml"),
+    ("map", map_, "Draw where every LED is.", "map heron.toml --out heron-map.png"),
+    ("layout", layout, "List the parts, or write every LED into a file.",
+     "layout heron.toml --out heron-leds.csv"),
+    ("import", import_, "Make parts of a file of positions.",
+     "import board.csv --only 'D*' --order name --into pad.toml"),
+    ("probe", probe, "Prove on the bench that the map is right.",
+     "probe heron.toml walk --line tail --to serial:/dev/ttyUSB0"),
+    ("film", film, "Render a tape: film strip, still and animation.",
+     "film heron.toml --tape ride.csv --at 40.6"),
+    ("run", run, "Play a tape live, on a controller.",
+     "run heron.toml --tape ride.csv --to serial:/dev/ttyUSB0,baud=500000"),
+):  # fmt: skip
+    app.command(name, short_help=about, epilog=f"Example: fendra {example}")(function)
 
 
 def main() -> None:

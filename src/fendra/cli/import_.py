@@ -98,6 +98,15 @@ def import_(
     from fendra.files.placement import by_name, centred
     from fendra.files.placement import only as only_like
 
+    is_svg = source.suffix.casefold() == ".svg"
+    of_svg = {"--path": path, "--pitch": pitch, "--per-metre": per_metre, "--count": count}
+    of_others = {"--column": column, "--facing rotation": facing == "rotation" or None}
+    for option, value in (of_others if is_svg else of_svg).items():
+        if value is not None and value != []:
+            kind = "a CSV" if is_svg else "an SVG"
+            raise typer.BadParameter(f"{option} is about {kind}, and '{source}' is none")
+    if order == "path" and not is_svg:
+        raise typer.BadParameter(f"--order path is about an SVG, and '{source}' is none")
     keys: dict[str, dict[str, Any]] = {}
     if pitch is not None and per_metre is not None:
         raise typer.BadParameter("--pitch and --per-metre say the same; give one of them")
