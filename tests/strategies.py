@@ -159,7 +159,7 @@ def designs(draw):
     made = draw(st.lists(layers(names), max_size=5))
     return {
         "line": lines, "groups": groups, "trails": {"way": {"of": "some", "by": by}},
-        "level": draw(st.sampled_from([1.0, 0.3, "s"])),
+        "level": draw(st.sampled_from([1.0, 0.3, "s"])), "units": draw(st.sampled_from(["mm", "in"])),
         "signals": {
             "s": {"smooth": draw(st.sampled_from([0.0, 0.2])), "lost_after": draw(st.sampled_from([None, 0.1]))},
             "t": {"of": "s * 0.5 + 0.1", "range": [0.0, 1.0]},

@@ -78,6 +78,8 @@ def demo(
     files = f"{into}/heron.toml --tape {into}/ride.csv"
     say(f"     {typed()} check {into}/heron.toml")
     say(f"     {typed()} film {files} --into {into}")
+    say("   Begin a design of your own, like a trike, a drone, a pad or a cabinet:")
+    say(f"     {typed()} new NAME --like drone")
     say("   With a controller on a port (docs/serial-protocol.md says what it must do):")
     say(f"     {typed()} run {files} --to serial:/dev/ttyUSB0")
     raise typer.Exit(0 if is_same and not checked.has_errors else 1)
