@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
+import jsonschema
 import numpy as np
 import pytest
 
@@ -235,6 +236,12 @@ def test_every_led_is_where_it_was_worked_out_to_be(example):
         assert found[: len(expected)] == pytest.approx(expected, abs=1e-6), where
     for name in layout.line_names:
         assert layout.skipped(name) == example.skipped.get(name, [])
+
+
+@pytest.mark.parametrize("example", EXAMPLES, ids=lambda example: example.says[:50])
+def test_the_json_schema_takes_every_example(example):
+    schema = fd.Design.model_json_schema()
+    jsonschema.Draft202012Validator(schema).validate({"line": example.lines, **example.more})
 
 
 @pytest.mark.parametrize("example", EXAMPLES, ids=lambda example: example.says[:50])

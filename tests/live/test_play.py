@@ -72,9 +72,13 @@ def test_it_is_played_so_often_and_said_once(times):
     assert len(words) == 1
 
 
-def test_ctrl_c_leaves_the_lines_dark():
+def test_whatever_ends_it_leaves_the_lines_dark():
     def enter(_):
         raise KeyboardInterrupt
 
-    sent, _, _ = played("walk", 4.0, enter=enter)
-    assert [lit for _, lit in sent] == [[0], []]
+    output = MemoryOutput()
+    steps = PATTERNS["walk"].steps(BENCH, 4.0)
+    with pytest.raises(KeyboardInterrupt):
+        play(BENCH, steps, 0.2, output, say=print, enter=enter)
+    assert [frame.rgb.any() for frame in output.frames] == [True, False]
+    assert not output.is_open

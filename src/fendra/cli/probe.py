@@ -96,7 +96,10 @@ def probe(
         raise typer.BadParameter("say where to send it, or what was seen by --saw",
                                  param_hint="--to")  # fmt: skip
     if to is not None:
-        _send(loaded, bench, pattern, to, speed, level, times)
+        try:
+            _send(loaded, bench, pattern, to, speed, level, times)
+        except KeyboardInterrupt:
+            raise typer.Exit from None  # the usual way to end it, and nothing is asked then
         if saw is None and sys.stdin.isatty() and pattern in _QUESTIONS:
             say(f"{_QUESTIONS[pattern]}. Enter alone: as it was said.")
             saw = input("> ").strip() or None

@@ -33,8 +33,7 @@ def play(
 
     level: linear, 0 to 1. say: takes the words of each step. times: how often, None for ever.
     enter: waits so many seconds for somebody to press Enter, and tells whether they did; that ends
-    a pattern, or, where is_stepped, a step that waits. clock, sleep: for tests. A KeyboardInterrupt
-    ends it as well. Raises OutputError.
+    a pattern, or, where is_stepped, a step that waits. clock, sleep: for tests. Raises OutputError.
     """
 
     def wait(seconds: float) -> bool:
@@ -65,8 +64,6 @@ def play(
                         return shown
                 if is_stepped and all(step.waits for step in steps):
                     break
-        except KeyboardInterrupt:
-            pass  # the usual way to end it
         finally:
             output.send(bench.frame(_DARK, 0.0))
     return shown
