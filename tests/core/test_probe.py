@@ -272,15 +272,13 @@ def test_the_current_of_a_step_is_worked_out_chip_by_chip():
     walk = PATTERNS["colours"]
     bench = bench_of([strip("s", 10)])
     white = walk.steps(bench, 10)[3]
-    assert bench.draw_a(bench.feeds[0], white, 0.5) == pytest.approx(
-        10 * 0.001 + 10 * 3 * 0.02 * 0.5
-    )
+    assert bench.draw_a(white, 0.5)[0] == pytest.approx(10 * 0.001 + 10 * 3 * 0.02 * 0.5)
     double = bench_of([strip("s", 10), strip("t", 3, at=[0, 9], parallel_to="s")])
     white = walk.steps(double, 10)[3]
-    assert double.draw_a(double.feeds[0], white, 0.5) == pytest.approx(0.013 + 13 * 3 * 0.02 * 0.5)
+    assert double.draw_a(white, 0.5)[0] == pytest.approx(0.013 + 13 * 3 * 0.02 * 0.5)
     rgbw = bench_of([strip("s", 10)], led="sk6812-rgbw")
     white = walk.steps(rgbw, 10)[3]  # white is its own channel there
-    assert rgbw.draw_a(rgbw.feeds[0], white, 1.0) == pytest.approx(0.01 + 10 * 0.018)
+    assert rgbw.draw_a(white, 1.0)[0] == pytest.approx(0.01 + 10 * 0.018)
 
 
 @pytest.mark.parametrize("name", sorted(PATTERNS))
@@ -292,7 +290,7 @@ def test_no_pattern_draws_more_than_the_supply_bears(name, amps):
     pattern = PATTERNS[name]
     steps = pattern.steps(bench, 10)
     level = pattern.level(bench, steps)
-    drawn = max(bench.draw_a(bench.feeds[0], step, level) for step in steps)
+    drawn = max(bench.draw_a(step, level)[0] for step in steps)
     assert drawn <= (amps or 0.5) * pattern.share + 1e-9
     assert 0 < level <= pattern.most
     if amps == 20.0:  # 7.32 A at full white

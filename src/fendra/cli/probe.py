@@ -166,10 +166,8 @@ def _level(bench: Bench, pattern: Pattern, steps: list[Step], wanted: float | No
         level = min(linear, most)
         if linear > most:
             say("The level is held where the supply bears it.", style="yellow")
-    figures = [
-        f"{max(bench.draw_a(feed, step, level) for step in steps):.2f} A of {feed}"
-        for feed in bench.feeds
-    ]
+    drawn = np.max([bench.draw_a(step, level) for step in steps], axis=0)
+    figures = [f"{amps:.2f} A of {feed}" for amps, feed in zip(drawn, bench.feeds, strict=True)]
     seen = float(linear_to_srgb(np.float64(level)))
     say(f"Level {seen:.2f}, at most about {', '.join(figures)}.")
     assumed = [feed for feed in bench.feeds if feed.is_assumed]

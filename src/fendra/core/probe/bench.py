@@ -100,35 +100,56 @@ class Bench:
             count[first : min(first + row.count, start[row.line + 1])] += 1
         return np.maximum(count, 1)
 
-    def draw_a(self, feed: Feed, step: Step, level: float) -> float:
-        """What a step draws from a supply, in amperes: all that is dark, and what is lit.
+    @cached_property
+    def _figures(self) -> tuple[Ints, Floats, Floats, Floats]:
+        """Of each address: its feed's place, what it draws dark and for a channel at full, in A,
+        and whether it has a white channel: (m,) each.
+        """
+        line = self.addresses.line
+        leds = [LED_TYPES[each.led] for each in self.design.line]
+        has_white = np.array([len(each.wire_order) == 4 for each in self.design.line], float)
+        feed_of = np.zeros(len(leds), np.int64)
+        for place, feed in enumerate(self.feeds):
+            feed_of[[*feed.lines]] = place
+        idle_a = np.array([led.idle_a for led in leds])
+        channel_a = np.array([led.channel_a for led in leds])
+        return (
+            feed_of[line],
+            self.chips * idle_a[line],
+            self.chips * channel_a[line],
+            has_white[line],
+        )
+
+    @cached_property
+    def dark_a(self) -> Floats:
+        """What each supply gives while all is dark, in amperes."""
+        feed, idle_a, _, _ = self._figures
+        return np.asarray(np.bincount(feed, idle_a, len(self.feeds)), np.float64)
+
+    def full_a(self, step: Step) -> Floats:
+        """What a step draws of each supply at full level, beside what the dark LEDs do."""
+        feed, _, channel_a, has_white = (column[step.rows] for column in self._figures)
+        # What red, green and blue have in common is white's, where there is one.
+        channels = step.light.sum(axis=1) - 2 * has_white * step.light.min(axis=1, initial=1.0)
+        return np.asarray(np.bincount(feed, channels * channel_a, len(self.feeds)), np.float64)
+
+    def draw_a(self, step: Step, level: float) -> Floats:
+        """What a step draws of each supply, in amperes, dark LEDs included.
 
         Chips draw a channel's full current times its share of full light (data sheets, typical).
         """
-        total = 0.0
-        for number in feed.lines:
-            led = LED_TYPES[self.design.line[number].led]
-            rows = self.addresses.spots_of_line(self.addresses.line_names[number])
-            total += float(self.chips[rows].sum()) * led.idle_a
-            mine = (step.rows >= rows.start) & (step.rows < rows.stop)
-            light = step.light[mine]
-            channels = light.sum(axis=1)
-            if len(self.design.line[number].wire_order) == 4:
-                channels = channels - 2 * light.min(axis=1)  # what is common is white's
-            total += float(channels @ self.chips[step.rows[mine]]) * led.channel_a * level
-        return total
+        return np.asarray(self.dark_a + level * self.full_a(step))
 
     def level_for(self, steps: Iterable[Step], share: float = SHARE, most: float = MOST) -> float:
         """The highest level, 0 to 1 linear, at which no step draws more than a share of a supply.
 
         0 where the dark LEDs alone draw more.
         """
+        left_a = np.maximum(share * np.array([feed.amps for feed in self.feeds]) - self.dark_a, 0.0)
         level = most
         for step in steps:
-            for feed in self.feeds:
-                dark, full = self.draw_a(feed, step, 0.0), self.draw_a(feed, step, 1.0)
-                if full > dark:
-                    level = min(level, max((share * feed.amps - dark) / (full - dark), 0.0))
+            full_a = self.full_a(step)
+            level = min([level, *(left_a[full_a > 0] / full_a[full_a > 0]).tolist()])
         return level
 
     def frame(self, step: Step, level: float, at_s: float = 0.0) -> Frame:

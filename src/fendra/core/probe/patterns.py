@@ -157,7 +157,8 @@ def _ramp(bench: Bench, speed: float) -> Iterator[Step]:
         level = bright * number / _RAMP_STEPS  # even to the eye
         share = float(srgb_to_linear(np.float64(level))) / most if most > 0 else 0.0
         step = Step(rows, light(rows, WHITE) * share, "", 0.0)
-        amps = [f"about {bench.draw_a(feed, step, most):.2f} A of {feed}" for feed in bench.feeds]
+        drawn = zip(bench.feeds, bench.draw_a(step, most), strict=True)
+        amps = [f"about {drawn_a:.2f} A of {feed}" for feed, drawn_a in drawn]
         words = f"white at {level:.2f}: {', '.join(amps)}"
         if number == 1:
             words += ". Where it turns yellow or red, or flickers, the supply sags"
