@@ -40,18 +40,13 @@ class Board:
         half = np.array(size) / 2
         middles, costs = self._places(anchors, half, gap)
         boxes = np.concatenate([middles - half, middles + half], axis=1)
-        is_free = self._is_free(boxes)
-        best, best_cost = None, np.inf
-        for place in np.argsort(costs, kind="stable"):
-            if costs[place] >= best_cost:
-                break
-            if not is_free[place] or _inside(boxes[place], self.solid, gap * 0.3).any():
-                continue
-            cost = costs[place] + 6.0 * int(_inside(boxes[place], self.faint, gap * 0.4).sum())
-            if cost < best_cost:
-                best, best_cost = place, cost
-        if best is None:
+        tried = np.argsort(costs, kind="stable")
+        tried = tried[self._is_free(boxes)[tried]]
+        tried = tried[_count_inside(boxes[tried], self.solid, gap * 0.3) == 0]
+        if len(tried) == 0:
             return None
+        hidden = _count_inside(boxes[tried], self.faint, gap * 0.4)
+        best = tried[np.argmin(costs[tried] + 6.0 * hidden)]
         self.boxes.append(boxes[best])
         return np.asarray(middles[best])
 
@@ -83,10 +78,13 @@ def _sorted(points: Array) -> Array:
     return np.asarray(points[np.argsort(points[:, 0], kind="stable")])
 
 
-def _inside(box: Array, points: Array, margin: float) -> Array:
-    """Which of the sorted points near a box are inside it, margin included."""
-    first, last = np.searchsorted(points[:, 0], (box[0] - margin, box[2] + margin))
-    y = points[first : last + 1, 1]
-    x = points[first : last + 1, 0]
-    low, high = box[:2] - margin, box[2:] + margin
-    return np.asarray((x >= low[0]) & (x <= high[0]) & (y >= low[1]) & (y <= high[1]))
+def _count_inside(boxes: Array, points: Array, margin: float) -> Array:
+    """How many of the sorted points are inside each box (n, 4), margin included: (n,)."""
+    low, high = boxes[:, :2] - margin, boxes[:, 2:] + margin
+    first = np.searchsorted(points[:, 0], low[:, 0], side="left")
+    near = np.searchsorted(points[:, 0], high[:, 0], side="right") - first
+    box = np.repeat(np.arange(len(boxes)), near)
+    place = np.arange(len(box)) - np.repeat(np.cumsum(near) - near, near)
+    y = points[place + first[box], 1]
+    inside = (y >= low[box, 1]) & (y <= high[box, 1])
+    return np.asarray(np.bincount(box, inside, len(boxes)), np.float64)

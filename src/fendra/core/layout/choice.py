@@ -186,9 +186,12 @@ def choose_all(
         if part.kind != "hidden":
             spots = np.arange(part.spots.start, part.spots.stop)
             choices[part.name] = in_wire_order(part.name, spots)
+    mine: dict[str, list[Ints]] = {}
+    for part in layout.parts:
+        for dot in re.finditer(r"\.", part.name if part.kind != "hidden" else ""):
+            mine.setdefault(part.name[: dot.start()], []).append(choices[part.name].spots)
     for name in layout.assemblies:
-        mine = [choices[part].spots for part in choices if part.startswith(f"{name}.")]
-        spots = np.unique(np.concatenate([np.zeros(0, np.int64), *mine]))
+        spots = np.unique(np.concatenate([np.zeros(0, np.int64), *mine.get(name, [])]))
         choices.setdefault(name, in_wire_order(name, spots))
     chooser = _Chooser(layout, report, frozenset(dropped), choices)
     for name, group in design.groups.items():
