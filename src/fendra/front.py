@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import copy
 import warnings
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, Self
 
@@ -117,19 +117,23 @@ class Design(CoreDesign):
         return emit(self, sound(self).recording)
 
     def map(
-        self, ax: Axes | None = None, *, view: ViewName = "top", show: str | None = None
+        self,
+        ax: Axes | None = None,
+        *,
+        view: ViewName = "top",
+        show: str | Sequence[str] | None = None,
     ) -> Axes:
         """Draw where every LED is, in wire order; gives the axes.
 
-        view: `top`, `bottom`, `front`, `back`, `left` or `right`. show: a part, group or trail
-        that stands out; a trail is coloured by `along`. Raises LayoutError for others.
+        view: `top`, `bottom`, `front`, `back`, `left` or `right`. show: parts, groups or trails
+        that stand out; a trail by itself is coloured by `along`. Raises LayoutError for others.
         """
         from fendra.draw.map import draw_map
 
         return draw_map(self, place(self), ax=ax, view=view, show=show)
 
     def map_figure(
-        self, path: str | Path, *, view: ViewName = "top", show: str | None = None
+        self, path: str | Path, *, view: ViewName = "top", show: str | Sequence[str] | None = None
     ) -> Path:
         """Write the map, with a table of the lines beside it, as a picture; see `map`."""
         from fendra.draw.map import draw_map_figure

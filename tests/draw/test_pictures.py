@@ -214,7 +214,13 @@ def test_a_trail_is_coloured_by_along_and_a_group_is_ringed():
     assert np.asarray(image.get_array()) == pytest.approx((y + 450) / 740)
     assert len(y) == 72
     _, ax = map_of("heron", show="nose-bar")
-    assert ax.get_title(loc="right") == "nose-bar: 24 LEDs"
+    assert [text.get_text() for text in ax.get_legend().texts] == ["nose-bar: 24 LEDs"]
+    _, ax = map_of("heron", show=["front-half", "deck", "tail-bar"])
+    # y > 0: both hubs, 32, the nose, 24, and 14 of 36 on either side of the deck
+    said = ["front-half: 84 LEDs", "deck: 72 LEDs", "tail-bar: 30 LEDs"]
+    assert [text.get_text() for text in ax.get_legend().texts] == said
+    colours = {tuple(c.get_edgecolor()[0]) for c in ax.collections if c.get_label() in said}
+    assert len(colours) == 3
     with pytest.raises(fd.LayoutError, match="Did you mean 'deck'"):
         map_of("heron", show="dek")
     with pytest.raises(fd.LayoutError, match="Did you mean 'front'"):

@@ -24,10 +24,11 @@ def map_(
     ] = None,
     view: Annotated[ViewName, typer.Option(help="The side that it is seen from.")] = "top",
     show: Annotated[
-        str | None,
+        list[str] | None,
         typer.Option(
             metavar="NAME",
-            help="A part, group or trail that stands out; a trail from its start to its end.",
+            help="A part, group or trail that stands out; may come several times. A trail by "
+            "itself is coloured from its start to its end.",
             show_default=False,
         ),
     ] = None,

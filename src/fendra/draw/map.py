@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
@@ -10,12 +10,12 @@ import numpy as np
 
 from fendra.core.design import Design
 from fendra.core.errors import LayoutError
-from fendra.core.findings import Report
-from fendra.core.layout import Choice, Layout, choose_all
+from fendra.core.layout import Choice, Layout
 from fendra.core.layout.table import PartRow
 from fendra.core.names import counted, did_you_mean
 from fendra.draw import style
 from fendra.draw.map_labels import draw_labels
+from fendra.draw.map_show import choices_to_show, draw_shown, shows
 from fendra.draw.map_table import draw_table
 from fendra.draw.names import ViewName
 from fendra.draw.views import VIEWS, View
@@ -25,7 +25,6 @@ if TYPE_CHECKING:
     from matplotlib.figure import Figure
 
 Array = np.ndarray[Any, np.dtype[np.float64]]
-Truths = np.ndarray[Any, np.dtype[np.bool_]]
 
 _LEDS_AN_ARROW, _MOST_ARROWS = 8, 6
 _TICK_PT = 7.0
@@ -53,7 +52,11 @@ class Scene:
 
 
 def draw_map_figure(
-    design: Design, layout: Layout, *, view: ViewName = "top", show: str | None = None
+    design: Design,
+    layout: Layout,
+    *,
+    view: ViewName = "top",
+    show: str | Sequence[str] | None = None,
 ) -> Figure:
     """The map with a table of the lines beside it; see `draw_map`."""
     figure = style.new_figure()
@@ -67,12 +70,12 @@ def draw_map_figure(
 
 def draw_map(
     design: Design, layout: Layout, *, ax: Axes | None = None, view: ViewName = "top",
-    show: str | None = None,
+    show: str | Sequence[str] | None = None,
 ) -> Axes:  # fmt: skip
     """Draw the map on axes, or on the axes of a new figure; gives the axes.
 
-    view: the side that the thing is seen from. show: a part, group or trail that stands out; a
-    trail is coloured by `along`.
+    view: the side that the thing is seen from. show: parts, groups or trails that stand out; a
+    trail by itself is coloured by `along`.
 
     Each line has a colour; a plate is its data-in, a dashed arrow a jump to the next part. A tick
     says where an LED faces. Raises LayoutError for a view, or a name to show, that there is not.
@@ -85,11 +88,11 @@ def draw_map(
     # Rounded, so that what lies on a line does not spread over the picture.
     points = seen.flat(layout.in_unit(layout.leds.position)).round(6)
     scene = Scene(design, layout, seen, points)
-    chosen = _chosen(design, layout, show)
+    chosen = choices_to_show(design, layout, show)
     _prepare(scene, ax)
     _draw_outline(scene, ax)
-    _draw_chain(scene, ax, is_faint=chosen is not None)
-    _draw_leds(scene, ax, chosen, is_trail=show in design.trails)
+    _draw_chain(scene, ax, is_faint=bool(chosen))
+    _draw_leds(scene, ax, chosen)
     ax.margins(0.1)
     ax.autoscale_view()
     ax.apply_aspect()
@@ -98,16 +101,6 @@ def draw_map(
     _draw_front(scene, ax)
     draw_labels(scene, ax, _line_colour)
     return ax
-
-
-def _chosen(design: Design, layout: Layout, show: str | None) -> Choice | None:
-    if show is None:
-        return None
-    choices: Mapping[str, Choice] = choose_all(design, layout, Report())
-    if show not in choices:
-        remedy = did_you_mean(show, choices, "parts, groups and trails")
-        raise LayoutError(f"there is no part, group or trail '{show}'. {remedy}")
-    return choices[show]
 
 
 def _prepare(scene: Scene, ax: Axes) -> None:
@@ -215,14 +208,14 @@ def _draw_heads(
     ax.add_collection(collection, autolim=False)
 
 
-def _draw_leds(scene: Scene, ax: Axes, chosen: Choice | None, *, is_trail: bool) -> None:
+def _draw_leds(scene: Scene, ax: Axes, chosen: Sequence[Choice]) -> None:
     """Every LED; hollow where it faces away, a cross where it is skipped."""
     leds, layout = scene.layout.leds, scene.layout
     away = scene.view.towards(leds.facing) < -0.5
     size = _dot_size(len(leds))
     line_of_led = np.array([part.line for part in layout.parts])[leds.part]
     is_seen = leds.spot >= 0
-    is_chosen = np.isin(leds.spot, chosen.spots) & is_seen if chosen else np.ones(len(leds), bool)
+    is_chosen = shows(layout, chosen)
     for number in range(len(scene.design.line)):
         mine = line_of_led == number
         colour = _line_colour(number)
@@ -238,43 +231,19 @@ def _draw_leds(scene: Scene, ax: Axes, chosen: Choice | None, *, is_trail: bool)
             dead[:, 0], dead[:, 1], s=size * 2, c=style.FAINT, marker="x", linewidths=0.9, zorder=3
         )
     for part in scene.drawn():
-        if part.kind == "lit" and chosen is None:
+        if part.kind == "lit" and not chosen:
             at = scene.of(part)[:1]
             ax.scatter(
                 at[:, 0], at[:, 1], s=size * 4.5, facecolors="none",
                 edgecolors=_line_colour(part.line), zorder=4,
             )  # fmt: skip
-    if chosen is not None:
-        _draw_chosen(scene, ax, chosen, is_chosen, size, is_trail=is_trail)
+    if chosen:
+        draw_shown(scene, ax, chosen, size)
 
 
 def _dot_size(count: int) -> float:
     """Points squared: smaller, the more there are."""
     return float(np.clip(9.0 * (400 / max(count, 1)) ** 0.5, 3.0, 14.0))
-
-
-def _draw_chosen(
-    scene: Scene, ax: Axes, chosen: Choice, is_chosen: Truths, size: float, *, is_trail: bool
-) -> None:
-    at = scene.points[is_chosen]
-    if not is_trail:
-        ax.scatter(at[:, 0], at[:, 1], s=size * 4, facecolors="none", edgecolors=style.TEXT,
-                   linewidths=1.1, zorder=5)  # fmt: skip
-        words = f"{chosen.name}: {counted(len(chosen.spots), 'LED')}"
-        ax.set_title(words, loc="right", color=style.TEXT, fontsize=10)
-        return
-    along = dict(zip(chosen.spots.tolist(), chosen.along.tolist(), strict=True))
-    shares = [along[spot] for spot in scene.layout.leds.spot[is_chosen].tolist()]
-    image = ax.scatter(
-        at[:, 0], at[:, 1], s=size * 4, c=shares, cmap="plasma", vmin=0, vmax=1, linewidths=0,
-        zorder=5,
-    )  # fmt: skip
-    place = ax.inset_axes((0.7, 0.965, 0.27, 0.018))
-    figure = ax.get_figure(root=True)
-    assert figure is not None
-    bar = figure.colorbar(image, cax=place, orientation="horizontal", ticks=[0, 0.5, 1])
-    bar.set_label(f"{chosen.name}: along", color=style.TEXT, fontsize=8)
-    place.tick_params(colors=style.FAINT, labelsize=7, length=2)
 
 
 def _draw_ticks(scene: Scene, ax: Axes) -> None:

@@ -1,0 +1,86 @@
+"""What stands out on the map: groups ringed, or one trail coloured from its start to its end."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+
+from fendra.core.design import Design
+from fendra.core.errors import LayoutError
+from fendra.core.findings import Report
+from fendra.core.layout import Choice, Layout, choose_all
+from fendra.core.names import counted, did_you_mean
+from fendra.draw import style
+
+if TYPE_CHECKING:
+    from matplotlib.axes import Axes
+
+    from fendra.draw.map import Scene
+
+Truths = np.ndarray[Any, np.dtype[np.bool_]]
+
+_RINGS = (style.TEXT, "#ff5f56", "#ffe066", "#4cc3ff", "#ff7ac6", "#9ee06a")
+"""A colour for each of several groups; they repeat after the last."""
+
+
+def choices_to_show(
+    design: Design, layout: Layout, show: str | Sequence[str] | None
+) -> list[Choice]:
+    """The parts, groups and trails of these names. Raises LayoutError for one that there is not."""
+    names = [] if show is None else [show] if isinstance(show, str) else [*show]
+    if not names:
+        return []
+    known: Mapping[str, Choice] = choose_all(design, layout, Report())
+    for name in names:
+        if name not in known:
+            remedy = did_you_mean(name, known, "parts, groups and trails")
+            raise LayoutError(f"there is no part, group or trail '{name}'. {remedy}")
+    return [known[name] for name in names]
+
+
+def shows(layout: Layout, choices: Sequence[Choice]) -> Truths:
+    """Which LEDs show a spot that one of the choices has: (m,); all where nothing is chosen."""
+    if not choices:
+        return np.ones(len(layout.leds), bool)
+    spots = np.concatenate([choice.spots for choice in choices])
+    return np.isin(layout.leds.spot, spots) & (layout.leds.spot >= 0)
+
+
+def draw_shown(scene: Scene, ax: Axes, choices: Sequence[Choice], size: float) -> None:
+    """A trail by itself is coloured by `along`; all else gets rings, a colour each, and a legend.
+
+    size: of an LED's dot, in points squared.
+    """
+    if len(choices) == 1 and choices[0].name in scene.design.trails:
+        _draw_trail(scene, ax, choices[0], size)
+        return
+    for number, choice in enumerate(choices):
+        at = scene.points[shows(scene.layout, [choice])]
+        ax.scatter(
+            at[:, 0], at[:, 1], s=size * (4 + 4 * number), facecolors="none",
+            edgecolors=_RINGS[number % len(_RINGS)], linewidths=1.1, zorder=5,
+            label=f"{choice.name}: {counted(len(choice.spots), 'LED')}",
+        )  # fmt: skip
+    ax.legend(
+        loc="upper right", fontsize=8, labelcolor=style.TEXT, facecolor=style.NIGHT,
+        edgecolor="none", framealpha=0.85,
+    )  # fmt: skip
+
+
+def _draw_trail(scene: Scene, ax: Axes, trail: Choice, size: float) -> None:
+    is_shown = shows(scene.layout, [trail])
+    at = scene.points[is_shown]
+    along = dict(zip(trail.spots.tolist(), trail.along.tolist(), strict=True))
+    shares = [along[spot] for spot in scene.layout.leds.spot[is_shown].tolist()]
+    image = ax.scatter(
+        at[:, 0], at[:, 1], s=size * 4, c=shares, cmap="plasma", vmin=0, vmax=1, linewidths=0,
+        zorder=5,
+    )  # fmt: skip
+    place = ax.inset_axes((0.7, 0.965, 0.27, 0.018))
+    figure = ax.get_figure(root=True)
+    assert figure is not None
+    bar = figure.colorbar(image, cax=place, orientation="horizontal", ticks=[0, 0.5, 1])
+    bar.set_label(f"{trail.name}: along", color=style.TEXT, fontsize=8)
+    place.tick_params(colors=style.FAINT, labelsize=7, length=2)
