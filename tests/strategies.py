@@ -33,7 +33,7 @@ def shapes(draw):
     corner = st.sampled_from(["top-left", "top-right", "bottom-right", "bottom-left"])
     turning = st.sampled_from(["clockwise", "counter-clockwise"])
     length = st.integers(1, 500).map(float)
-    fit = st.sampled_from([{"count": 1}, {"count": 17}, {"pitch": 100.0}, {"per_metre": 60.0}])
+    fit = st.sampled_from([{"count": 1}, {"count": 17}, {"pitch": 100.0}, {"per_metre": 2.0}])
     match draw(
         st.sampled_from(["strip", "ring", "arc", "path", "grid", "frame", "keys", "points"])
     ):

@@ -16,7 +16,7 @@ def test_any_valid_design_renders_without_error(plain, news):
     design = fd.Design.from_values(plain)
     assume(not any("low and high are equal" in finding.message for finding in design.check()))
     assert [str(f) for f in design.check() if f.severity == "error"] == []
-    program = design.compile()
+    program = design.compile(engine="numpy")
     runs = []
     for _ in range(2):
         program.reset()
