@@ -24,7 +24,8 @@ HEADS = (
 )  # fmt: skip
 
 VERSION = 1
-_DIGITS = 6
+_DIGITS, _FACING_DIGITS = 6, 9
+"""Behind the point; facings of LEDs that share an address nearly cancel each other out at times."""
 
 
 def write_layout(path: str | Path, design: Design, layout: Layout) -> Path:
@@ -81,7 +82,7 @@ def _rows(layout: Layout) -> Iterable[Placement]:
             yield Placement(
                 leds.names[i],
                 _triple(leds.position[i]),
-                _triple(leds.facing[i]),
+                _triple(leds.facing[i], _FACING_DIGITS),
                 (),
                 line,
                 row.name,
@@ -90,8 +91,8 @@ def _rows(layout: Layout) -> Iterable[Placement]:
             )
 
 
-def _triple(values: Any) -> Triple:
-    x, y, z = (round(float(value), _DIGITS) + 0.0 for value in values)
+def _triple(values: Any, digits: int = _DIGITS) -> Triple:
+    x, y, z = (round(float(value), digits) + 0.0 for value in values)
     return x, y, z
 
 

@@ -371,4 +371,4 @@ def _unit(vectors: Floats, facing: Floats, per: int, kept: Ints) -> Floats:
     length = np.linalg.norm(vectors, axis=1, keepdims=True)
     first = facing[kept * per] if len(kept) else vectors
     with np.errstate(invalid="ignore", divide="ignore"):
-        return np.where(length > 1e-9, vectors / length, first)
+        return np.where(length > 1e-6, vectors / length, first)
