@@ -222,6 +222,13 @@ def test_leds_stand_along_a_path_by_pitch_or_count_corners_included():
     assert [p.position[:2] for p in drawing.along("way", pitch_mm=25)] == expected
     assert [p.position[:2] for p in drawing.along(None, count=5)] == expected
     assert [p.position[:2] for p in drawing.along(None, count=2, pitch_mm=25)] == expected[:2]
+    # 50 mm, then 45 mm: 7 x 11 mm along it is 27 mm behind the corner, 3-4-5 on the way up.
+    bent = svg('<path d="M0,200 h100 l54,-72"/>').along(None, pitch_mm=11)
+    assert bent[7].position == pytest.approx((50 + 16.2, 21.6, 0), abs=1e-3)
+    quarter = svg('<path d="M0,200 A100,100 0 0 1 100,100"/>').along(None, count=3)
+    assert quarter[1].position == pytest.approx((50 - 50 * 0.5**0.5, 50 * 0.5**0.5, 0), abs=1e-3)
+    gap = svg('<path d="M0,200 h20 M100,200 h20"/>').along(None, pitch_mm=5)
+    assert [p.position[:2] for p in gap] == [(0, 0), (5, 0), (10, 0), (55, 0), (60, 0)]
     closed = svg('<rect x="9" y="9" width="9" height="9"/><polygon points="0,0 80,0 80,80 0,80"/>')
     assert [p.position[:2] for p in closed.along(None, count=4)] == [
         (0, 100), (40, 100), (40, 60), (0, 60),
@@ -246,6 +253,8 @@ def test_the_wire_may_follow_a_path():
         (lambda: svg("").along(None, count=3), "there is no path"),
         (lambda: svg('<path d="M0,0 L9,9"/><path d="M0,0 L9,9"/>').along(None, count=3), "several paths"),
         (lambda: svg('<path id="way" d="M0,0 L9,9"/>').along("wya", count=3), "Did you mean 'way'"),
+        (lambda: svg('<path id="way" d=""/>').along(None, count=3), "the path has no length"),
+        (lambda: svg('<path d="M3,3"/>').along(None, count=3), "has no length"),
         (lambda: svg('<path d="M0,0 L100,0"/>').along(None, count=9, pitch_mm=25), "do not fit on a path of 50.0 mm; 3 do"),
     ],
 )  # fmt: skip

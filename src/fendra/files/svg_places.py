@@ -14,6 +14,8 @@ from fendra.core.errors import LayoutError
 from fendra.core.names import did_you_mean
 from fendra.files.placement import Placement
 
+Array = np.ndarray[Any, np.dtype[np.float64]]
+
 _PX_MM = 25.4 / 96
 """A unit of a drawing that says no other (CSS Values 4, section 6.2)."""
 
@@ -21,7 +23,7 @@ _DIGITS = 3
 """Places are true to a thousandth of a mm."""
 
 _SAMPLES = 2000
-"""Points on a path by which the nearest place along it is found."""
+"""Points on a path or curve by which places along it are found."""
 
 
 class Drawing:
@@ -49,8 +51,8 @@ class Drawing:
         for name, groups, element in self._elements:
             box = element.bbox() if isinstance(element, kinds) else None
             if box is not None:
-                middle = complex((box[0] + box[2]) / 2, (box[1] + box[3]) / 2)
-                found.append(Placement(name, self._place(middle), groups=groups))
+                middle = self._place((box[0] + box[2]) / 2, (box[1] + box[3]) / 2)
+                found.append(Placement(name, middle, groups=groups))
         if not found:
             raise LayoutError(
                 "there are no circles, ellipses or rectangles. For LEDs along a path give a pitch, "
@@ -69,9 +71,9 @@ class Drawing:
 
         path: the id of it; not needed where there is but one.
         """
-        way = self._path(path)
-        length = way.length() * self._mm
-        is_closed = abs(way.point(0.0) - way.point(1.0)) * self._mm < 1e-3 * length
+        points, along = self._way(path)
+        length = along[-1]
+        is_closed = np.linalg.norm(points[-1] - points[0]) < 1e-3 * length
         if pitch_mm is None:
             assert count is not None
             places = np.linspace(0.0, length, count, endpoint=not is_closed)
@@ -83,18 +85,43 @@ class Drawing:
                     f"{length:.1f} mm; {fitting} do."
                 )
             places = np.arange(count or fitting) * pitch_mm
-        shares, lengths = self._measured(way)
-        found = [way.point(float(np.interp(place, lengths, shares))) for place in places]
-        return [Placement("", self._place(point)) for point in found]
+        # Where the path jumps, two points are equally far along it: the one before the jump counts.
+        last = np.clip(np.searchsorted(along, places - 1e-9), 1, len(along) - 1)
+        step = along[last] - along[last - 1]
+        share = np.clip((places - along[last - 1]) / np.where(step > 0, step, 1.0), 0.0, 1.0)
+        found = points[last - 1] + share[:, None] * (points[last] - points[last - 1])
+        return [Placement("", _rounded(x, y)) for x, y in found.tolist()]
 
     def sorted_along(self, placements: Sequence[Placement], path: str | None) -> list[Placement]:
         """In the order in which a path from its start on comes nearest to each."""
-        way = self._path(path)
-        points = np.array([self._place(way.point(i / _SAMPLES)) for i in range(_SAMPLES + 1)])
+        points, along = self._way(path)
+        even = np.linspace(0.0, along[-1], _SAMPLES)
+        points = np.stack([np.interp(even, along, points[:, axis]) for axis in (0, 1)], axis=1)
         return sorted(
             placements,
-            key=lambda p: int(np.linalg.norm(points - np.array(p.position), axis=1).argmin()),
+            key=lambda p: int(np.linalg.norm(points - (p.position or ())[:2], axis=1).argmin()),
         )
+
+    def _way(self, name: str | None) -> tuple[Array, Array]:
+        """A path as points (n, 2) in mm so close that curves are smooth, and how far along each is.
+
+        The library could say lengths of curves itself, within seconds a curve.
+        """
+        element = self._path(name)
+        pieces = [
+            np.asarray(piece.npoint(_steps(piece)), float)
+            for piece in svgelements.Path(element)
+            if not isinstance(piece, svgelements.Move)
+        ]
+        drawn = np.concatenate([np.zeros((0, 2)), *pieces]) * self._mm
+        steps = [
+            np.linalg.norm(np.diff(piece, axis=0, prepend=piece[:1]), axis=1) for piece in pieces
+        ]
+        along = np.cumsum(np.concatenate([np.zeros(0), *steps])) * self._mm
+        if len(along) == 0 or along[-1] == 0:
+            raise LayoutError("the path has no length.")
+        drawn[:, 1] = self._top * self._mm - drawn[:, 1]
+        return drawn, along
 
     def _path(self, name: str | None) -> Any:
         """The path of an id, as one; the only one where none is named."""
@@ -113,25 +140,21 @@ class Drawing:
             raise LayoutError(f"there are several paths; name one: {', '.join(paths)}.")
         if name is not None and name not in paths:
             raise LayoutError(f"there is no path '{name}'. {did_you_mean(name, paths, 'paths')}")
-        return svgelements.Path(next(iter(paths.values())) if name is None else paths[name])
+        return paths[name] if name is not None else next(iter(paths.values()))
 
-    def _measured(self, way: Any) -> tuple[Any, Any]:
-        """Shares of a path, and how far along it each is, in mm."""
-        shares = np.linspace(0.0, 1.0, _SAMPLES + 1)
-        points = np.array([_complex(way.point(float(share))) for share in shares])
-        lengths = np.concatenate([[0.0], np.cumsum(np.abs(np.diff(points)))])
-        return shares, lengths * (way.length() * self._mm / lengths[-1] if lengths[-1] else 1.0)
-
-    def _place(self, point: Any) -> tuple[float, float, float]:
-        """Rounded, since the library's units are off by half a millionth."""
-        point = _complex(point)
-        x, y = point.real * self._mm, (self._top - point.imag) * self._mm
-        x, y = round(x, _DIGITS), round(y, _DIGITS)
-        return x + 0.0, y + 0.0, 0.0
+    def _place(self, x: float, y: float) -> tuple[float, float, float]:
+        return _rounded(x * self._mm, (self._top - y) * self._mm)
 
 
-def _complex(point: Any) -> complex:
-    return complex(float(point.real), float(point.imag))
+def _steps(piece: Any) -> Array:
+    """Where a line, an arc or a curve is looked at, 0 to 1."""
+    is_straight = isinstance(piece, (svgelements.Line, svgelements.Close))
+    return np.linspace(0.0, 1.0, 2 if is_straight else _SAMPLES + 1)
+
+
+def _rounded(x: float, y: float) -> tuple[float, float, float]:
+    """Rounded, since the library's units are off by half a millionth."""
+    return round(x, _DIGITS) + 0.0, round(y, _DIGITS) + 0.0, 0.0
 
 
 def _walk(
