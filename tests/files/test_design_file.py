@@ -230,6 +230,7 @@ def test_no_mutated_design_file_ends_in_a_traceback(rng: random.Random, changes:
         ('shape = "keys"\ncolumns = [{ keys = 3, shft = 1 }]', "Did you mean 'shift'?"),
         ('shape = "points"', "points are given by `points` or a `file`"),
         ('shape = "assembly"', "use: 'use' is missing"),
+        ('shape = ["keys"]\nfile = "a.csv"', "there is no shape '['keys']'"),
     ],
 )  # fmt: skip
 def test_mistakes_in_parts_are_said_in_words(keys, says):

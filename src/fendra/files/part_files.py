@@ -64,6 +64,7 @@ def _parts_with_files(values: dict[str, Any]) -> Iterator[tuple[Path, dict[str, 
     for path, holder in holders:
         parts = holder.get("part") if isinstance(holder, dict) else None
         for j, part in enumerate(parts if isinstance(parts, list) else []):
-            is_one = isinstance(part, dict) and part.get("shape") in _PLACES
+            # Among a list, since a shape that is wrong may have no hash.
+            is_one = isinstance(part, dict) and part.get("shape") in [*_PLACES]
             if is_one and isinstance(part.get("file"), str) and part["file"]:
                 yield (*path, "part", j), part
