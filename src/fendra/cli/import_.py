@@ -186,7 +186,7 @@ def _write(
     from fendra.files.design_file import check_text
     from fendra.files.design_text import HEAD, add_lines, value_text
     from fendra.files.layout_file import to_lines
-    from fendra.files.whole import read_text, write_whole
+    from fendra.files.whole import read_text, write_text
 
     is_there = into is not None and into.exists()
     if into is not None and is_there:
@@ -203,7 +203,7 @@ def _write(
     if into is None:
         typer.echo(text, nl=False)
         return
-    write_whole(into, lambda beside: beside.write_text(text, encoding="utf-8"))
+    write_text(into, text)
     checked = check_text(text, str(into))
     say_findings(checked.findings)
     say(f"{into}: {_in_words(lines, placements)}; {count_findings(checked.findings)}")

@@ -58,8 +58,7 @@ def layout(
 
 def _cells(listed: Listed) -> tuple[str, ...]:
     row = listed.row
-    last = row.first + row.count - 1
-    addresses = f"{row.first}" if row.count == 1 else f"{row.first}-{last}"
+    addresses = f"{row.first}" if row.count == 1 else f"{row.first}-{row.last}"
     notes = {"copy": "parallel", "hidden": "hidden"}
     skipped = f", {len(row.skipped)} skipped" if row.skipped else ""
     return (

@@ -39,7 +39,7 @@ def new(
     from fendra.core.errors import FileError
     from fendra.demo import demo_file
     from fendra.files.design_text import value_text
-    from fendra.files.whole import write_whole
+    from fendra.files.whole import write_text
 
     title = name.strip()
     if not title or not title.isprintable() or len(title) > 80:
@@ -54,11 +54,11 @@ def new(
         r"^name = .*$", lambda _: f"name = {value_text(title)}", text, count=1, flags=re.M
     )
     text = f"#:schema ./{SCHEMA_FILE}\n\n{text.replace(shipped, path.name)}"
-    write_whole(path, lambda beside: beside.write_text(text, encoding="utf-8"))
+    write_text(path, text)
     schema_path, tape_path = into / SCHEMA_FILE, into / tape
-    write_whole(schema_path, lambda beside: beside.write_text(schema_text(), encoding="utf-8"))
+    write_text(schema_path, schema_text())
     if not tape_path.exists():
-        write_whole(tape_path, lambda beside: beside.write_bytes(demo_file(tape).read_bytes()))
+        write_text(tape_path, demo_file(tape).read_text(encoding="utf-8"))
     say(f"{path}: a design like {f'the {like}' if like != 'bare' else 'a strip of 30 LEDs'}")
     say(f"{tape_path}: signals over time, to try it with")
     say(f"{schema_path}: its keys, for editors that complete and check them")

@@ -195,7 +195,7 @@ def _judge(design: Design, bench: Bench, line: str | None, part: str | None, saw
 
 
 def _say_verdict(file: str, design: Design, verdict: Verdict) -> None:
-    from fendra.core.probe.answers import line_of
+    from fendra.core.findings import line_of
 
     say(
         f"{verdict.words[:1].upper()}{verdict.words[1:]}",
@@ -205,7 +205,7 @@ def _say_verdict(file: str, design: Design, verdict: Verdict) -> None:
         if number:
             say("or:")
         for change in way:
-            place = line_of(design.lines, change)
+            place = line_of((*change.path, change.key), design.lines)
             where = f"{file}:{place}: " if place else ""
             value = list(change.value) if isinstance(change.value, tuple) else change.value
             is_out = value is None

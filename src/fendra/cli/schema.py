@@ -23,12 +23,12 @@ def schema(
 
     A design names it in its first line: #:schema ./fendra.schema.json
     """
-    from fendra.files.whole import write_whole
+    from fendra.files.whole import write_text
 
     if out is None:
         typer.echo(schema_text(), nl=False)
     else:
-        say(f"schema: {write_whole(out, lambda beside: beside.write_text(schema_text()))}")
+        say(f"schema: {write_text(out, schema_text())}")
 
 
 def schema_text() -> str:

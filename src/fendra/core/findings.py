@@ -96,10 +96,13 @@ def errors_of(findings: Iterable[Finding]) -> list[Finding]:
 
 def with_places(findings: Iterable[Finding], file: str, lines: Mapping[Path, int]) -> list[Finding]:
     """Fill in file and line: the line of the longest known beginning of each path."""
-    placed = []
-    for finding in findings:
-        path = finding.path
-        while path and path not in lines:
-            path = path[:-1]
-        placed.append(replace(finding, file=file, line=lines.get(path, 1)))
-    return placed
+    return [
+        replace(finding, file=file, line=line_of(finding.path, lines) or 1) for finding in findings
+    ]
+
+
+def line_of(path: Path, lines: Mapping[Path, int]) -> int | None:
+    """The line of the longest known beginning of a path; None where nothing of it is known."""
+    while path and path not in lines:
+        path = path[:-1]
+    return lines.get(path)

@@ -16,10 +16,11 @@ SIGNAL_NAME = re.compile(r"[A-Za-z][A-Za-z0-9_]*")
 def counted(number: int, what: str) -> str:
     """A number of things in words.
 
-    >>> counted(1, "LED"), counted(24, "LED")
-    ('1 LED', '24 LEDs')
+    >>> counted(1, "LED"), counted(24, "LED"), counted(3, "address")
+    ('1 LED', '24 LEDs', '3 addresses')
     """
-    return f"{number} {what}{'' if number == 1 else 's'}"
+    ending = "" if number == 1 else "es" if what.endswith("s") else "s"
+    return f"{number} {what}{ending}"
 
 
 def nearest(name: str, known: Iterable[str]) -> str | None:

@@ -99,7 +99,7 @@ def draw_map(
     _draw_ticks(scene, ax)
     _draw_scale(scene, ax)
     _draw_front(scene, ax)
-    draw_labels(scene, ax, _line_colour)
+    draw_labels(scene, ax)
     return ax
 
 
@@ -127,17 +127,13 @@ def _draw_outline(scene: Scene, ax: Axes) -> None:
         ax.plot(x, y, color=style.BODY, linewidth=1.2, zorder=1)
 
 
-def _line_colour(number: int) -> str:
-    return style.LINE_COLOURS[number % len(style.LINE_COLOURS)]
-
-
 def _draw_chain(scene: Scene, ax: Axes, *, is_faint: bool) -> None:
     """The wire through each part, arrows along it, dashed jumps, dotted where it is parallel."""
     from matplotlib.collections import LineCollection
 
     strength = 0.35 if is_faint else 1.0
     for number in range(len(scene.design.line)):
-        colour = _line_colour(number)
+        colour = style.line_colour(number)
         runs, heads, jumps, parallels = [], [], [], []
         end: Array | None = None
         firsts: dict[int, Array] = {}
@@ -213,12 +209,11 @@ def _draw_leds(scene: Scene, ax: Axes, chosen: Sequence[Choice]) -> None:
     leds, layout = scene.layout.leds, scene.layout
     away = scene.view.towards(leds.facing) < -0.5
     size = _dot_size(len(leds))
-    line_of_led = np.array([part.line for part in layout.parts])[leds.part]
     is_seen = leds.spot >= 0
     is_chosen = shows(layout, chosen)
     for number in range(len(scene.design.line)):
-        mine = line_of_led == number
-        colour = _line_colour(number)
+        mine = layout.line_of_led == number
+        colour = style.line_colour(number)
         for rows, face in ((mine & is_seen & ~away, colour), (mine & is_seen & away, style.PANEL)):
             for shown, alpha in ((is_chosen, 1.0), (~is_chosen, 0.22)):
                 at = scene.points[rows & shown]
@@ -235,7 +230,7 @@ def _draw_leds(scene: Scene, ax: Axes, chosen: Sequence[Choice]) -> None:
             at = scene.of(part)[:1]
             ax.scatter(
                 at[:, 0], at[:, 1], s=size * 4.5, facecolors="none",
-                edgecolors=_line_colour(part.line), zorder=4,
+                edgecolors=style.line_colour(part.line), zorder=4,
             )  # fmt: skip
     if chosen:
         draw_shown(scene, ax, chosen, size)
@@ -262,8 +257,8 @@ def _draw_ticks(scene: Scene, ax: Axes) -> None:
     a_pixel = np.linalg.norm(np.diff(ax.transData.inverted().transform([(0, 0), (1, 0)]), axis=0))
     start = scene.points[is_side]
     pieces = np.stack([start, start + ways[is_side] * length * a_pixel], axis=1)
-    line_of_led = np.array([part.line for part in scene.layout.parts])[leds.part][is_side]
-    colours = [_line_colour(int(number)) for number in line_of_led]
+    lines = scene.layout.line_of_led[is_side]
+    colours = [style.line_colour(int(number)) for number in lines]
     ax.add_collection(
         LineCollection(list(pieces), colors=colours, linewidths=0.7, alpha=0.55, zorder=2),
         autolim=False,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from itertools import pairwise
 from typing import TYPE_CHECKING, Any
 
@@ -27,7 +27,7 @@ _EVERY, _SELDOM, _MANY = 10, 100, 3000
 _MOST_SOLID = 4000
 
 
-def draw_labels(scene: Scene, ax: Axes, colour_of: Callable[[int], str]) -> None:
+def draw_labels(scene: Scene, ax: Axes) -> None:
     """Data-in first, then names, then numbers, each only where there is room."""
     figure = ax.get_figure(root=True)
     assert figure is not None
@@ -49,13 +49,15 @@ def draw_labels(scene: Scene, ax: Axes, colour_of: Callable[[int], str]) -> None
         if first is not None:
             pin = line.pin or line.name
             texts = (f"data in  {pin}", pin)
-            _label(ax, board, leds[first.leds][:1], texts, colour_of(number), px, is_plate=True)
+            _label(
+                ax, board, leds[first.leds][:1], texts, style.line_colour(number), px, is_plate=True
+            )
     left_out = 0
     for part in scene.drawn():
         texts = (f"{part.name}\n{addresses(part)}", addresses(part))
-        left_out += not _label(ax, board, leds[part.leds], texts, colour_of(part.line), px)
+        left_out += not _label(ax, board, leds[part.leds], texts, style.line_colour(part.line), px)
     for part in lit:
-        _number(scene, ax, board, part, leds, colour_of(part.line), px)
+        _number(scene, ax, board, part, leds, style.line_colour(part.line), px)
     if left_out:
         ax.annotate(
             f"no room here for the names of {counted(left_out, 'part')}",
@@ -65,8 +67,7 @@ def draw_labels(scene: Scene, ax: Axes, colour_of: Callable[[int], str]) -> None
 
 def addresses(part: PartRow) -> str:
     """The addresses of a part as people read them."""
-    last = part.first + part.count - 1
-    return f"{part.first}" if part.count == 1 else f"{part.first} – {last}"
+    return f"{part.first}" if part.count == 1 else f"{part.first} – {part.last}"
 
 
 def _number(

@@ -31,9 +31,8 @@ def draw_table(design: Design, layout: Layout, ax: Axes) -> None:
     for number, line in enumerate(design.line):
         facts = [line.controller or "", line.pin and f"pin {line.pin}", line.led, line.wire_order]
         facts += [f"supply {line.supply}" if line.supply else ""]
-        colour = style.LINE_COLOURS[number % len(style.LINE_COLOURS)]
+        colour = style.line_colour(number)
         head = f"{line.name}: {counted(layout.line_sizes[number], 'address')}"
-        head = head.replace("addresss", "addresses")
         rows.append((head, "", colour, True))
         rows.append(("  " + " · ".join(filter(None, facts)), "", style.FAINT, False))
         parts = [part for part in layout.parts if part.line == number]

@@ -28,6 +28,11 @@ FIGURE_SIZE = (12.8, 8.0)
 DPI = 100
 
 
+def line_colour(number: int) -> str:
+    """The colour of a data line."""
+    return LINE_COLOURS[number % len(LINE_COLOURS)]
+
+
 def new_figure(size: tuple[float, float] = FIGURE_SIZE) -> Figure:
     """An empty dark figure that needs no screen."""
     from matplotlib.figure import Figure

@@ -17,7 +17,7 @@ from fendra.core.layout import Layout
 from fendra.core.layout.shapes import FACINGS
 from fendra.files.design_text import NewLine
 from fendra.files.placement import Placement, Triple
-from fendra.files.whole import write_whole
+from fendra.files.whole import write_text
 
 HEADS = (
     "line", "address", "part", "name", "x", "y", "z", "facing_x", "facing_y", "facing_z", "skipped",
@@ -37,7 +37,7 @@ def write_layout(path: str | Path, design: Design, layout: Layout) -> Path:
     if path.suffix not in (".csv", ".json"):
         raise FileError(f"'{path}' cannot be written: a layout goes into a .csv or a .json")
     text = to_csv(layout) if path.suffix == ".csv" else to_json(design, layout)
-    return write_whole(path, lambda beside: beside.write_text(text, encoding="utf-8"))
+    return write_text(path, text)
 
 
 def to_csv(layout: Layout) -> str:
@@ -126,7 +126,8 @@ def read_json(text: str) -> tuple[list[Placement], dict[str, dict[str, Any]]]:
         what = f"'{exc.args[0]}' is missing" if isinstance(exc, KeyError) else str(exc)
         raise LayoutError(f"this is no layout as `fendra layout` writes it: {what}.") from exc
     for keys in lines.values():
-        if keys.get("order") == LED_TYPES[keys["led"]].order if keys.get("led") in LED_TYPES else 0:
+        led = LED_TYPES.get(keys.get("led", ""))
+        if led is not None and keys.get("order") == led.order:
             del keys["order"]
     return placements, lines
 

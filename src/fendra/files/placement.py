@@ -8,10 +8,11 @@ from dataclasses import dataclass, replace
 from fnmatch import fnmatchcase
 
 from fendra.core.errors import LayoutError
+from fendra.core.layout.table import UNITS_MM as DESIGN_UNITS_MM
 
 Triple = tuple[float, float, float]
 
-UNITS_MM = {"mm": 1.0, "in": 25.4, "mil": 0.0254, "cm": 10.0, "um": 0.001}
+UNITS_MM = {**DESIGN_UNITS_MM, "mil": 0.0254, "cm": 10.0, "um": 0.001}
 """Units of length that a file may be in, in mm."""
 
 

@@ -11,12 +11,13 @@ import numpy as np
 import svgelements
 
 from fendra.core.errors import LayoutError
+from fendra.core.layout.table import INCH_MM
 from fendra.core.names import did_you_mean
 from fendra.files.placement import Placement
 
 Array = np.ndarray[Any, np.dtype[np.float64]]
 
-_PX_MM = 25.4 / 96
+_PX_MM = INCH_MM / 96
 """A unit of a drawing that says no other (CSS Values 4, section 6.2)."""
 
 _DIGITS = 3
@@ -36,7 +37,7 @@ class Drawing:
     def __init__(self, text: str, unit_mm: float | None = None) -> None:
         self._mm = unit_mm or _PX_MM
         try:
-            svg = svgelements.SVG.parse(io.StringIO(text), ppi=25.4 / self._mm, reify=True)
+            svg = svgelements.SVG.parse(io.StringIO(text), ppi=INCH_MM / self._mm, reify=True)
         except (ParseError, ValueError, TypeError, AttributeError) as exc:
             raise LayoutError(f"this is no SVG: {exc}.") from exc
         if not isinstance(svg, svgelements.SVG):

@@ -24,6 +24,11 @@ def read_text(path: Path) -> str:
         raise FileError(f"'{path}' cannot be read: {getattr(exc, 'strerror', exc)}") from exc
 
 
+def write_text(path: str | Path, text: str) -> Path:
+    """Write a text in UTF-8, whole or not at all. Raises FileError."""
+    return write_whole(path, lambda beside: beside.write_text(text, encoding="utf-8"))
+
+
 def write_whole(path: str | Path, write: Callable[[Path], object]) -> Path:
     """Let `write` fill a new file beside `path`, then put it in its place.
 

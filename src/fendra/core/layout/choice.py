@@ -221,9 +221,7 @@ class _Chooser:
         self._choices[choice.name] = choice
 
     def group(self, group: Group, path: Path) -> Ints:
-        if isinstance(group, str):
-            return self._spots(group, path)
-        if isinstance(group, list):
+        if isinstance(group, (str, list)):
             return self._spots(group, path)
         spots = self._spots(group.of, (*path, "of"))
         spots = np.setdiff1d(spots, self._spots(group.without, (*path, "without"), nothing=True))

@@ -37,7 +37,7 @@ class Listed:
             "kind": row.kind,
             "shape": row.shape,
             "first": row.first,
-            "last": row.first + row.count - 1,
+            "last": row.last,
             "leds": row.leds.stop - row.leds.start,
             "skipped": list(row.skipped),
             "start": self.start and list(self.start),

@@ -48,6 +48,11 @@ class PartRow:
     leds: slice
     skipped: tuple[int, ...]
 
+    @property
+    def last(self) -> int:
+        """Its last address."""
+        return self.first + self.count - 1
+
 
 @dataclass(frozen=True)
 class Leds:
@@ -101,6 +106,11 @@ class Layout:
     @cached_property
     def _parts_by_name(self) -> dict[str, PartRow]:
         return {part.name: part for part in reversed(self.parts)}
+
+    @cached_property
+    def line_of_led(self) -> Ints:
+        """The place in `line_names` of the line of each LED: (m,)."""
+        return np.array([part.line for part in self.parts], np.int64)[self.leds.part]
 
     def part_row(self, name: str) -> PartRow:
         """The part of a name. Raises KeyError."""
@@ -158,12 +168,11 @@ class Layout:
         """
         import pandas as pd
 
-        rows = [self.parts[number] for number in self.leds.part]
         return pd.DataFrame(
             {
-                "line": [self.line_names[row.line] for row in rows],
+                "line": [self.line_names[number] for number in self.line_of_led],
                 "address": self.leds.address,
-                "part": [row.name for row in rows],
+                "part": [self.parts[number].name for number in self.leds.part],
                 "name": self.leds.names,
                 **_vectors(self.leds.position, self.leds.facing),
                 "skipped": self.leds.spot < 0,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from contextlib import suppress
 from dataclasses import dataclass, fields
 from typing import Any
@@ -179,11 +179,3 @@ def _judge_whole(bench: Bench, seen: Seen) -> Verdict:
 
 def _is_nan(bench: Bench, row: int) -> bool:
     return bool(bench.position[row, 0] != bench.position[row, 0])
-
-
-def line_of(lines: Mapping[Path, int], change: Change) -> int | None:
-    """The line of the file that a change is about, if it is known."""
-    path: Path = (*change.path, change.key)
-    while path and path not in lines:
-        path = path[:-1]
-    return lines.get(path)
