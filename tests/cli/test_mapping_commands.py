@@ -255,6 +255,7 @@ def test_the_level_is_low_within_the_supply_and_held_there(fendra):
         (["--saw", "red=front-right green=front-left"], 0, ["mirrored, left to right", "[-x, y, z]"]),
         (["--saw", "red=front-left green=front-right"], 0, ["The map is right."]),
         (["--saw", "start=left"], 1, ["say which one by --part"]),
+        (["--saw", "start=90"], 1, ["say which one by --part"]),
         (["--part", "tail-bar", "--saw", "red=lft"], 1, ["Did you mean 'left'?"]),
         ([], 2, ["say where to send it, or what was seen by --saw"]),
         (["--to", "nowhere:x"], 2, ["there is no output 'nowhere'"]),

@@ -113,7 +113,7 @@ FRAME = {
 
 def looked_at(part) -> Looked:
     made = fd.Design.from_values({"line": [{"name": "a", "part": [{"name": "p", **part}]}]})
-    (link,) = unfold(made, Report())
+    (link,) = unfold(made, Report()).links
     row = made.layout().part_row("p")
     return Looked(link, part.get("leds_per_address", 1), 1.0, frozenset(row.skipped))
 
@@ -148,7 +148,7 @@ def test_a_ring_s_first_led_may_be_said_in_degrees(count, direction):
     }
     for angle in (15.0, -70.0, 112.5, 359.0):
         found = deduce(looked_at(written), Seen(runs=direction), angle)
-        real = looked_at({**written, "start_angle": angle, "direction": direction}).position()
+        real = looked_at({**written, "start_angle": angle, "direction": direction}).written
         assert found[0].position == pytest.approx(real, abs=1e-6)
 
 
@@ -234,7 +234,7 @@ def test_a_whole_map_that_is_turned_or_mirrored_is_told_with_the_cure(turned):
     red, green = quadrants(flat)
     real = flat @ np.array(turned.matrix).T
     seen = Seen(*places_in_words(sight, real, red, green))
-    (found,) = deduce_whole(position, facing, seen)
+    (found,) = deduce_whole(position, sight, seen)
     assert found is turned
     x, y, z = position.T
     cured = np.stack(eval(found.cure(sight), {"x": x, "y": y, "z": z}), axis=1)
@@ -254,7 +254,9 @@ def test_the_mark_is_red_at_the_front_left_and_green_at_the_front_right():
 
 def test_what_is_seen_of_a_right_map_is_what_the_pattern_says():
     looked = looked_at(PARTS[0])
-    assert see(looked) == Seen("front-left", "front-right", "back-left", "right", "jumps")
+    assert see(looked, looked.written) == Seen(
+        "front-left", "front-right", "back-left", "right", "jumps"
+    )
 
 
 # ---- Patterns, level and current ----------------------------------------------------------------

@@ -7,7 +7,6 @@ from collections.abc import Iterable
 from fendra.core.checks import Subject, check
 from fendra.core.findings import Path, Report
 from fendra.core.graph.expr import FUNCTIONS
-from fendra.core.layout.chain import copies_of_assemblies
 from fendra.core.layout.choice import ALL
 from fendra.core.layout.columns import ORDER_COLUMNS, SPOT_COLUMNS
 
@@ -26,7 +25,7 @@ def duplicate_names(subject: Subject, report: Report) -> None:
         "line", ((("line", i, "name"), line.name) for i, line in enumerate(design.line)), report
     )
     parts = [((*part.path, "name"), part.name) for part in subject.layout.parts]
-    parts += [((*path, "name"), name) for name, path in copies_of_assemblies(design)]
+    parts += [((*path, "name"), name) for name, path in subject.layout.assemblies]
     _each_once("part", parts, report)
     layers = ((("layer", i, "name"), layer.name) for i, layer in enumerate(design.layer))
     _each_once("layer", layers, report)

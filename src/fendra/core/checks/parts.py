@@ -20,7 +20,7 @@ _NEAR_MM = 0.01
 def lengths(subject: Subject, report: Report) -> None:
     """Counts that do not fit the length that the LEDs are on."""
     seen = set()
-    for link in unfold(subject.design, Report()):
+    for link in unfold(subject.design, Report()).links:
         if isinstance(link.part, Spaced) and link.path not in seen:
             seen.add(link.path)
             problem = link.part.misfit(subject.layout.unit_mm)

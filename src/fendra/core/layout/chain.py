@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
@@ -54,7 +54,18 @@ class _Node:
     is_assembly: bool
 
 
-def unfold(design: Design, report: Report) -> list[Link]:
+@dataclass(frozen=True)
+class Chain:
+    """Every part in wire order, line after line; and the copies of assemblies that hold them.
+
+    assemblies: the name of each placed assembly, and where it is written.
+    """
+
+    links: tuple[Link, ...] = ()
+    assemblies: tuple[tuple[str, Path], ...] = ()
+
+
+def unfold(design: Design, report: Report) -> Chain:
     """Every part of a design in wire order, line after line. What is wrong is reported.
 
     A part that is placed on one that there is not stands where its own keys say.
@@ -66,10 +77,10 @@ def unfold(design: Design, report: Report) -> list[Link]:
             if len(nodes) > MOST_PARTS:
                 message = f"with its assemblies the design has more than {MOST_PARTS} parts."
                 report.error(("line", i, "part", j), "too-many", message, "Use fewer.")
-                return []
+                return Chain()
     by_name = {node.name: node for node in nodes}
     poses: dict[str, Pose] = {}
-    return [
+    links = tuple(
         Link(
             node.name,
             node.part,
@@ -81,16 +92,8 @@ def unfold(design: Design, report: Report) -> list[Link]:
         )
         for node in nodes
         if not node.is_assembly
-    ]
-
-
-def copies_of_assemblies(design: Design) -> Iterator[tuple[str, Path]]:
-    """The name of every placed assembly, and where it is written."""
-    for i, line in enumerate(design.line):
-        for j, part in enumerate(line.part):
-            for node in _unfold(design, part, ("line", i, "part", j), i, Report()):
-                if node.is_assembly:
-                    yield node.name, node.path
+    )
+    return Chain(links, tuple((node.name, node.path) for node in nodes if node.is_assembly))
 
 
 def _unfold(

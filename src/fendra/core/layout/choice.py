@@ -190,7 +190,7 @@ def choose_all(
     for part in layout.parts:
         for dot in re.finditer(r"\.", part.name if part.kind != "hidden" else ""):
             mine.setdefault(part.name[: dot.start()], []).append(choices[part.name].spots)
-    for name in layout.assemblies:
+    for name, _ in layout.assemblies:
         spots = np.unique(np.concatenate([np.zeros(0, np.int64), *mine.get(name, [])]))
         choices.setdefault(name, in_wire_order(name, spots))
     chooser = _Chooser(layout, report, frozenset(dropped), choices)

@@ -78,12 +78,17 @@ def direction_of(places: Floats, shape: str) -> str:
     if np.linalg.norm(places[-1] - places[0]) > 0.99 * steps > 0:
         return way_in_words(places[-1] - places[0])
     if shape in _ROUND:
-        x, y = (places - places.mean(axis=0))[:, :2].T
-        area = float(np.sum(x * np.roll(y, -1) - y * np.roll(x, -1)))
+        area = turning(places)
         if abs(area) > 1e-6 * steps**2:
             return "counter-clockwise" if area > 0 else "clockwise"
     begins = way_in_words(places[1] - places[0])
     return f"begins {begins}" if begins else ""
+
+
+def turning(places: Floats) -> float:
+    """Twice the area that places (n, 2 or more) run round: above 0 counter-clockwise."""
+    x, y = (places - places.mean(axis=0))[:, :2].T
+    return float(np.sum(x * np.roll(y, -1) - y * np.roll(x, -1)))
 
 
 def way_in_words(vector: Floats) -> str:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from functools import cached_property
 from typing import TYPE_CHECKING, Any, Literal
 
@@ -12,7 +12,7 @@ import numpy as np
 from fendra.core.electric.leds import LED_TYPES
 from fendra.core.errors import DesignError
 from fendra.core.findings import Path, Report, errors_of
-from fendra.core.layout.chain import Link, copies_of_assemblies, unfold
+from fendra.core.layout.chain import Link, unfold
 from fendra.core.layout.shapes.hidden import Hidden
 
 if TYPE_CHECKING:
@@ -82,7 +82,8 @@ class Layout:
     position: (n, 3) mm, the middle of the LEDs that share the address; facing: (n, 3) unit
     vectors. names: of each spot, empty where it has none.
     parts: every part of the chain, also those without spots. leds: every LED. line_sizes: the
-    addresses of each line. unit_mm: the design's unit of length.
+    addresses of each line. unit_mm: the design's unit of length. assemblies: the name of each
+    placed assembly, and where it is written.
     """
 
     line_names: tuple[str, ...]
@@ -98,7 +99,7 @@ class Layout:
     leds: Leds
     line_sizes: tuple[int, ...]
     unit_mm: float = 1.0
-    assemblies: tuple[str, ...] = field(default=())
+    assemblies: tuple[tuple[str, Path], ...] = ()
 
     def __len__(self) -> int:
         return len(self.line)
@@ -206,7 +207,7 @@ class _Builder:
     def __init__(self, design: Design, report: Report) -> None:
         self._design = design
         self._report = report
-        self._links = unfold(design, report)
+        self._chain = unfold(design, report)
         self._unit_mm = UNITS_MM[design.units]
         self._parts: list[PartRow] = []
         self._part_names: list[str] = []
@@ -223,7 +224,7 @@ class _Builder:
 
     def line(self, number: int) -> None:
         used = 0
-        for link in self._links:
+        for link in self._chain.links:
             if link.line == number:
                 used += self._add(link, used)
         self._line_sizes.append(used)
@@ -345,7 +346,7 @@ class _Builder:
             ),
             tuple(self._line_sizes),
             self._unit_mm,
-            tuple(dict.fromkeys(name for name, _ in copies_of_assemblies(self._design))),
+            self._chain.assemblies,
         )
 
 

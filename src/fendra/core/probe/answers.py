@@ -23,7 +23,7 @@ from fendra.core.probe.deduce import (
     deduce,
     deduce_whole,
 )
-from fendra.core.probe.marks import sight_of
+from fendra.core.probe.marks import Sight, sight_of
 
 _WORDS = {"top": "front", "bottom": "back", "rear": "back", "up": "front", "down": "back"}
 """How people call the ends of what is seen from above."""
@@ -101,12 +101,11 @@ def judge_places(bench: Bench, part: str | None, text: str) -> Verdict:
     seen, angle = read_seen(text)
     rows = [row for row in bench.layout.parts if row.name == part and row.kind == "lit"]
     if not rows:
-        return _judge_whole(bench, seen)
+        return _judge_whole(bench, seen, angle)
     if rows[0].count == len(rows[0].skipped):
         raise LayoutError(f"all of part '{part}' is skipped; there is nothing to be seen.")
     looked = _looked(bench.design, bench.layout, rows[0].name)
-    if looked.sight().top == "front":
-        seen = Seen(*(_from_above(getattr(seen, field.name)) for field in fields(seen)))
+    seen = _as_seen(looked.sight, seen)
     found = deduce(looked, seen, angle)
     if not found:
         words = (
@@ -123,12 +122,16 @@ def judge_places(bench: Bench, part: str | None, text: str) -> Verdict:
     return Verdict(True, words, ways, _hint(seen, angle, found, looked.link.part.has_rows))
 
 
-def _from_above(word: str) -> str:
-    return "-".join(_WORDS.get(piece, piece) for piece in word.split("-"))
+def _as_seen(sight: Sight, seen: Seen) -> Seen:
+    """What is said of what lies flat, in the words for that."""
+    if sight.top != "front":
+        return seen
+    said = [getattr(seen, field.name).split("-") for field in fields(seen)]
+    return Seen(*("-".join(_WORDS.get(piece, piece) for piece in pieces) for pieces in said))
 
 
 def _looked(design: Design, layout: Layout, name: str) -> Looked:
-    link = next(link for link in unfold(design, Report()) if link.name == name)
+    link = next(link for link in unfold(design, Report()).links if link.name == name)
     row = layout.part_row(name)
     led = LED_TYPES[design.line[row.line].led]
     per = link.part.leds_per_address or led.leds_a_chip
@@ -151,18 +154,15 @@ def _hint(seen: Seen, angle: float | None, found: Sequence[Explanation], has_row
     return f"More answers tell these apart: {', '.join(f'{key}=...' for key in open_)}."
 
 
-def _judge_whole(bench: Bench, seen: Seen) -> Verdict:
-    if seen.start or seen.runs or seen.then:
+def _judge_whole(bench: Bench, seen: Seen, angle: float | None) -> Verdict:
+    if seen.start or seen.runs or seen.then or angle is not None:
         raise LayoutError("the walk is about one part; say which one by --part.")
-    rows = bench.chosen[bench.part[bench.chosen] >= 0]
-    rows = rows[[not _is_nan(bench, row) for row in rows.tolist()]]
+    rows = bench.placed
     if len(rows) == 0:
         raise LayoutError("nothing here has a place.")
-    position, facing = bench.position[rows], bench.facing[rows]
-    sight = sight_of(position, facing)
-    if sight.top == "front":
-        seen = Seen(_from_above(seen.red), _from_above(seen.green))
-    found = deduce_whole(position, facing, seen)
+    position = bench.position[rows]
+    sight = sight_of(position, bench.facing[rows])
+    found = deduce_whole(position, sight, _as_seen(sight, seen))
     if not found:
         return Verdict(
             False,
@@ -175,7 +175,3 @@ def _judge_whole(bench: Bench, seen: Seen) -> Verdict:
         f"{turned.words}: write {turned.cure(sight)} for each place [x, y, z]" for turned in found
     ]
     return Verdict(True, f"{'; or '.join(cures)}.")
-
-
-def _is_nan(bench: Bench, row: int) -> bool:
-    return bool(bench.position[row, 0] != bench.position[row, 0])

@@ -61,9 +61,8 @@ class Bench:
     """A design's lines, address by address, m rows in wire order.
 
     layout: where its LEDs are. addresses: a layout in which every address is a spot, also those
-    that nobody sees. position: (m, 3) mm, NaN where an address has no LED with a place; facing:
-    (m, 3). part: the place of each in `layout.parts`, -1 beyond the design. chosen: the rows that
-    patterns light.
+    that nobody sees. position: (m, 3) mm, NaN where an address is not seen; facing: (m, 3). part:
+    the place of each in `layout.parts`, -1 beyond the design. chosen: the rows that patterns light.
     """
 
     design: Design
@@ -160,6 +159,11 @@ class Bench:
         rgb[step.rows] = np.where((light > 0) & (bytes_ < 1), 1, np.minimum(bytes_, 255))
         return Frame(at_s, rgb, self.addresses, self.design)
 
+    @property
+    def placed(self) -> Ints:
+        """The chosen rows that are seen at a place."""
+        return np.asarray(self.chosen[~np.isnan(self.position[self.chosen, 0])])
+
     def row_of(self, row: int) -> PartRow | None:
         """The part that an address belongs to."""
         place = int(self.part[row])
@@ -198,7 +202,9 @@ def make_bench(
             continue
         end = min(row.first + row.count, sizes[row.line])
         part_of[start[row.line] + row.first : start[row.line] + end] = place
-    _put_places(layout, position, facing, start, sizes)
+    seen = layout.address < np.array(sizes)[layout.line]
+    rows = start[layout.line[seen]] + layout.address[seen]
+    position[rows], facing[rows] = layout.position[seen], layout.facing[seen]
     addresses = replace(
         layout,
         line=line_of,
@@ -214,24 +220,6 @@ def make_bench(
     return replace(bench, chosen=_chosen(bench, line, part))
 
 
-def _put_places(
-    layout: Layout, position: Floats, facing: Floats, start: Ints, sizes: list[int]
-) -> None:
-    """The middle of the LEDs of each address, and where they face, those of copies left out."""
-    leds = layout.leds
-    rows = [layout.parts[place] for place in leds.part]
-    kept = np.array([row.kind == "lit" for row in rows], bool)
-    line = np.array([row.line for row in rows], np.int64)
-    kept &= leds.address < np.array(sizes)[line] if rows else kept
-    place = (start[line] + leds.address)[kept]
-    sums = np.zeros_like(position)
-    np.add.at(sums, place, leds.position[kept])
-    np.add.at(facing, place, leds.facing[kept])
-    count = np.bincount(place, minlength=len(position))
-    seen = count > 0
-    position[seen] = sums[seen] / count[seen, None]
-
-
 def _chosen(bench: Bench, line: str | None, part: str | None) -> Ints:
     rows = np.arange(len(bench))
     if line is not None:
@@ -244,7 +232,7 @@ def _chosen(bench: Bench, line: str | None, part: str | None) -> Ints:
         i for i, row in enumerate(parts) if row.name == part or row.name.startswith(f"{part}.")
     ]
     if not wanted:
-        known = [row.name for row in parts] + [*bench.layout.assemblies]
+        known = [row.name for row in parts] + [name for name, _ in bench.layout.assemblies]
         raise LayoutError(f"there is no part '{part}'. {did_you_mean(part, known, 'parts')}")
     copies = [parts[i] for i in wanted if parts[i].kind == "copy"]
     if len(copies) == len(wanted):

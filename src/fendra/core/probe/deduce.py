@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, fields
+from functools import cached_property
 from itertools import product
 from typing import Any, get_args
 
@@ -16,10 +17,11 @@ from pydantic import ValidationError
 
 from fendra.core.errors import LayoutError
 from fendra.core.layout.chain import Link, with_pose
+from fendra.core.layout.listing import turning
 from fendra.core.layout.pose import Pose
 from fendra.core.layout.shapes import Part, Turning
 from fendra.core.layout.shapes.ring import Ring
-from fendra.core.layout.table import Floats, leds_of, means
+from fendra.core.layout.table import Floats, Ints, leds_of, means
 from fendra.core.names import did_you_mean
 from fendra.core.probe.marks import Extent, Sight, places_in_words, quadrants, sight_of
 
@@ -113,30 +115,35 @@ class Looked:
     unit_mm: float
     skipped: frozenset[int]
 
-    def position(self, part: Part | None = None) -> Floats:
-        """The places of its addresses that are seen, (n, 3) mm, with other keys if given."""
-        link = self.link if part is None else with_pose(self.link, part)
-        return self._of_addresses(leds_of(link, self.unit_mm)[0])
+    @cached_property
+    def written(self) -> Floats:
+        """The places of its addresses that are seen, as the map has them: (n, 3) mm."""
+        return self.position(self.link.part)
 
+    @cached_property
     def sight(self) -> Sight:
         """From where it is looked at."""
         position, facing, _ = leds_of(self.link, self.unit_mm)
         return sight_of(position, facing)
 
-    def _of_addresses(self, values: Floats) -> Floats:
-        place = np.arange(len(values)) // self.per
-        each = means(values, place, -(-len(values) // self.per))
-        return each[[i for i in range(len(each)) if i not in self.skipped]]
+    @cached_property
+    def marks(self) -> tuple[Ints, Ints]:
+        """Which of those places get the red and which the green mark."""
+        return quadrants(self.sight.flat(self.written))
+
+    def position(self, part: Part) -> Floats:
+        """The same places with the keys of another part."""
+        values = leds_of(with_pose(self.link, part), self.unit_mm)[0]
+        count = -(-len(values) // self.per)
+        each = means(values, np.arange(len(values)) // self.per, count)
+        return each[[i for i in range(count) if i not in self.skipped]]
 
 
-def see(looked: Looked, part: Part | None = None, position: Floats | None = None) -> Seen:
-    """What is seen of a written part whose LEDs are really where other keys put them."""
-    written = looked.position()
-    real = looked.position(part) if position is None else position
-    sight = looked.sight()
-    red, green = quadrants(sight.flat(written))
-    flat = sight.flat(real)
-    red_at, green_at = places_in_words(sight, flat, red, green)
+def see(looked: Looked, position: Floats) -> Seen:
+    """What is seen of a written part whose LEDs are really at other places (n, 3) mm."""
+    sight = looked.sight
+    flat = sight.flat(position)
+    red_at, green_at = places_in_words(sight, flat, *looked.marks)
     start = sight.place(flat[0], Extent.of(flat))
     return Seen(red_at, green_at, start, _runs(looked, sight, flat), _then(looked, flat))
 
@@ -145,9 +152,7 @@ def _runs(looked: Looked, sight: Sight, flat: Floats) -> str:
     if len(flat) < 2:
         return ""
     if looked.link.part.runs_round and len(flat) > 2:
-        x, y = (flat - flat.mean(axis=0)).T
-        area = float(np.sum(x * np.roll(y, -1) - y * np.roll(x, -1)))
-        return "counter-clockwise" if area > 0 else "clockwise"
+        return "counter-clockwise" if turning(flat) > 0 else "clockwise"
     return sight.way(flat[1] - flat[0])
 
 
@@ -178,7 +183,7 @@ def outlooks(looked: Looked, angles: Sequence[float] = ()) -> list[Outlook]:
     found = []
     for changes, part in candidates(looked, angles):
         position = looked.position(part)
-        found.append(Outlook(changes, position, see(looked, position=position)))
+        found.append(Outlook(changes, position, see(looked, position)))
     return found
 
 
@@ -218,21 +223,25 @@ def deduce(looked: Looked, seen: Seen, angle: float | None = None) -> list[Expla
 def _begins_at(looked: Looked, ring: Ring, position: Floats, angle: float) -> bool:
     """Whether a ring's first LED is at an angle, as it is looked at; to half a degree."""
     centre = looked.link.pose.points(np.array([ring.centre])) * looked.unit_mm
-    x, y = looked.sight().flat(position[:1] - centre)[0]
+    x, y = looked.sight.flat(position[:1] - centre)[0]
     off = (float(np.degrees(np.arctan2(y, x))) - angle + 180) % 360 - 180
     return abs(off) < 0.5
 
 
 def _check(looked: Looked, seen: Seen) -> None:
-    sight = looked.sight()
+    sight = looked.sight
     ways = ("left", "right", *(("up", "down") if sight.top == "top" else (sight.top, sight.bottom)))
-    known = {
-        "red": (*sight.places, "mixed", "nowhere"),
-        "green": (*sight.places, "mixed", "nowhere"),
+    known: dict[str, Sequence[str]] = {
+        **_marks_words(sight),
         "start": sight.places,
         "runs": get_args(Turning) if looked.link.part.runs_round else ways,
         "then": (TURNS, JUMPS),
     }
+    _check_words(seen, known)
+
+
+def _check_words(seen: Seen, known: Mapping[str, Sequence[str]]) -> None:
+    """Raises LayoutError where something is said in a word that is not known for it."""
     for key, words in known.items():
         said = getattr(seen, key)
         if said and said not in words:
@@ -276,8 +285,8 @@ def _changed(
         return None
     moved = dict(changes)
     if "turn" in changes or "mirror" in changes:
-        there = [_middle(looked.position(each)) for each in (part, other)]
-        shift = looked.link.pose.matrix.T @ (there[0] - there[1]) / looked.unit_mm
+        away = _middle(looked.written) - _middle(looked.position(other))
+        shift = looked.link.pose.matrix.T @ away / looked.unit_mm
         outer = Pose.of(part).matrix @ shift
         if np.abs(outer).max() > 1e-3:
             at = tuple(round(float(a + b), 3) + 0.0 for a, b in zip(part.at, outer, strict=True))
@@ -326,22 +335,22 @@ WHOLE = (
 """Every way in which a flat map can be turned and mirrored by quarters."""
 
 
-def deduce_whole(position: Floats, facing: Floats, seen: Seen) -> list[Turned]:
+def deduce_whole(position: Floats, sight: Sight, seen: Seen) -> list[Turned]:
     """How the map of several parts (n, 3) has to be turned to explain where the marks were seen.
 
     Raises LayoutError for words that say no place.
     """
-    sight = sight_of(position, facing)
-    for key in ("red", "green"):
-        said = getattr(seen, key)
-        if said and said not in (*sight.places, "mixed", "nowhere"):
-            remedy = did_you_mean(said, sight.places, "places")
-            raise LayoutError(f"'{key} = {said}' says nothing here. {remedy}")
+    _check_words(seen, _marks_words(sight))
     flat = sight.flat(position)
-    red, green = quadrants(flat)
+    marks = quadrants(flat)
     found = []
     for turned in WHOLE:
-        red_at, green_at = places_in_words(sight, flat @ np.array(turned.matrix).T, red, green)
-        if seen.agrees(Seen(red_at, green_at, seen.start, seen.runs, seen.then)):
+        seen_at = places_in_words(sight, flat @ np.array(turned.matrix).T, *marks)
+        if Seen(seen.red, seen.green).agrees(Seen(*seen_at)):
             found.append(turned)
     return found
+
+
+def _marks_words(sight: Sight) -> dict[str, tuple[str, ...]]:
+    words = (*sight.places, "mixed", "nowhere")
+    return {"red": words, "green": words}

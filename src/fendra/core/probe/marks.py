@@ -167,7 +167,7 @@ def _one_place(sight: Sight, flat: Floats, extent: Extent) -> str:
 
 def marks_of(bench: Bench) -> Marks:
     """The marks on what a bench's patterns light."""
-    rows = bench.chosen[~np.isnan(bench.position[bench.chosen, 0])]
+    rows = bench.placed
     if len(rows) == 0:
         return Marks(rows, rows, "nothing here has a place")
     sight = sight_of(bench.position[rows], bench.facing[rows])

@@ -25,9 +25,9 @@ LINE_COLOURS = {
 _BLINK_S, _PAUSE_S = 0.25, 1.0
 _STAY_S = 3.0
 _AXES = (
-    ("left to right", 0),
-    ("back to front", 1),
-    ("bottom to top", 2),
+    ("left to right", "red", RED),
+    ("back to front", "green", GREEN),
+    ("bottom to top", "blue", BLUE),
 )
 _PLANES = 24
 _RAMP_STEPS = 20
@@ -43,7 +43,6 @@ class Pattern:
     """
 
     name: str
-    about: str
     make: Callable[[Bench, float], Iterator[Step]]
     share: float = SHARE
     most: float = MOST
@@ -134,13 +133,13 @@ def _colours(bench: Bench, speed: float) -> Iterator[Step]:
 
 def _axes(bench: Bench, speed: float) -> Iterator[Step]:
     """A plane of light that moves along each axis."""
-    rows = bench.chosen[~np.isnan(bench.position[bench.chosen, 0])]
+    rows = bench.placed
     place = bench.position[rows]
-    for (words, axis), colour in zip(_AXES, (RED, GREEN, BLUE), strict=True):
+    for axis, (words, name, colour) in enumerate(_AXES):
         low, high = (place[:, axis].min(), place[:, axis].max()) if len(rows) else (0.0, 0.0)
         if high - low < 1e-6:
             continue
-        said = f"a plane of {('red', 'green', 'blue')[axis]} light moves from {words}"
+        said = f"a plane of {name} light moves from {words}"
         half = (high - low) / _PLANES
         for step in range(_PLANES + 1):
             lit = rows[np.abs(place[:, axis] - (low + (high - low) * step / _PLANES)) <= half]
@@ -168,12 +167,12 @@ def _ramp(bench: Bench, speed: float) -> Iterator[Step]:
 PATTERNS: dict[str, Pattern] = {
     pattern.name: pattern
     for pattern in (
-        Pattern("lines", "each line its own colour, blinking its number", _lines, times=3),
-        Pattern("colours", "red, green, blue and white in turn", _colours),
-        Pattern("walk", "one LED after another along the chain", _walk),
-        Pattern("count", "every tenth and every hundredth LED marked", _count),
-        Pattern("corners", "front left red, front right green, the rear dark", _corners),
-        Pattern("axes", "a plane of light along each axis", _axes),
-        Pattern("ramp", "white that rises slowly, to see where the supply sags", _ramp, 1.0, 1.0),
+        Pattern("lines", _lines, times=3),
+        Pattern("colours", _colours),
+        Pattern("walk", _walk),
+        Pattern("count", _count),
+        Pattern("corners", _corners),
+        Pattern("axes", _axes),
+        Pattern("ramp", _ramp, 1.0, 1.0),
     )
 }
