@@ -50,7 +50,10 @@ class Spaced(Part):
         return self.pitch
 
     def places(self, unit_mm: float) -> Array:
-        """How far along the way each LED is, from its start: (n,)."""
+        """How far along the way each LED is, from its start: (n,).
+
+        Raises ValueError where more would fit than a part may have.
+        """
         length, spacing = self.length(unit_mm), self.spacing(unit_mm)
         if self.count is not None and (spacing is None or self.misfit(unit_mm)):
             even = np.linspace(0.0, length, self.count, endpoint=not self.is_loop)
@@ -58,7 +61,9 @@ class Spaced(Part):
         assert spacing is not None
         if self.count is not None:
             return np.asarray(np.minimum(np.arange(self.count) * spacing, length), np.float64)
-        fitting = int(min(length / spacing + 1e-6, MOST_LEDS))
+        if length / spacing > MOST_LEDS:
+            raise ValueError(f"a part has at most {MOST_LEDS} LEDs; set them farther apart")
+        fitting = int(length / spacing + 1e-6)
         is_met = self.is_loop and fitting > 0 and fitting * spacing > length * (1 - 1e-6)
         return np.asarray(np.arange(fitting + (not is_met)) * spacing, np.float64)
 

@@ -9,7 +9,6 @@ from pydantic import model_validator
 
 from fendra.core.layout.shapes import (
     FACINGS,
-    MOST_LEDS,
     Array,
     Direction,
     Number,
@@ -53,10 +52,6 @@ class Strip(Spaced):
         has_spacing = self.pitch is not None or self.per_metre is not None
         if self.direction is not None and not (has_spacing and self.count is not None):
             raise ValueError("a strip in a `direction` needs `count`, and `pitch` or `per_metre`")
-        if self.pitch is not None and self.end is not None:
-            gap = np.linalg.norm(np.subtract(self.end, self.start))
-            if gap / self.pitch > MOST_LEDS:
-                raise ValueError(f"a part has at most {MOST_LEDS} LEDs; use a larger `pitch`")
         return self
 
     def way(self) -> Array:
