@@ -137,9 +137,8 @@ def designs(draw):
         made = [draw(parts(name)) for name in part_names]
         if draw(st.booleans()):
             made.insert(0, {"name": f"hidden-{i}", "shape": "hidden", "count": 2})
-        lines.append(
-            {"name": f"line-{i}", "led": draw(st.sampled_from(sorted(LED_TYPES))), "part": made}
-        )
+        led, supply = draw(st.sampled_from(sorted(LED_TYPES))), draw(st.sampled_from("ab"))
+        lines.append({"name": f"line-{i}", "led": led, "supply": supply, "part": made})
     groups = {
         "some": draw(
             st.sampled_from(
@@ -158,6 +157,10 @@ def designs(draw):
     names += ["some", "way"]
     made = draw(st.lists(layers(names), max_size=5))
     return {
+        "supplies": {
+            name: {"budget": draw(st.floats(0.02, 0.5)), "amps": 1.0, "limiter": draw(st.booleans())}
+            for name in "ab"
+        },
         "line": lines, "groups": groups, "trails": {"way": {"of": "some", "by": by}},
         "level": draw(st.sampled_from([1.0, 0.3, "s"])), "units": draw(st.sampled_from(["mm", "in"])),
         "signals": {

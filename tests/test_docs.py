@@ -15,18 +15,23 @@ from fendra.core.design import (
     Assembly,
     Controller,
     Design,
+    Feed,
     GroupTable,
     Layer,
     Line,
+    Link,
     Signal,
-    Supply,
     Trail,
 )
+from fendra.core.electric.leds import LedFigures, Measured
+from fendra.core.electric.supplies import Battery, Converter, Supply
+from fendra.core.electric.wires import Jump, Wire
 from fendra.core.layout.shapes import SHAPES
 from fendra.files.design_file import check_text
 
 ALL_MODELS = [
-    Design, Line, Controller, Supply, Assembly, GroupTable, Trail, Signal, Layer, *SHAPES.values(),
+    Design, Line, Controller, Supply, Assembly, GroupTable, Trail, Signal, Layer, Feed, Link,
+    LedFigures, Measured, Battery, Converter, Wire, Jump, *SHAPES.values(),
 ]  # fmt: skip
 ROOT = Path(__file__).parents[1]
 PAGES = sorted([*ROOT.glob("*.md"), *(ROOT / "docs").glob("*.md")])

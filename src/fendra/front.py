@@ -162,7 +162,7 @@ class Program(core_program.Program):
     ) -> Film:
         """Every frame of a tape, as a film that can be drawn."""
         film = super().film(tape, rate=rate, clock_s=clock_s, progress=progress)
-        return Film(film.times, film.rgb, film.layout, film.design, film.tape)
+        return Film(film.times, film.rgb, film.layout, film.design, film.tape, film.let_through)
 
 
 class Film(core_film.Film):

@@ -35,6 +35,16 @@ ODD_NAMES = {
         {"name": "for!", "on": "float", "effect": "blink", "rate": "k"},
     ],
 }  # fmt: skip
+BUDGETS = {
+    "name": "draw",
+    "supplies": {"deck": {"budget": 0.3}, "scale": {"budget": 3000.0}},
+    "line": [
+        {"name": "a", "supply": "deck", "part": [strip("a", 9), strip("b", 4, parallel_to="a")]},
+        {"name": "c", "supply": "scale", "part": [strip("c", 60_000)]},
+        {"name": "d", "supply": "deck", "led": "sk6812-rgbw", "part": [strip("d", 3)]},
+    ],
+    "layer": [layer()],
+}
 THIRDS = {"third": "index % 3 == 1"}
 DESIGNS = {
     "heron": lambda: fd.load(fd.demo_file("heron.toml")),
@@ -47,6 +57,7 @@ DESIGNS = {
         layer("gauge", value="s"), layer(on="third", level="s"), count=40_000,
         signals={"s": {}}, groups=THIRDS,
     ),
+    "budgets": lambda: fd.Design.from_values(BUDGETS),
     "odd names": lambda: fd.Design.from_values(ODD_NAMES),
 }  # fmt: skip
 
@@ -84,13 +95,17 @@ def test_the_header_is_c_plus_plus_too(compiler, tmp_path, name):
     compile_c(compiler, ["-Wall", "-Werror", "-fsyntax-only"], user, into=tmp_path / "none")
 
 
-@pytest.mark.parametrize("at_once", ["default", "16", "1"])
+@pytest.mark.parametrize(
+    ("at_once", "budget"), [("default", 4.8), ("default", 1.2), ("16", 4.8), ("1", 1.2)]
+)
 def test_the_sanitisers_find_nothing_over_the_ride_and_the_bytes_are_the_films(
-    compiler, tmp_path, at_once
+    compiler, tmp_path, at_once, budget
 ):
     """Out of bounds, undefined shifts and conversions, divisions by 0: none; painted whole and in
-    pieces, as a controller with little memory does."""
+    pieces, as a controller with little memory does; held back by the limiter, and not."""
     heron, ride = fd.load(fd.demo_file("heron.toml")), fd.read_tape(fd.demo_file("ride.csv"))
+    deck = heron.supplies["deck"].model_copy(update={"budget": budget})
+    heron = heron.model_copy(update={"supplies": {"deck": deck}})
     film = heron.compile(engine="numpy").film(ride)
     emitted, fed = heron.emit(), [n for n, s in heron.signals.items() if s.of is None]
     path = write(emitted, tmp_path)

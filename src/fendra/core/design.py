@@ -10,14 +10,17 @@ from collections.abc import Mapping
 from functools import reduce
 from keyword import iskeyword
 from operator import or_
-from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
+from typing import TYPE_CHECKING, Annotated, Any, Literal, TypeAlias
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, PrivateAttr
 
-from fendra.core.electric.controllers import CONTROLLERS
-from fendra.core.electric.leds import LED_TYPES
+from fendra.core.electric.controllers import CONTROLLERS, ControllerType
+from fendra.core.electric.leds import LED_TYPES, LedFigures, LedType, Order, all_types
+from fendra.core.electric.supplies import Amps, Supply
+from fendra.core.electric.wires import Jump, Wire
 from fendra.core.findings import Path
 from fendra.core.layout.shapes import (
+    MOST_LEDS,
     SHAPES,
     Count,
     Length,
@@ -26,9 +29,9 @@ from fendra.core.layout.shapes import (
     Part,
     Point,
     Title,
-    one_of,
 )
 from fendra.core.mix import Blend
+from fendra.core.model import Model, one_of
 from fendra.core.names import SIGNAL_NAME, did_you_mean
 
 if TYPE_CHECKING:
@@ -40,19 +43,11 @@ else:
 if TYPE_CHECKING:
     _Texts: TypeAlias = str | list[str]
     _Near: TypeAlias = str | Point
+    _At: TypeAlias = int | str
 else:
     _Texts = one_of(text=str, list=list[str])
     _Near = one_of(text=str, numbers=Point)
-
-
-class _Model(BaseModel):
-    model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
-
-
-def _check_led(name: str) -> str:
-    if name not in LED_TYPES:
-        raise ValueError(f"there is no LED type '{name}'. {did_you_mean(name, LED_TYPES, 'types')}")
-    return name
+    _At = one_of(number=Annotated[int, Field(ge=0, le=MOST_LEDS)], text=Literal["end"])
 
 
 def _check_controller(name: str) -> str:
@@ -62,72 +57,103 @@ def _check_controller(name: str) -> str:
     return name
 
 
-def _check_order(order: str) -> str:
-    if sorted(order) not in (["B", "G", "R"], ["B", "G", "R", "W"]):
-        raise ValueError(
-            "a colour order has the letters R, G and B, and W for a white channel, each once, as "
-            "in 'GRB'"
-        )
-    return order
+class Link(Model):
+    """By what frames come to a controller.
+
+    baud: of a serial port. network: the protocol, where it is a network; mbit: what that carries,
+    in millions of bits a second.
+    """
+
+    baud: Annotated[int, Field(ge=300, le=100_000_000)] | None = None
+    network: Literal["sacn"] | None = None
+    mbit: Annotated[float, Field(gt=0, le=100_000)] = 100.0
 
 
-class Controller(_Model):
+class Controller(Model):
     """What the lines are plugged into, and its limits.
 
-    type: one of the known controllers, for its RAM and pins. ram: bytes; pins: those that there
-    are, as names and ranges (`D2-D13`); both instead of the type's. most_leds: addresses on all
-    of its lines; most_leds_a_line: on each of them. uses: what else it does, and by which pins.
-    shared: things inside it that only one can use at a time, each with the pins and uses that
-    need it.
+    type: one of the known controllers, for its RAM, pins and logic. ram: bytes; pins: those that
+    there are, as names and ranges (`D2-D13`); logic_volts: what they give for a 1; all of these
+    instead of the type's. regulator_amps: what its own regulator can give to LEDs. link: by what
+    frames come. most_leds: addresses on all of its lines; most_leds_a_line: on each of them. uses:
+    what else it does, and by which pins. shared: things inside it that only one can use at a time,
+    each with the pins and uses that need it.
     """
 
     type: Annotated[str, AfterValidator(_check_controller)] | None = None
     about: str = ""
     ram: Annotated[int, Field(ge=1, le=2**40)] | None = None
     pins: list[str] = []
+    logic_volts: Annotated[float, Field(gt=0, le=24)] | None = None
+    regulator_amps: Amps | None = None
+    link: Link | None = None
     most_leds: Count | None = None
     most_leds_a_line: Count | None = None
     uses: dict[str, _Texts] = {}
     shared: dict[str, list[str]] = {}
 
-
-class Supply(_Model):
-    """What feeds lines. amps: its rated current."""
-
-    about: str = ""
-    amps: Annotated[float, Field(gt=0, le=10_000)] | None = None
+    @property
+    def known_type(self) -> ControllerType | None:
+        """Its type's figures, where it has one."""
+        return CONTROLLERS[self.type] if self.type else None
 
 
-class Line(_Model):
+class Feed(Model):
+    """A place where power goes into a line.
+
+    at: the address, from 0, or the line's end. wire: the lead to it, if not the supply's own.
+    """
+
+    at: _At
+    wire: Wire | None = None
+
+
+class Line(Model):
     """One data line of a controller, with its parts in wire order.
 
-    controller: which one, where there are several. pin: its name for the pin. order: colour order,
-    if not the LED type's own. supply: what feeds it. most_leds: addresses that it may have.
+    controller: which one, where there are several. pin: its name for the pin. led: the LED type.
+    order: colour order, if not the type's own. supply: what feeds it. feed: where power goes in; at
+    the first LED if not given. jump: the wire from part to part. level_shifter: something lifts the
+    data to the LEDs' voltage. most_leds: addresses that it may have.
     """
 
     name: Name
     controller: Name | None = None
     pin: str = ""
-    led: Annotated[str, AfterValidator(_check_led)] = "ws2812b"
-    order: Annotated[str, AfterValidator(_check_order)] | None = None
+    led: str = "ws2812b"
+    order: Order | None = None
     supply: str = ""
+    feed: list[Feed] = []
+    jump: Jump = Jump()
+    level_shifter: bool = False
     most_leds: Count | None = None
     part: Annotated[list[AnyPart], Field(min_length=1)]
+
+    _led_type: LedType | None = PrivateAttr(default=None)
+
+    @property
+    def led_type(self) -> LedType:
+        """The figures of its LEDs; those of a ws2812b where the design gets them wrong."""
+        return self._led_type or LED_TYPES.get(self.led, LED_TYPES["ws2812b"])
+
+    def takes_type(self, types: Mapping[str, LedType]) -> None:
+        """Look up its LED type among those of the design."""
+        self._led_type = types.get(self.led)
 
     @property
     def wire_order(self) -> str:
         """The colour order on the wire; its letters are the channels of an LED."""
-        return self.order or LED_TYPES[self.led].order
+        return self.order or self.led_type.order
 
 
-class Assembly(_Model):
+class Assembly(Model):
     """Parts that are built as one thing, in its own axes, to be placed as often as it is there."""
 
     about: str = ""
     part: Annotated[list[AnyPart], Field(min_length=1)]
 
 
-class GroupTable(_Model):
+class GroupTable(Model):
     """A choice of spots, narrowed down; each key takes from what is left by those before it.
 
     of: what to begin with: a condition, a name, or a list of them. without: what to leave out.
@@ -144,7 +170,7 @@ class GroupTable(_Model):
     outermost: Count | None = None
 
 
-class Trail(_Model):
+class Trail(Model):
     """An ordered path over spots.
 
     of: as a group's. join: names, one run after the other; `-name` runs it from its end. by: the
@@ -162,7 +188,7 @@ class Trail(_Model):
 Seconds: TypeAlias = Annotated[float, Field(ge=0, le=86_400, allow_inf_nan=False)]
 
 
-class Signal(_Model):
+class Signal(Model):
     """One live value and its conditioning.
 
     range: lowest and highest value; what comes is held within it.
@@ -232,11 +258,12 @@ else:
     Group = one_of(text=str, list=list[str], table=GroupTable)
 
 
-class Design(_Model):
+class Design(Model):
     """A design: lines with parts, groups, trails, signals and layers.
 
     rate: frames a second. level: the master level, 0 to 1 as the eye sees it. units: of all
-    lengths in it. outline: lines of points [x, y] that show the thing itself in pictures.
+    lengths in it. outline: lines of points [x, y] that show the thing itself in pictures. leds: LED
+    types of its own, and changes to known ones.
     """
 
     fendra: Literal[1] = 1
@@ -247,6 +274,7 @@ class Design(_Model):
     units: Literal["mm", "in"] = "mm"
     outline: list[list[Annotated[tuple[Number, Number], Field(strict=False)]]] = []
     controllers: dict[Name, Controller] = {}
+    leds: dict[Title, LedFigures] = {}
     supplies: dict[Name, Supply] = {}
     assemblies: dict[Name, Assembly] = {}
     line: Annotated[list[Line], Field(min_length=1)]
@@ -255,8 +283,21 @@ class Design(_Model):
     signals: dict[SignalName, Signal] = {}
     layer: list[Layer] = []
 
+    _led_types: dict[str, LedType] = PrivateAttr(default_factory=dict)
     _file: str = PrivateAttr(default="")
     _lines: dict[Path, int] = PrivateAttr(default_factory=dict)
+
+    def model_post_init(self, context: Any, /) -> None:
+        """Give each line its LED type, with what the design says of it."""
+        super().model_post_init(context)
+        self._led_types = all_types(self.leds)
+        for line in self.line:
+            line.takes_type(self._led_types)
+
+    @property
+    def led_types(self) -> Mapping[str, LedType]:
+        """The LED types of the catalogue, and those that the design adds or changes."""
+        return self._led_types
 
     @property
     def file(self) -> str:

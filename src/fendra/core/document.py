@@ -58,11 +58,16 @@ def read_document(raw: dict[str, Any], model: type[Design] = Design) -> Document
             for path, errors in by_path.items():
                 for finding in to_findings(errors, path, values):
                     placed = replace(finding, path=_original(path, values, origins))
-                    if placed not in findings:
+                    if placed not in findings and not _follows(placed, findings):
                         findings.append(placed)
             if not _mend(values, by_path):
                 break
     return Document(design, tuple(findings), _names(raw) - _names(values), values, origins)
+
+
+def _follows(finding: Finding, earlier: Iterable[Finding]) -> bool:
+    """Whether a key is missing only since it was wrong and left out."""
+    return finding.code == "missing-key" and any(finding.path == other.path for other in earlier)
 
 
 def _origins(values: Any) -> dict[int, int]:
@@ -200,7 +205,7 @@ def _names(raw: Any) -> frozenset[str]:
     for holder in [*_tables(raw.get("line")), *_tables(holders)]:
         found.add(str(holder.get("name")))
         found.update(str(part.get("name")) for part in _tables(holder.get("part")))
-    for table in ("groups", "trails", "signals", "controllers", "supplies", "assemblies"):
+    for table in ("groups", "trails", "signals", "controllers", "leds", "supplies", "assemblies"):
         if isinstance(raw.get(table), dict):
             found.update(map(str, raw[table]))
     return frozenset(found)

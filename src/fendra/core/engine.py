@@ -38,10 +38,17 @@ class Engine(ABC):
 
     @abstractmethod
     def frame(self, now_ms: int, news: Mapping[str, float], out: Array) -> None:
-        """A frame as bytes into `out`, (spots, 3) uint8 without gaps."""
+        """A frame as bytes into `out`, (spots, 3) uint8 without gaps, within the budgets."""
 
-    def film(self, times_ms: Array, values: Array, is_new: Array, out: Array) -> None:
-        """Frames in a row into `out`, (frames, spots, 3) uint8 without gaps.
+    @abstractmethod
+    def gains(self) -> list[int]:
+        """What the limiter lets through of the newest frame, for each of `recording.limits`;
+        `limiter.FULL` is all.
+        """
+
+    def film(self, times_ms: Array, values: Array, is_new: Array, out: Array, gains: Array) -> None:
+        """Frames in a row into `out`, (frames, spots, 3) uint8 without gaps, and what the limiter
+        lets through of each into `gains`, (frames, limits) uint32 without gaps.
 
         times_ms: (frames,) uint32. values, is_new: (frames, signals) float32 and bool, in the
         order of `recording.fed`: what is known of each signal, and whether that is news.
@@ -50,3 +57,4 @@ class Engine(ABC):
         for row, now_ms in enumerate(times_ms.tolist()):
             heard = {fed[i]: values[row, i].item() for i in np.flatnonzero(is_new[row])}
             self.frame(now_ms, heard, out[row])
+            gains[row] = self.gains()

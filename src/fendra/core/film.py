@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
@@ -52,11 +53,36 @@ class Frame:
 
 
 @dataclass(frozen=True)
+class Limited:
+    """What the limiter of a supply did in a film.
+
+    frames: those that it held back, of so many in all. least: the smallest share of the light that
+    it let through, 0 to 1; at_s: when that was first.
+    """
+
+    supply: str
+    frames: int
+    of: int
+    least: float
+    at_s: float
+
+    def __str__(self) -> str:
+        whose = f"'{self.supply}'" if self.supply else "the supply"
+        if not self.frames:
+            return f"limiter of {whose}: never acted"
+        return (
+            f"limiter of {whose}: held back {self.frames} of {self.of} frames "
+            f"({self.frames / self.of:.1%}), at {self.at_s:g} s to {self.least:.0%} of the light"
+        )
+
+
+@dataclass(frozen=True)
 class Film:
     """Frames over a stretch of time; `numpy.asarray(film)` is its bytes.
 
     times: (frames,) seconds on the tape's clock. rgb: (frames, n, 3) uint8, linear, as
-    in `Frame`. tape: the signals that drove it.
+    in `Frame`. tape: the signals that drove it. let_through: of each supply that has a limiter, the
+    share of the light that it let through, 0 to 1: (frames,).
     """
 
     times: Floats
@@ -64,6 +90,17 @@ class Film:
     layout: Layout
     design: Design
     tape: Tape
+    let_through: Mapping[str, Floats] = field(default_factory=dict)
+
+    def limited(self) -> list[Limited]:
+        """How often and how much the limiter acted, for each supply that has one."""
+        found = []
+        for supply, share in self.let_through.items():
+            lowest = int(np.argmin(share))
+            frames = int(np.count_nonzero(share < 1.0))
+            found.append(Limited(supply, frames, len(self), share[lowest].item(),
+                                 self.times[lowest].item()))  # fmt: skip
+        return found
 
     def __len__(self) -> int:
         return len(self.times)

@@ -12,6 +12,7 @@ from typing import Any, Literal
 
 import numpy as np
 
+from fendra.core.electric.limiter import Limit
 from fendra.core.graph.node import Graph
 
 Blend = Literal["over", "add", "max"]
@@ -40,7 +41,7 @@ class Recording:
 
     columns: (space, column name) to an array over the space's spots.
     spots: each space's spots, ascending, as places in the layout.
-    fed: the signals that come in, in the order of the design.
+    fed: the signals that come in, in the order of the design. limits: the budgets of the supplies.
     """
 
     graph: Graph
@@ -49,3 +50,4 @@ class Recording:
     spots: Mapping[str, np.ndarray[Any, np.dtype[Any]]]
     spot_count: int
     fed: tuple[str, ...]
+    limits: tuple[Limit, ...] = ()

@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 
 from fendra.core.design import Design
+from fendra.core.electric.limiter import FULL
 from fendra.core.engine import Engine
 from fendra.core.errors import ClockError, SignalError, TapeError
 from fendra.core.film import Film, Frame
@@ -126,15 +127,18 @@ class Program:
         times_ms = (clock_ms & UINT_MASK).astype(np.uint32)
         values, is_new = tape.heard(self.fed, times)
         held = np.clip(values, -LARGEST, LARGEST).astype(np.float32)
+        limits = self.recording.limits
+        gains = np.empty((count, len(limits)), np.uint32)
         self.reset()
         step = count if progress is None else max(count // PROGRESS_STEPS, 1)
         for start in range(0, count, step):
             rows = slice(start, min(start + step, count))
-            self.engine.film(times_ms[rows], held[rows], is_new[rows], rgb[rows])
+            self.engine.film(times_ms[rows], held[rows], is_new[rows], rgb[rows], gains[rows])
             if progress is not None:
                 progress(rows.stop, count)
         self._last_ms = int(clock_ms[-1])
-        return Film(times, rgb, self.layout, self.design, tape)
+        let_through = {limit.supply: gains[:, i] / FULL for i, limit in enumerate(limits)}
+        return Film(times, rgb, self.layout, self.design, tape, let_through)
 
     def _check(self, given: Mapping[str, float]) -> Mapping[str, float]:
         """What is given as the engine takes it: known signals, numbers within +-1e9."""

@@ -9,6 +9,8 @@ import numpy as np
 
 from fendra.core.design import Design, Layer, Setting
 from fendra.core.effects import EFFECTS, Led, Look, Parameter
+from fendra.core.electric.limiter import make_limits
+from fendra.core.electric.loads import make_loads
 from fendra.core.errors import ExpressionError, GraphError
 from fendra.core.findings import Path, Report
 from fendra.core.graph.clock import Clock
@@ -77,7 +79,8 @@ def record(
     )
     spots = {name: choice.spots for name, choice in choices.items()}
     fed = tuple(name for name, signal in design.signals.items() if signal.of is None)
-    return Recording(graph, placed, columns, spots, len(layout), fed)
+    limits = make_limits(make_loads(design, layout))
+    return Recording(graph, placed, columns, spots, len(layout), fed, limits)
 
 
 def _column(layout: Layout, choice: Choice, name: str) -> np.ndarray[Any, np.dtype[np.float64]]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any
+from typing import Any, get_args
 
 from pydantic import BaseModel
 
@@ -15,9 +15,10 @@ from fendra.core.design import (
     Layer,
     Line,
     Signal,
-    Supply,
     Trail,
 )
+from fendra.core.electric.leds import LedFigures
+from fendra.core.electric.supplies import Supply
 from fendra.core.findings import Finding, Path, Severity
 from fendra.core.layout.shapes import SHAPES
 from fendra.core.layout.shapes.keys import Column
@@ -124,8 +125,8 @@ def _is_there(path: Path, values: Any) -> bool:
 def _known_keys(path: Path, values: dict[str, Any]) -> list[str]:
     """The keys of the table that holds the last step of a path."""
     match path[:-1]:
-        case ("line", int()):
-            return [*Line.model_fields]
+        case ("line", int(), *rest) if "part" not in rest:
+            return [*_table_in(Line, rest).model_fields]
         case ("line" | "assemblies", _, "part", int(), *rest):
             here: Any = values
             for step in path[:4]:
@@ -135,9 +136,20 @@ def _known_keys(path: Path, values: dict[str, Any]) -> list[str]:
             return [*(Bend if rest[0] == "points" else Column).model_fields]
         case ("layer", int()):
             return [*Layer.model_fields]
-        case (str(table), str()) if table in _NAMED:
-            return [*_NAMED[table].model_fields]
+        case (str(table), str(), *rest) if table in _NAMED:
+            return [*_table_in(_NAMED[table], rest).model_fields]
     return [*Design.model_fields]
+
+
+def _table_in(model: type[BaseModel], path: Sequence[str | int]) -> type[BaseModel]:
+    """The table that a path leads to from another one, over keys and lists of tables."""
+    for step in path:
+        if isinstance(step, str):
+            kind = model.model_fields[step].annotation
+            for piece in (kind, *get_args(kind), *(p for k in get_args(kind) for p in get_args(k))):
+                if isinstance(piece, type) and issubclass(piece, BaseModel):
+                    model = piece
+    return model
 
 
 _NAMED: dict[str, type[BaseModel]] = {
@@ -145,6 +157,7 @@ _NAMED: dict[str, type[BaseModel]] = {
     "trails": Trail,
     "signals": Signal,
     "controllers": Controller,
+    "leds": LedFigures,
     "supplies": Supply,
     "assemblies": Assembly,
 }

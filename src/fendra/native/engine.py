@@ -14,6 +14,7 @@ import numpy as np
 
 from fendra.core import graph as graph_package
 from fendra.core.design import Design
+from fendra.core.electric.limiter import FULL
 from fendra.core.engine import Engine
 from fendra.core.errors import EngineError
 from fendra.core.graph.c99 import Emitted, emit
@@ -41,11 +42,12 @@ void fendra_init(struct NAME *state)
 }
 
 void fendra_film(struct NAME *state, const struct NAME_signals *signals, const uint32_t *now_ms,
-    long frames, uint8_t (*rgb)[LEDS][3])
+    long frames, uint8_t (*rgb)[LEDS][3], uint32_t *gains)
 {
     for (long i = 0; i < frames; i++) {
         NAME_frame(state, &signals[i], now_ms[i], rgb[i]);
-    }
+GAINS    }
+    (void)gains;
 }
 
 void fendra_light(struct NAME *state, const struct NAME_signals *signals, uint32_t now_ms,
@@ -75,6 +77,8 @@ def library_text(emitted: Emitted) -> str:
     source = emitted.source.replace(f'#include "{emitted.name}.h"\n', "")
     wrapper = _WRAPPER.replace("NAME", emitted.name)
     wrapper = wrapper.replace("LEDS", f"{emitted.name.upper()}_LEDS")
+    gains = (f"        *gains++ = state->{field};\n" for field in emitted.gains)
+    wrapper = wrapper.replace("GAINS", "".join(gains))
     text = f"#define AT_ONCE {AT_ONCE}\n{emitted.header}{source}{wrapper}"
     return re.sub(r"/\*.*?\*/", "", text, flags=re.DOTALL)
 
@@ -90,7 +94,8 @@ def recording_identity(recording: Recording) -> str:
             ).encode()
         )
     digest.update(repr((sorted(graph.roots.items()), sorted(graph.start.items()))).encode())
-    digest.update(repr((recording.slots, recording.spot_count, recording.fed)).encode())
+    rest = (recording.slots, recording.spot_count, recording.fed, recording.limits)
+    digest.update(repr(rest).encode())
     for key, values in (*sorted(recording.columns.items()), *sorted(recording.spots.items())):
         digest.update(repr((key, values.dtype.str, values.shape)).encode())
         digest.update(np.ascontiguousarray(values).tobytes())
@@ -127,13 +132,16 @@ class NativeEngine(Engine):
         self._state = ctypes.addressof(self._memory)
         self._light = np.zeros((3, recording.spot_count), np.float32)
         self._master = np.zeros(1, np.float32)
+        self._gains = np.zeros(max(len(recording.limits), 1), np.uint32)
         self._film = self._library.fendra_film
+        self._gains_at = self._gains.ctypes.data
         self._signals_at, self._now_at = self._signals.ctypes.data, self._now_ms.ctypes.data
         self.reset()
 
     def reset(self) -> None:
         self._library.fendra_init(self._state)
         self._signals[...] = 0
+        self._gains[...] = FULL
         self._heard = frozenset()
 
     def light(self, now_ms: int, news: Mapping[str, float]) -> tuple[Array, np.float32]:
@@ -146,14 +154,21 @@ class NativeEngine(Engine):
     def frame(self, now_ms: int, news: Mapping[str, float], out: Array) -> None:
         self._hear(news)
         self._now_ms[0] = now_ms
-        self._film(self._state, self._signals_at, self._now_at, 1, _address(out))
+        self._film(self._state, self._signals_at, self._now_at, 1, _address(out), self._gains_at)
 
-    def film(self, times_ms: Array, values: Array, is_new: Array, out: Array) -> None:
+    def gains(self) -> list[int]:
+        return [*map(int, self._gains[: len(self.recording.limits)])]
+
+    def film(self, times_ms: Array, values: Array, is_new: Array, out: Array, gains: Array) -> None:
         signals = np.zeros((len(times_ms), len(self._signals)), SIGNAL)
         if self._places:
             signals["value"], signals["is_new"] = values, is_new
         times = np.ascontiguousarray(times_ms, np.uint32)
-        self._film(self._state, _address(signals), _address(times), len(times), _address(out))
+        held = gains if gains.size else self._gains
+        arrays = (signals, times, out, held)
+        into = [_address(array) for array in arrays]
+        self._film(self._state, into[0], into[1], len(times), into[2], into[3])
+        self._gains[: gains.shape[1]] = gains[-1]
         self._signals[...] = signals[-1]
         self._signals["is_new"] = False
         self._heard = frozenset()
@@ -203,7 +218,7 @@ def _load(design: Design, recording: Recording) -> ctypes.CDLL:
     library.fendra_size.restype = ctypes.c_ulong
     library.fendra_size.argtypes = []
     library.fendra_init.argtypes = [pointer]
-    library.fendra_film.argtypes = [pointer, pointer, pointer, ctypes.c_long, pointer]
+    library.fendra_film.argtypes = [pointer, pointer, pointer, ctypes.c_long, pointer, pointer]
     library.fendra_light.argtypes = [pointer, pointer, ctypes.c_uint32, pointer, pointer]
     for name in ("init", "film", "light"):
         getattr(library, f"fendra_{name}").restype = None

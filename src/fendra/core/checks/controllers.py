@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from fendra.core.checks import Subject, check
 from fendra.core.design import Controller
-from fendra.core.electric.controllers import CONTROLLERS, unfold_pins
+from fendra.core.electric.controllers import unfold_pins
 from fendra.core.findings import Path, Report
 from fendra.core.names import counted, did_you_mean
 
@@ -80,7 +80,7 @@ def _hold(count: int, most: int, whose: str, path: Path, key: Path, report: Repo
 def _hold_in_ram(
     subject: Subject, controller: Controller, lines: list[int], path: Path, report: Report
 ) -> None:
-    kind = CONTROLLERS[controller.type] if controller.type else None
+    kind = controller.known_type
     ram = controller.ram or (kind.ram if kind else None)
     if ram is None:
         return
@@ -98,7 +98,7 @@ def pins(subject: Subject, report: Report) -> None:
     """Pins that are not there, that two things use, or that share what only one can have."""
     for name, controller, lines in _controllers(subject):
         users = _users(subject, controller, name, lines)
-        kind = CONTROLLERS[controller.type] if controller.type else None
+        kind = controller.known_type
         known = unfold_pins(controller.pins or (kind.pins if kind else ()))
         taken: dict[str, str] = {}
         for user, pin, path in users:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fendra.core.checks import Subject, check
-from fendra.core.electric.leds import LED_TYPES, line_time_s
+from fendra.core.electric.leds import line_time_s
 from fendra.core.findings import Report
 from fendra.core.names import did_you_mean
 
@@ -14,7 +14,7 @@ def slow_lines(subject: Subject, report: Report) -> None:
     rate = subject.design.rate
     for i, line in enumerate(subject.design.line):
         leds = subject.layout.line_sizes[i]
-        time_s = line_time_s(leds, LED_TYPES[line.led])
+        time_s = line_time_s(leds, line.led_type)
         if time_s * rate > 1:
             report.warning(
                 ("line", i),
@@ -31,7 +31,7 @@ def slow_lines(subject: Subject, report: Report) -> None:
 def colour_orders(subject: Subject, report: Report) -> None:
     """A colour order with more or fewer channels than the LED type has."""
     for i, line in enumerate(subject.design.line):
-        own = LED_TYPES[line.led].order
+        own = line.led_type.order
         if line.order is not None and len(line.order) != len(own):
             message = f"{line.led} has {len(own)} channels, and '{line.order}' {len(line.order)}."
             remedy = f"Its own order is '{own}'; `fendra probe` finds out which one yours have."

@@ -1,1 +1,1 @@
-"""The electrical side: LED types and the time that a line takes."""
+"""The electrical side: LED types, supplies, currents, voltage, data, memory, the limiter."""

@@ -13,6 +13,7 @@ from typing import Any
 
 import numpy as np
 
+from fendra.core.electric.limiter import Limiter
 from fendra.core.engine import Engine
 from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.node import Rate
@@ -64,14 +65,17 @@ class NumpyEngine(Engine):
             for slot, places, numbers in zip(slots, own, self._numbers.layers, strict=True)
         ]
         self._master = self._numbers.register(graph.roots["master"])
+        self._limiter = Limiter(recording.limits)
+        self._dt_ms = 0
 
     def reset(self) -> None:
         self._numbers.reset()
+        self._limiter.reset()
         self._last_ms = None
 
     def light(self, now_ms: int, news: Mapping[str, float]) -> tuple[Array, np.float32]:
         is_first = self._last_ms is None
-        dt_ms = 0 if self._last_ms is None else (now_ms - self._last_ms) & UINT_MASK
+        self._dt_ms = dt_ms = 0 if is_first else (now_ms - (self._last_ms or 0)) & UINT_MASK
         self._last_ms = now_ms
         with np.errstate(all="ignore"):
             registers = self._numbers.run(now_ms, dt_ms, is_first, news)
@@ -85,6 +89,10 @@ class NumpyEngine(Engine):
     def frame(self, now_ms: int, news: Mapping[str, float], out: Array) -> None:
         light, master = self.light(now_ms, news)
         quantise(light, master, self._scratch, self._planes, out)
+        self._limiter.apply(self._dt_ms, out)
+
+    def gains(self) -> list[int]:
+        return self._limiter.gains
 
     def _shape(self, place: int) -> tuple[int, ...]:
         space = self._spaces[place]

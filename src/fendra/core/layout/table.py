@@ -9,7 +9,6 @@ from typing import TYPE_CHECKING, Any, Literal
 
 import numpy as np
 
-from fendra.core.electric.leds import LED_TYPES
 from fendra.core.errors import DesignError
 from fendra.core.findings import Path, Report, errors_of
 from fendra.core.layout.chain import Link, unfold
@@ -237,7 +236,7 @@ class _Builder:
             self._report.error(link.path, "wrong-value", f"{exc}.", "")
             position, facing, names = np.zeros((0, 3)), np.zeros((0, 3)), []
         line = self._design.line[link.line]
-        per = link.part.leds_per_address or LED_TYPES[line.led].leds_a_chip
+        per = link.part.leds_per_address or line.led_type.leds_a_chip
         is_hidden = isinstance(link.part, Hidden)
         count = link.part.count if isinstance(link.part, Hidden) else -(-len(position) // per)
         try:

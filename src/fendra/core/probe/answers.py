@@ -8,7 +8,6 @@ from dataclasses import dataclass, fields
 from typing import Any
 
 from fendra.core.design import Design
-from fendra.core.electric.leds import LED_TYPES
 from fendra.core.errors import LayoutError
 from fendra.core.findings import Path, Report
 from fendra.core.layout import Layout
@@ -68,7 +67,7 @@ def judge_colours(design: Design, line: str | None, seen: Sequence[str]) -> Verd
     words = f"line '{written.name}': {found.words}"
     if found.order is None or found.order == written.wire_order:
         return Verdict(found.order is not None, words)
-    is_own = found.order == LED_TYPES[written.led].order
+    is_own = found.order == written.led_type.order
     change = Change(("line", number), "order", None if is_own else found.order)
     return Verdict(True, words, ((change,),))
 
@@ -133,7 +132,7 @@ def _as_seen(sight: Sight, seen: Seen) -> Seen:
 def _looked(design: Design, layout: Layout, name: str) -> Looked:
     link = next(link for link in unfold(design, Report()).links if link.name == name)
     row = layout.part_row(name)
-    led = LED_TYPES[design.line[row.line].led]
+    led = design.line[row.line].led_type
     per = link.part.leds_per_address or led.leds_a_chip
     return Looked(link, per, layout.unit_mm, frozenset(row.skipped))
 

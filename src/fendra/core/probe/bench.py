@@ -9,7 +9,6 @@ from functools import cached_property
 import numpy as np
 
 from fendra.core.design import Design
-from fendra.core.electric.leds import LED_TYPES
 from fendra.core.errors import LayoutError
 from fendra.core.film import Frame
 from fendra.core.layout import Layout
@@ -105,13 +104,13 @@ class Bench:
         and whether it has a white channel: (m,) each.
         """
         line = self.addresses.line
-        leds = [LED_TYPES[each.led] for each in self.design.line]
+        leds = [each.led_type for each in self.design.line]
         has_white = np.array([len(each.wire_order) == 4 for each in self.design.line], float)
         feed_of = np.zeros(len(leds), np.int64)
         for place, feed in enumerate(self.feeds):
             feed_of[[*feed.lines]] = place
         idle_a = np.array([led.idle_a for led in leds])
-        channel_a = np.array([led.channel_a for led in leds])
+        channel_a = np.array([led.channel_ua[led.order[0]] * 1e-6 for led in leds])
         return (
             feed_of[line],
             self.chips * idle_a[line],

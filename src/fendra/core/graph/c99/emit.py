@@ -11,9 +11,11 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from fendra.core.electric.limiter import FULL
 from fendra.core.graph.c99.header import header
 from fendra.core.graph.c99.helpers import helpers
 from fendra.core.graph.c99.layers import Layers
+from fendra.core.graph.c99.limit import limit_calls, limit_functions, limit_helpers
 from fendra.core.graph.c99.names import Names
 from fendra.core.graph.c99.scene import Scene, make_scene
 from fendra.core.graph.c99.step import step
@@ -34,12 +36,14 @@ class Emitted:
     """C99 for one design.
 
     name: of the header file, and the first part of every public name. header: the public side.
-    source: the rest; it includes `NAME.h`.
+    source: the rest; it includes `NAME.h`. gains: the fields that say what the limiters let
+    through, in the order of the design's supplies.
     """
 
     name: str
     header: str
     source: str
+    gains: tuple[str, ...] = ()
 
 
 def emit(design: Design, recording: Recording) -> Emitted:
@@ -52,15 +56,22 @@ def _emit(design: Design, recording: Recording) -> Emitted:
     scene = make_scene(design, recording)
     names = Names()
     names.hold([scene.name, *(f"paint_{slug}" for slug in scene.slugs.values())])
+    names.hold([f"limit_{slug}" for slug in scene.limit_slugs.values()])
     layers = Layers(scene, names)
     functions = [layers.function(i, paint) for i, paint in enumerate(scene.lowered.paints)]
-    body = "\n\n".join([step(scene), *functions, _paint(scene), _init(scene), _frame(scene)])
+    limits = limit_functions(scene)
+    body = "\n\n".join(
+        [step(scene), *functions, _paint(scene), *limits, _init(scene), _frame(scene)]
+    )
     tables = [table.text for table in (*layers.tables, *layers.lists.values())]
     runs = [_run(scene), *layers.run_tables] if layers.run_tables else []
     head = _head(scene, words("\n".join([*tables, body])))
-    small = helpers(words(body), scene.place, scene.lowered.bytes)
+    small = [
+        *helpers(words(body), scene.place, scene.lowered.bytes), *limit_helpers(scene)
+    ]  # fmt: skip
     parts = [head, *tables, *runs, _light(scene), *small, body]
-    return Emitted(scene.name, header(scene), "\n\n".join(parts) + "\n")
+    gains = tuple(scene.gains.values())
+    return Emitted(scene.name, header(scene), "\n\n".join(parts) + "\n", gains)
 
 
 def _head(scene: Scene, used: set[str]) -> str:
@@ -170,6 +181,7 @@ def _init(scene: Scene) -> str:
             f"    const struct {scene.name} start = {{",
             "        .last_ms = 0u,",
             *(f"        .{field} = {text}," for field, text in starts.items()),
+            *(f"        .{field} = {FULL}u," for field in scene.gains.values()),
             "    };",
             "    *state = start;",
             "}",
@@ -185,6 +197,11 @@ def _frame(scene: Scene) -> str:
             f"    uint32_t now_ms, uint8_t rgb[{scene.leds}][3])",
             "{",
             "    struct light light;",
+            *(
+                ["    const uint32_t dt_ms = state->has_begun ? now_ms - state->last_ms : 0u;"]
+                if scene.gains
+                else []
+            ),
             "    step(state, signals, now_ms);",
             "    const float full = state->now.master * 255.0f;",
             f"    for ({place} first = 0; first < {scene.leds}; first += AT_ONCE) {{",
@@ -197,6 +214,7 @@ def _frame(scene: Scene) -> str:
             ),
             "        }",
             "    }",
+            *limit_calls(scene),
             "}",
         ]
     )

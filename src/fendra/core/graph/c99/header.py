@@ -111,6 +111,10 @@ def _memory(scene: Scene) -> list[str]:
     return [
         "    uint32_t last_ms;",
         *(f"    {C_TYPES[kinds[cell]]} {scene.cells[cell]};" for cell in numbers),
+        *(
+            f"    uint32_t {field}; {remark('share of the light that is let through, of 65536')}"
+            for field in scene.gains.values()
+        ),
         "    bool has_begun;",
         *(f"    bool {scene.cells[cell]};" for cell in truths),
     ]

@@ -28,6 +28,7 @@ class Scene:
     slugs: a short name for each place in the design that nodes come from.
     signals, cells: the field of each signal and of each memory cell.
     fields: of the numbers that the layers read, by place in the graph.
+    limit_slugs: a short name for each supply with a limiter. gains: the field of its gain.
     """
 
     design: Design
@@ -40,6 +41,8 @@ class Scene:
     signals: Mapping[str, str]
     cells: Mapping[str, str]
     fields: Mapping[int, str]
+    limit_slugs: Mapping[str, str]
+    gains: Mapping[str, str]
 
     @property
     def graph(self) -> Graph:
@@ -72,6 +75,8 @@ class Scene:
                 text = f'Layer {i + 1}, "{self.design.layer[i].name}"'
             case ("level",):
                 text = "Master level"
+            case ("supplies", str(name)):
+                text = f'Supply "{name}"' if name else "The supply"
             case _:
                 return "Time"
         line = self.design.lines.get(origin)
@@ -89,6 +94,8 @@ def make_scene(design: Design, recording: Recording) -> Scene:
     lowered = lower(recording)
     plan = make_plan(lowered)
     slugs = _slugs(design)
+    supply_names = Names([])
+    limit_slugs = {limit.supply: supply_names.take(limit.supply) for limit in recording.limits}
     field_names, cell_names = Names(WORDS), Names([*WORDS, "last_ms", "has_begun", "now"])
     return Scene(
         design,
@@ -107,6 +114,8 @@ def make_scene(design: Design, recording: Recording) -> Scene:
             if node.op == "state"
         },
         _fields(lowered, plan, slugs),
+        limit_slugs,
+        {supply: cell_names.take(f"{slug}_gain") for supply, slug in limit_slugs.items()},
     )
 
 

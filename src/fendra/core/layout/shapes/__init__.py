@@ -6,8 +6,6 @@ To add one, write a file with a class like `Ring` in ring.py, marked with `@shap
 from __future__ import annotations
 
 from abc import abstractmethod
-from functools import reduce
-from operator import or_
 from typing import (
     TYPE_CHECKING,
     Annotated,
@@ -26,12 +24,11 @@ from pydantic import (
     BaseModel,
     BeforeValidator,
     ConfigDict,
-    Discriminator,
     Field,
-    Tag,
     WithJsonSchema,
 )
 
+from fendra.core.model import one_of
 from fendra.core.names import NAME
 from fendra.core.registry import Registry
 
@@ -101,35 +98,6 @@ def _check_vector(value: tuple[float, float, float]) -> tuple[float, float, floa
 
 Vector: TypeAlias = Annotated[Point, AfterValidator(_check_vector)]
 Direction: TypeAlias = Literal["right", "left", "front", "back", "up", "down"]
-
-
-def _kind(value: Any) -> str:
-    match value:
-        case str():
-            return "text"
-        case dict() | BaseModel():
-            return "table"
-        case [first, *_] if isinstance(first, (int, float)):
-            return "numbers"
-        case list() | tuple():
-            return "list"
-    return "number"
-
-
-def one_of(**branches: Any) -> Any:
-    """A value that may be written in several ways, told apart by what kind of value it is.
-
-    branches: the type for a `text`, a `table`, a list of `numbers`, a `list` or a `number`; what is
-    none of these is said to be wrong as the first.
-    """
-    default = next(iter(branches))
-    tagged = [Annotated[branch, Tag(kind)] for kind, branch in branches.items()]
-
-    def tell(value: Any) -> str:
-        kind = _kind(value)
-        return kind if kind in branches else default
-
-    return Annotated[reduce(or_, tagged), Discriminator(tell)]
 
 
 if TYPE_CHECKING:

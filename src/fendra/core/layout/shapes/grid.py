@@ -16,9 +16,9 @@ from fendra.core.layout.shapes import (
     Length,
     Part,
     Point,
-    one_of,
     shape,
 )
+from fendra.core.model import one_of
 
 if TYPE_CHECKING:
     Pitch: TypeAlias = Length | tuple[Length, Length]

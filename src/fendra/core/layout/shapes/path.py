@@ -7,8 +7,9 @@ from typing import TYPE_CHECKING, Any, Literal, TypeAlias
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from fendra.core.layout.shapes import Array, Point, one_of, shape
+from fendra.core.layout.shapes import Array, Point, shape
 from fendra.core.layout.spacing import Spaced
+from fendra.core.model import one_of
 
 
 class Bend(BaseModel):

@@ -14,10 +14,10 @@ from fendra.core.layout.shapes import (
     Number,
     Point,
     Vector,
-    one_of,
     shape,
 )
 from fendra.core.layout.spacing import Spaced
+from fendra.core.model import one_of
 
 if TYPE_CHECKING:
     Way: TypeAlias = Direction | Number | Vector

@@ -1,0 +1,120 @@
+"""The limiter: keeps what a frame draws within each supply's budget.
+
+It works on the frame's bytes, in whole numbers: what comes out is the same everywhere, and what is
+predicted of it is exact. A frame within the budget stays as it is. One beyond it is scaled, all
+channels alike, so that hues stay; the gain falls at once and comes back slowly.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from fendra.core.electric.leds import MICRO
+from fendra.core.electric.loads import BYTE, Loads, Span
+
+Bytes = np.ndarray[Any, np.dtype[np.uint8]]
+
+FULL = 1 << 16
+"""The gain at which nothing is held back."""
+RELEASE = 32
+"""How much the gain grows in a millisecond: from nothing to full in two seconds."""
+RELEASE_MS = FULL // RELEASE
+
+
+@dataclass(frozen=True)
+class Limit:
+    """One supply's budget.
+
+    most: what light may draw beside the dark LEDs, in microamperes times 255. spans: the spots that
+    it feeds.
+    """
+
+    supply: str
+    most: int
+    spans: tuple[Span, ...]
+
+    def draw(self, rgb: Bytes) -> int:
+        """What the light of a frame draws, in microamperes times 255."""
+        return sum(int(span.sums(rgb) @ np.array(span.ua, np.int64)) for span in self.spans)
+
+    def slack(self, rgb: Bytes) -> int:
+        """By how much rounding may raise what a scaled frame draws, at the most; twice that."""
+        total = 0
+        for span in self.spans:
+            own = rgb[span.first : span.end]
+            if span.has_white:  # differences of two rounded values: twice as far off
+                white = own.min(axis=1, keepdims=True)
+                own = np.concatenate([own - white, white], axis=1)
+            lit = np.count_nonzero(own, axis=0)
+            total += int(lit @ np.array(span.ua, np.int64)) * (2 if span.has_white else 1)
+        return total
+
+
+def make_limits(loads: Loads) -> tuple[Limit, ...]:
+    """The budgets that full white would pass; the others need no limiter."""
+    found = []
+    for feeding in loads.feedings:
+        if feeding.budget_a is None:
+            continue
+        spans = _joined(span for span in loads.spans if span.line in feeding.lines)
+        idle_ua = int(loads.idle_ua[[*feeding.lines]].sum())
+        most = max(int(feeding.budget_a / MICRO + 1e-3) - idle_ua, 0) * BYTE
+        if sum((span.end - span.first) * sum(span.ua[:3]) * BYTE for span in spans) > most:
+            found.append(Limit(feeding.name, most, spans))
+    return tuple(found)
+
+
+def _joined(spans: Any) -> tuple[Span, ...]:
+    """Spans of neighbouring lines that draw alike as one."""
+    found: list[Span] = []
+    for span in spans:
+        if found and found[-1].end == span.first and found[-1].ua == span.ua:
+            found[-1] = replace(found[-1], end=span.end)
+        else:
+            found.append(span)
+    return tuple(found)
+
+
+def highest_gain(draw: int, slack: int, most: int) -> int:
+    """The gain at which a frame surely draws no more than it may.
+
+    >>> highest_gain(1000, 0, 1000) == FULL, highest_gain(2000, 0, 1000) == FULL // 2
+    (True, True)
+    """
+    if draw <= most:
+        return FULL
+    return max(2 * most - slack, 0) * FULL // (2 * draw)
+
+
+def scaled(rgb: Bytes, gain: int) -> Bytes:
+    """Bytes times a gain, rounded."""
+    table = (np.arange(BYTE + 1) * gain + FULL // 2) >> 16
+    return np.asarray(table.astype(np.uint8)[rgb])
+
+
+class Limiter:
+    """Holds frames back, one after the other. gains: of each limit, after the newest frame."""
+
+    def __init__(self, limits: Sequence[Limit]) -> None:
+        self._limits = limits
+        self.gains = [FULL] * len(limits)
+
+    def reset(self) -> None:
+        """Forget what was: nothing is held back."""
+        self.gains = [FULL] * len(self._limits)
+
+    def apply(self, dt_ms: int, rgb: Bytes) -> None:
+        """Hold a frame, (n, 3) uint8, within the budgets, in place. dt_ms: since the last one."""
+        for i, limit in enumerate(self._limits):
+            draw = limit.draw(rgb)
+            gain = min(self.gains[i] + RELEASE * min(dt_ms, RELEASE_MS), FULL)
+            if draw > limit.most:
+                gain = min(gain, highest_gain(draw, limit.slack(rgb), limit.most))
+            self.gains[i] = gain
+            if gain < FULL:
+                for span in limit.spans:
+                    rgb[span.first : span.end] = scaled(rgb[span.first : span.end], gain)

@@ -1,0 +1,237 @@
+"""Loads: what every LED draws, and of which supply, in whole microamperes: sums are exact.
+
+A chip draws its idle current, and for each channel the channel's full current times its byte / 255.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import pairwise
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+
+from fendra.core.electric.leds import MICRO
+from fendra.core.electric.supplies import SHARE, Supply
+
+if TYPE_CHECKING:
+    from fendra.core.design import Design
+    from fendra.core.layout.table import Layout
+
+Bytes = np.ndarray[Any, np.dtype[np.uint8]]
+Ints = np.ndarray[Any, np.dtype[np.int64]]
+Floats = np.ndarray[Any, np.dtype[np.float64]]
+
+BYTE = 255
+"""Sums of light are in microamperes times this."""
+FRAMES_AT_ONCE = 256
+
+
+@dataclass(frozen=True)
+class Span:
+    """Spots in a row on one line that draw alike, from `first` up to `end`.
+
+    ua: microamperes of red, green and blue, and of white where there is such a channel, at full.
+    """
+
+    line: int
+    first: int
+    end: int
+    ua: tuple[int, ...]
+
+    @property
+    def has_white(self) -> bool:
+        return len(self.ua) == len("RGBW")
+
+    @property
+    def white_ua(self) -> int:
+        """At full white, of each spot."""
+        return self.ua[3] if self.has_white else sum(self.ua)
+
+    def sums(self, rgb: Bytes) -> Ints:
+        """The bytes of each channel, added up: (..., 3 or 4), from (..., n, 3).
+
+        What red, green and blue have in common is white's, where there is one.
+        """
+        own = rgb[..., self.first : self.end, :]
+        total = own.sum(axis=-2, dtype=np.int64)
+        if not self.has_white:
+            return np.asarray(total)
+        white = own.min(axis=-1).sum(axis=-1, dtype=np.int64)[..., None]
+        return np.concatenate([total - white, white], axis=-1)
+
+
+@dataclass(frozen=True)
+class Feeding:
+    """A supply and the lines that it feeds.
+
+    supply: what the design says of it; None where it says nothing. volts: its own, or else what its
+    LEDs need. amps: its rating, None where nothing is said. budget_a: what the limiter keeps; None
+    where there is no limiter.
+    """
+
+    name: str
+    supply: Supply | None
+    volts: float
+    amps: float | None
+    budget_a: float | None
+    lines: tuple[int, ...]
+
+    @property
+    def in_words(self) -> str:
+        return f"'{self.name}'" if self.name else "the supply"
+
+
+def feedings(design: Design) -> tuple[Feeding, ...]:
+    """The supplies that feed lines, in the order of the lines."""
+    by_name: dict[str, list[int]] = {}
+    for number, line in enumerate(design.line):
+        by_name.setdefault(line.supply, []).append(number)
+    found = []
+    for name, lines in by_name.items():
+        supply = design.supplies.get(name)
+        led_volts = design.line[lines[0]].led_type.volts
+        if supply is None:
+            found.append(Feeding(name, None, led_volts, None, None, tuple(lines)))
+            continue
+        board = design.controllers.get(supply.regulator_of or "")
+        ratings = supply.ratings_a(board.regulator_amps if board else None)
+        amps = min(ratings.values(), default=None)
+        budget = supply.budget if supply.budget is not None else amps and SHARE * amps
+        volts = supply.known_volts() or led_volts
+        kept = budget if supply.limiter else None
+        found.append(Feeding(name, supply, volts, amps, kept, tuple(lines)))
+    return tuple(found)
+
+
+@dataclass(frozen=True)
+class Loads:
+    """What a design's LEDs draw.
+
+    feedings: the supplies. chips: how many chips listen to each address, line after line: (m,).
+    start: the first of each line's addresses there, and their number: (lines + 1,).
+    spot_row: of each spot, its address there: (n,). spans: all spots, in order.
+    """
+
+    design: Design
+    layout: Layout
+    feedings: tuple[Feeding, ...]
+    chips: Ints
+    start: Ints
+    spot_row: Ints
+    spans: tuple[Span, ...]
+
+    @cached_property
+    def idle_ua(self) -> Ints:
+        """What the dark LEDs of each line draw, in microamperes: (lines,)."""
+        return np.array(
+            [
+                self.chips[self.start[i] : self.start[i + 1]].sum() * line.led_type.idle_ua
+                for i, line in enumerate(self.design.line)
+            ],
+            np.int64,
+        )
+
+    def lit(self, rgb: Bytes) -> Ints:
+        """What the light of frames draws on each line, in microamperes times 255.
+
+        rgb: (..., n, 3) uint8. Gives (..., lines).
+        """
+        total = np.zeros((*rgb.shape[:-2], len(self.design.line)), np.int64)
+        for span in self.spans:
+            total[..., span.line] += span.sums(rgb) @ np.array(span.ua, np.int64)
+        return total
+
+    def line_a(self, rgb: Bytes) -> Floats:
+        """The current of each line, dark LEDs included, in amperes: (..., lines).
+
+        rgb: a frame (n, 3) or frames (f, n, 3), uint8.
+        """
+        if rgb.ndim > 2:  # a few frames at a time: sums need eight times the room of bytes
+            pieces = [
+                self.lit(rgb[i : i + FRAMES_AT_ONCE]) for i in range(0, len(rgb), FRAMES_AT_ONCE)
+            ]
+            lit = np.concatenate([np.zeros((0, len(self.design.line)), np.int64), *pieces])
+        else:
+            lit = self.lit(rgb)
+        return np.asarray((self.idle_ua * BYTE + lit) / (BYTE / MICRO))
+
+    def supply_a(self, line_a: Floats) -> Floats:
+        """The current of each supply, from that of the lines: (..., supplies)."""
+        columns = [line_a[..., [*feeding.lines]].sum(axis=-1) for feeding in self.feedings]
+        return np.stack(columns, axis=-1)
+
+    def white_line_a(self, level: float = 1.0) -> Floats:
+        """The current of each line at full white, in amperes: (lines,).
+
+        level: the master level's share of the light, 0 to 1 linear.
+        """
+        byte = round(BYTE * level)
+        lit = np.zeros(len(self.design.line), np.int64)
+        for span in self.spans:
+            lit[span.line] += (span.end - span.first) * span.white_ua * byte
+        return np.asarray((self.idle_ua * BYTE + lit) / (BYTE / MICRO))
+
+    def address_a(self, line: int, rgb: Bytes) -> Floats:
+        """The current of each address of a line, dark chips included, in amperes: (..., k).
+
+        rgb: (..., n, 3) uint8.
+        """
+        low, high = self.start[line], self.start[line + 1]
+        led = self.design.line[line].led_type
+        amps = np.zeros((*rgb.shape[:-2], high - low))
+        amps += self.chips[low:high] * led.idle_ua * MICRO
+        for span in self.spans:
+            if span.line == line:
+                own = rgb[..., span.first : span.end, :].astype(np.int64)
+                if span.has_white:
+                    white = own.min(axis=-1, keepdims=True)
+                    own = np.concatenate([own - white, white], axis=-1)
+                rows = self.spot_row[span.first : span.end] - low
+                amps[..., rows] += own @ np.array(span.ua, np.int64) / (BYTE / MICRO)
+        return amps
+
+
+def make_loads(design: Design, layout: Layout) -> Loads:
+    """What a design's LEDs draw, chip by chip."""
+    start = np.concatenate([[0], np.cumsum(layout.line_sizes)]).astype(np.int64)
+    chips = count_chips(design, layout)
+    spot_row = start[layout.line] + layout.address
+    return Loads(
+        design,
+        layout,
+        feedings(design),
+        chips,
+        start,
+        spot_row,
+        tuple(_spans(design, layout.line, chips[spot_row])),
+    )
+
+
+def count_chips(design: Design, layout: Layout) -> Ints:
+    """How many chips listen to each address, line after line: (m,).
+
+    As many as its LEDs need, those of copies too; at least one.
+    """
+    start = np.concatenate([[0], np.cumsum(layout.line_sizes)]).astype(np.int64)
+    count = np.zeros(start[-1], np.int64)
+    for row in layout.parts:
+        per = design.line[row.line].led_type.leds_a_chip
+        leds = np.bincount(layout.leds.address[row.leds] - row.first, minlength=row.count)
+        rows = start[row.line] + row.first + np.arange(row.count)
+        count[rows] += np.maximum(-(-leds // per), 1)
+    return np.maximum(count, 1)
+
+
+def _spans(design: Design, line: Ints, chips: Ints) -> Iterable[Span]:
+    cuts = np.flatnonzero((np.diff(line) != 0) | (np.diff(chips) != 0)) + 1
+    edges = [0, *cuts.tolist(), len(line)] if len(line) else [0]
+    for first, end in pairwise(edges):
+        number = int(line[first])
+        written = design.line[number]
+        letters = "RGBW" if len(written.wire_order) == len("RGBW") else "RGB"
+        per_chip = written.led_type.channel_ua
+        ua = tuple(int(chips[first]) * per_chip.get(letter, 0) for letter in letters)
+        yield Span(number, first, end, ua)

@@ -1,0 +1,136 @@
+"""Wires: their resistance, what they bear, and which one to take."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated
+
+from pydantic import Field
+
+from fendra.core.model import Model
+
+COPPER_OHM_MM2 = 0.0175
+"""Ohm of a metre of copper of 1 mm2, at 20 C."""
+
+WIRES_A: dict[float, float] = {
+    0.14: 0.5, 0.25: 1.0, 0.34: 2.0, 0.5: 3.0, 0.75: 6.0, 1.0: 10.0, 1.5: 16.0, 2.5: 25.0,
+    4.0: 32.0, 6.0: 40.0, 10.0: 63.0, 16.0: 80.0,
+}  # fmt: skip
+"""Usual cross-sections in mm2, and the current in amperes that each bears: flexible leads, from
+0.5 mm2 on as fused in DIN VDE 0100-430, thinner ones by custom."""
+
+FUSES_A = (0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 30.0, 40.0, 50.0, 60.0, 80.0)
+"""Ratings of blade fuses (ISO 8820-3), and small ones below."""
+
+FUSE_MARGIN = 1.25
+"""A fuse carries four fifths of its rating for long."""
+
+MOST_DROP = 0.03
+"""Share of the voltage that a lead may take: a wire is chosen so."""
+
+
+class Wire(Model):
+    """A lead: plus and ground side by side, both counted.
+
+    metres: one way. mm2 or awg: the cross-section of each conductor.
+    """
+
+    metres: Annotated[float, Field(ge=0, le=100)] = 0.3
+    mm2: Annotated[float, Field(gt=0, le=120)] | None = None
+    awg: Annotated[int, Field(ge=0, le=40)] | None = None
+
+    @property
+    def area_mm2(self) -> float:
+        """Of each conductor; 0.5 mm2 where nothing is said."""
+        return area_of(self.mm2, self.awg)
+
+    @property
+    def ohm(self) -> float:
+        """Of one conductor."""
+        return wire_ohm(self.metres, self.area_mm2)
+
+    def __str__(self) -> str:
+        size = f"AWG {self.awg}" if self.mm2 is None and self.awg is not None else ""
+        return f"{self.metres:g} m of {size or f'{self.area_mm2:g} mm²'}"
+
+
+class Jump(Model):
+    """The wire from one part of a line to the next: plus and ground. As long as the straight way.
+
+    mm2 or awg: the cross-section of each conductor.
+    """
+
+    mm2: Annotated[float, Field(gt=0, le=120)] | None = None
+    awg: Annotated[int, Field(ge=0, le=40)] | None = None
+
+    @property
+    def area_mm2(self) -> float:
+        """Of each conductor; 0.5 mm2 where nothing is said."""
+        return area_of(self.mm2, self.awg)
+
+
+def area_of(mm2: float | None, awg: int | None) -> float:
+    """A cross-section, 0.5 mm2 where nothing is said of it."""
+    if mm2 is not None:
+        return mm2
+    return 0.5 if awg is None else awg_to_mm2(awg)
+
+
+def awg_to_mm2(gauge: int) -> float:
+    """The cross-section of an American wire gauge (ASTM B258).
+
+    >>> round(awg_to_mm2(22), 3)
+    0.326
+    """
+    return float(math.pi / 4 * (0.127 * 92 ** ((36 - gauge) / 39)) ** 2)
+
+
+def wire_ohm(metres: float, area_mm2: float) -> float:
+    """The resistance of one conductor of copper at 20 C.
+
+    >>> round(wire_ohm(1.0, 0.5) * 1000, 1)
+    35.0
+    """
+    return COPPER_OHM_MM2 * metres / area_mm2
+
+
+def bears_a(area_mm2: float) -> float:
+    """What a conductor bears for long, in amperes; between usual sizes, that of the smaller one.
+
+    >>> bears_a(0.75), bears_a(0.326)
+    (6.0, 1.0)
+    """
+    held = [amps for area, amps in WIRES_A.items() if area <= area_mm2 * 1.0001]
+    if held:
+        return held[-1]
+    smallest = next(iter(WIRES_A))
+    return WIRES_A[smallest] * area_mm2 / smallest
+
+
+def fuse_for(peak_a: float) -> float | None:
+    """The smallest fuse that carries a current for long; None above the largest.
+
+    >>> fuse_for(4.0), fuse_for(4.01), fuse_for(100.0)
+    (5.0, 7.5, None)
+    """
+    return next((fuse for fuse in FUSES_A if fuse >= peak_a * FUSE_MARGIN - 1e-9), None)
+
+
+def wire_for(peak_a: float, metres: float, volts: float) -> float | None:
+    """The smallest usual cross-section that bears the fuse of a current, and takes no more than
+    `MOST_DROP` of the voltage there and back; None where none does.
+
+    >>> wire_for(4.0, 0.3, 5.0), wire_for(4.0, 2.0, 5.0)
+    (0.75, 2.5)
+    """
+    fuse = fuse_for(peak_a)
+    if fuse is None:
+        return None
+    return next(
+        (
+            area
+            for area, held_a in WIRES_A.items()
+            if held_a >= fuse and 2 * wire_ohm(metres, area) * peak_a <= MOST_DROP * volts + 1e-9
+        ),
+        None,
+    )
