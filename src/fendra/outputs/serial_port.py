@@ -11,6 +11,7 @@ import serial
 from serial.tools import list_ports
 
 from fendra.core.design import Design
+from fendra.core.electric.data import serial_rate_hz
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place
@@ -19,9 +20,6 @@ from fendra.outputs.packets import frame_to_packets
 
 BAUD = 500_000
 """A rate that 16 MHz controllers and the usual USB adapters hit exactly."""
-
-BITS_A_BYTE = 10
-"""8N1: a start bit, eight bits, a stop bit."""
 
 
 class SerialOutput(Output):
@@ -50,12 +48,9 @@ class SerialOutput(Output):
 
     def most_frames_hz(self, design: Design) -> float:
         """How many frames a second the port carries: baud / 10 / bytes a frame."""
-        layout = place(design)
-        lines = [
-            b"\xff" * (size * len(line.wire_order))
-            for size, line in zip(layout.line_sizes, design.line, strict=True)
-        ]
-        return self.baud / BITS_A_BYTE / len(frame_to_packets(0, lines))
+        sizes = place(design).line_sizes
+        lines = [size * len(line.wire_order) for size, line in zip(sizes, design.line, strict=True)]
+        return serial_rate_hz(lines, self.baud)
 
     def _open(self, design: Design) -> None:  # noqa: ARG002 - the stream says what it holds
         try:

@@ -7,23 +7,35 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 from typing import TypeAlias, TypeVar
 
 from fendra.core.design import Design
+from fendra.core.electric.budget import Budget, make_budget
+from fendra.core.film import Film
 from fendra.core.findings import Report
 from fendra.core.layout import Choice, Layout
-from fendra.core.mix import Recording
+from fendra.core.mix import Recording, master_share
 from fendra.core.registry import Registry
 
 
 @dataclass(frozen=True)
 class Subject:
-    """What a check looks at: a design and all that was made of it."""
+    """What a check looks at: a design and all that was made of it.
+
+    film: of a tape, where there is one.
+    """
 
     design: Design
     layout: Layout
     choices: Mapping[str, Choice]
     recording: Recording
+    film: Film | None = None
+
+    @cached_property
+    def budget(self) -> Budget:
+        """All electrical sums of the design, and of what it shows in the film."""
+        return make_budget(self.design, self.layout, master_share(self.recording), self.film)
 
 
 Check: TypeAlias = Callable[[Subject, Report], None]

@@ -5,7 +5,6 @@ from __future__ import annotations
 from fendra.core.checks import Subject, check
 from fendra.core.electric.leds import line_time_s
 from fendra.core.findings import Report
-from fendra.core.names import did_you_mean
 
 
 @check
@@ -36,14 +35,3 @@ def colour_orders(subject: Subject, report: Report) -> None:
             message = f"{line.led} has {len(own)} channels, and '{line.order}' {len(line.order)}."
             remedy = f"Its own order is '{own}'; `fendra probe` finds out which one yours have."
             report.error(("line", i, "order"), "colour-order", message, remedy)
-
-
-@check
-def unknown_supplies(subject: Subject, report: Report) -> None:
-    """Lines on a supply that is not among those described; names are free where none is."""
-    supplies = subject.design.supplies
-    for i, line in enumerate(subject.design.line):
-        if supplies and line.supply and line.supply not in supplies:
-            message = f"there is no supply '{line.supply}'."
-            remedy = did_you_mean(line.supply, supplies, "supplies")
-            report.error(("line", i, "supply"), "unknown-name", message, remedy)

@@ -25,33 +25,14 @@ FUSES_A = (0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 30.0, 40.0
 FUSE_MARGIN = 1.25
 """A fuse carries four fifths of its rating for long."""
 
+THINNEST = 0.5
+"""Of the leads that are proposed, in mm2: thinner ones break where things shake."""
+
+ASSUMED_MM2 = 0.5
+"""Of wires of which nothing is said."""
+
 MOST_DROP = 0.03
 """Share of the voltage that a lead may take: a wire is chosen so."""
-
-
-class Wire(Model):
-    """A lead: plus and ground side by side, both counted.
-
-    metres: one way. mm2 or awg: the cross-section of each conductor.
-    """
-
-    metres: Annotated[float, Field(ge=0, le=100)] = 0.3
-    mm2: Annotated[float, Field(gt=0, le=120)] | None = None
-    awg: Annotated[int, Field(ge=0, le=40)] | None = None
-
-    @property
-    def area_mm2(self) -> float:
-        """Of each conductor; 0.5 mm2 where nothing is said."""
-        return area_of(self.mm2, self.awg)
-
-    @property
-    def ohm(self) -> float:
-        """Of one conductor."""
-        return wire_ohm(self.metres, self.area_mm2)
-
-    def __str__(self) -> str:
-        size = f"AWG {self.awg}" if self.mm2 is None and self.awg is not None else ""
-        return f"{self.metres:g} m of {size or f'{self.area_mm2:g} mm²'}"
 
 
 class Jump(Model):
@@ -64,16 +45,34 @@ class Jump(Model):
     awg: Annotated[int, Field(ge=0, le=40)] | None = None
 
     @property
+    def is_sized(self) -> bool:
+        """Whether its cross-section is said."""
+        return self.mm2 is not None or self.awg is not None
+
+    @property
     def area_mm2(self) -> float:
         """Of each conductor; 0.5 mm2 where nothing is said."""
-        return area_of(self.mm2, self.awg)
+        if self.mm2 is not None:
+            return self.mm2
+        return ASSUMED_MM2 if self.awg is None else awg_to_mm2(self.awg)
 
 
-def area_of(mm2: float | None, awg: int | None) -> float:
-    """A cross-section, 0.5 mm2 where nothing is said of it."""
-    if mm2 is not None:
-        return mm2
-    return 0.5 if awg is None else awg_to_mm2(awg)
+class Wire(Jump):
+    """A lead: plus and ground side by side, both counted.
+
+    metres: one way. mm2 or awg: the cross-section of each conductor.
+    """
+
+    metres: Annotated[float, Field(ge=0, le=100)] = 0.3
+
+    @property
+    def ohm(self) -> float:
+        """Of one conductor."""
+        return wire_ohm(self.metres, self.area_mm2)
+
+    def __str__(self) -> str:
+        size = f"AWG {self.awg}" if self.mm2 is None and self.awg is not None else ""
+        return f"{self.metres:g} m of {size or f'{self.area_mm2:g} mm²'}"
 
 
 def awg_to_mm2(gauge: int) -> float:
@@ -130,7 +129,9 @@ def wire_for(peak_a: float, metres: float, volts: float) -> float | None:
         (
             area
             for area, held_a in WIRES_A.items()
-            if held_a >= fuse and 2 * wire_ohm(metres, area) * peak_a <= MOST_DROP * volts + 1e-9
+            if area >= THINNEST
+            and held_a >= fuse
+            and 2 * wire_ohm(metres, area) * peak_a <= MOST_DROP * volts + 1e-9
         ),
         None,
     )

@@ -9,6 +9,9 @@ from functools import cached_property
 import numpy as np
 
 from fendra.core.design import Design
+from fendra.core.electric.leds import MICRO
+from fendra.core.electric.loads import count_chips, feedings
+from fendra.core.electric.supplies import SHARE
 from fendra.core.errors import LayoutError
 from fendra.core.film import Frame
 from fendra.core.layout import Layout
@@ -20,9 +23,6 @@ ASSUMED_A = 0.5
 
 MOST = 0.2
 """Share of full light that patterns have at the most: bright enough on a bench, kind to eyes."""
-
-SHARE = 0.8
-"""Share of a supply's rating that patterns draw at the most."""
 
 
 @dataclass(frozen=True)
@@ -78,58 +78,63 @@ class Bench:
     @cached_property
     def feeds(self) -> tuple[Feed, ...]:
         """The supplies, with what they may give."""
-        by_name: dict[str, list[int]] = {}
-        for number, line in enumerate(self.design.line):
-            by_name.setdefault(line.supply, []).append(number)
-        found = []
-        for name, lines in by_name.items():
-            said = self.design.supplies.get(name)
-            amps = said.amps if said else None
-            found.append(Feed(name, amps or ASSUMED_A, amps is None, tuple(lines)))
-        return tuple(found)
+        return tuple(
+            Feed(each.name, each.amps or ASSUMED_A, each.amps is None, each.lines)
+            for each in feedings(self.design)
+        )
 
     @cached_property
     def chips(self) -> Ints:
-        """How many chips listen to each address: one, and one more for each copy: (m,)."""
-        count = np.zeros(len(self), np.int64)
-        start = np.concatenate([[0], np.cumsum(self.addresses.line_sizes)])
-        for row in self.layout.parts:
-            first = start[row.line] + row.first
-            count[first : min(first + row.count, start[row.line + 1])] += 1
-        return np.maximum(count, 1)
+        """How many chips listen to each address: (m,)."""
+        known = count_chips(self.design, self.layout)
+        start = np.concatenate([[0], np.cumsum(self.layout.line_sizes)])
+        count = np.ones(len(self), np.int64)  # what the design does not have is one chip
+        is_known = self.addresses.address < np.array(self.layout.line_sizes)[self.addresses.line]
+        count[is_known] = known[
+            start[self.addresses.line[is_known]] + self.addresses.address[is_known]
+        ]
+        return count
 
     @cached_property
-    def _figures(self) -> tuple[Ints, Floats, Floats, Floats]:
-        """Of each address: its feed's place, what it draws dark and for a channel at full, in A,
-        and whether it has a white channel: (m,) each.
+    def _figures(self) -> tuple[Ints, Floats, Floats]:
+        """Of each address: its feed's place, what it draws dark, (m,) each, and for each of its
+        channels at full, (m, 4): red, green, blue, and white, 0 where there is none. In A.
         """
         line = self.addresses.line
-        leds = [each.led_type for each in self.design.line]
-        has_white = np.array([len(each.wire_order) == 4 for each in self.design.line], float)
-        feed_of = np.zeros(len(leds), np.int64)
+        feed_of = np.zeros(len(self.design.line), np.int64)
         for place, feed in enumerate(self.feeds):
             feed_of[[*feed.lines]] = place
-        idle_a = np.array([led.idle_a for led in leds])
-        channel_a = np.array([led.channel_ua[led.order[0]] * 1e-6 for led in leds])
+        idle_ua = np.array([each.led_type.idle_ua for each in self.design.line])
+        channel_ua = np.array(
+            [
+                [each.led_type.channel_ua.get(letter, 0) * (letter in each.wire_order)
+                 for letter in "RGBW"]
+                for each in self.design.line
+            ]
+        )  # fmt: skip
         return (
             feed_of[line],
-            self.chips * idle_a[line],
-            self.chips * channel_a[line],
-            has_white[line],
+            self.chips * idle_ua[line] * MICRO,
+            self.chips[:, None] * channel_ua[line] * MICRO,
         )
 
     @cached_property
     def dark_a(self) -> Floats:
         """What each supply gives while all is dark, in amperes."""
-        feed, idle_a, _, _ = self._figures
+        feed, idle_a, _ = self._figures
         return np.asarray(np.bincount(feed, idle_a, len(self.feeds)), np.float64)
 
     def full_a(self, step: Step) -> Floats:
         """What a step draws of each supply at full level, beside what the dark LEDs do."""
-        feed, _, channel_a, has_white = (column[step.rows] for column in self._figures)
+        feed, _, channel_a = (column[step.rows] for column in self._figures)
+        has_white = np.array([len(each.wire_order) == len("RGBW") for each in self.design.line])
         # What red, green and blue have in common is white's, where there is one.
-        channels = step.light.sum(axis=1) - 2 * has_white * step.light.min(axis=1, initial=1.0)
-        return np.asarray(np.bincount(feed, channels * channel_a, len(self.feeds)), np.float64)
+        white = step.light.min(axis=1, initial=1.0, keepdims=True)
+        white = white * has_white[self.addresses.line[step.rows]][:, None]
+        channels = np.concatenate([step.light - white, white], axis=1)
+        return np.asarray(
+            np.bincount(feed, (channels * channel_a).sum(axis=1), len(self.feeds)), np.float64
+        )
 
     def draw_a(self, step: Step, level: float) -> Floats:
         """What a step draws of each supply, in amperes, dark LEDs included.

@@ -7,8 +7,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from fendra.core.electric.supplies import SHARE
 from fendra.core.light import linear_to_srgb, srgb_to_linear
-from fendra.core.probe.bench import MOST, SHARE, Bench, Step, light
+from fendra.core.probe.bench import MOST, Bench, Step, light
 from fendra.core.probe.marks import marks_of
 
 RED, GREEN, BLUE, WHITE = (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0), (1.0, 1.0, 1.0)

@@ -1,0 +1,208 @@
+"""Currents: can supplies, wires and regulators bear what the LEDs draw?"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fendra.core.checks import Subject, check
+from fendra.core.electric.budget import LineBudget, SupplyBudget
+from fendra.core.electric.supplies import SHARE
+from fendra.core.electric.wires import FUSES_A, WIRES_A, Jump, bears_a
+from fendra.core.findings import Path, Report
+
+SPOKEN_OF_A = 0.5
+"""What any USB port gives: below that, nothing need be said of a supply."""
+
+WARM_W, HOT_W = 15.0, 25.0
+"""Watts that a metre of strip turns into heat: it wants metal behind it; it needs it."""
+
+
+@check
+def supply_currents(subject: Subject, report: Report) -> None:
+    """Supplies that cannot give what the LEDs draw, or of which nothing is known."""
+    for budget in subject.budget.supplies:
+        feeding = budget.feeding
+        path: Path = ("supplies", feeding.name) if feeding.supply else ("line", feeding.lines[0])
+        if feeding.amps is None and feeding.budget_a is None:
+            _unrated(budget, path, report)
+            continue
+        most_a = feeding.amps if feeding.amps is not None else feeding.budget_a
+        assert most_a is not None
+        kept_a = min(most_a, feeding.budget_a) if feeding.budget_a is not None else most_a
+        if budget.idle_a > kept_a:
+            whose = "its rating" if kept_a == feeding.amps else "its budget"
+            message = (
+                f"dark, its LEDs draw {budget.idle_a:.3g} A, which is more than {whose}, "
+                f"{kept_a:.3g} A: no light is left."
+            )
+            report.error(path, "no-current-left", message, "Take a larger supply, or fewer LEDs.")
+        elif feeding.budget_a is None:
+            _unlimited(budget, path, report)
+
+
+def _unrated(budget: SupplyBudget, path: Path, report: Report) -> None:
+    if budget.white_a <= SPOKEN_OF_A:
+        return
+    name = budget.feeding.name
+    whose = f"supply '{name}' can give" if name else "feeds this line"
+    key = f"[supplies.{name or 'NAME'}]"
+    message = f"full white draws {budget.white_a:.3g} A, and nothing is said of what {whose}."
+    remedy = f"Write amps in {key}: then the limiter keeps it."
+    report.note(path, "no-rating", message, remedy)
+
+
+def _unlimited(budget: SupplyBudget, path: Path, report: Report) -> None:
+    """A supply without a limiter: what it may have to give, and what a film shows."""
+    amps, draw = budget.feeding.amps, budget.draw
+    assert amps is not None
+    remedy = f"Leave the limiter on, lower `level`, or take {budget.white_a / SHARE:.3g} A or more."
+    if draw is not None and draw.peak_a > amps:
+        message = (
+            f"the tape draws {draw.peak_a:.3g} A at {draw.at_s:g} s, and its rating is {amps:g} A"
+        )
+        layers = f", by {_and(draw.layers)}" if draw.layers else ""
+        report.error(path, "over-rating", f"{message}{layers}.", remedy)
+    elif budget.white_a > amps:
+        full = f"full white draws {budget.white_a:.3g} A, its rating is {amps:g} A"
+        message = f"{full}, and the limiter is off."
+        if draw is not None:
+            seen = f" The tape draws {draw.peak_a:.3g} A at the most."
+            report.note(path, "over-rating", message + seen, remedy)
+        elif budget.feeding.supply is not None and budget.feeding.supply.regulator_of:
+            report.error(path, "over-rating", f"{message} A regulator gets hot by it.", remedy)
+        else:
+            report.warning(path, "over-rating", message, remedy)
+    elif budget.white_a > SHARE * amps:
+        message = (
+            f"full white draws {budget.white_a:.3g} A, {budget.white_a / amps:.0%} of its rating."
+        )
+        report.note(path, "derating", message, "Run it at four fifths or less.")
+
+
+def _and(names: tuple[str, ...]) -> str:
+    quoted = [f"'{name}'" for name in names]
+    return " and ".join([", ".join(quoted[:-1]), quoted[-1]] if len(quoted) > 1 else quoted)
+
+
+@check
+def wires(subject: Subject, report: Report) -> None:
+    """Wires that get hot: leads from a supply, and wires from part to part."""
+    for line in subject.budget.lines:
+        _leads(subject, line, report)
+        what = "its wires from part to part"
+        path: Path = ("line", line.number)
+        _hold(what, line.line.jump, _jump_a(subject, line), path, "jump", report)
+    for budget in subject.budget.supplies:
+        if budget.fuse_a is None and budget.feeding.supply is not None:
+            message = f"{budget.peak_a:.3g} A need a larger fuse than there is, {max(FUSES_A):g} A."
+            path = ("supplies", budget.feeding.name)
+            report.warning(path, "fuse", message, "Share the lines out among several supplies.")
+
+
+def _leads(subject: Subject, line: LineBudget, report: Report) -> None:
+    written = subject.design.line[line.number].feed
+    for j, ((at, wire), amps) in enumerate(zip(line.leads, line.lead_a, strict=True)):
+        what = f"the lead to LED {at} of '{line.line.name}'"
+        path: Path = ("line", line.number)
+        if j < len(written) and written[j].wire is not None:
+            path = (*path, "feed", j)
+        elif line.feeding.supply is not None:
+            path = ("supplies", line.feeding.name)
+        _hold(what, wire, amps, path, "wire", report)
+
+
+def _hold(what: str, wire: Jump, amps: float, path: Path, key: str, report: Report) -> None:
+    """Tell a wire that is too thin for a current, or one of which nothing is said but should be."""
+    held_a = bears_a(wire.area_mm2)
+    if amps <= held_a * (1 + 1e-9):
+        return
+    size = _thicker(amps)
+    if wire.is_sized:
+        message = f"{amps:.3g} A go through {what}, and {wire.area_mm2:.2g} mm² bears {held_a:g} A."
+        remedy = f"Take {size}, or feed the line at more places."
+        report.error((*path, key), "thin-wire", message, remedy)
+    else:
+        message = f"{amps:.3g} A go through {what}, of which nothing is said."
+        remedy = f"Take {size} or more, and write it down as `{key}`."
+        report.note(path, "thin-wire", message, remedy)
+
+
+def _jump_a(subject: Subject, line: LineBudget) -> float:
+    """The largest current from one part to the next."""
+    part = np.full(line.addresses, -1)
+    for i, row in enumerate(subject.layout.parts):
+        if row.line == line.number and row.kind != "copy":
+            part[row.first : row.first + row.count] = i
+    flow = np.abs(line.ladder.flow_a(line.load_a))[np.diff(part) != 0]
+    return float(flow.max(initial=0.0))
+
+
+def _thicker(amps: float) -> str:
+    area = next((area for area, held_a in WIRES_A.items() if held_a >= amps), None)
+    return f"{area:g} mm²" if area is not None else "several wires"
+
+
+@check
+def heat(subject: Subject, report: Report) -> None:
+    """Strips that turn so much into heat that they want metal behind them."""
+    for line in subject.budget.lines:
+        watts = line.watts_a_metre
+        if watts is None or watts < WARM_W:
+            continue
+        when = "over the tape, in the mean," if line.draw is not None else "at full white"
+        message = f"{when} a metre of its strips turns {watts:.3g} W into heat."
+        if watts < HOT_W:
+            remedy = "Stick them onto metal, and let air come to them."
+            report.note(("line", line.number), "heat", message, remedy)
+        else:
+            remedy = "Stick them onto metal, lower `level`, or take fewer LEDs a metre."
+            report.warning(("line", line.number), "heat", message, remedy)
+
+
+@check
+def voltages(subject: Subject, report: Report) -> None:
+    """Lines on which the voltage falls so far that colours shift, blue first."""
+    for line in subject.budget.lines:
+        if line.feeding.volts < line.led.least_volts or line.feeding.volts > line.led.most_volts:
+            continue
+        path: Path = ("line", line.number)
+        sag, least = line.sag, line.led.least_volts
+        if line.worst is not None and line.worst.first_low is not None:
+            message = (
+                f"on the tape, at {line.worst.at_s:g} s, LED {line.worst.at} gets "
+                f"{line.worst.lowest_v:.2f} V; from LED {line.worst.first_low} on it is less than "
+                f"the {least:g} V that {line.line.led} needs."
+            )
+            remedy = feed_remedy(line, line.extra_in_film)
+            report.warning(path, "low-voltage", message, remedy)
+        elif sag.first_low is not None:
+            message = (
+                f"at full white LED {sag.at} gets {_volts(sag.lowest_v)}; from LED {sag.first_low} "
+                f"on it is less than the {least:g} V that {line.line.led} needs."
+            )
+            remedy = feed_remedy(line, line.extra)
+            if line.worst is None:
+                report.warning(path, "low-voltage", message, remedy)
+            else:
+                seen = f" On the tape it is {line.worst.lowest_v:.2f} V at the least."
+                report.note(path, "low-voltage", message + seen, remedy)
+        elif sag.lowest_v - least < 0.1 * (line.feeding.volts - least):
+            message = (
+                f"at full white LED {sag.at} gets {sag.lowest_v:.2f} V, just above the {least:g} V "
+                f"that {line.line.led} needs."
+            )
+            report.note(path, "low-voltage", message, "A thicker lead, or a second one, helps.")
+
+
+def _volts(volts: float) -> str:
+    return f"{volts:.2f} V" if volts > 0 else "nothing"
+
+
+def feed_remedy(line: LineBudget, extra: tuple[int, ...] | None) -> str:
+    """Where else to feed a line, in words."""
+    if extra is None:
+        return "No further feed is enough: take thicker leads, or a lower level."
+    places = [str(place) for place in extra]
+    listed = " and ".join([", ".join(places[:-1]), places[-1]] if len(places) > 1 else places)
+    wire = line.leads[0][1]
+    return f"Feed it at LED {listed} too, through {wire}."
