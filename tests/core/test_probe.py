@@ -335,7 +335,7 @@ def test_each_line_blinks_its_number_in_its_colour():
         for number in {*bench.addresses.line[step.rows].tolist()}:
             blinks[bench.addresses.line_names[number]] += 1
     assert blinks == {"front": 1, "deck": 2, "tail": 3}
-    assert "line 'deck' on pin D6 is green and blinks twice" in steps[0].words
+    assert "line 'deck' on pin GP3 is green and blinks twice" in steps[0].words
 
 
 def test_a_plane_of_light_crosses_every_axis_that_there_is():

@@ -90,7 +90,7 @@ def test_the_map_can_be_drawn_on_given_axes():
     assert made.map(ax=ax) is ax
     texts = [text.get_text() for text in ax.texts]
     assert "nose-bar\n16 – 39" in texts
-    assert "data in  D5" in texts
+    assert "data in  GP2" in texts
 
 
 def test_the_table_beside_the_map_stays_readable_with_many_parts():
@@ -188,7 +188,7 @@ def test_each_view_has_its_axes_and_its_front(view, across, upward, is_flipped):
 def test_the_map_marks_data_in_jumps_ends_and_tens_and_a_scale():
     _, ax = map_of("heron")
     texts = [text.get_text() for text in ax.texts]
-    assert {"data in  D5", "data in  D6", "data in  D7", "front", "500 mm"} <= {*texts}
+    assert {"data in  GP2", "data in  GP3", "data in  GP4", "front", "500 mm"} <= {*texts}
     for number in ("0", "35", "36", "71", "10", "20", "60", "29"):  # ends of parts, and tens
         assert number in texts
     assert "37" not in texts

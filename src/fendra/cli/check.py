@@ -8,44 +8,84 @@ from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
+from fendra.cli.budgets import budget_to_plain, say_budget
 from fendra.cli.options import DesignFile
-from fendra.cli.screen import count_findings, say, say_findings
+from fendra.cli.screen import count_findings, progress, say, say_findings
 from fendra.core.names import counted
 
 if TYPE_CHECKING:
-    from fendra.core.design import Design
+    from fendra.core.build import Render
+    from fendra.core.checks import Subject
+    from fendra.core.film import Film
+    from fendra.core.tape import Tape
     from fendra.files.design_file import Checked
 
 
 def check(
     design: DesignFile,
+    tape: Annotated[
+        Path | None,
+        typer.Option(
+            metavar="TAPE",
+            help="Signals over time, CSV: what the design shows on it is checked too.",
+            show_default=False,
+        ),
+    ] = None,
     as_json: Annotated[bool, typer.Option("--json", help="Write one JSON object.")] = False,
 ) -> None:
-    """Check a design: every finding with its place and what to do.
+    """Check a design: every finding with its place and what to do, and its budgets.
 
-    Ends with 0 when there is no error, 1 when there is one, 2 when the file cannot be read.
+    The budgets say what each supply has to give, how far the voltage falls along each line, how
+    long a frame takes, and what it needs of the controller; docs/electric.md explains them.
+
+    Ends with 0 when there is no error, 1 when there is one, 2 when a file cannot be read.
     """
     from fendra.files.design_file import check_file
+    from fendra.files.tape_file import read_tape
 
-    checked = check_file(design)
+    played = None if tape is None else read_tape(tape)
+    checked = check_file(design, render=None if played is None else renderer(played))
+    subject = checked.subject
+    is_sound = subject is not None and not checked.has_errors
     if as_json:
         typer.echo(json.dumps(to_plain(design, checked), indent=2, ensure_ascii=False))
     else:
         say_findings(checked.findings)
-        if checked.design is not None and not checked.has_errors:
-            say(in_one_line(checked.design))
+        if subject is not None and is_sound:
+            say(in_one_line(subject))
+            say_budget(subject.budget)
+            say_limiter(subject.film)
         say(f"{design}: {count_findings(checked.findings)}")
     raise typer.Exit(1 if checked.has_errors else 0)
 
 
-def in_one_line(design: Design) -> str:
-    """A design in one line."""
-    from fendra.core.layout import place
+def renderer(tape: Tape) -> Render:
+    """What makes the film of a tape, with a bar while it does."""
+    from fendra.core.program import Program
+    from fendra.native.choose import choose_engine
 
-    leds = len(place(design).leds)
+    def render(subject: Subject) -> Film:
+        engine, _ = choose_engine(subject.design, subject.recording, "auto")
+        program = Program(subject.design, subject.layout, subject.recording, engine)
+        with progress("rendering") as report:
+            return program.film(tape, progress=report)
+
+    return render
+
+
+def say_limiter(film: Film | None) -> None:
+    """Say how often and how much the limiter acted, where it did."""
+    for limited in film.limited() if film is not None else ():
+        if limited.frames:
+            say(str(limited))
+
+
+def in_one_line(subject: Subject) -> str:
+    """A design in one line."""
+    design = subject.design
     about = f" ({design.about})" if design.about else ""
     counts = [
-        counted(leds, "LED"),
+        counted(len(subject.layout.leds), "LED"),
         counted(len(design.line), "line"),
         counted(len(design.signals), "signal"),
         counted(len(design.layer), "layer"),
@@ -55,9 +95,12 @@ def in_one_line(design: Design) -> str:
 
 def to_plain(path: Path, checked: Checked) -> dict[str, Any]:
     """What `--json` writes."""
+    subject = checked.subject
+    is_sound = subject is not None and not checked.has_errors
     return {
         "file": str(path),
         "design": checked.design.name if checked.design is not None else None,
         "ok": not checked.has_errors,
         "findings": [finding.to_dict() for finding in checked.findings],
+        "budget": budget_to_plain(subject.budget) if subject is not None and is_sound else None,
     }

@@ -50,7 +50,8 @@ def demo(
     if not isinstance(design, Design):
         say_findings(checked.findings)
         raise typer.Exit(1)
-    say(f"   {in_one_line(design)}")
+    assert checked.subject is not None
+    say(f"   {in_one_line(checked.subject)}")
     say(f"   {tape_in_one_line(tape)}")
 
     say("2  Checked", style="bold")

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from typing import TypeVar
+from dataclasses import replace
+from typing import TypeAlias, TypeVar
 
 from fendra.core.checks import CHECKS, Subject
 from fendra.core.design import Design
 from fendra.core.engine import Engine
 from fendra.core.errors import DesignError
+from fendra.core.film import Film
 from fendra.core.findings import Report, errors_of
 from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.core.layout import choose_all, place
@@ -19,20 +21,38 @@ from fendra.core.recording import record
 P = TypeVar("P", bound=Program)
 
 
-def examine(design: Design, dropped: Iterable[str] = ()) -> tuple[Subject, Report]:
+Render: TypeAlias = Callable[[Subject], Film]
+"""Makes the film of a tape, of a design without errors."""
+
+
+def examine(
+    design: Design, dropped: Iterable[str] = (), render: Render | None = None
+) -> tuple[Subject, Report]:
     """Place, choose and record a design, and run every check on it.
 
     dropped: names that were left out of the design since they were wrong; what follows
-    from that is not reported again.
+    from that is not reported again. render: what the design shows is checked as well, unless it has
+    errors.
     """
     report = Report()
     dropped = frozenset(dropped)
     layout = place(design, report)
     choices = choose_all(design, layout, report, dropped)
     subject = Subject(design, layout, choices, record(design, layout, choices, report, dropped))
+    checked = _checked(subject, report)
+    if render is None or errors_of(checked):
+        return subject, checked
+    subject = replace(subject, film=render(subject))
+    return subject, _checked(subject, report)
+
+
+def _checked(subject: Subject, before: Report) -> Report:
+    """What was found before, and what the checks find."""
+    report = Report()
+    report.extend(before)
     for run in CHECKS.values():
         run(subject, report)
-    return subject, report
+    return report
 
 
 def compile_design(

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import TypeVar
 
-from fendra.core.build import examine
+from fendra.core.build import Render, examine
+from fendra.core.checks import Subject
 from fendra.core.design import Design
 from fendra.core.document import read_document
 from fendra.core.errors import DesignError
@@ -23,11 +24,12 @@ D = TypeVar("D", bound=Design)
 class Checked:
     """A design file and all there is to say of it.
 
-    design: None where no design could be read at all.
+    design: None where no design could be read at all. subject: what was made of it.
     """
 
     design: Design | None
     findings: tuple[Finding, ...]
+    subject: Subject | None = None
 
     @property
     def has_errors(self) -> bool:
@@ -35,12 +37,16 @@ class Checked:
 
 
 def check_text(
-    text: str, name: str, model: type[Design] = Design, folder: Path | None = None
+    text: str,
+    name: str,
+    model: type[Design] = Design,
+    folder: Path | None = None,
+    render: Render | None = None,
 ) -> Checked:
     """Read a design's text and run every check on it.
 
     name: stands in the findings. folder: where the files are that its parts name; the one that
-    `name` is in, if not given.
+    `name` is in, if not given. render: makes the film of a tape, to check that as well.
     """
     try:
         raw = tomllib.loads(text)
@@ -51,6 +57,7 @@ def check_text(
             "syntax", Severity.ERROR, "the file is nested too deeply.", file=name, line=1
         )
         return Checked(None, (finding,))
+    subject = None
     report = Report()
     report.extend(fill_in(raw, Path(name).parent if folder is None else folder))
     document = read_document(raw, model)
@@ -59,18 +66,20 @@ def check_text(
     lines = key_lines(text)
     if document.design is not None and "line" in raw:  # else all that follows comes from that
         document.design.written_in(Path(name).name, lines)
-        _, more = examine(document.design, document.dropped)
+        subject, more = examine(document.design, document.dropped, render)
         report.extend(document.in_file(more))
     # What was left out makes more findings than it deserves: then only errors are certain.
     shown = list(report) if is_whole else errors_of(report)
     findings = with_places(shown, name, lines)
     findings.sort(key=lambda finding: ([*Severity].index(finding.severity), finding.line))
-    return Checked(document.design, tuple(findings))
+    return Checked(document.design, tuple(findings), subject)
 
 
-def check_file(path: str | Path, model: type[Design] = Design) -> Checked:
-    """Read a design file and run every check on it. Raises FileError."""
-    return check_text(read_text(Path(path)), str(path), model)
+def check_file(
+    path: str | Path, model: type[Design] = Design, render: Render | None = None
+) -> Checked:
+    """Read a design file and run every check on it; see `check_text`. Raises FileError."""
+    return check_text(read_text(Path(path)), str(path), model, render=render)
 
 
 def load_design(path: str | Path, model: type[D]) -> D:

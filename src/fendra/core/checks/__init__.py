@@ -11,11 +11,11 @@ from functools import cached_property
 from typing import TypeAlias, TypeVar
 
 from fendra.core.design import Design
-from fendra.core.electric.budget import Budget, make_budget
+from fendra.core.electric.budget import Budget, budget_of
 from fendra.core.film import Film
 from fendra.core.findings import Report
 from fendra.core.layout import Choice, Layout
-from fendra.core.mix import Recording, master_share
+from fendra.core.mix import Recording
 from fendra.core.registry import Registry
 
 
@@ -35,7 +35,7 @@ class Subject:
     @cached_property
     def budget(self) -> Budget:
         """All electrical sums of the design, and of what it shows in the film."""
-        return make_budget(self.design, self.layout, master_share(self.recording), self.film)
+        return budget_of(self.design, self.layout, self.recording, self.film)
 
 
 Check: TypeAlias = Callable[[Subject, Report], None]

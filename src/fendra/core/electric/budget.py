@@ -22,9 +22,11 @@ from fendra.core.electric.data import (
 from fendra.core.electric.ladder import Ladder, extra_taps
 from fendra.core.electric.leds import MICRO, LedType, line_time_s
 from fendra.core.electric.loads import FRAMES_AT_ONCE, Feeding, Loads, make_loads
+from fendra.core.electric.looks import layers_on
 from fendra.core.electric.supplies import SHARE
 from fendra.core.electric.wires import Wire, fuse_for, wire_for
 from fendra.core.electric.wiring import feeds_of, line_ladder, stretches
+from fendra.core.mix import Recording, master_share
 
 if TYPE_CHECKING:
     from fendra.core.design import Controller, Design, Line
@@ -386,6 +388,23 @@ def make_budget(
         None if film is None else film.times,
         supply_a,
     )
+
+
+def budget_of(
+    design: Design, layout: Layout, recording: Recording, film: Film | None = None
+) -> Budget:
+    """The budget of a recorded design, with the names of the layers that make a film's peaks."""
+    budget = make_budget(design, layout, master_share(recording), film)
+    if film is None or budget.draw is None:
+        return budget
+    draws = [budget.draw, *(each.draw for each in budget.supplies if each.draw is not None)]
+    names = layers_on(recording, film, {draw.frame for draw in draws})
+
+    def named(draw: Draw | None) -> Draw | None:
+        return draw and replace(draw, layers=names[draw.frame])
+
+    supplies = tuple(replace(each, draw=named(each.draw)) for each in budget.supplies)
+    return replace(budget, draw=named(budget.draw), supplies=supplies)
 
 
 def _line(loads: Loads, number: int, level: float, idle_a: Floats, white_a: Floats) -> LineBudget:

@@ -1,0 +1,148 @@
+"""Budgets on the screen and as plain values: supplies, lines and controllers in a few rows."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import TYPE_CHECKING, Any
+
+from fendra.cli.screen import say_columns
+
+if TYPE_CHECKING:
+    from fendra.core.electric.budget import Budget, ControllerBudget, LineBudget, SupplyBudget
+
+RIGHT = (
+    "gives", "limiter", "dark", "full white", "peak", "mean", "LEDs", "at most", "frame",
+    "frames/s", "RAM", "pixels", "link",
+)  # fmt: skip
+
+
+def amps(value: float | None) -> str:
+    """A current with three figures, or a dash.
+
+    >>> amps(7.3702), amps(0.158), amps(None)
+    ('7.37 A', '158 mA', '-')
+    """
+    if value is None:
+        return "-"
+    return f"{value * 1000:.3g} mA" if value < 0.9995 else f"{value:.3g} A"
+
+
+def say_budget(budget: Budget) -> None:
+    """A short table each of supplies, lines and controllers."""
+    supplies = [_supply(budget, each) for each in budget.supplies]
+    _say(supplies)
+    _say([_line(each) for each in budget.lines])
+    _say([_controller(each) for each in budget.controllers if each.controller is not None])
+
+
+def _say(rows: list[dict[str, str]]) -> None:
+    """Rows with the same heads; columns in which nothing stands are left out."""
+    heads = [head for head in (rows[0] if rows else {}) if any(row[head] != "-" for row in rows)]
+    if heads:
+        say_columns(heads, [[row[head] for head in heads] for row in rows], right=RIGHT)
+
+
+def _supply(budget: Budget, each: SupplyBudget) -> dict[str, str]:
+    feeding = each.feeding
+    names = [budget.loads.design.line[number].name for number in feeding.lines]
+    draw = each.draw
+    return {
+        "supply": feeding.name or "(none)",
+        "feeds": ", ".join(names),
+        "gives": f"{feeding.volts:g} V {amps(feeding.amps)}" if feeding.amps else "-",
+        "limiter": amps(feeding.budget_a),
+        "dark": amps(each.idle_a),
+        "full white": amps(each.white_a),
+        "peak": f"{amps(draw.peak_a)} at {draw.at_s:.4g} s" if draw else "-",
+        "mean": amps(draw.mean_a) if draw else "-",
+        "battery": f"{each.hours:.3g} h" if each.hours else "-",
+    }
+
+
+def _line(each: LineBudget) -> dict[str, str]:
+    worst = each.worst
+    return {
+        "line": each.line.name,
+        "LEDs": str(each.addresses),
+        "at most": amps(each.most_a),
+        "lowest voltage": f"{max(each.sag.lowest_v, 0):.2f} V at LED {each.sag.at}",
+        "on the tape": f"{worst.lowest_v:.2f} V at {worst.at_s:.4g} s" if worst else "-",
+        "frame": f"{each.time_s * 1000:.3g} ms",
+        "frames/s": f"{each.rate_hz:.0f}",
+    }
+
+
+def _controller(each: ControllerBudget) -> dict[str, str]:
+    return {
+        "controller": each.name,
+        "RAM": f"{each.ram:,} bytes" if each.ram else "-",
+        "pixels": f"{each.pixel_bytes:,} bytes",
+        "link": f"{each.link_hz:.0f} frames/s" if each.link_hz else "-",
+    }
+
+
+def budget_to_plain(budget: Budget) -> dict[str, Any]:
+    """All figures, for JSON: amperes, volts, seconds, bytes, hours."""
+    return {
+        "level": budget.level,
+        "idle_a": budget.idle_a,
+        "white_a": budget.white_a,
+        "most_a": budget.most_a,
+        "watts": budget.watts,
+        "tape": asdict(budget.draw) if budget.draw else None,
+        "supplies": [
+            {
+                "name": each.feeding.name,
+                "lines": [budget.loads.design.line[i].name for i in each.feeding.lines],
+                "volts": each.feeding.volts,
+                "amps": each.feeding.amps,
+                "budget_a": each.feeding.budget_a,
+                "idle_a": each.idle_a,
+                "white_a": each.white_a,
+                "most_a": each.most_a,
+                "headroom": each.headroom,
+                "watts": each.watts,
+                "fuse_a": each.fuse_a,
+                "wire_mm2": each.wire_mm2,
+                "hours": each.hours,
+                "tape": asdict(each.draw) if each.draw else None,
+            }
+            for each in budget.supplies
+        ],
+        "lines": [
+            {
+                "name": each.line.name,
+                "addresses": each.addresses,
+                "leds": each.leds,
+                "metres": each.metres,
+                "idle_a": each.idle_a,
+                "white_a": each.white_a,
+                "most_a": each.most_a,
+                "watts_a_metre": each.watts_a_metre,
+                "lowest_v": each.sag.lowest_v,
+                "lowest_at": each.sag.at,
+                "first_low": each.sag.first_low,
+                "extra_feeds": None if each.extra is None else [*each.extra],
+                "tape": asdict(each.draw) if each.draw else None,
+                "tape_lowest_v": each.worst.lowest_v if each.worst else None,
+                "time_s": each.time_s,
+                "rate_hz": each.rate_hz,
+            }
+            for each in budget.lines
+        ],
+        "controllers": [
+            {
+                "name": each.name,
+                "lines": [line.line.name for line in each.lines],
+                "ram": each.ram,
+                "pixel_bytes": each.pixel_bytes,
+                "logic_volts": each.logic_volts,
+                "serial_bytes": each.serial_bytes,
+                "lowest_baud": each.lowest_baud,
+                "universes": each.universes,
+                "sacn_mbit": each.sacn_mbit,
+                "link_hz": each.link_hz,
+            }
+            for each in budget.controllers
+        ],
+    }
