@@ -16,14 +16,17 @@ from fendra.core import program as core_program
 from fendra.core.build import compile_design, examine, sound
 from fendra.core.design import Design as CoreDesign
 from fendra.core.document import read_document
+from fendra.core.electric.budget import Budget, budget_of
 from fendra.core.engine import Engine
 from fendra.core.errors import DesignError, EngineWarning
-from fendra.core.findings import Finding
+from fendra.core.film import Film as CoreFilm
+from fendra.core.findings import Finding, errors_of
 from fendra.core.layout import Layout, place
 from fendra.core.mix import Recording
 from fendra.core.tape import Tape
 from fendra.files.design_file import load_design
 from fendra.files.part_files import fill_in
+from fendra.files.whole import write_text
 from fendra.native.choose import choose_engine
 from fendra.native.names import EngineName
 
@@ -73,6 +76,43 @@ class Design(CoreDesign):
         """Every finding, of any severity."""
         _, report = examine(self)
         return list(report)
+
+    def budget(self, film: CoreFilm | None = None) -> Budget:
+        """Currents, voltages, data and memory; with a film, also of what the design shows.
+
+        Raises DesignError with every finding of severity error.
+
+        >>> import fendra as fd
+        >>> budget = fd.load(fd.demo_file("heron.toml")).budget()
+        >>> [supply] = budget.supplies
+        >>> round(supply.white_a, 2), supply.most_a, supply.fuse_a
+        (7.41, 4.8, 7.5)
+        """
+        subject = sound(self)
+        return budget_of(self, subject.layout, subject.recording, film)
+
+    def voltage(self, ax: Axes | None = None, lines: Sequence[str] | None = None) -> Axes:
+        """Draw the voltage along lines at full white as far as the limiter lets it; gives the axes.
+
+        lines: their names, all if not given. Raises LayoutError for one that there is not.
+        """
+        from fendra.draw.electric import draw_voltage
+        from fendra.draw.style import new_axes
+
+        return draw_voltage(self.budget(), ax or new_axes(), lines)
+
+    def sheet(self, path: str | Path, film: CoreFilm | None = None) -> Path:
+        """Write the build sheet, one HTML page that opens from disk and prints on A4.
+
+        film: of a tape, for what the design really draws. Raises DesignError with every finding of
+        severity error, and FileError.
+        """
+        from fendra.sheet.page import make_page
+
+        subject, report = examine(self, render=None if film is None else lambda _: film)
+        if errors_of(report):
+            raise DesignError(errors_of(report))
+        return write_text(path, make_page(subject, list(report)))
 
     def compile(self, engine: EngineName = "auto") -> Program:
         """A program that runs.
@@ -190,6 +230,21 @@ class Film(core_film.Film):
         if ax is None:
             return draw_strip(self)
         return draw_band(self, part or self.layout.part_names[0], ax)
+
+    def budget(self) -> Budget:
+        """What the design draws in this film, and all its other electrical sums."""
+        subject = sound(self.design)
+        return budget_of(self.design, subject.layout, subject.recording, self)
+
+    def current(self, ax: Axes | None = None, supply: str | None = None) -> Axes:
+        """Draw the current of a supply over the film, against its limits; gives the axes.
+
+        supply: its name, the first if not given. Raises LayoutError for one that there is not.
+        """
+        from fendra.draw.electric import draw_current
+        from fendra.draw.style import new_axes
+
+        return draw_current(self.budget(), ax or new_axes(), supply)
 
     def still(self, at_s: float, path: str | Path, *, view: ViewName = "top") -> Path:
         """Write the thing as it looks at a moment, as a PNG; view: the side, as of a map."""

@@ -18,6 +18,7 @@ from fendra.cli.new import new
 from fendra.cli.probe import probe
 from fendra.cli.run import run
 from fendra.cli.schema import schema
+from fendra.cli.sheet import sheet
 from fendra.core.errors import FendraError, FileError
 
 FINDINGS, USAGE = 1, 2
@@ -54,7 +55,10 @@ for name, function, about, example in (
     ("demo", demo, "Try it all on a cargo trike and a recorded ride.", "demo --into trying"),
     ("new", new, "Write a design to begin with.", "new glider --like drone"),
     ("schema", schema, "Write a design's keys, for editors.", "schema --out fendra.schema.json"),
-    ("check", check, "Check a design: every finding, and what to do.", "check heron.toml"),
+    ("check", check, "Check a design: every finding, its budgets, and what to do.",
+     "check heron.toml --tape ride.csv"),
+    ("sheet", sheet, "Write the build sheet: wiring, supplies, fuses, tests.",
+     "sheet heron.toml --tape ride.csv"),
     ("map", map_, "Draw where every LED is.", "map heron.toml --out heron-map.png"),
     ("layout", layout, "List the parts, or write every LED into a file.",
      "layout heron.toml --out heron-leds.csv"),

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 import typer
 
 from fendra.cli.budgets import budget_to_plain, say_budget
+from fendra.cli.film import say_limiter
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import count_findings, progress, say, say_findings
 from fendra.core.names import counted
@@ -71,13 +72,6 @@ def renderer(tape: Tape) -> Render:
             return program.film(tape, progress=report)
 
     return render
-
-
-def say_limiter(film: Film | None) -> None:
-    """Say how often and how much the limiter acted, where it did."""
-    for limited in film.limited() if film is not None else ():
-        if limited.frames:
-            say(str(limited))
 
 
 def in_one_line(subject: Subject) -> str:

@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
+from fendra.cli.budgets import amps
 from fendra.cli.check import in_one_line
 from fendra.cli.film import render, write_pictures
 from fendra.cli.run import what_came
@@ -35,8 +36,8 @@ def demo(
 ) -> None:
     """Try it all on Heron, a cargo trike, and a recorded ride: check, look, stream.
 
-    Writes the map, the film strip, a still and an animation, and streams the ride's first
-    seconds to a stand-in controller.
+    Writes the map, the film strip, a still, an animation and the build sheet, and streams the
+    ride's first seconds to a stand-in controller.
     """
     from fendra.demo import demo_file
     from fendra.files.design_file import check_file
@@ -61,11 +62,15 @@ def demo(
     say("3  Rendered", style="bold")
     program = design.compile()
     film = render(program, tape)
+    draw = film.budget().draw
+    assert draw is not None
     say(f"   {len(film)} frames of {len(film.layout)} LEDs")
+    say(f"   draws {amps(draw.peak_a)} at the most, {amps(draw.mean_a)} in the mean")
 
     say(f"4  Written into {into}/", style="bold")
     written = {"map": design.map_figure(into / "heron-map.png")}
     written |= write_pictures(film, into, "heron", MOMENT_S, *ANIMATION_S)
+    written["build sheet"] = design.sheet(into / "heron-sheet.html", film)
     for path in (design_path, tape_path):
         written[f"the {'design' if path.suffix == '.toml' else 'tape'}"] = copy_once(path, into)
     for what, path in written.items():

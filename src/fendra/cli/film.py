@@ -13,6 +13,7 @@ from fendra.cli.screen import progress, say
 from fendra.draw.names import ViewName
 
 if TYPE_CHECKING:
+    from fendra.core.film import Film as CoreFilm
     from fendra.core.tape import Tape
     from fendra.front import Design, Film, Program
     from fendra.native.names import EngineName
@@ -66,6 +67,14 @@ def film(
     written = write_pictures(rendered, into, design.stem, moment, first, seconds, view)
     for what, path in written.items():
         say(f"{what}: {path}")
+    say_limiter(rendered)
+
+
+def say_limiter(film: CoreFilm | None) -> None:
+    """Say how often and how much the limiter acted, where it did."""
+    for limited in film.limited() if film is not None else ():
+        if limited.frames:
+            say(str(limited))
 
 
 def compile_on(design: Design, engine: EngineName) -> Program:

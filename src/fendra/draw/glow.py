@@ -16,7 +16,7 @@ from fendra.core.design import Design
 from fendra.core.layout import Layout
 from fendra.core.light import linear_to_srgb, srgb_to_linear
 from fendra.draw.names import ViewName
-from fendra.draw.style import BODY, NIGHT, PANEL
+from fendra.draw.style import DARK
 from fendra.draw.views import VIEWS
 
 Array = np.ndarray[Any, np.dtype[Any]]
@@ -93,15 +93,15 @@ class Stage:
         """The dark thing with its LEDs off: linear light (height, width, 3)."""
         sharp = 3
         width, height = self.size
-        picture = Image.new("RGB", (width * sharp, height * sharp), NIGHT)
+        picture = Image.new("RGB", (width * sharp, height * sharp), DARK.night)
         pen = ImageDraw.Draw(picture)
         for line in self._outlines:
             if len(line) < 2:
                 continue
             corners = [tuple(point) for point in (self.to_pixels(line) * sharp).tolist()]
             if corners[0] == corners[-1]:
-                pen.polygon(corners, fill=PANEL)
-            pen.line(corners, fill=BODY, width=2 * sharp, joint="curve")
+                pen.polygon(corners, fill=DARK.panel)
+            pen.line(corners, fill=DARK.body, width=2 * sharp, joint="curve")
         radius = self.core_px * 0.75 * sharp
         for x, y in (self._places * sharp).tolist():
             pen.ellipse((x - radius, y - radius, x + radius, y + radius), fill=_OFF)

@@ -104,7 +104,7 @@ def draw_map(
 
 
 def _prepare(scene: Scene, ax: Axes) -> None:
-    style.darken(ax)
+    style.dress(ax)
     ax.set_aspect("equal", adjustable="datalim")
     unit = scene.design.units
     ax.set_xlabel(scene.view.label(scene.view.across, unit))
@@ -113,7 +113,7 @@ def _prepare(scene: Scene, ax: Axes) -> None:
     title = f"{scene.design.name}: {counted(len(scene.layout.leds), 'LED')} on {lines}"
     if scene.view.name != "top":
         title += f", {scene.view.seen_from}"
-    ax.set_title(title, loc="left", color=style.TEXT, fontsize=12)
+    ax.set_title(title, loc="left", color=style.ink().text, fontsize=12)
     if scene.view.is_flipped and not ax.xaxis_inverted():
         ax.invert_xaxis()
 
@@ -124,7 +124,7 @@ def _draw_outline(scene: Scene, ax: Axes) -> None:
         return
     for outline in scene.design.outline:
         x, y = np.array(outline, float).reshape(-1, 2).T
-        ax.plot(x, y, color=style.BODY, linewidth=1.2, zorder=1)
+        ax.plot(x, y, color=style.ink().body, linewidth=1.2, zorder=1)
 
 
 def _draw_chain(scene: Scene, ax: Axes, *, is_faint: bool) -> None:
@@ -214,7 +214,10 @@ def _draw_leds(scene: Scene, ax: Axes, chosen: Sequence[Choice]) -> None:
     for number in range(len(scene.design.line)):
         mine = layout.line_of_led == number
         colour = style.line_colour(number)
-        for rows, face in ((mine & is_seen & ~away, colour), (mine & is_seen & away, style.PANEL)):
+        for rows, face in (
+            (mine & is_seen & ~away, colour),
+            (mine & is_seen & away, style.ink().panel),
+        ):
             for shown, alpha in ((is_chosen, 1.0), (~is_chosen, 0.22)):
                 at = scene.points[rows & shown]
                 ax.scatter(
@@ -223,7 +226,13 @@ def _draw_leds(scene: Scene, ax: Axes, chosen: Sequence[Choice]) -> None:
                 )  # fmt: skip
         dead = scene.points[mine & ~is_seen]
         ax.scatter(
-            dead[:, 0], dead[:, 1], s=size * 2, c=style.FAINT, marker="x", linewidths=0.9, zorder=3
+            dead[:, 0],
+            dead[:, 1],
+            s=size * 2,
+            c=style.ink().faint,
+            marker="x",
+            linewidths=0.9,
+            zorder=3,
         )
     for part in scene.drawn():
         if part.kind == "lit" and not chosen:
@@ -280,10 +289,10 @@ def _draw_scale(scene: Scene, ax: Axes) -> None:
     share = length / (high - low)
     for x, y in (((0.03, 0.03 + share), (0.035, 0.035)), ((0.03, 0.03), (0.028, 0.042)),
                  ((0.03 + share, 0.03 + share), (0.028, 0.042))):  # fmt: skip
-        ax.plot(x, y, transform=ax.transAxes, color=style.TEXT, linewidth=1.2, zorder=6)
+        ax.plot(x, y, transform=ax.transAxes, color=style.ink().text, linewidth=1.2, zorder=6)
     ax.text(
         0.03 + share / 2, 0.044, f"{length:g} {scene.design.units}", transform=ax.transAxes,
-        color=style.TEXT, fontsize=8, ha="center", va="bottom", zorder=6,
+        color=style.ink().text, fontsize=8, ha="center", va="bottom", zorder=6,
     )  # fmt: skip
 
 
@@ -292,7 +301,7 @@ def _draw_front(scene: Scene, ax: Axes) -> None:
     way = scene.view.front
     if way is None:
         words = "front: towards you" if scene.view.name == "front" else "front: away from you"
-        ax.text(0.97, 0.03, words, transform=ax.transAxes, color=style.FAINT, fontsize=8,
+        ax.text(0.97, 0.03, words, transform=ax.transAxes, color=style.ink().faint, fontsize=8,
                 ha="right", zorder=6)  # fmt: skip
         return
     middle = np.array([0.955, 0.065])
@@ -300,9 +309,9 @@ def _draw_front(scene: Scene, ax: Axes) -> None:
     ax.annotate(
         "", xy=tuple(tip), xytext=tuple(middle - np.array(way) * 0.02),
         xycoords="axes fraction", textcoords="axes fraction",
-        arrowprops={"arrowstyle": "-|>", "color": style.TEXT, "linewidth": 1.4}, zorder=6,
+        arrowprops={"arrowstyle": "-|>", "color": style.ink().text, "linewidth": 1.4}, zorder=6,
     )  # fmt: skip
     ax.text(
-        middle[0], 0.02, "front", transform=ax.transAxes, color=style.TEXT, fontsize=8,
+        middle[0], 0.02, "front", transform=ax.transAxes, color=style.ink().text, fontsize=8,
         ha="center", va="bottom", zorder=6,
     )  # fmt: skip

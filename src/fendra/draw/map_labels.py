@@ -61,7 +61,7 @@ def draw_labels(scene: Scene, ax: Axes) -> None:
     if left_out:
         ax.annotate(
             f"no room here for the names of {counted(left_out, 'part')}",
-            (0.27, 0.012), xycoords="axes fraction", color=style.FAINT, fontsize=8,
+            (0.27, 0.012), xycoords="axes fraction", color=style.ink().faint, fontsize=8,
         )  # fmt: skip
 
 
@@ -121,7 +121,7 @@ def _label(
         text,
         xy=tuple(xy),
         xytext=tuple(xytext),
-        color=style.NIGHT if is_plate else colour,
+        color=style.ink().night if is_plate else colour,
         fontsize=size_pt,
         ha="center",
         va="center",
@@ -129,7 +129,7 @@ def _label(
         zorder=6,
         bbox={
             "boxstyle": "round,pad=0.25",
-            "fc": colour if is_plate else style.PANEL,
+            "fc": colour if is_plate else style.ink().panel,
             "ec": "none",
             "alpha": 1.0 if is_plate else 0.8,
         },

@@ -21,7 +21,7 @@ if TYPE_CHECKING:
 
 Truths = np.ndarray[Any, np.dtype[np.bool_]]
 
-_RINGS = (style.TEXT, "#ff5f56", "#ffe066", "#4cc3ff", "#ff7ac6", "#9ee06a")
+_RINGS = ("#e4e8ef", "#ff5f56", "#ffe066", "#4cc3ff", "#ff7ac6", "#9ee06a")
 """A colour for each of several groups; they repeat after the last."""
 
 
@@ -64,7 +64,7 @@ def draw_shown(scene: Scene, ax: Axes, choices: Sequence[Choice], size: float) -
             label=f"{choice.name}: {counted(len(choice.spots), 'LED')}",
         )  # fmt: skip
     ax.legend(
-        loc="upper right", fontsize=8, labelcolor=style.TEXT, facecolor=style.NIGHT,
+        loc="upper right", fontsize=8, labelcolor=style.ink().text, facecolor=style.ink().night,
         edgecolor="none", framealpha=0.85,
     )  # fmt: skip
 
@@ -82,5 +82,5 @@ def _draw_trail(scene: Scene, ax: Axes, trail: Choice, size: float) -> None:
     figure = ax.get_figure(root=True)
     assert figure is not None
     bar = figure.colorbar(image, cax=place, orientation="horizontal", ticks=[0, 0.5, 1])
-    bar.set_label(f"{trail.name}: along", color=style.TEXT, fontsize=8)
-    place.tick_params(colors=style.FAINT, labelsize=7, length=2)
+    bar.set_label(f"{trail.name}: along", color=style.ink().text, fontsize=8)
+    place.tick_params(colors=style.ink().faint, labelsize=7, length=2)

@@ -34,47 +34,49 @@ def draw_table(design: Design, layout: Layout, ax: Axes) -> None:
         colour = style.line_colour(number)
         head = f"{line.name}: {counted(layout.line_sizes[number], 'address')}"
         rows.append((head, "", colour, True))
-        rows.append(("  " + " · ".join(filter(None, facts)), "", style.FAINT, False))
+        rows.append(("  " + " · ".join(filter(None, facts)), "", style.ink().faint, False))
         parts = [part for part in layout.parts if part.line == number]
         shown = room if len(parts) > room + 1 else len(parts)
         for part in parts[:shown]:
             note = {"copy": " (copy)", "hidden": " (hidden)"}.get(part.kind, "")
-            rows.append((f"  {part.name}{note}", addresses(part), style.TEXT, False))
+            rows.append((f"  {part.name}{note}", addresses(part), style.ink().text, False))
         if len(parts) > shown:
             more = counted(len(parts) - shown, "part")
-            rows.append((f"  and {more} more", "", style.FAINT, False))
-        rows.append(("", "", style.TEXT, False))
+            rows.append((f"  and {more} more", "", style.ink().faint, False))
+        rows.append(("", "", style.ink().text, False))
     foot = 0.2
     step = min(0.03, (0.93 - foot) / max(len(rows), 1))
     ax.set_xlim(0, 1)
     ax.set_ylim(0, 1)
-    ax.text(0, 0.985, "Lines, in wire order", color=style.TEXT, fontsize=11, va="baseline")
-    ax.text(1, 0.985, "address", color=style.FAINT, fontsize=8.5, va="baseline", ha="right")
+    ax.text(0, 0.985, "Lines, in wire order", color=style.ink().text, fontsize=11, va="baseline")
+    ax.text(1, 0.985, "address", color=style.ink().faint, fontsize=8.5, va="baseline", ha="right")
     for place, (left, right, colour, is_head) in enumerate(rows, start=2):
         y = 0.985 - place * step
         font_pt = min(10.0 if is_head else 9.0, step * 290)
         ax.text(0, y, left, color=colour, fontsize=font_pt, va="baseline")
-        ax.text(1, y, right, color=style.FAINT, fontsize=font_pt, va="baseline", ha="right")
+        ax.text(1, y, right, color=style.ink().faint, fontsize=font_pt, va="baseline", ha="right")
     _draw_marks(ax)
 
 
 def _draw_marks(ax: Axes) -> None:
     for place, (mark, words) in enumerate(_MARKS):
         y = 0.14 - place * 0.026
-        colour = style.LINE_COLOURS[0]
+        colour = style.ink().lines[0]
         match mark:
             case "o":
                 ax.scatter([0.02, 0.06], [y, y], s=9, c=colour)
                 ax.scatter([0.06], [y], s=42, facecolors="none", edgecolors=colour)
             case "h":
-                ax.scatter([0.04], [y], s=12, c=style.NIGHT, edgecolors=colour, linewidths=0.7)
+                ax.scatter(
+                    [0.04], [y], s=12, c=style.ink().night, edgecolors=colour, linewidths=0.7
+                )
             case "|":
                 ax.scatter([0.03], [y], s=9, c=colour)
                 ax.plot([0.03, 0.06], [y, y], color=colour, linewidth=0.7, alpha=0.6)
             case "x":
-                ax.scatter([0.04], [y], s=18, c=style.FAINT, marker="x", linewidths=0.9)
+                ax.scatter([0.04], [y], s=18, c=style.ink().faint, marker="x", linewidths=0.9)
             case "-":
                 ax.plot([0.005, 0.08], [y, y], color=colour, linewidth=0.9, dashes=(4, 3))
             case _:
                 ax.plot([0.005, 0.08], [y, y], color=colour, linewidth=0.9, dashes=(1, 2))
-        ax.text(0.11, y, words, color=style.FAINT, fontsize=8, va="center")
+        ax.text(0.11, y, words, color=style.ink().faint, fontsize=8, va="center")

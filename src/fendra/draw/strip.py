@@ -46,7 +46,7 @@ def draw_strip(film: Film, *, title: str = "") -> Figure:
     axes: list[Axes] = []
     for row in range(len(heights)):
         ax = figure.add_subplot(grid[row], sharex=axes[0] if axes else None)
-        style.darken(ax)
+        style.dress(ax)
         ax.tick_params(labelbottom=row == len(heights) - 1, bottom=row == len(heights) - 1)
         axes.append(ax)
     for ax, (name, signal) in zip(axes, numbers.items(), strict=False):
@@ -61,11 +61,11 @@ def draw_strip(film: Film, *, title: str = "") -> Figure:
             ax.axvspan(start, end, color="#ffffff", alpha=0.07, linewidth=0)
         axes[0].annotate(
             "no news", ((start + end) / 2, 1.05), xycoords=("data", "axes fraction"),
-            color=style.FAINT, fontsize=8, ha="center",
+            color=style.ink().faint, fontsize=8, ha="center",
         )  # fmt: skip
     axes[-1].set_xlabel("time, s")
     axes[-1].set_xlim(float(film.times[0]), _end_s(film))
-    figure.text(0.105, 0.965, title or film.design.name, color=style.TEXT, fontsize=12)
+    figure.text(0.105, 0.965, title or film.design.name, color=style.ink().text, fontsize=12)
     return figure
 
 
@@ -101,8 +101,8 @@ def _pooled(light: Array) -> Array:
 def _name(ax: Axes, name: str, height: float = 0.5) -> None:
     """What a row shows, at its left; height: 0 at its foot, 1 at its top."""
     ax.annotate(
-        name, (-0.03, height), xycoords="axes fraction", color=style.TEXT, fontsize=9, ha="right",
-        va="center", annotation_clip=False,
+        name, (-0.03, height), xycoords="axes fraction", color=style.ink().text, fontsize=9,
+        ha="right", va="center", annotation_clip=False,
     )  # fmt: skip
 
 
@@ -118,7 +118,7 @@ def _draw_number(film: Film, name: str, signal: Signal, ax: Axes) -> None:
     breaks = _long_gaps(times) + 1
     ax.plot(
         np.insert(times, breaks, np.nan), np.insert(shown, breaks, np.nan),
-        color=style.LINE_COLOURS[0], lw=1, drawstyle="steps-post",
+        color=style.ink().lines[0], lw=1, drawstyle="steps-post",
     )  # fmt: skip
     low, high = float(shown.min()), float(shown.max())
     room = (high - low or 1.0) * 0.12
@@ -126,8 +126,8 @@ def _draw_number(film: Film, name: str, signal: Signal, ax: Axes) -> None:
     for value, place, side in ((high, 1.0, "top"), (low, 0.0, "bottom")):
         ax.annotate(
             f"{value:g}" + (f" {signal.unit}" if signal.unit and side == "top" else ""),
-            (1.006, place), xycoords="axes fraction", color=style.FAINT, fontsize=7.5, va=side,
-            annotation_clip=False,
+            (1.006, place), xycoords="axes fraction", color=style.ink().faint, fontsize=7.5,
+            va=side, annotation_clip=False,
         )  # fmt: skip
 
 
@@ -140,7 +140,7 @@ def _draw_switches(film: Film, names: list[str], ax: Axes) -> None:
         on = values[known] > 0.5
         ax.fill_between(
             film.tape.times[known], row + 0.85, np.where(on, row + 0.15, row + 0.85), step="post",
-            color=style.LINE_COLOURS[1], linewidth=0,
+            color=style.ink().lines[1], linewidth=0,
         )  # fmt: skip
         _name(ax, name, 1 - (row + 0.5) / len(names))
 

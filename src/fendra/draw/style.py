@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
+from contextvars import ContextVar
+from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -13,41 +16,96 @@ if TYPE_CHECKING:
     from matplotlib.axes import Axes
     from matplotlib.figure import Figure
 
-NIGHT = "#0c0e13"
-"""Background of everything that shows lit LEDs."""
-PANEL = "#151922"
-BODY = "#3a4252"
-"""Outline of the thing itself."""
-FAINT = "#6f7a8c"
-TEXT = "#e4e8ef"
-
-LINE_COLOURS = ("#4cc3ff", "#ffb454", "#9ee06a", "#ff7ac6", "#b79cff", "#ffe066")
-"""One a data line, told apart on the dark background; they repeat after the last."""
-
 FIGURE_SIZE = (12.8, 8.0)
 DPI = 100
 
 
+@dataclass(frozen=True)
+class Ink:
+    """The colours of a picture.
+
+    night: background; panel: of axes; body: outline of the thing itself; lines: one a data line,
+    they repeat after the last. warn: a limit, and what is beyond it. plus, ground, data: wires.
+    """
+
+    night: str
+    panel: str
+    body: str
+    faint: str
+    text: str
+    lines: tuple[str, ...]
+    warn: str
+    plus: str
+    ground: str
+    data: str
+
+
+DARK = Ink(
+    "#0c0e13", "#151922", "#3a4252", "#6f7a8c", "#e4e8ef",
+    ("#4cc3ff", "#ffb454", "#9ee06a", "#ff7ac6", "#b79cff", "#ffe066"),
+    "#ff5f56", "#ff5f56", "#9aa4b5", "#9ee06a",
+)  # fmt: skip
+"""On which light shows."""
+
+PAPER = Ink(
+    "#ffffff", "#ffffff", "#b9c0cb", "#5d6675", "#14181f",
+    ("#0070b8", "#b86200", "#3d8200", "#b8197f", "#6542c4", "#8a6d00"),
+    "#c81e1e", "#c81e1e", "#14181f", "#2f7d1f",
+)  # fmt: skip
+"""For the printer."""
+
+_ink: ContextVar[Ink] = ContextVar("ink", default=DARK)
+
+
+def ink() -> Ink:
+    """The colours that are drawn with."""
+    return _ink.get()
+
+
+@contextmanager
+def inked(chosen: Ink) -> Iterator[None]:
+    """Draw with other colours meanwhile."""
+    token = _ink.set(chosen)
+    try:
+        yield
+    finally:
+        _ink.reset(token)
+
+
+def ink_for(ax: Axes) -> Ink:
+    """The colours that can be read on somebody's axes."""
+    from matplotlib.colors import to_rgb
+
+    return DARK if sum(to_rgb(ax.get_facecolor())) < 1.5 else PAPER
+
+
 def line_colour(number: int) -> str:
     """The colour of a data line."""
-    return LINE_COLOURS[number % len(LINE_COLOURS)]
+    return ink().lines[number % len(ink().lines)]
 
 
 def new_figure(size: tuple[float, float] = FIGURE_SIZE) -> Figure:
-    """An empty dark figure that needs no screen."""
+    """An empty figure that needs no screen."""
     from matplotlib.figure import Figure
 
-    return Figure(figsize=size, dpi=DPI, facecolor=NIGHT)
+    return Figure(figsize=size, dpi=DPI, facecolor=ink().night)
 
 
-def darken(ax: Axes) -> None:
-    """Give axes the dark look."""
-    ax.set_facecolor(PANEL)
-    ax.tick_params(colors=FAINT, labelsize=8, length=3)
+def new_axes() -> Axes:
+    """Axes that fill an empty figure."""
+    ax = new_figure((12.8, 5.0)).add_axes((0.07, 0.12, 0.9, 0.78))
+    dress(ax)
+    return ax
+
+
+def dress(ax: Axes) -> None:
+    """Give axes the look of the colours that are drawn with."""
+    ax.set_facecolor(ink().panel)
+    ax.tick_params(colors=ink().faint, labelsize=8, length=3)
     for spine in ax.spines.values():
-        spine.set_color(BODY)
+        spine.set_color(ink().body)
     for label in (ax.xaxis.label, ax.yaxis.label):
-        label.set_color(TEXT)
+        label.set_color(ink().text)
 
 
 FIGURE_KINDS = {".png": "png", ".svg": "svg", ".pdf": "pdf"}

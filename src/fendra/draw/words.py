@@ -7,7 +7,7 @@ from functools import cache
 
 from PIL import Image, ImageDraw, ImageFont
 
-from fendra.draw.style import FAINT, TEXT
+from fendra.draw.style import DARK
 
 
 def write_words(
@@ -17,10 +17,10 @@ def write_words(
     size = max(picture.height // 34, 11)
     pen = ImageDraw.Draw(picture)
     large, small = _font(size), _font(max(size * 0.68, 9.0))
-    pen.text((size, size), title, font=large, fill=TEXT)
+    pen.text((size, size), title, font=large, fill=DARK.text)
     for row, note in enumerate(notes):
-        pen.text((size, size * (3.0 + 1.15 * row)), note, font=small, fill=FAINT)
-    pen.text((picture.width - size, size), side, font=small, fill=FAINT, anchor="ra")
+        pen.text((size, size * (3.0 + 1.15 * row)), note, font=small, fill=DARK.faint)
+    pen.text((picture.width - size, size), side, font=small, fill=DARK.faint, anchor="ra")
 
 
 @cache

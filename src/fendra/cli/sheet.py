@@ -1,0 +1,55 @@
+"""`fendra sheet`: the build sheet, for the workbench."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from fendra.cli.check import renderer
+from fendra.cli.options import DesignFile
+from fendra.cli.screen import count_findings, progress, say
+
+
+def sheet(
+    design: DesignFile,
+    tape: Annotated[
+        Path | None,
+        typer.Option(
+            metavar="TAPE",
+            help="Signals over time, CSV: for what the design really draws.",
+            show_default=False,
+        ),
+    ] = None,
+    out: Annotated[
+        Path | None,
+        typer.Option(
+            metavar="FILE",
+            help="Page to write.  [default: NAME-sheet.html, here]",
+            show_default=False,
+        ),
+    ] = None,
+) -> None:
+    """Write the build sheet: one HTML page that opens from disk and prints on A4.
+
+    The map, the wiring diagram, supplies with fuses and leads, parts in wire order with their
+    solder ends, current and voltage plots, materials, and the bench test with boxes to tick.
+    """
+    from fendra.core.errors import DesignError
+    from fendra.core.findings import errors_of
+    from fendra.files.design_file import check_file
+    from fendra.files.tape_file import read_tape
+    from fendra.files.whole import write_text
+    from fendra.sheet.page import make_page
+
+    path = out or Path(f"{design.stem}-sheet.html")
+    played = None if tape is None else read_tape(tape)
+    checked = check_file(design, render=None if played is None else renderer(played))
+    if checked.has_errors or checked.subject is None:
+        raise DesignError(errors_of(checked.findings))
+    with progress("drawing"):
+        page = make_page(checked.subject, checked.findings)
+    say(f"sheet: {write_text(path, page)}")
+    if checked.findings:
+        say(f"{design}: {count_findings(checked.findings)}, at the top of the sheet")

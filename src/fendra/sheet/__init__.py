@@ -1,0 +1,1 @@
+"""The build sheet: one HTML page for the workbench."""

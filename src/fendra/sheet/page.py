@@ -1,0 +1,176 @@
+"""The page: tables and figures put into one HTML file that needs nothing else."""
+
+from __future__ import annotations
+
+import base64
+import io
+from collections.abc import Sequence
+from typing import TYPE_CHECKING
+
+import numpy as np
+from jinja2 import Environment, PackageLoader, StrictUndefined
+
+import fendra
+from fendra.core.checks import Subject
+from fendra.core.electric.budget import Budget
+from fendra.core.findings import Finding
+from fendra.draw import style
+from fendra.draw.electric import draw_current, draw_voltage
+from fendra.draw.map import draw_map
+from fendra.draw.wiring import draw_wiring_figure
+from fendra.sheet.steps import bench_steps
+from fendra.sheet.tables import (
+    amps,
+    data_table,
+    feed_table,
+    led_table,
+    line_tables,
+    materials,
+    supply_table,
+)
+
+if TYPE_CHECKING:
+    from matplotlib.axes import Axes
+    from matplotlib.figure import Figure
+
+MOST_DRAWN = 1500
+"""LEDs up to which the map is lines; above it is a picture of dots, which is smaller."""
+
+
+def make_page(subject: Subject, findings: Sequence[Finding]) -> str:
+    """The build sheet of a design without errors, as HTML.
+
+    findings: what the checks have to say, which stands at the top.
+    """
+    budget = subject.budget
+    design = subject.design
+    environment = Environment(
+        loader=PackageLoader("fendra.sheet", "."),
+        autoescape=True,
+        undefined=StrictUndefined,
+        trim_blocks=True,
+        lstrip_blocks=True,
+    )
+    with style.inked(style.PAPER):
+        figures = _figures(subject, budget)
+    return environment.get_template("page.html.j2").render(
+        design=design,
+        made_with=f"Fendra {fendra.__version__}",
+        facts=_facts(subject, budget),
+        findings=[str(finding) for finding in findings],
+        figures=figures,
+        supplies=supply_table(budget),
+        feeds=feed_table(budget),
+        lines=line_tables(budget),
+        leds=led_table(budget),
+        data=data_table(budget),
+        materials=materials(budget),
+        peaks=_peaks(budget),
+        limited=[str(each) for each in (subject.film.limited() if subject.film else ())],
+        tape=subject.film.tape.name if subject.film else "",
+        extra=_extra(budget),
+        steps=bench_steps(budget, design.file or "DESIGN"),
+    )
+
+
+def _facts(subject: Subject, budget: Budget) -> list[tuple[str, str]]:
+    peak = ("peak on the tape", amps(budget.draw.peak_a)) if budget.draw else None
+    facts = [
+        ("LEDs", str(len(subject.layout.leds))),
+        ("lines", str(len(subject.design.line))),
+        ("frames a second", f"{subject.design.rate:g}"),
+        ("dark", amps(budget.idle_a)),
+        ("full white", amps(budget.white_a)),
+        ("as the limiter lets it", amps(budget.most_a)) if budget.most_a < budget.white_a else None,
+        peak,
+        ("at the most", f"{budget.watts:.3g} W"),
+    ]
+    return [fact for fact in facts if fact is not None]
+
+
+def _peaks(budget: Budget) -> list[str]:
+    """When each supply's peak falls, and which layers make it."""
+    found = []
+    for each in budget.supplies:
+        if each.draw is None:
+            continue
+        layers = ", ".join(f"'{name}'" for name in each.draw.layers) or "no layer"
+        when = f"{amps(each.draw.peak_a)} at {each.draw.at_s:.4g} s"
+        found.append(f"{each.feeding.in_words}: {when}, by {layers}")
+    return found
+
+
+def _extra(budget: Budget) -> list[str]:
+    """Where else a line must be fed for full white."""
+    found = []
+    for line in budget.lines:
+        if line.extra:
+            places = ", ".join(map(str, line.extra))
+            found.append(
+                f"{line.line.name}: for full white feed it at LED {places} too, so that every LED "
+                f"gets {line.led.least_volts:g} V"
+            )
+        elif line.extra is None:
+            found.append(
+                f"{line.line.name}: at full white no further feed keeps "
+                f"{line.led.least_volts:g} V; take thicker leads"
+            )
+    return found
+
+
+def _figures(subject: Subject, budget: Budget) -> dict[str, list[str]]:
+    """Each kind of figure as pictures that stand in the page itself."""
+    figure = style.new_figure((_MAP_HIGH * _aspect(subject), _MAP_HIGH))
+    draw_map(subject.design, subject.layout, ax=figure.add_axes((0.115, 0.075, 0.87, 0.88)))
+    kind = "svg" if len(subject.layout.leds) <= MOST_DRAWN else "png"
+    found = {
+        "map": [_inline(figure, kind)],
+        "wiring": [_inline(draw_wiring_figure(budget))],
+        "voltage": [],
+        "current": [],
+    }
+    volts = sorted({line.feeding.volts for line in budget.lines})
+    for each in volts:
+        names = [line.line.name for line in budget.lines if line.feeding.volts == each]
+        figure, ax = _plot()
+        draw_voltage(budget, ax, names)
+        found["voltage"].append(_inline(figure))
+    for supply in budget.supplies:
+        if supply.draw is not None:
+            figure, ax = _plot()
+            draw_current(budget, ax, supply.feeding.name)
+            found["current"].append(_inline(figure))
+    return found
+
+
+_MAP_HIGH = 7.6
+
+
+def _aspect(subject: Subject) -> float:
+    """How much wider than high the thing is, with room for words at its sides."""
+    outline = [point for run in subject.design.outline for point in run]
+    places = subject.layout.in_unit(subject.layout.leds.position)[:, :2]
+    points = np.concatenate([places, np.array(outline, float).reshape(-1, 2)])
+    if len(points) == 0:
+        return 1.0
+    width, height = np.ptp(points, axis=0)
+    return float(np.clip(1.1 * width / max(height, 1e-9), 0.95, 1.6))
+
+
+def _plot() -> tuple[Figure, Axes]:
+    figure = style.new_figure((10.0, 3.3))
+    ax = figure.add_axes((0.065, 0.14, 0.92, 0.74))
+    style.dress(ax)
+    return figure, ax
+
+
+def _inline(figure: Figure, kind: str = "svg") -> str:
+    """A figure as an address that holds it."""
+    import matplotlib as mpl
+
+    held = io.BytesIO()
+    metadata = {"Date": None, "Creator": None} if kind == "svg" else {"Software": None}
+    with mpl.rc_context({"svg.hashsalt": "fendra"}):
+        figure.savefig(held, format=kind, dpi=160, metadata=metadata)
+    mime = "image/svg+xml" if kind == "svg" else "image/png"
+    return f"data:{mime};base64,{base64.b64encode(held.getvalue()).decode()}"

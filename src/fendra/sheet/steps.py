@@ -1,0 +1,92 @@
+"""The bench test: what to try, step by step, and what should be read."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fendra.core.electric.budget import Budget, LineBudget
+from fendra.sheet.tables import amps, fuse
+
+NEAR = 0.05
+"""Share by which a supply's voltage may be off."""
+
+READ = "Read: ________"
+
+
+@dataclass(frozen=True)
+class Step:
+    """One thing to try. words: what to do, or what should be seen. command: to type."""
+
+    words: str
+    command: str = ""
+
+
+def bench_steps(budget: Budget, file: str) -> list[tuple[str, list[Step]]]:
+    """Stages of the bench test, each with its steps. file: of the design, for the commands."""
+    return [
+        ("Before there is power", _before(budget)),
+        ("Supplies, with no LEDs on them", _supplies(budget)),
+        ("Lines, one after the other, dark", _dark(budget)),
+        ("The map", _map(budget, file)),
+        ("Under load", _load(budget)),
+    ]
+
+
+def _before(budget: Budget) -> list[Step]:
+    steps = [
+        Step("No line has a connection between plus and ground (ohmmeter)."),
+        Step("Ground of controller, supplies and all lines is one."),
+        Step("Data goes in at DI, and arrows on the strips point away from there."),
+    ]
+    shifted = [line.line.name for line in budget.lines if line.line.level_shifter]
+    if shifted:
+        steps.append(Step(f"Level shifters are in the data of {', '.join(shifted)}."))
+    for line in budget.lines:
+        for (at, wire), flow_a in zip(line.leads, line.lead_a, strict=True):
+            where = f"{line.line.name}, LED {at}"
+            steps.append(Step(f"{where}: lead of {wire}, plus to plus, fuse {fuse(flow_a)}."))
+    return steps
+
+
+def _supplies(budget: Budget) -> list[Step]:
+    steps = []
+    for each in budget.supplies:
+        volts, name = each.feeding.volts, each.feeding.in_words
+        low, high = volts * (1 - NEAR), volts * (1 + NEAR)
+        range_ = f"{volts:g} V ({low:.2f} to {high:.2f})"
+        steps.append(Step(f"{name} gives {range_}; main fuse {fuse(each.peak_a)}. {READ}"))
+    return steps
+
+
+def _dark(budget: Budget) -> list[Step]:
+    return [
+        Step(f"{line.line.name} alone, dark: {amps(line.idle_a)}. {READ}") for line in budget.lines
+    ]
+
+
+def _map(budget: Budget, file: str) -> list[Step]:
+    probe, to = f"fendra probe {file}", "--to serial:PORT"
+    steps = [Step("each line shows its own colour.", f"{probe} lines {to}")]
+    for line in budget.lines:
+        name = f"--line {line.line.name}"
+        last = line.addresses - 1
+        seen = "red, green, blue, white, in this order."
+        steps.append(Step(seen, f"{probe} colours {name} {to}"))
+        steps.append(Step(f"the last LED is number {last}.", f"{probe} count {name} {to}"))
+    steps.append(Step("front left red, front right green.", f"{probe} corners {to}"))
+    return steps
+
+
+def _load(budget: Budget) -> list[Step]:
+    steps = [_full(line) for line in budget.lines]
+    for each in budget.supplies:
+        most = f"at the most {amps(each.peak_a)}"
+        steps.append(Step(f"{each.feeding.in_words} at the brightest look: {most}. {READ}"))
+    steps.append(Step("After ten minutes so, no lead, fuse, strip or supply is too hot to touch."))
+    steps.append(Step("Data unplugged and plugged in again: the light comes back."))
+    return steps
+
+
+def _full(line: LineBudget) -> Step:
+    volts = f"{max(line.sag.lowest_v, 0):.2f} V between plus and ground at LED {line.sag.at}"
+    return Step(f"{line.line.name} at full white: {volts}, {amps(line.most_a)}. {READ}")
