@@ -2,11 +2,22 @@
 
 from __future__ import annotations
 
+import re
+import tomllib
 from pathlib import Path
 
+import numpy as np
+
 import fendra as fd
+from fendra.core.checks import Subject
 from fendra.core.effects import EFFECTS, Parameter
+from fendra.core.film import Film
+from fendra.core.findings import path_to_text
+from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.core.graph.ops import OPS
+from fendra.core.program import Program
+from fendra.core.tape import Tape
+from fendra.files.design_file import check_text
 
 DOCS = Path(__file__).parents[1] / "docs"
 
@@ -30,15 +41,85 @@ tries each row on edge values and others. `smaller(a, b)` is `a < b ? a : b`, `l
 """
 
 
+FINDINGS_HEAD = """# Findings
+
+What `fendra check` may say, by code, each with an example and what it gets as an answer. An error
+stops the design: something will not work, or gets too hot. A warning does not: something is out of
+what data sheets say, or does nothing. A note informs. `--json` gives code, severity, message,
+remedy, place and line of each. Made from `scripts/findings.toml` by `make docs`.
+"""
+
+DEFAULT_LINE = """
+[[line]]
+name = "bar"
+pin = "D6"
+supply = "SUPPLY"
+part = [{ name = "strip", shape = "strip", start = [0, 0], end = [590, 0], count = 60 }]
+"""
+DEFAULT_LAYER = """
+[[layer]]
+name = "glow"
+on = "all"
+effect = "solid"
+"""
+
+
 def pages() -> dict[Path, str]:
     """Every page that is made, and its text."""
     emitted = fd.load(fd.demo_file("heron.toml")).emit()
     return {
         DOCS / "effects.md": "\n".join([EFFECTS_HEAD, *(section(name) for name in EFFECTS)]),
         DOCS / "operations.md": OPERATIONS_HEAD + "".join(operation(name) for name in OPS),
+        DOCS / "findings.md": findings_page(),
         DOCS / "emitted" / "heron.h": emitted.header,
         DOCS / "emitted" / "heron.c": emitted.source,
     }
+
+
+def findings_page() -> str:
+    """Every code, with what its examples get as an answer."""
+    file = Path(__file__).with_name("findings.toml")
+    text = FINDINGS_HEAD
+    for title, examples in tomllib.loads(file.read_text(encoding="utf-8")).items():
+        text += f"\n## {title}\n"
+        for name, excerpts in examples.items():
+            on_tape = name.endswith(ON_TAPE)
+            code = name.removesuffix(ON_TAPE)
+            text += f"\n### `{code}`\n"
+            for excerpt in excerpts:
+                said = answers(excerpt, code, on_tape=on_tape)
+                if not said:
+                    raise SystemExit(f"the example of {name} gives no such finding:\n{excerpt}")
+                text += f"\n```{'text' if code == 'syntax' else 'toml'}{excerpt}```\n\n"
+                text += "".join(f"> {words}\n" for words in said)
+    return text
+
+
+ON_TAPE = "-on-the-tape"
+
+
+def answers(excerpt: str, code: str, *, on_tape: bool) -> list[str]:
+    """What an example gets as an answer, of one code."""
+    text = excerpt
+    supply = re.search(r"\[supplies\.(\w+)\]", excerpt)
+    feeds = supply is not None and "spare" not in excerpt
+    if "[[line]]" not in excerpt:
+        text += DEFAULT_LINE.replace("SUPPLY", supply[1] if supply and feeds else "")
+    if "[[layer]]" not in excerpt:
+        text += DEFAULT_LAYER
+
+    def render(subject: Subject) -> Film:
+        engine = NumpyEngine(subject.recording)
+        times = np.arange(0, 2.05, 0.05)
+        rising = Tape(times, {"s": times / 2})
+        return Program(subject.design, subject.layout, subject.recording, engine).film(rising)
+
+    checked = check_text(text, "design.toml", folder=Path(), render=render if on_tape else None)
+    found = [finding for finding in checked.findings if finding.code == code]
+    return [
+        f"**{finding.severity}**: {path_to_text(finding.path)}{finding.message} {finding.remedy}"
+        for finding in found[:2]
+    ]
 
 
 def section(name: str) -> str:

@@ -1,8 +1,8 @@
 """Make docs/screenshots anew from the demo data: `make screenshots`.
 
 The map, the film strip, a still and an animation come straight from the package. The terminal
-views are taken in an xterm under Xvfb (Debian: xvfb xterm imagemagick); without those they are
-left as they are, and it says so.
+views are taken in an xterm under Xvfb (Debian: xvfb xterm imagemagick), the build sheet in chromium;
+without those they are left as they are, and it says so.
 """
 
 from __future__ import annotations
@@ -17,8 +17,10 @@ from pathlib import Path
 
 import fendra as fd
 from fendra.cli.demo import ANIMATION_S, MOMENT_S
+from fendra.draw.electric import draw_current, draw_voltage
 from fendra.draw.strip import draw_strip
-from fendra.draw.style import save_figure
+from fendra.draw.style import dress, new_figure, save_figure
+from fendra.draw.wiring import draw_wiring_figure
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
 BIN = Path(sys.executable).parent
@@ -38,6 +40,14 @@ def main() -> None:
     cabinet.map_figure(SHOTS / "map-cabinet.png", view="front", show="drop")
     game = cabinet.compile().film(fd.read_tape(fd.demo_file("game.csv")))
     game.still(9.0, SHOTS / "still-cabinet.png", view="front")
+    save_figure(draw_wiring_figure(cabinet.budget()), SHOTS / "wiring.png")
+    figure = new_figure()
+    for i, draw in enumerate((draw_current, draw_voltage)):
+        ax = figure.add_axes((0.06, 0.58 - 0.5 * i, 0.92, 0.35))
+        dress(ax)
+        draw(game.budget(), ax)
+    save_figure(figure, SHOTS / "electric.png")
+    shoot_sheet(design, film, SHOTS / "sheet.png")
     if not all(shutil.which(tool) for tool in ("Xvfb", "xterm", "import")):
         print("no Xvfb, xterm or import here: the terminal views stay as they were")
         return
@@ -48,6 +58,13 @@ def main() -> None:
             time.sleep(1)
             shoot(folder, "fendra demo", 16, SHOTS / "demo.png")
             shoot(folder, "fendra check wrong.toml", 3, SHOTS / "check.png")
+            design = "fendra-demo/heron.toml"
+            shoot(
+                folder,
+                f"fendra check {design} --tape fendra-demo/ride.csv",
+                6,
+                SHOTS / "budgets.png",
+            )
             shoot_run(folder, SHOTS / "run.png")
             shoot(folder, "fendra new 'Night glider' --like drone", 3, SHOTS / "new.png")
             shoot(folder, "fendra layout night-glider.toml", 3, SHOTS / "layout.png")
@@ -65,6 +82,18 @@ D10,led,5050,119.05,-50.00,0,top
 D2,led,5050,138.10,-50.00,0,top
 C1,100n,0402,100.00,-60.00,90,top
 """
+
+
+def shoot_sheet(design: fd.Design, film: fd.Film, path: Path) -> None:
+    """The build sheet's first screen, in a browser without a screen, where there is one."""
+    if not shutil.which("chromium"):
+        print("no chromium here: the build sheet's picture stays as it was")
+        return
+    with tempfile.TemporaryDirectory() as folder:
+        page = design.sheet(Path(folder) / "sheet.html", film)
+        browser = ["chromium", "--headless", "--no-sandbox", "--disable-gpu", "--hide-scrollbars"]
+        shot = [f"--screenshot={path}", "--window-size=1280,1500", f"file://{page}"]
+        subprocess.run([*browser, *shot], check=True, capture_output=True)
 
 
 def shoot_probe(folder: str, path: Path) -> None:

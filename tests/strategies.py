@@ -158,7 +158,7 @@ def designs(draw):
     made = draw(st.lists(layers(names), max_size=5))
     return {
         "supplies": {
-            name: {"budget": draw(st.floats(0.02, 0.5)), "amps": 1.0, "limiter": draw(st.booleans())}
+            name: {"budget": draw(st.floats(0.02, 3.0)), "amps": 4.0, "limiter": draw(st.booleans())}
             for name in "ab"
         },
         "line": lines, "groups": groups, "trails": {"way": {"of": "some", "by": by}},

@@ -35,12 +35,20 @@ ALL_MODELS = [
 ]  # fmt: skip
 ROOT = Path(__file__).parents[1]
 PAGES = sorted([*ROOT.glob("*.md"), *(ROOT / "docs").glob("*.md")])
-DESIGN_PAGE = (ROOT / "docs" / "design-file.md").read_text(encoding="utf-8")
+DESIGN_PAGE = "".join(
+    (ROOT / "docs" / name).read_text(encoding="utf-8") for name in ("design-file.md", "electric.md")
+)
 
 
 def test_the_pages_that_follow_from_the_code_are_those_of_the_code():
     made = runpy.run_path(str(ROOT / "scripts" / "make_docs.py"))["pages"]()
-    assert {path.name for path in made} == {"effects.md", "operations.md", "heron.h", "heron.c"}
+    assert {path.name for path in made} == {
+        "effects.md",
+        "findings.md",
+        "operations.md",
+        "heron.h",
+        "heron.c",
+    }
     for path, text in made.items():
         assert path.read_text(encoding="utf-8") == text, f"{path.name}: run `make docs`"
 

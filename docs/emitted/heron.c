@@ -117,6 +117,52 @@ static inline uint8_t to_byte(float light)
     return (uint8_t)(byte < 255 ? byte : 255);
 }
 
+/* What light draws, in microamperes times 255, and by how much rounding may raise it. */
+struct draw {
+    uint64_t sum, slack;
+};
+
+/* Adds what the LEDs from first up to end draw; ua: microamperes of a channel at full. */
+static void add_draw(struct draw *draw, uint8_t rgb[][3], int first, int end,
+    const uint32_t ua[3])
+{
+    uint32_t sum[3] = {0u, 0u, 0u}, lit[3] = {0u, 0u, 0u};
+    for (int i = first; i < end; i++) {
+        for (int c = 0; c < 3; c++) {
+            sum[c] += rgb[i][c];
+            lit[c] += rgb[i][c] > 0u;
+        }
+    }
+    for (int c = 0; c < 3; c++) {
+        draw->sum += (uint64_t)ua[c] * sum[c];
+        draw->slack += (uint64_t)ua[c] * lit[c];
+    }
+}
+
+/* How much of the light is let through, of 65536: it falls at once and comes back slowly. */
+static uint32_t gain_for(const struct draw *draw, uint64_t most, uint32_t gain,
+    uint32_t dt_ms)
+{
+    gain += dt_ms < 2048u ? 32u * dt_ms : 65536u;
+    gain = gain < 65536u ? gain : 65536u;
+    if (draw->sum > most) {
+        const uint64_t room = 2u * most > draw->slack ? 2u * most - draw->slack : 0u;
+        const uint64_t highest = room * 65536u / (2u * draw->sum);
+        gain = highest < gain ? (uint32_t)highest : gain;
+    }
+    return gain;
+}
+
+/* All channels alike, so that hues stay. */
+static void scale(uint8_t rgb[][3], int first, int end, uint32_t gain)
+{
+    for (int i = first; i < end; i++) {
+        for (int c = 0; c < 3; c++) {
+            rgb[i][c] = (uint8_t)((rgb[i][c] * gain + 32768u) >> 16);
+        }
+    }
+}
+
 /* The numbers of a frame, one for all LEDs. */
 static void step(struct heron *state, const struct heron_signals *signals,
     uint32_t now_ms)
@@ -128,7 +174,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     /* Time */
     const float dt_s = (float)dt_ms * 0.001f;
 
-    /* Signal speed (heron.toml:121) */
+    /* Signal speed (heron.toml:128) */
     const uint32_t passed_ms = dt_ms < 2147483647u ? dt_ms : 2147483647u;
     const uint32_t age = state->speed_since + passed_ms;
     const uint32_t speed_since = signals->speed.is_new ? 0u
@@ -141,7 +187,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float speed = first ? speed_raw : state->speed_lag + (speed_raw - state->speed_lag)
         * share;
 
-    /* Signal rpm (heron.toml:127) */
+    /* Signal rpm (heron.toml:134) */
     const uint32_t age_2 = state->rpm_since + passed_ms;
     const uint32_t rpm_since = signals->rpm.is_new ? 0u
         : (age_2 < 2147483647u ? age_2 : 2147483647u);
@@ -152,14 +198,14 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float share_2 = 1.0f - v_3;
     const float rpm = first ? rpm_raw : state->rpm_lag + (rpm_raw - state->rpm_lag) * share_2;
 
-    /* Signal throttle (heron.toml:134) */
+    /* Signal throttle (heron.toml:141) */
     const uint32_t age_3 = state->throttle_since + passed_ms;
     const uint32_t throttle_since = signals->throttle.is_new ? 0u
         : (age_3 < 2147483647u ? age_3 : 2147483647u);
     const bool throttle_heard = throttle_since < 500u;
     const float throttle = throttle_heard ? clamp(signals->throttle.value, 0.0f, 1.0f) : 0.0f;
 
-    /* Signal brake (heron.toml:138) */
+    /* Signal brake (heron.toml:145) */
     const uint32_t age_4 = state->brake_since + passed_ms;
     const uint32_t brake_since = signals->brake.is_new ? 0u
         : (age_4 < 2147483647u ? age_4 : 2147483647u);
@@ -171,7 +217,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float brake = first ? brake_raw : state->brake_lag + (brake_raw - state->brake_lag)
         * share_3;
 
-    /* Signal left (heron.toml:143) */
+    /* Signal left (heron.toml:150) */
     const uint32_t age_5 = state->left_since + passed_ms;
     const uint32_t left_since = signals->left.is_new ? 0u
         : (age_5 < 2147483647u ? age_5 : 2147483647u);
@@ -181,7 +227,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const uint32_t left_since_2 = v_6 ? 0u : (age_6 < 2147483647u ? age_6 : 2147483647u);
     now->left = left_heard && (v_6 || left_since_2 < 450u);
 
-    /* Signal right (heron.toml:149) */
+    /* Signal right (heron.toml:156) */
     const uint32_t age_7 = state->right_since + passed_ms;
     const uint32_t right_since = signals->right.is_new ? 0u
         : (age_7 < 2147483647u ? age_7 : 2147483647u);
@@ -191,7 +237,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const uint32_t right_since_2 = v_7 ? 0u : (age_8 < 2147483647u ? age_8 : 2147483647u);
     now->right = right_heard && (v_7 || right_since_2 < 450u);
 
-    /* Signal battery (heron.toml:155) */
+    /* Signal battery (heron.toml:162) */
     const bool battery_ever = signals->battery.is_new || state->battery_ever;
     const float battery_raw = battery_ever ? clamp(signals->battery.value, 36.0f, 55.0f)
         : 48.0f;
@@ -201,7 +247,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float v_10 = state->battery_lag + (battery_raw - state->battery_lag) * share_4;
     const float battery = first ? battery_raw : v_10;
 
-    /* Signal lean (heron.toml:161) */
+    /* Signal lean (heron.toml:168) */
     const uint32_t age_9 = state->lean_since + passed_ms;
     const uint32_t lean_since = signals->lean.is_new ? 0u
         : (age_9 < 2147483647u ? age_9 : 2147483647u);
@@ -213,7 +259,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float lean = first ? lean_raw : state->lean_lag + (lean_raw - state->lean_lag)
         * share_5;
 
-    /* Signal lights (heron.toml:168) */
+    /* Signal lights (heron.toml:175) */
     const uint32_t age_10 = state->lights_since + passed_ms;
     const uint32_t lights_since = signals->lights.is_new ? 0u
         : (age_10 < 2147483647u ? age_10 : 2147483647u);
@@ -221,17 +267,17 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const bool lights_lost = !lights_heard;
     const bool lights = lights_lost || (lights_heard && 0.5f < signals->lights.value);
 
-    /* Signal parked (heron.toml:173) */
+    /* Signal parked (heron.toml:180) */
     const bool parked = speed < 0.8f && throttle < 0.05f && brake < 0.05f && speed_heard;
 
-    /* Signal battery_low (heron.toml:177) */
+    /* Signal battery_low (heron.toml:184) */
     const bool v_13 = battery < 43.9f;
     const uint32_t age_11 = state->battery_low_since + passed_ms;
     const uint32_t battery_low_since = v_13 ? 0u
         : (age_11 < 2147483647u ? age_11 : 2147483647u);
     now->battery_low = v_13 || battery_low_since < 2000u;
 
-    /* Layer 1, "running light, front" (heron.toml:184) */
+    /* Layer 1, "running light, front" (heron.toml:191) */
     const float v_14 = dt_s / 0.6f;
     const float running_light_front_grown =
         clamp(state->running_light_front_presence + v_14, 0.0f, 1.0f);
@@ -246,7 +292,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->running_light_front_paint_blue = 0.6866853f * now->running_light_front_strength;
     }
 
-    /* Layer 2, "running light, rear" (heron.toml:194) */
+    /* Layer 2, "running light, rear" (heron.toml:201) */
     const float running_light_rear_grown =
         clamp(state->running_light_rear_presence + v_14, 0.0f, 1.0f);
     const float running_light_rear_shrunk =
@@ -258,7 +304,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->running_light_rear_strength = running_light_rear_presence * 0.08498389f;
     }
 
-    /* Layer 3, "hubs roll with the road" (heron.toml:204) */
+    /* Layer 3, "hubs roll with the road" (heron.toml:211) */
     const bool v_15 = 0.8f < speed;
     const float hubs_roll_with_the_road_rate = clamp(speed / 12.0f, 0.0f, 20.0f);
     const uint32_t hubs_roll_with_the_road_step =
@@ -279,7 +325,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->hubs_roll_with_the_road_strength = hubs_roll_with_the_road_presence * 0.28123334f;
     }
 
-    /* Layer 4, "cornering light, left" (heron.toml:216) */
+    /* Layer 4, "cornering light, left" (heron.toml:223) */
     const bool v_18 = lights && lean < -1.5f && !now->left;
     const float v_19 = dt_s / 0.3f;
     const float cornering_light_left_shrunk =
@@ -295,7 +341,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->cornering_light_left_paint_blue = 0.6866853f * now->cornering_light_left_strength;
     }
 
-    /* Layer 5, "cornering light, right" (heron.toml:226) */
+    /* Layer 5, "cornering light, right" (heron.toml:233) */
     const bool v_20 = lights && 1.5f < lean && !now->right;
     const float cornering_light_right_shrunk =
         clamp(state->cornering_light_right_presence - v_19, 0.0f, 1.0f);
@@ -312,7 +358,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
             * now->cornering_light_right_strength;
     }
 
-    /* Layer 6, "rpm" (heron.toml:236) */
+    /* Layer 6, "rpm" (heron.toml:243) */
     const float rpm_grown = clamp(state->rpm_presence + v_19, 0.0f, 1.0f);
     const float rpm_shrunk = clamp(state->rpm_presence - v_14, 0.0f, 1.0f);
     now->rpm_presence = parked ? rpm_shrunk : rpm_grown;
@@ -325,7 +371,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->rpm_shown = is_dark ? 0.0f : 1.0f;
     }
 
-    /* Layer 7, "brake light" (heron.toml:252) */
+    /* Layer 7, "brake light" (heron.toml:259) */
     const bool v_21 = 0.04f < brake;
     const float brake_light_shrunk = clamp(state->brake_light_presence - v_11, 0.0f, 1.0f);
     const float brake_light_presence = v_21 ? 1.0f : brake_light_shrunk;
@@ -338,7 +384,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->brake_light_rest = 1.0f - brake_light_presence;
     }
 
-    /* Layer 8, "turn left, front" (heron.toml:261) */
+    /* Layer 8, "turn left, front" (heron.toml:268) */
     const uint32_t turn_left_front_elapsed = now->left && !state->turn_left_front_was ? 0u
         : (state->turn_left_front_elapsed + dt_ms) % 692u;
     if (now->left) {
@@ -347,7 +393,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->turn_left_front_gone = 442.0f <= elapsed_ms ? 12.0f : 0.0f;
     }
 
-    /* Layer 9, "turn right, front" (heron.toml:272) */
+    /* Layer 9, "turn right, front" (heron.toml:279) */
     const uint32_t turn_right_front_elapsed = now->right && !state->turn_right_front_was ? 0u
         : (state->turn_right_front_elapsed + dt_ms) % 692u;
     if (now->right) {
@@ -356,7 +402,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->turn_right_front_gone = 442.0f <= elapsed_ms ? 12.0f : 0.0f;
     }
 
-    /* Layer 10, "turn left, rear" (heron.toml:283) */
+    /* Layer 10, "turn left, rear" (heron.toml:290) */
     const uint32_t turn_left_rear_elapsed = now->left && !state->turn_left_rear_was ? 0u
         : (state->turn_left_rear_elapsed + dt_ms) % 692u;
     if (now->left) {
@@ -365,7 +411,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->turn_left_rear_gone = 442.0f <= elapsed_ms ? 15.0f : 0.0f;
     }
 
-    /* Layer 11, "turn right, rear" (heron.toml:294) */
+    /* Layer 11, "turn right, rear" (heron.toml:301) */
     const uint32_t turn_right_rear_elapsed = now->right && !state->turn_right_rear_was ? 0u
         : (state->turn_right_rear_elapsed + dt_ms) % 692u;
     if (now->right) {
@@ -374,7 +420,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->turn_right_rear_gone = 442.0f <= elapsed_ms ? 15.0f : 0.0f;
     }
 
-    /* Layer 12, "parked" (heron.toml:305) */
+    /* Layer 12, "parked" (heron.toml:312) */
     const float v_22 = dt_s / 1.5f;
     const float parked_grown = clamp(state->parked_presence + v_22, 0.0f, 1.0f);
     const float v_23 = dt_s / 0.5f;
@@ -392,7 +438,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->parked_paint_green = 0.051269457f * now->parked_strength;
     }
 
-    /* Layer 13, "parked, looking round" (heron.toml:316) */
+    /* Layer 13, "parked, looking round" (heron.toml:323) */
     const bool v_24 = parked && !lights;
     const float parked_looking_round_grown =
         clamp(state->parked_looking_round_presence + v_22, 0.0f, 1.0f);
@@ -406,7 +452,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->parked_looking_round_middle = 1.0f - fabsf(v_25);
     }
 
-    /* Layer 14, "no news from the bus" (heron.toml:328) */
+    /* Layer 14, "no news from the bus" (heron.toml:335) */
     const float v_25 = larger(state->no_news_from_the_bus_presence + dt_s / 0.2f, 0.0f);
     const float no_news_from_the_bus_grown = smaller(v_25, 1.0f);
     const float no_news_from_the_bus_shrunk =
@@ -419,7 +465,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->no_news_from_the_bus_middle = 1.0f - fabsf(v_26);
     }
 
-    /* Layer 15, "battery warning" (heron.toml:339) */
+    /* Layer 15, "battery warning" (heron.toml:346) */
     const uint32_t battery_warning_age = state->battery_warning_since + passed_ms;
     const uint32_t v_26 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
     const uint32_t battery_warning_since = now->battery_low && !state->battery_warning_was ? 0u
@@ -476,7 +522,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     state->has_begun = true;
 }
 
-/* Layer 1, "running light, front" (heron.toml:184): solid on nose-bar, 24 LEDs. */
+/* Layer 1, "running light, front" (heron.toml:191): solid on nose-bar, 24 LEDs. */
 static void paint_running_light_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -492,7 +538,7 @@ static void paint_running_light_front(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 2, "running light, rear" (heron.toml:194): solid on tail-bar, 30 LEDs. */
+/* Layer 2, "running light, rear" (heron.toml:201): solid on tail-bar, 30 LEDs. */
 static void paint_running_light_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -504,7 +550,7 @@ static void paint_running_light_rear(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 3, "hubs roll with the road" (heron.toml:204): gradient on hubs, 32 LEDs. */
+/* Layer 3, "hubs roll with the road" (heron.toml:211): gradient on hubs, 32 LEDs. */
 static void paint_hubs_roll_with_the_road(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -527,7 +573,7 @@ static void paint_hubs_roll_with_the_road(const struct heron_now *now, int first
     }
 }
 
-/* Layer 4, "cornering light, left" (heron.toml:216): solid on nose-left, 12 LEDs. */
+/* Layer 4, "cornering light, left" (heron.toml:223): solid on nose-left, 12 LEDs. */
 static void paint_cornering_light_left(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -543,7 +589,7 @@ static void paint_cornering_light_left(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 5, "cornering light, right" (heron.toml:226): solid on nose-right, 12 LEDs. */
+/* Layer 5, "cornering light, right" (heron.toml:233): solid on nose-right, 12 LEDs. */
 static void paint_cornering_light_right(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -559,7 +605,7 @@ static void paint_cornering_light_right(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 6, "rpm" (heron.toml:236): gauge on deck, 72 LEDs. */
+/* Layer 6, "rpm" (heron.toml:243): gauge on deck, 72 LEDs. */
 static void paint_rpm(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -583,7 +629,7 @@ static void paint_rpm(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 7, "brake light" (heron.toml:252): solid on tail-bar, 30 LEDs. */
+/* Layer 7, "brake light" (heron.toml:259): solid on tail-bar, 30 LEDs. */
 static void paint_brake_light(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -596,7 +642,7 @@ static void paint_brake_light(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 8, "turn left, front" (heron.toml:261): fill on nose-left, 12 LEDs. */
+/* Layer 8, "turn left, front" (heron.toml:268): fill on nose-left, 12 LEDs. */
 static void paint_turn_left_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -617,7 +663,7 @@ static void paint_turn_left_front(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 9, "turn right, front" (heron.toml:272): fill on nose-right, 12 LEDs. */
+/* Layer 9, "turn right, front" (heron.toml:279): fill on nose-right, 12 LEDs. */
 static void paint_turn_right_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -638,7 +684,7 @@ static void paint_turn_right_front(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 10, "turn left, rear" (heron.toml:283): fill on tail-left, 15 LEDs. */
+/* Layer 10, "turn left, rear" (heron.toml:290): fill on tail-left, 15 LEDs. */
 static void paint_turn_left_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -658,7 +704,7 @@ static void paint_turn_left_rear(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 11, "turn right, rear" (heron.toml:294): fill on tail-right, 15 LEDs. */
+/* Layer 11, "turn right, rear" (heron.toml:301): fill on tail-right, 15 LEDs. */
 static void paint_turn_right_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -678,7 +724,7 @@ static void paint_turn_right_rear(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 12, "parked" (heron.toml:305): pulse on deck, 72 LEDs. */
+/* Layer 12, "parked" (heron.toml:312): pulse on deck, 72 LEDs. */
 static void paint_parked(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -695,7 +741,7 @@ static void paint_parked(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 13, "parked, looking round" (heron.toml:316): sweep on nose-bar, 24 LEDs. */
+/* Layer 13, "parked, looking round" (heron.toml:323): sweep on nose-bar, 24 LEDs. */
 static void paint_parked_looking_round(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -719,7 +765,7 @@ static void paint_parked_looking_round(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 14, "no news from the bus" (heron.toml:328): sweep on deck, 72 LEDs. */
+/* Layer 14, "no news from the bus" (heron.toml:335): sweep on deck, 72 LEDs. */
 static void paint_no_news_from_the_bus(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -743,7 +789,7 @@ static void paint_no_news_from_the_bus(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 15, "battery warning" (heron.toml:339): blink on all, 158 LEDs. */
+/* Layer 15, "battery warning" (heron.toml:346): blink on all, 158 LEDs. */
 static void paint_battery_warning(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -815,6 +861,19 @@ static void paint(const struct heron_now *now, int first, int end,
     }
 }
 
+/* Supply "deck" (heron.toml:31): light may draw 4.642 A beside the dark LEDs. */
+static void limit_deck(struct heron *state, uint32_t dt_ms,
+    uint8_t rgb[HERON_LEDS][3])
+{
+    static const uint32_t ua_0[3] = {20000u, 20000u, 20000u};
+    struct draw draw = {0u, 0u};
+    add_draw(&draw, rgb, 0, 158, ua_0);
+    state->deck_gain = gain_for(&draw, 1183710000u, state->deck_gain, dt_ms);
+    if (state->deck_gain < 65536u) {
+        scale(rgb, 0, 158, state->deck_gain);
+    }
+}
+
 void heron_init(struct heron *state)
 {
     /* All that is not named is 0 or false. */
@@ -831,6 +890,7 @@ void heron_init(struct heron *state)
         .lean_since = 2147483647u,
         .lights_since = 2147483647u,
         .battery_low_since = 2147483647u,
+        .deck_gain = 65536u,
     };
     *state = start;
 }
@@ -839,6 +899,7 @@ void heron_frame(struct heron *state, const struct heron_signals *signals,
     uint32_t now_ms, uint8_t rgb[HERON_LEDS][3])
 {
     struct light light;
+    const uint32_t dt_ms = state->has_begun ? now_ms - state->last_ms : 0u;
     step(state, signals, now_ms);
     const float full = state->now.master * 255.0f;
     for (int first = 0; first < HERON_LEDS; first += AT_ONCE) {
@@ -850,4 +911,5 @@ void heron_frame(struct heron *state, const struct heron_signals *signals,
             rgb[i][2] = to_byte(light.blue[i - first] * full);
         }
     }
+    limit_deck(state, dt_ms, rgb);
 }

@@ -120,6 +120,7 @@ struct heron {
     float parked_looking_round_presence;
     float no_news_from_the_bus_presence;
     uint32_t battery_warning_since;
+    uint32_t deck_gain; /* share of the light that is let through, of 65536 */
     bool has_begun;
     bool battery_ever;
     bool turn_left_front_was;

@@ -230,3 +230,42 @@ def test_output_into_a_pipe_is_plain(tmp_path):
     assert done.stderr == b""
     assert not {b"\x1b", b"\r"} & {bytes([byte]) for byte in done.stdout}
     assert done.stdout.count(b"\n") == 3
+
+
+def test_check_says_the_budgets_and_with_a_tape_what_it_draws(fendra):
+    ride = HERON.with_name("ride.csv")
+    code, out, _ = fendra("check", HERON, "--tape", ride)
+    assert code == 0
+    for words in ("7.41 A", "2.86 A at 32 s", "4.36 V at LED 71", "270,336 bytes", "139 h"):
+        assert words in out
+    assert "peak" not in fendra("check", HERON)[1]
+    said = json.loads(fendra("check", HERON, "--tape", ride, "--json")[1])["budget"]
+    (supply,) = said["supplies"]
+    assert supply["tape"]["peak_a"] == pytest.approx(2.859, abs=1e-3)
+    assert supply["tape"]["layers"][-1] == "battery warning"
+    assert (supply["fuse_a"], supply["budget_a"]) == (7.5, pytest.approx(4.8))
+    assert [line["rate_hz"] > 400 for line in said["lines"]] == [True] * 3
+    assert fendra("check", HERON, "--tape", HERON.with_name("none.csv"))[0] == 2
+
+
+def test_the_limiter_is_told_of_where_it_acts(fendra, tmp_path):
+    path = tmp_path / "tight.toml"
+    path.write_text(HERON.read_text(encoding="utf-8").replace("amps = 6 }", "amps = 1.5 }"))
+    ride = HERON.with_name("ride.csv")
+    words = "limiter of 'deck': held back"
+    assert words in fendra("check", path, "--tape", ride)[1]
+    assert words in fendra("film", path, "--tape", ride, "--into", tmp_path, "--seconds", "0.1")[1]
+
+
+def test_sheet_writes_one_page(fendra, tmp_path):
+    out = tmp_path / "a" / "sheet.html"
+    code, said, _ = fendra("sheet", HERON, "--out", out)
+    assert (code, said) == (0, f"sheet: {out}\n")
+    assert "Bench test" in out.read_text(encoding="utf-8")
+    wrong = tmp_path / "wrong.toml"
+    wrong.write_text(HERON.read_text(encoding="utf-8").replace("volts = 5\n", "volts = 12\n"))
+    code, _, error = fendra("sheet", wrong, "--out", tmp_path / "none.html")
+    assert code == 1
+    assert "wrong.toml:" in error
+    assert "12 V" in error
+    assert not (tmp_path / "none.html").exists()

@@ -11,7 +11,7 @@ from helpers import layer, strip
 
 def findings(lines, **keys):
     """Every finding as text, but the note that a part is unlit."""
-    made = fd.Design.from_values({"line": lines, "layer": [layer()], **keys})
+    made = fd.Design.from_values({"level": 0.25, "line": lines, "layer": [layer()], **keys})
     return [f"{finding.code}: {finding}" for finding in made.check()]
 
 
@@ -68,7 +68,9 @@ def test_every_controller_type_has_pins_and_memory(name):
     assert kind.ram >= 2048
     pins = unfold_pins(kind.pins)
     assert len(pins) == len({*pins}) >= 10
-    assert findings([line(pin=pins[0])], controllers={"c": {"type": name}}) == []
+    assert (
+        findings([line(pin=pins[0], level_shifter=True)], controllers={"c": {"type": name}}) == []
+    )
 
 
 @pytest.mark.parametrize(

@@ -261,3 +261,51 @@ def test_leds_in_parallel_are_lit_in_pictures_and_lengths_in_inches_fit_the_outl
         assert lit[place[1], place[0]].min() > dark[place[1], place[0]].max() + 60
     corners = stage.to_pixels(np.array([[0, 0], [30 * 25.4, 30 * 25.4]]))
     assert ((corners > 0) & (corners < (400, 250))).all()
+
+
+def test_electrical_plots_go_on_the_caller_s_axes():
+    """On white axes and on dark ones; limits, peak and what the LEDs need are written there."""
+    from matplotlib.figure import Figure
+
+    cabinet = fd.load(fd.demo_file("cabinet.toml"))
+    film = cabinet.compile().film(fd.read_tape(fd.demo_file("game.csv")))
+    for face in ("white", "#0c0e13"):
+        ax = Figure().add_subplot(facecolor=face)
+        assert film.current(ax, supply="five") is ax
+        words = [text.get_text() for text in ax.texts]
+        assert {"rated 10 A", "the limiter keeps 8 A", "1.62 A at 15.08 s"} <= {*words}
+        ax = Figure().add_subplot(facecolor=face)
+        assert cabinet.voltage(ax, lines=["marquee"]) is ax
+        assert "the LEDs need 4 V" in [text.get_text() for text in ax.texts]
+        (curve, *_) = ax.lines
+        assert len(curve.get_xdata()) == 256
+    assert film.current().figure is not None
+    assert cabinet.voltage().figure is not None
+    for wrong in (lambda: film.current(supply="six"), lambda: cabinet.voltage(lines=["markee"])):
+        with pytest.raises(fd.LayoutError, match=r"Did you mean|are:"):
+            wrong()
+
+
+@pytest.mark.parametrize("name", ["heron", "drone", "pad", "cabinet", "bare"])
+def test_the_wiring_diagram_names_everything_and_stays_within_its_frame(name):
+    from fendra.draw import style
+    from fendra.draw.wiring import draw_wiring, draw_wiring_figure
+
+    design = fd.load(fd.demo_file(f"{name}.toml"))
+    budget = design.budget()
+    (ax,) = draw_wiring_figure(budget).axes
+    words = " ".join(text.get_text() for text in ax.texts)
+    for line in design.line:
+        assert line.name in words
+        assert line.pin in words
+    for supply in design.supplies:
+        assert supply in words
+    assert "common ground" in words
+    left, right = ax.get_xlim()
+    foot, top = ax.get_ylim()
+    for text in ax.texts:
+        x, y = text.get_position()
+        assert left <= x <= right, text.get_text()
+        assert top <= y <= foot, text.get_text()
+    with style.inked(style.PAPER):
+        assert draw_wiring(budget, draw_wiring_figure(budget).axes[0]) is not None

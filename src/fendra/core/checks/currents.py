@@ -15,6 +15,8 @@ SPOKEN_OF_A = 0.5
 
 WARM_W, HOT_W = 15.0, 25.0
 """Watts that a metre of strip turns into heat: it wants metal behind it; it needs it."""
+LITTLE_W = 10.0
+"""Watts of a whole line that need not be spoken of."""
 
 
 @check
@@ -147,11 +149,12 @@ def heat(subject: Subject, report: Report) -> None:
     """Strips that turn so much into heat that they want metal behind them."""
     for line in subject.budget.lines:
         watts = line.watts_a_metre
-        if watts is None or watts < WARM_W:
+        if watts is None or watts < WARM_W or watts * line.metres < LITTLE_W:
             continue
-        when = "over the tape, in the mean," if line.draw is not None else "at full white"
+        is_seen = line.draw is not None
+        when = "over the tape, in the mean," if is_seen else "at full white"
         message = f"{when} a metre of its strips turns {watts:.3g} W into heat."
-        if watts < HOT_W:
+        if watts < HOT_W or not is_seen:
             remedy = "Stick them onto metal, and let air come to them."
             report.note(("line", line.number), "heat", message, remedy)
         else:

@@ -41,7 +41,7 @@ def uneven_addresses(subject: Subject, report: Report) -> None:
             f"{counted(leds, 'LED')} cannot be shared out among chips that drive {per} each; the "
             f"last one has {leds - per * (row.count - 1)}."
         )
-        remedy = f"Such strips are cut at every {per}th LED: count {per * row.count}, or fewer."
+        remedy = f"Such strips are cut after {per} LEDs each: count {per * row.count}, or fewer."
         report.warning(row.path, "uneven", message, remedy)
 
 

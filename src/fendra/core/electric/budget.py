@@ -361,7 +361,11 @@ def make_budget(
     white_a = loads.white_line_a(level)
     line_a = None if film is None else loads.line_a(film.rgb)
     supply_a = None if line_a is None else loads.supply_a(line_a)
-    lines = [_line(loads, number, level, idle_a, white_a) for number in range(len(design.line))]
+    lines = [
+        _line(loads, number, level, idle_a, white_a)
+        for number, size in enumerate(layout.line_sizes)
+        if size  # a line whose parts are all wrong has none
+    ]
     supplies = [
         SupplyBudget(
             feeding,

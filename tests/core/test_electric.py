@@ -1,0 +1,375 @@
+"""Electrical sums against figures worked out by hand, at limits, below and above them."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+import fendra as fd
+from fendra.core.electric.data import baud_for, sacn_mbit, serial_bytes, serial_rate_hz, universes
+from fendra.core.electric.leds import (
+    CATALOGUE,
+    LED_TYPES,
+    LedError,
+    LedFigures,
+    led_type,
+    line_time_s,
+)
+from fendra.core.electric.wires import awg_to_mm2, bears_a, fuse_for, wire_for, wire_ohm
+from fendra.outputs.packets import frame_to_packets
+from helpers import design, layer, strip, tape
+
+
+def line(count=10, supply="s", **keys):
+    return {"name": "a", "supply": supply, "part": [strip(count=count)], **keys}
+
+
+def budget(count=10, film=None, **keys):
+    line_keys = {key: keys.pop(key) for key in ("led", "feed", "jump") if key in keys}
+    return design(layer(), line=[line(count, **line_keys)], **keys).budget(film)
+
+
+def codes(made):
+    return {(finding.code, str(finding.severity)) for finding in made.check()}
+
+
+# ---- LED types ----------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("name", LED_TYPES)
+def test_the_catalogue_is_whole(name):
+    led = LED_TYPES[name]
+    assert led.least_volts < led.volts < led.most_volts
+    assert set(led.channel_ua) == set(led.order)
+    assert led.bits == {"one-wire": 8, "clocked": 8}[led.data] * len(led.order) + (
+        8 if led.data == "clocked" else 0
+    )
+    assert led.about
+    assert led.channel_ua == led.sheet_ua
+
+
+def test_a_measured_current_scales_the_channels():
+    """0.42 A for 60 LEDs: 7 mA each, 1 mA of them dark; so 2 mA a channel."""
+    figures = LedFigures.model_validate({"measured": {"amps": 0.42, "leds": 60}})
+    led = led_type("ws2812b", figures, CATALOGUE)
+    assert led.channel_ua == {"G": 2000, "R": 2000, "B": 2000}
+    assert led.sheet_ua["G"] == 20_000
+    assert led.white_a() == pytest.approx(0.007)
+    # A 12 V strip of 60 LEDs has 20 chips: 0.31 A are 15.5 mA each.
+    of_three = LedFigures.model_validate({"measured": {"amps": 0.31, "leds": 60}})
+    assert led_type("ws2811", of_three, CATALOGUE).channel_ua["R"] == round(14_500 / 3)
+    # Four channels: white by its own channel, or by all of them.
+    white = LedFigures.model_validate({"measured": {"amps": 0.66, "leds": 60}})
+    assert led_type("sk6812-rgbw", white, CATALOGUE).channel_ua["W"] == 10_000
+    every = LedFigures.model_validate({"measured": {"amps": 2.46, "leds": 60, "lit": "RGBW"}})
+    assert led_type("sk6812-rgbw", every, CATALOGUE).channel_ua["W"] == 10_000
+
+
+def test_a_design_adds_and_changes_types():
+    values = {
+        "leds": {
+            "ws2812b": {"idle_ma": 0.5},
+            "tall": {"order": "RGB", "volts": 24, "channel_ma": {"R": 5, "G": 4, "B": 3},
+                     "idle_ma": 1, "bit_us": 2.5, "leds_a_chip": 6},
+        },
+        "line": [line(12, led="tall"), {"name": "b", "part": [strip("b", 3, at=[0, 9])]}],
+    }  # fmt: skip
+    made = fd.Design.from_values(values)
+    tall, changed = (each.led_type for each in made.line)
+    assert (tall.channel_ua, tall.leds_a_chip) == ({"R": 5000, "G": 4000, "B": 3000}, 6)
+    assert (changed.idle_ua, changed.channel_ua["R"]) == (500, 20_000)
+    assert made.layout().line_sizes == (2, 3)
+    frame = made.compile().frame(at=0.0)
+    assert [len(data) for data in frame.line_bytes()] == [6, 9]
+    assert line_time_s(2, tall) == pytest.approx(2 * 24 * 2.5e-6 + 280e-6)
+
+
+@pytest.mark.parametrize(
+    ("figures", "key"),
+    [
+        ({"order": "RGB", "volts": 5, "idle_ma": 1}, "channel_ma"),
+        ({"like": "ws2812"}, "like"),
+        ({"like": "ws2812b", "channel_ma": {"R": 1, "G": 1}}, "channel_ma"),
+        ({"like": "ws2812b", "volts": 3.0, "least_volts": 4.0}, "volts"),
+        ({"like": "ws2812b", "measured": {"amps": 0.06, "leds": 60}}, "measured"),
+        ({"like": "ws2812b", "measured": {"amps": 1, "leds": 60, "lit": "RGBW"}}, "measured"),
+        ({"like": "ws2812b", "channel_ma": 0, "measured": {"amps": 1, "leds": 60}}, "measured"),
+    ],
+)
+def test_figures_that_make_no_type(figures, key):
+    with pytest.raises(LedError) as caught:
+        led_type("mine", LedFigures.model_validate(figures), CATALOGUE)
+    assert caught.value.key == key
+
+
+# ---- Currents -----------------------------------------------------------------------------------
+
+
+def test_currents_of_a_line_by_hand():
+    """Ten LEDs: dark 10 mA, full white 10 * 61 mA. At level 0.5 the light is ((0.5 * 100 + 16) /
+    116) ** 3 = 0.1842, byte 47 of 255: 10 * (1 + 60 * 47 / 255) mA."""
+    (supply,) = budget(level=1.0).supplies
+    assert (supply.idle_a, supply.white_a) == pytest.approx((0.010, 0.610))
+    (half,) = budget(level=0.5).supplies
+    assert half.white_a == pytest.approx(0.010 + 0.6 * 47 / 255)
+    (white,) = budget(led="sk6812-rgbw").supplies
+    assert white.white_a == pytest.approx(10 * 0.019)  # white's own channel alone
+
+
+def test_a_film_s_currents_peak_mean_and_what_is_on():
+    """Dark for 1 s, red for 1 s, white for 2 s, at 50 frames a second: 50, 50 and 101 frames."""
+    red, white = layer(colour="red", when="s > 0.5"), layer(when="s > 1.5")
+    made = design(red, white, line=[line()], signals={"s": {}}, supplies={"s": {"amps": 5}})
+    film = made.compile().film(tape(1.0, s=[0, 1, 2, 2, 2]))
+    total = made.budget(film)
+    draw = total.draw
+    assert draw.peak_a == pytest.approx(0.61)
+    assert draw.mean_a == pytest.approx((50 * 0.01 + 50 * 0.21 + 101 * 0.61) / 201)
+    assert draw.p99_a == pytest.approx(0.61)
+    assert draw.at_s == 2.0
+    assert draw.layers == ("0: solid layer", "1: solid layer")
+    assert total.supplies[0].draw == draw
+    (only,) = total.lines
+    assert only.draw.peak_a == pytest.approx(0.61)
+    assert only.worst.at_s == 2.0
+
+
+@pytest.mark.parametrize(
+    ("supply", "amps", "kept"),
+    [
+        ({"amps": 6}, 6, 4.8),
+        ({"usb": "2.0"}, 0.5, 0.4),
+        ({"usb": "C 3 A", "amps": 2}, 2, 1.6),
+        ({"converter": {"amps": 6}, "battery": {"volts": 12, "ah": 7}, "volts": 5}, 6, 4.8),
+        ({"regulator_of": "c"}, 0.3, 0.24),
+        ({"amps": 6, "budget": 5}, 6, 5),
+        ({"amps": 6, "limiter": False}, 6, None),
+        ({"budget": 2}, None, 2),
+        ({"volts": 5}, None, None),
+    ],
+)
+def test_what_a_supply_gives_and_what_the_limiter_keeps(supply, amps, kept):
+    made = budget(controllers={"c": {"regulator_amps": 0.3}}, supplies={"s": supply})
+    feeding = made.supplies[0].feeding
+    assert feeding.amps == amps
+    assert feeding.budget_a == (None if kept is None else pytest.approx(kept))
+
+
+def test_a_battery_lasts_its_watt_hours_over_the_mean_watts():
+    """48 V 15 Ah are 720 Wh; 90 % of them at 0.61 A and 5 V last 212.5 h, at 4 A 32.4 h."""
+    supply = {
+        "volts": 5, "battery": {"volts": 48, "ah": 15}, "limiter": False,
+        "converter": {"efficiency": 0.9, "amps": 6},
+    }  # fmt: skip
+    assert budget(supplies={"s": supply}).supplies[0].hours == pytest.approx(648 / (0.61 * 5))
+    kept = {**supply, "limiter": True, "budget": 4.0}
+    assert budget(100, supplies={"s": kept}).supplies[0].hours == pytest.approx(32.4)
+    direct = {"battery": {"ah": 2, "cells": 3}}
+    (cell,) = budget(led="ws2815", supplies={"s": direct}).supplies
+    assert cell.feeding.volts == pytest.approx(11.1)
+    assert cell.hours == pytest.approx(2 / cell.white_a)
+
+
+def test_fuses_wires_and_headroom():
+    assert [fuse_for(amps) for amps in (0.4, 0.401, 4.0, 64.0, 64.1)] == [0.5, 1, 5, 80, None]
+    assert [bears_a(area) for area in (0.5, 0.74, 0.75, 1.5)] == [3, 3, 6, 16]
+    # 4.8 A at 5 V may lose 0.15 V: 0.8 m there and back at most 31.25 mohm, so 0.896 mm2.
+    assert wire_for(4.8, 0.8, 5.0) == 1.0
+    assert wire_for(4.8, 3.0, 5.0) == 4.0
+    assert wire_for(4.8, 0.01, 5.0) == 1.0  # a fuse of 7.5 A: 0.75 mm2 bears 6
+    assert [round(1000 * wire_ohm(1, awg_to_mm2(awg))) for awg in (22, 20, 18, 16)] == [
+        54, 34, 21, 13,
+    ]  # fmt: skip
+    (supply,) = budget(supplies={"s": {"amps": 0.8}}).supplies
+    assert supply.headroom == pytest.approx(1 - 0.61 / 0.8)
+    assert (supply.fuse_a, supply.watts) == (1.0, pytest.approx(3.05))
+
+
+def test_heat_of_a_metre():
+    """101 LEDs 10 mm apart are 1.01 m of strip; 101 * 61 mA * 5 V over that: 30.5 W."""
+    (only,) = budget(101, supplies={"s": {"amps": 50}}).lines
+    assert only.metres == pytest.approx(1.01)
+    assert only.watts_a_metre == pytest.approx(30.5)
+
+
+def test_voltage_of_a_line_by_hand():
+    """Two LEDs 1 m apart, lead 1 m of 1 mm2: 2 * 17.5 mohm * 0.122 A, then 0.2 ohm * 0.061 A."""
+    part = {"name": "p", "shape": "strip", "start": [0.0, 0.0], "end": [1000.0, 0.0], "count": 2}
+    supplies = {"s": {"volts": 5, "amps": 9, "wire": {"metres": 1.0, "mm2": 1.0}}}
+    (only,) = (
+        design(line=[{"name": "a", "supply": "s", "part": [part]}], supplies=supplies)
+        .budget()
+        .lines
+    )
+    first = 5 - 2 * 0.0175 * 0.122
+    assert only.sag.volts == pytest.approx([first, first - 0.2 * 0.061])
+    # Two strips in parallel: twice the current, half the resistance; the lead carries both.
+    again = {**part, "name": "q", "parallel_to": "p"}
+    lines = [{"name": "a", "supply": "s", "part": [part, again]}]
+    (only,) = design(line=lines, supplies=supplies).budget().lines
+    first = 5 - 2 * 0.0175 * 0.244
+    assert only.sag.volts == pytest.approx([first, first - 0.1 * 0.122])
+    # Two parts 0.5 m apart are joined by a wire of 0.5 mm2: 2 * 17.5 mohm a metre and mm2.
+    ends = [strip("p", 1), {**strip("q", 1), "at": [500.0, 0.0]}]
+    (only,) = (
+        design(line=[{"name": "a", "supply": "s", "part": ends}], supplies=supplies).budget().lines
+    )
+    assert only.sag.volts[0] - only.sag.volts[1] == pytest.approx(2 * 0.0175 * 0.061)
+
+
+def test_the_limiter_bounds_what_one_line_may_draw():
+    """Two lines of ten; 0.5 A kept, of which 20 mA go to dark LEDs: one alone gets 0.48 + 0.01."""
+    lines = [line(), {"name": "b", "supply": "s", "part": [strip("b", 10, at=[0, 9])]}]
+    made = design(line=lines, supplies={"s": {"budget": 0.5}})
+    assert [each.most_a for each in made.budget().lines] == pytest.approx([0.49, 0.49])
+    assert made.budget().supplies[0].most_a == 0.5
+
+
+# ---- Data and memory ----------------------------------------------------------------------------
+
+
+def test_times_of_lines():
+    assert line_time_s(1000, LED_TYPES["ws2812b"]) == pytest.approx(0.03028)
+    assert line_time_s(100, LED_TYPES["sk6812-rgbw"]) == pytest.approx(0.00408)
+    # 32 + 100 * 32 + 56 bits at 0.5 us: half a bit a chip at the end, in whole bytes.
+    assert line_time_s(100, LED_TYPES["apa102"]) == pytest.approx(3288 * 0.5e-6)
+
+
+@given(st.lists(st.integers(1, 2000), min_size=1, max_size=6))
+def test_serial_bytes_are_those_of_the_stream_at_the_most(sizes):
+    sent = len(frame_to_packets(1, [b"\xff" * size for size in sizes]))
+    assert sent <= serial_bytes(sizes) <= sent + len(sizes)
+
+
+def test_baud_and_network_by_hand():
+    """A line of 30 pixels: 96 + 2 and the show packet's 8 bytes, 106; 50 frames are 53,000 baud."""
+    assert serial_bytes([90]) == 106
+    assert baud_for([90], 50) == 57_600
+    assert baud_for([90], 57_600 / 1060) == 57_600
+    assert baud_for([90], 57_601 / 1060) == 115_200
+    assert baud_for([90_000], 250) is None
+    assert serial_rate_hz([90], 53_000) == pytest.approx(50)
+    assert universes([(170, 3)]) == 1
+    assert universes([(171, 3), (128, 4), (129, 4)]) == 5
+    assert sacn_mbit([(170, 3)], 44) == pytest.approx((510 + 126 + 46) * 8 * 44 / 1e6)
+
+
+# ---- At a limit, below and above it ---------------------------------------------------------------
+
+LINK = {"controllers": {"c": {"type": "rp2040", "link": {"baud": 53_000}}}}
+
+
+@pytest.mark.parametrize(
+    ("keys", "line_keys", "expected"),
+    [
+        # Full white of 30 LEDs, 1.83 A, without a limiter: four fifths, the rating, above it.
+        ({"supplies": {"s": {"amps": 2.2875, "limiter": False}}}, {}, None),
+        ({"supplies": {"s": {"amps": 2.28, "limiter": False}}}, {}, ("derating", "note")),
+        ({"supplies": {"s": {"amps": 1.83, "limiter": False}}}, {}, ("derating", "note")),
+        ({"supplies": {"s": {"amps": 1.82, "limiter": False}}}, {}, ("over-rating", "warning")),
+        ({"supplies": {"s": {"amps": 6, "budget": 4.8}}}, {}, None),
+        ({"supplies": {"s": {"amps": 6, "budget": 4.81}}}, {}, ("derating", "warning")),
+        ({"supplies": {"s": {"amps": 6, "budget": 6.01}}}, {}, ("over-rating", "error")),
+        # Dark they draw 30 mA.
+        ({"supplies": {"s": {"budget": 0.03}}}, {}, None),
+        ({"supplies": {"s": {"budget": 0.0299}}}, {}, ("no-current-left", "error")),
+        ({"supplies": {"s": {"volts": 5.5, "amps": 9}}}, {}, None),
+        ({"supplies": {"s": {"volts": 5.51, "amps": 9}}}, {}, ("wrong-volts", "error")),
+        ({"supplies": {"s": {"volts": 4.0, "amps": 9}}}, {}, ("low-voltage", "warning")),
+        ({"supplies": {"s": {"volts": 3.99, "amps": 9}}}, {}, ("wrong-volts", "error")),
+        # 1.83 A through a lead: 0.34 mm2 bears 2 A, 0.25 mm2 1 A.
+        ({"supplies": {"s": {"amps": 9, "wire": {"metres": 0.1, "mm2": 0.34}}}}, {}, None),
+        ({"supplies": {"s": {"amps": 9, "wire": {"metres": 0.1, "mm2": 0.33}}}}, {}, ("thin-wire", "error")),
+        ({}, {"feed": [{"at": 29}]}, None),
+        ({}, {"feed": [{"at": 30}]}, ("no-such-led", "error")),
+        ({}, {"feed": [{"at": 29}, {"at": "end"}]}, ("duplicate-feed", "warning")),
+        # 106 bytes a frame at 53,000 baud: 50 frames a second, told from 40 on.
+        ({**LINK, "rate": 40.0}, {"level_shifter": True}, None),
+        ({**LINK, "rate": 50.0}, {"level_shifter": True}, ("slow-link", "note")),
+        ({**LINK, "rate": 50.1}, {"level_shifter": True}, ("slow-link", "warning")),
+        ({"controllers": {"c": {"logic_volts": 3.5}}}, {}, None),
+        ({"controllers": {"c": {"logic_volts": 3.49}}}, {}, ("logic-level", "warning")),
+        ({"controllers": {"c": {"logic_volts": 3.3}}, "supplies": {"s": {"volts": 4.7, "amps": 9}}}, {}, None),
+        ({"controllers": {"c": {"type": "rp2040"}}}, {"led": "ws2815"}, ("logic-level", "warning")),
+        # Two parts of memory in three are told, and all of it and more.
+        ({"controllers": {"c": {"ram": 120}}}, {}, None),
+        ({"controllers": {"c": {"ram": 119}}}, {}, ("too-little-memory", "warning")),
+        ({"controllers": {"c": {"ram": 90}}}, {}, ("too-little-memory", "warning")),
+        ({"controllers": {"c": {"ram": 89}}}, {}, ("too-little-memory", "error")),
+        # 30.28 ms for 1,000 LEDs: 33.03 frames a second.
+        ({"controllers": {"c": {"type": "atmega328p", "link": {"baud": 115_200}}}}, {}, ("deaf", "note")),
+        ({"supplies": {"s": {"usb": "2.0", "volts": 12}}}, {}, ("contradiction", "error")),
+        ({"supplies": {"s": {"battery": {"volts": 12, "ah": 1}, "volts": 5}}}, {}, ("contradiction", "error")),
+        ({"supplies": {"s": {"amps": 9, "wire": {"mm2": 1.31, "awg": 16}}}}, {}, None),
+    ],
+)  # fmt: skip
+def test_at_a_limit_below_and_above(keys, line_keys, expected):
+    supplies = keys.get("supplies", {"s": {"amps": 9, "wire": {"metres": 0.1, "mm2": 1.5}}})
+    made = design(layer(), line=[line(30, **line_keys)], **{**keys, "supplies": supplies})
+    told = codes(made) - {("thin-wire", "note"), ("low-voltage", "note"), ("heat", "note")}
+    if expected is None:
+        assert told == set()
+    else:
+        assert expected in told
+
+
+@pytest.mark.parametrize(("rate", "told"), [(33.02, False), (33.03, True)])
+def test_a_line_at_its_frame_rate(rate, told):
+    made = design(layer(), count=1000, rate=rate)
+    assert (("slow-line", "warning") in codes(made)) is told
+
+
+def test_a_line_that_sags_is_told_with_what_mends_it():
+    made = design(layer(), line=[line(150)], supplies={"s": {"amps": 30, "wire": {"mm2": 6}}})
+    (finding,) = [each for each in made.check() if each.code == "low-voltage"]
+    (only,) = made.budget().lines
+    assert only.extra
+    assert f"Feed it at LED {only.extra[0]}" in finding.remedy
+    feeds = [{"at": 0}, *({"at": place} for place in only.extra)]
+    mended = design(
+        layer(), line=[line(150, feed=feeds)], supplies={"s": {"amps": 30, "wire": {"mm2": 6}}}
+    )
+    assert "low-voltage" not in {each.code for each in mended.check() if each.severity == "warning"}
+    assert mended.budget().lines[0].sag.lowest_v >= 4.0
+
+
+def test_a_tape_decides_where_full_white_never_comes():
+    """Without a limiter 30 LEDs could draw 1.83 A of 1 A; the tape shows 0.63 A, then 1.83."""
+    keys = {
+        "line": [line(30)],
+        "supplies": {"s": {"amps": 1, "limiter": False}},
+        "signals": {"s": {}},
+    }
+    made = design(layer(colour="red"), layer(when="s > 0.5"), **keys)
+    from fendra.core.build import examine
+
+    for rows, expected in (([0, 0, 0], "note"), ([0, 1, 1], "error")):
+        film = made.compile().film(tape(s=rows))
+        _, report = examine(made, render=lambda _, film=film: film)
+        (finding,) = [each for each in report if each.code == "over-rating"]
+        assert finding.severity == expected, rows
+    assert "by '0: solid layer' and '1: solid layer'" in finding.message
+
+
+def test_a_line_without_any_led_has_no_budget_and_no_crash():
+    part = {
+        "name": "p",
+        "shape": "strip",
+        "start": [0.0, 0.0],
+        "end": [9.0, 0.0],
+        "count": 3,
+        "on": "p",
+    }
+    made = fd.Design.from_values({"line": [{"name": "a", "part": [part]}]})
+    assert [finding.code for finding in made.check() if finding.severity == "error"] == ["circle"]
+
+
+def test_plain_arrays_of_no_frames_and_of_one():
+    made = design(layer(), line=[line()])
+    from fendra.core.electric.loads import make_loads
+
+    loads = make_loads(made, made.layout())
+    assert loads.line_a(np.zeros((0, 10, 3), np.uint8)).shape == (0, 1)
+    assert loads.line_a(np.full((10, 3), 255, np.uint8)) == pytest.approx([0.61])
