@@ -11,11 +11,12 @@ from fendra.front import Design
 
 def design_text(leds: int) -> str:
     """Matrices of 10 x 10, five a line, with a group, a trail, a signal and two layers."""
-    text = 'name = "Large"\nrate = 20\n'
+    text = 'name = "Large"\nrate = 20\nlevel = 0.05\n'
+    text += "[supplies.wall]\namps = 100\nwire = { mm2 = 16 }\n"
     for number in range(leds // 100):
         line, place = divmod(number, 5)
         if place == 0:
-            text += f'[[line]]\nname = "line-{line}"\npin = "P{line}"\n'
+            text += f'[[line]]\nname = "line-{line}"\npin = "P{line}"\nsupply = "wall"\n'
         text += (
             f'[[line.part]]\nname = "matrix-{number}"\nshape = "grid"\ncolumns = 10\nrows = 10\n'
             f"pitch = 5\nback_and_forth = true\nat = [{place * 60}, {line * 60}]\n"

@@ -1,8 +1,8 @@
 """Make docs/screenshots anew from the demo data: `make screenshots`.
 
 The map, the film strip, a still and an animation come straight from the package. The terminal
-views are taken in an xterm under Xvfb (Debian: xvfb xterm imagemagick), the build sheet in chromium;
-without those they are left as they are, and it says so.
+views are taken in an xterm under Xvfb (Debian: xvfb xterm imagemagick), the build sheet in
+chromium; without those they are left as they are, and it says so.
 """
 
 from __future__ import annotations
@@ -42,10 +42,11 @@ def main() -> None:
     game.still(9.0, SHOTS / "still-cabinet.png", view="front")
     save_figure(draw_wiring_figure(cabinet.budget()), SHOTS / "wiring.png")
     figure = new_figure()
-    for i, draw in enumerate((draw_current, draw_voltage)):
-        ax = figure.add_axes((0.06, 0.58 - 0.5 * i, 0.92, 0.35))
+    over_time, along = (figure.add_axes((0.06, 0.57 - 0.49 * i, 0.92, 0.37)) for i in range(2))
+    for ax in (over_time, along):
         dress(ax)
-        draw(game.budget(), ax)
+    draw_current(game.budget(), over_time, "five")
+    draw_voltage(game.budget(), along, ["marquee", "screen"])
     save_figure(figure, SHOTS / "electric.png")
     shoot_sheet(design, film, SHOTS / "sheet.png")
     if not all(shutil.which(tool) for tool in ("Xvfb", "xterm", "import")):

@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import TYPE_CHECKING, Any
 
-from fendra.cli.screen import say_columns
+from fendra.cli.screen import say, say_columns
 
 if TYPE_CHECKING:
     from fendra.core.electric.budget import Budget, ControllerBudget, LineBudget, SupplyBudget
 
 RIGHT = (
-    "gives", "limiter", "dark", "full white", "peak", "mean", "LEDs", "at most", "frame",
+    "gives", "limiter", "dark", "full white", "mean", "LEDs", "at most", "frame",
     "frames/s", "RAM", "pixels", "link",
 )  # fmt: skip
 
@@ -33,12 +33,14 @@ def say_budget(budget: Budget) -> None:
     _say(supplies)
     _say([_line(each) for each in budget.lines])
     _say([_controller(each) for each in budget.controllers if each.controller is not None])
+    say()
 
 
 def _say(rows: list[dict[str, str]]) -> None:
     """Rows with the same heads; columns in which nothing stands are left out."""
     heads = [head for head in (rows[0] if rows else {}) if any(row[head] != "-" for row in rows)]
     if heads:
+        say()
         say_columns(heads, [[row[head] for head in heads] for row in rows], right=RIGHT)
 
 

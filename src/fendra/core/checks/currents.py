@@ -93,7 +93,7 @@ def wires(subject: Subject, report: Report) -> None:
         _leads(subject, line, report)
         what = "its wires from part to part"
         path: Path = ("line", line.number)
-        _hold(what, line.line.jump, _jump_a(subject, line), path, "jump", report)
+        _hold(what, line.line.jump, _jump_a(line), path, "jump", report)
     for budget in subject.budget.supplies:
         if budget.fuse_a is None and budget.feeding.supply is not None:
             message = f"{budget.peak_a:.3g} A need a larger fuse than there is, {max(FUSES_A):g} A."
@@ -129,13 +129,9 @@ def _hold(what: str, wire: Jump, amps: float, path: Path, key: str, report: Repo
         report.note(path, "thin-wire", message, remedy)
 
 
-def _jump_a(subject: Subject, line: LineBudget) -> float:
+def _jump_a(line: LineBudget) -> float:
     """The largest current from one part to the next."""
-    part = np.full(line.addresses, -1)
-    for i, row in enumerate(subject.layout.parts):
-        if row.line == line.number and row.kind != "copy":
-            part[row.first : row.first + row.count] = i
-    flow = np.abs(line.ladder.flow_a(line.load_a))[np.diff(part) != 0]
+    flow = np.abs(line.ladder.flow_a(line.load_a))[line.copper.is_jump]
     return float(flow.max(initial=0.0))
 
 

@@ -25,7 +25,7 @@ from fendra.core.electric.loads import FRAMES_AT_ONCE, Feeding, Loads, make_load
 from fendra.core.electric.looks import layers_on
 from fendra.core.electric.supplies import SHARE
 from fendra.core.electric.wires import Wire, fuse_for, wire_for
-from fendra.core.electric.wiring import feeds_of, line_ladder, stretches
+from fendra.core.electric.wiring import Copper, copper_of, feeds_of, ladder_of
 from fendra.core.mix import Recording, master_share
 
 if TYPE_CHECKING:
@@ -98,10 +98,10 @@ def sag_of(volts: Floats, least_volts: float, at_s: float | None = None) -> Sag:
 class LineBudget:
     """One line.
 
-    addresses, leds: how many. metres: of its strips; jumps_m: of the wires between them. idle_a:
-    dark. white_a: at full white at the master level. most_a: at full white, as far as the limiter
-    lets it. load_a: (k,) of each address then; worst_load_a: in the film's frame in which a
-    voltage on it is lowest. draw: over the film. time_s: to send a frame.
+    addresses, leds: how many. copper: of its strips and the wires between them. idle_a: dark.
+    white_a: at full white at the master level. most_a: at full white, as far as the limiter lets
+    it. load_a: (k,) of each address then; worst_load_a: in the film's frame in which a voltage on
+    it is lowest. draw: over the film. time_s: to send a frame. leads: where power goes in.
     """
 
     number: int
@@ -109,8 +109,7 @@ class LineBudget:
     feeding: Feeding
     addresses: int
     leds: int
-    metres: float
-    jumps_m: float
+    copper: Copper
     idle_a: float
     white_a: float
     most_a: float
@@ -132,6 +131,16 @@ class LineBudget:
         if self.led.volts > FED_ALIKE:
             return self.led.logic_volts
         return self.led.logic_volts * self.feeding.volts / self.led.volts
+
+    @property
+    def metres(self) -> float:
+        """Of its strips."""
+        return self.copper.strips_m
+
+    @property
+    def jumps_m(self) -> float:
+        """Of the wires between its parts."""
+        return self.copper.jumps_m
 
     @property
     def rate_hz(self) -> float:
@@ -420,48 +429,26 @@ def _line(loads: Loads, number: int, level: float, idle_a: Floats, white_a: Floa
     if feeding.budget_a is not None and lit_a > 0:
         left_a = feeding.budget_a - idle_a[[*feeding.lines]].sum()
         share = float(np.clip(left_a / lit_a, 0.0, 1.0))
-    white = np.full((len(layout), 3), round(255 * level), np.uint8)
-    dark_a = loads.address_a(number, np.zeros_like(white))
-    load_a = dark_a + share * (loads.address_a(number, white) - dark_a)
-    way, _ = stretches(design, layout, number)
-    part = _part_of_address(layout, number)
-    within = np.diff(part) == 0
+    dark_a, full_a = loads.white_address_a(number, level)
+    load_a = dark_a + share * (full_a - dark_a)
     addresses = layout.line_sizes[number]
+    copper = copper_of(design, layout, number)
+    leads = tuple(feeds_of(design, line, addresses))
     return LineBudget(
         number,
         line,
         feeding,
         addresses,
         int((layout.line_of_led == number).sum()),
-        _strips_m(layout, number),
-        float(way[~within].sum()) / 1000,
+        copper,
         float(idle_a[number]),
         float(white_a[number]),
         float(load_a.sum()),
-        line_ladder(design, layout, number, feeding.volts),
+        ladder_of(copper, leads, feeding.volts),
         load_a,
         line_time_s(addresses, line.led_type),
-        tuple(feeds_of(design, line, addresses)),
+        leads,
     )
-
-
-def _part_of_address(layout: Layout, number: int) -> np.ndarray[Any, Any]:
-    part = np.full(layout.line_sizes[number], -1)
-    for i, row in enumerate(layout.parts):
-        if row.line == number and row.kind != "copy":
-            part[row.first : row.first + row.count] = i
-    return part
-
-
-def _strips_m(layout: Layout, number: int) -> float:
-    """Metres of strip on a line: from LED to LED, and half a pitch at each end."""
-    total = 0.0
-    for row in layout.parts:
-        place = layout.leds.position[row.leds]
-        if row.line == number and len(place) > 1:
-            steps = np.linalg.norm(np.diff(place, axis=0), axis=1)
-            total += float(steps.sum() + np.median(steps))
-    return total / 1000
 
 
 def _in_film(loads: Loads, line: LineBudget, film: Film, amps: Floats) -> LineBudget:

@@ -39,7 +39,7 @@ class Limit:
 
     def draw(self, rgb: Bytes) -> int:
         """What the light of a frame draws, in microamperes times 255."""
-        return sum(int(span.sums(rgb) @ np.array(span.ua, np.int64)) for span in self.spans)
+        return sum(int(span.sums(rgb).dot(span.weights)) for span in self.spans)
 
     def slack(self, rgb: Bytes) -> int:
         """By how much rounding may raise what a scaled frame draws, at the most; twice that."""
@@ -50,7 +50,7 @@ class Limit:
                 white = own.min(axis=1, keepdims=True)
                 own = np.concatenate([own - white, white], axis=1)
             lit = np.count_nonzero(own, axis=0)
-            total += int(lit @ np.array(span.ua, np.int64)) * (2 if span.has_white else 1)
+            total += int(lit @ span.weights) * (2 if span.has_white else 1)
         return total
 
 

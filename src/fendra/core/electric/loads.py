@@ -41,7 +41,12 @@ class Span:
     end: int
     ua: tuple[int, ...]
 
-    @property
+    @cached_property
+    def weights(self) -> Ints:
+        """The same as an array: (3,) or (4,)."""
+        return np.array(self.ua, np.int64)
+
+    @cached_property
     def has_white(self) -> bool:
         return len(self.ua) == len("RGBW")
 
@@ -56,9 +61,9 @@ class Span:
         What red, green and blue have in common is white's, where there is one.
         """
         own = rgb[..., self.first : self.end, :]
-        total = own.sum(axis=-2, dtype=np.int64)
+        total: Ints = np.add.reduce(own, axis=-2, dtype=np.int64)
         if not self.has_white:
-            return np.asarray(total)
+            return total
         white = own.min(axis=-1).sum(axis=-1, dtype=np.int64)[..., None]
         return np.concatenate([total - white, white], axis=-1)
 
@@ -141,7 +146,7 @@ class Loads:
         """
         total = np.zeros((*rgb.shape[:-2], len(self.design.line)), np.int64)
         for span in self.spans:
-            total[..., span.line] += span.sums(rgb) @ np.array(span.ua, np.int64)
+            total[..., span.line] += span.sums(rgb) @ span.weights
         return total
 
     def line_a(self, rgb: Bytes) -> Floats:
@@ -174,6 +179,20 @@ class Loads:
             lit[span.line] += (span.end - span.first) * span.white_ua * byte
         return np.asarray((self.idle_ua * BYTE + lit) / (BYTE / MICRO))
 
+    def white_address_a(self, line: int, level: float) -> tuple[Floats, Floats]:
+        """The current of each address of a line, dark and at full white, in amperes: (k,) each."""
+        low, high = self.start[line], self.start[line + 1]
+        idle_ua = self.chips[low:high] * self.design.line[line].led_type.idle_ua
+        dark_a = np.asarray(idle_ua * MICRO, np.float64)
+        full_a = dark_a.copy()
+        for span in self._spans_of(line):
+            rows = self.spot_row[span.first : span.end] - low
+            full_a[rows] += span.white_ua * round(BYTE * level) / (BYTE / MICRO)
+        return dark_a, full_a
+
+    def _spans_of(self, line: int) -> list[Span]:
+        return [span for span in self.spans if span.line == line]
+
     def address_a(self, line: int, rgb: Bytes) -> Floats:
         """The current of each address of a line, dark chips included, in amperes: (..., k).
 
@@ -183,14 +202,13 @@ class Loads:
         led = self.design.line[line].led_type
         amps = np.zeros((*rgb.shape[:-2], high - low))
         amps += self.chips[low:high] * led.idle_ua * MICRO
-        for span in self.spans:
-            if span.line == line:
-                own = rgb[..., span.first : span.end, :].astype(np.int64)
-                if span.has_white:
-                    white = own.min(axis=-1, keepdims=True)
-                    own = np.concatenate([own - white, white], axis=-1)
-                rows = self.spot_row[span.first : span.end] - low
-                amps[..., rows] += own @ np.array(span.ua, np.int64) / (BYTE / MICRO)
+        for span in self._spans_of(line):
+            own = rgb[..., span.first : span.end, :].astype(np.int64)
+            if span.has_white:
+                white = own.min(axis=-1, keepdims=True)
+                own = np.concatenate([own - white, white], axis=-1)
+            rows = self.spot_row[span.first : span.end] - low
+            amps[..., rows] += own @ span.weights / (BYTE / MICRO)
         return amps
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -9,12 +11,14 @@ import numpy as np
 from fendra.core.electric.ladder import Ladder, Tap
 from fendra.core.electric.supplies import Supply
 from fendra.core.electric.wires import Wire, wire_ohm
+from fendra.core.layout.table import means
 
 if TYPE_CHECKING:
     from fendra.core.design import Design, Feed, Line
     from fendra.core.layout.table import Layout
 
 Floats = np.ndarray[Any, np.dtype[np.float64]]
+Truths = np.ndarray[Any, np.dtype[np.bool_]]
 
 MM = 1e-3
 
@@ -34,16 +38,35 @@ def address_of(feed: Feed, size: int) -> int:
     return size - 1 if isinstance(feed.at, str) else feed.at
 
 
-def stretches(design: Design, layout: Layout, number: int) -> tuple[Floats, Floats]:
-    """From each address of a line to the next: the way in mm, and ohm there and back: (k - 1,).
+@dataclass(frozen=True)
+class Copper:
+    """The copper of a line of k addresses, from each to the next: (k - 1,) each.
 
-    Within a part it is the strip's copper, as often as strips lie in parallel; between parts it is
-    a wire, as long as the straight way. What has no place is no way off.
+    way_mm: how far. ohm: there and back. is_jump: whether it is a wire from part to part. strips_m:
+    metres of strip, from LED to LED and half a step at each end, those in parallel too.
     """
-    line = design.line[number]
-    size = layout.line_sizes[number]
+
+    way_mm: Floats
+    ohm: Floats
+    is_jump: Truths
+    strips_m: float
+
+    @property
+    def jumps_m(self) -> float:
+        """Metres of wire from part to part."""
+        return float(self.way_mm[self.is_jump].sum()) * MM
+
+
+def copper_of(design: Design, layout: Layout, number: int) -> Copper:
+    """The copper of a line.
+
+    Within a part it is the strip's, as often as strips lie in parallel; between parts it is a wire,
+    as long as the straight way. What has no place is no way off.
+    """
+    line, size = design.line[number], layout.line_sizes[number]
     copies, part = np.zeros(size), np.full(size, -1)
     place = np.full((size, 3), np.nan)
+    strips_mm = 0.0
     for i, row in enumerate(layout.parts):
         if row.line != number:
             continue
@@ -51,15 +74,23 @@ def stretches(design: Design, layout: Layout, number: int) -> tuple[Floats, Floa
         copies[rows] += 1
         if row.kind != "copy":
             part[rows] = i
+        own = layout.leds.position[row.leds]
         if row.kind == "lit":
-            own = layout.leds.address[row.leds] - row.first
-            sums = np.zeros((row.count, 3))
-            np.add.at(sums, own, layout.leds.position[row.leds])
-            place[rows] = sums / np.maximum(np.bincount(own, minlength=row.count), 1)[:, None]
-    way = np.nan_to_num(np.linalg.norm(np.diff(_filled(place), axis=0), axis=1))
+            place[rows] = means(own, layout.leds.address[row.leds] - row.first, row.count)
+        if len(own) > 1:
+            steps = _lengths(own)
+            strips_mm += float(steps.sum() + np.median(steps))
+    way = np.nan_to_num(_lengths(_filled(place)))
+    is_jump = np.diff(part) != 0
     strip = line.led_type.ohm_per_metre * MM * way / np.maximum(copies[1:], 1)
     jump = 2 * wire_ohm(1.0, line.jump.area_mm2) * MM * way
-    return way, np.where(np.diff(part) == 0, strip, jump)
+    return Copper(way, np.where(is_jump, jump, strip), is_jump, strips_mm * MM)
+
+
+def _lengths(place: Floats) -> Floats:
+    """From each place to the next: (m - 1,), from (m, 3)."""
+    step = np.diff(place, axis=0)
+    return np.asarray(np.sqrt(np.einsum("ij,ij->i", step, step)))
 
 
 def _filled(place: Floats) -> Floats:
@@ -69,8 +100,6 @@ def _filled(place: Floats) -> Floats:
     return np.asarray(place[last])
 
 
-def line_ladder(design: Design, layout: Layout, number: int, volts: float) -> Ladder:
-    """A line as a ladder; volts: of its supply."""
-    _, ohm = stretches(design, layout, number)
-    feeds = feeds_of(design, design.line[number], layout.line_sizes[number])
-    return Ladder(volts, ohm, tuple(Tap(at, 2 * wire.ohm) for at, wire in feeds))
+def ladder_of(copper: Copper, leads: Sequence[tuple[int, Wire]], volts: float) -> Ladder:
+    """A line as a ladder, fed through its leads by a supply of so many volts."""
+    return Ladder(volts, copper.ohm, tuple(Tap(at, 2 * wire.ohm) for at, wire in leads))
