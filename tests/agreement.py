@@ -51,7 +51,8 @@ def assert_same_light(
     frames: Iterable[tuple[int, Mapping[str, float]]],
     start_ms: int = 0,
 ) -> None:
-    """Both give the same float bits before quantising, frame by frame, and the same bytes.
+    """Both give the same float bits before quantising, frame by frame, and the same bytes, as
+    far as the limiter lets them.
 
     frames: (ms to the frame, news) each. start_ms: what the clock shows before the first.
     """
@@ -74,6 +75,7 @@ def assert_same_light(
         for engine, out in zip((first, second), bytes_of, strict=True):
             engine.frame(now_ms, news, out)
         assert bytes_of[0].tobytes() == bytes_of[1].tobytes()
+        assert first.gains() == second.gains()
 
 
 def _differences(light: np.ndarray, other: np.ndarray) -> str:

@@ -85,7 +85,7 @@ class Design(CoreDesign):
         >>> import fendra as fd
         >>> budget = fd.load(fd.demo_file("heron.toml")).budget()
         >>> [supply] = budget.supplies
-        >>> round(supply.white_a, 2), supply.most_a, supply.fuse_a
+        >>> round(supply.white_a, 2), round(supply.most_a, 2), supply.fuse_a
         (7.41, 4.8, 7.5)
         """
         subject = sound(self)
@@ -101,10 +101,13 @@ class Design(CoreDesign):
 
         return draw_voltage(self.budget(), ax or new_axes(), lines)
 
-    def sheet(self, path: str | Path, film: CoreFilm | None = None) -> Path:
+    def sheet(
+        self, path: str | Path, film: CoreFilm | None = None, *, view: ViewName | None = None
+    ) -> Path:
         """Write the build sheet, one HTML page that opens from disk and prints on A4.
 
-        film: of a tape, for what the design really draws. Raises DesignError with every finding of
+        film: of a tape, for what the design really draws. view: the side that the map is seen from,
+        the one that shows most if not given. Raises DesignError with every finding of
         severity error, and FileError.
         """
         from fendra.sheet.page import make_page
@@ -112,7 +115,7 @@ class Design(CoreDesign):
         subject, report = examine(self, render=None if film is None else lambda _: film)
         if errors_of(report):
             raise DesignError(errors_of(report))
-        return write_text(path, make_page(subject, list(report)))
+        return write_text(path, make_page(subject, list(report), view))
 
     def compile(self, engine: EngineName = "auto") -> Program:
         """A program that runs.

@@ -215,12 +215,15 @@ def controller(*lines: str):
 @pytest.mark.parametrize(
     "pattern", ["lines", "colours", "walk", "count", "corners", "axes", "ramp"]
 )
-def test_every_pattern_reaches_a_controller_and_ends_dark(fendra, pattern):
-    """The bare strip has no supply: half an ampere is assumed, and said to be."""
+def test_every_pattern_reaches_a_controller_and_ends_dark(fendra, pattern, tmp_path):
+    """A strip without a supply: half an ampere is assumed, and said to be."""
+    bare = tmp_path / "bare.toml"
+    text = fd.demo_file("bare.toml").read_text(encoding="utf-8")
+    bare.write_text(text.replace('supply = "usb"\n', ""), encoding="utf-8")
     made, port = controller("30")
     with made:
         code, out, _ = fendra(
-            "probe", fd.demo_file("bare.toml"), pattern, "--to", f"serial:{port}", "--speed", 100,
+            "probe", bare, pattern, "--to", f"serial:{port}", "--speed", 100,
             "--times", 1,
         )  # fmt: skip
         heard = made.communicate(timeout=20)[0]

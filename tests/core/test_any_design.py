@@ -6,18 +6,21 @@ import numpy as np
 from hypothesis import assume, given, settings
 
 import fendra as fd
+from fendra.core.electric.loads import make_loads
 from strategies import designs, news
 
 
 @settings(max_examples=100)
 @given(designs(), news)
 def test_any_valid_design_renders_without_error(plain, news):
-    """No finding of severity error, every frame whole, all light finite, and the same twice."""
+    """No finding of severity error, every frame whole and within the budgets of its supplies, all
+    light finite, and the same twice."""
     design = fd.Design.from_values(plain)
     unfit = ("low and high are equal", "no light is left")
     assume(not any(words in found.message for words in unfit for found in design.check()))
     assert [str(f) for f in design.check() if f.severity == "error"] == []
     program = design.compile(engine="numpy")
+    loads = make_loads(design, design.layout())
     runs = []
     for _ in range(2):
         program.reset()
@@ -31,6 +34,9 @@ def test_any_valid_design_renders_without_error(plain, news):
                 size * len(line.wire_order)
                 for size, line in zip(frame.layout.line_sizes, design.line, strict=True)
             ]
+            drawn_a = loads.supply_a(loads.line_a(frame.rgb))
+            for feeding, amps in zip(loads.feedings, drawn_a, strict=True):
+                assert feeding.budget_a is None or amps <= feeding.budget_a + 1e-9
             frames.append(frame.rgb.tobytes())
         runs.append(frames)
     assert runs[0] == runs[1]

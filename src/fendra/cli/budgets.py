@@ -33,6 +33,9 @@ def say_budget(budget: Budget) -> None:
     _say(supplies)
     _say([_line(each) for each in budget.lines])
     _say([_controller(each) for each in budget.controllers if each.controller is not None])
+    if budget.slowest is not None:
+        name, rate_hz = budget.slowest
+        say(f"The slowest is {name}: {rate_hz:.4g} frames a second at the most.")
     say()
 
 
@@ -91,6 +94,7 @@ def budget_to_plain(budget: Budget) -> dict[str, Any]:
         "white_a": budget.white_a,
         "most_a": budget.most_a,
         "watts": budget.watts,
+        "slowest": budget.slowest and {"name": budget.slowest[0], "rate_hz": budget.slowest[1]},
         "tape": asdict(budget.draw) if budget.draw else None,
         "supplies": [
             {

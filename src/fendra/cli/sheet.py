@@ -10,6 +10,7 @@ import typer
 from fendra.cli.check import renderer
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import count_findings, progress, say
+from fendra.draw.names import ViewName
 
 
 def sheet(
@@ -27,6 +28,13 @@ def sheet(
         typer.Option(
             metavar="FILE",
             help="Page to write.  [default: NAME-sheet.html, here]",
+            show_default=False,
+        ),
+    ] = None,
+    view: Annotated[
+        ViewName | None,
+        typer.Option(
+            help="The side that the map is seen from.  [default: the one that shows most]",
             show_default=False,
         ),
     ] = None,
@@ -49,7 +57,7 @@ def sheet(
     if checked.has_errors or checked.subject is None:
         raise DesignError(errors_of(checked.findings))
     with progress("drawing"):
-        page = make_page(checked.subject, checked.findings)
+        page = make_page(checked.subject, checked.findings, view)
     say(f"sheet: {write_text(path, page)}")
     if checked.findings:
         say(f"{design}: {count_findings(checked.findings)}, at the top of the sheet")

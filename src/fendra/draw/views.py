@@ -54,6 +54,32 @@ class View:
         return (0.0, 1.0) if self.upward == 1 else None
 
 
+def best_view(position: Array, facing: Array) -> ViewName:
+    """The side from which LEDs are seen best: above, unless another shows them twice as large.
+
+    position: (m, 3); facing: (m, 3), which decides between two opposite sides.
+
+    >>> upright = np.array([[0.0, 0.0, 0.0], [300.0, 0.0, 0.0], [0.0, 5.0, 200.0]])
+    >>> best_view(upright, np.array([[0.0, 1.0, 0.0]] * 3))
+    'front'
+    """
+    if len(position) == 0:
+        return "top"
+    spread = np.ptp(position, axis=0)
+    sees = facing.mean(axis=0) if len(facing) else np.zeros(3)
+
+    def shown(view: View) -> float:
+        area = float(spread[view.across] * spread[view.upward])
+        return area * (2.0 if view.depth == TOP else 1.0)
+
+    return max(
+        VIEWS.values(), key=lambda view: (shown(view), view.sense * sees[view.depth] >= 0)
+    ).name
+
+
+TOP = 2
+"""The axis along which one looks from above and below."""
+
 VIEWS: dict[str, View] = {
     view.name: view
     for view in (

@@ -9,7 +9,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from fendra.core.electric.budget import Budget, ControllerBudget, LineBudget
+from fendra.core.electric.budget import Budget, ControllerBudget, LineBudget, SupplyBudget
 from fendra.core.electric.loads import Feeding
 from fendra.core.electric.wires import fuse_for
 from fendra.core.layout.table import PartRow
@@ -152,10 +152,11 @@ def _draw(budget: Budget, rows: Sequence[_Row], ax: Axes) -> None:
         _draw_row(row, ax)
         _draw_leads(row, bus_of[row.line.feeding.name], ax)
     y = rows[-1].end + 3.2
-    for i, feeding in enumerate(_feedings(budget)):
+    for i, supply in enumerate(budget.supplies):
+        feeding = supply.feeding
         top = min(row.leads_y for row in rows if row.line.feeding == feeding)
         tops = (top, min([top + 0.8, *grounds]))
-        _draw_supply(feeding, y + i * (_SUPPLY_HIGH + 1.6), bus_of[feeding.name], tops, ax)
+        _draw_supply(supply, y + i * (_SUPPLY_HIGH + 1.6), bus_of[feeding.name], tops, ax)
 
 
 def _by_controller(budget: Budget, rows: Sequence[_Row]) -> list[list[_Row]]:
@@ -258,10 +259,10 @@ def _draw_fuse(x: float, y: float, ax: Axes) -> None:
 
 
 def _draw_supply(
-    feeding: Feeding, y: float, bus: float, tops: tuple[float, float], ax: Axes
+    supply: SupplyBudget, y: float, bus: float, tops: tuple[float, float], ax: Axes
 ) -> None:
     left, right = _SUPPLY
-    colours = style.ink()
+    colours, feeding = style.ink(), supply.feeding
     _rectangle(ax, left, y, right - left, _SUPPLY_HIGH, colours.text)
     _text(ax, left + 0.8, y + 1.3, feeding.name or "supply", bold=True)
     for i, words in enumerate(supply_in_words(feeding)[:2]):
@@ -272,6 +273,10 @@ def _draw_supply(
     ):
         _text(ax, right - 0.7, y + offset, sign, side="right", bold=True, colour=colour)
         _wire(ax, [(right, y + offset), (x, y + offset), (x, end)], colour)
+    main = fuse_for(supply.peak_a)
+    _draw_fuse(right + 0.7, y + 1.6, ax)
+    if main is not None:
+        _text(ax, right + 1.6, y + 0.3, f"{main:g} A", side="center", faint=True)
 
 
 def supply_in_words(feeding: Feeding) -> list[str]:
@@ -326,6 +331,7 @@ def _rectangle(
     )  # fmt: skip
 
 
+_SMALLEST = 5.0
 _LETTER = 0.0764
 """Width of an average letter in units, for each point of its size."""
 
@@ -336,7 +342,9 @@ def _text(
 ) -> None:  # fmt: skip
     size = 8.0 if bold else 7.0
     if room is not None:
-        size = max(min(size, 0.94 * room / (_LETTER * max(len(words), 1))), 4.0)
+        size = max(min(size, 0.94 * room / (_LETTER * max(len(words), 1))), _SMALLEST)
+        fits = int(0.94 * room / (_LETTER * _SMALLEST))
+        words = words if len(words) <= fits else f"{words[: fits - 1]}…"
     ax.text(
         x, y, words, fontsize=size, ha=side, va="center", zorder=7,
         color=colour or (style.ink().faint if faint else style.ink().text),

@@ -17,6 +17,8 @@ from fendra.core.findings import Finding
 from fendra.draw import style
 from fendra.draw.electric import draw_current, draw_voltage
 from fendra.draw.map import draw_map
+from fendra.draw.names import ViewName
+from fendra.draw.views import TOP, VIEWS, best_view
 from fendra.draw.wiring import draw_wiring_figure
 from fendra.sheet.steps import bench_steps
 from fendra.sheet.tables import (
@@ -37,11 +39,14 @@ MOST_DRAWN = 1500
 """LEDs up to which the map is lines; above it is a picture of dots, which is smaller."""
 
 
-def make_page(subject: Subject, findings: Sequence[Finding]) -> str:
+def make_page(subject: Subject, findings: Sequence[Finding], view: ViewName | None = None) -> str:
     """The build sheet of a design without errors, as HTML.
 
-    findings: what the checks have to say, which stands at the top.
+    findings: what the checks have to say, which stands at the top. view: the side from which the
+    map is seen; the one that shows most of it, if not given.
     """
+    leds = subject.layout.leds
+    view = view or best_view(leds.position, leds.facing)
     budget = subject.budget
     design = subject.design
     environment = Environment(
@@ -52,13 +57,15 @@ def make_page(subject: Subject, findings: Sequence[Finding]) -> str:
         lstrip_blocks=True,
     )
     with style.inked(style.PAPER):
-        figures = _figures(subject, budget)
+        figures = _figures(subject, budget, view)
     return environment.get_template("page.html.j2").render(
         design=design,
         made_with=f"Fendra {fendra.__version__}",
         facts=_facts(subject, budget),
         findings=[str(finding) for finding in findings],
         figures=figures,
+        seen=VIEWS[view].seen_from,
+        slowest=budget.slowest,
         supplies=supply_table(budget),
         feeds=feed_table(budget),
         lines=line_tables(budget),
@@ -118,10 +125,11 @@ def _extra(budget: Budget) -> list[str]:
     return found
 
 
-def _figures(subject: Subject, budget: Budget) -> dict[str, list[str]]:
+def _figures(subject: Subject, budget: Budget, view: ViewName) -> dict[str, list[str]]:
     """Each kind of figure as pictures that stand in the page itself."""
-    figure = style.new_figure((_MAP_HIGH * _aspect(subject), _MAP_HIGH))
-    draw_map(subject.design, subject.layout, ax=figure.add_axes((0.115, 0.075, 0.87, 0.88)))
+    figure = style.new_figure((_MAP_HIGH * _aspect(subject, view), _MAP_HIGH))
+    ax = figure.add_axes((0.115, 0.075, 0.87, 0.88))
+    draw_map(subject.design, subject.layout, ax=ax, view=view)
     kind = "svg" if len(subject.layout.leds) <= MOST_DRAWN else "png"
     found = {
         "map": [_inline(figure, kind)],
@@ -146,10 +154,11 @@ def _figures(subject: Subject, budget: Budget) -> dict[str, list[str]]:
 _MAP_HIGH = 7.6
 
 
-def _aspect(subject: Subject) -> float:
+def _aspect(subject: Subject, view: ViewName) -> float:
     """How much wider than high the thing is, with room for words at its sides."""
-    outline = [point for run in subject.design.outline for point in run]
-    places = subject.layout.in_unit(subject.layout.leds.position)[:, :2]
+    is_outlined = VIEWS[view].depth == TOP
+    outline = [point for run in subject.design.outline for point in run] if is_outlined else []
+    places = VIEWS[view].flat(subject.layout.in_unit(subject.layout.leds.position))
     points = np.concatenate([places, np.array(outline, float).reshape(-1, 2)])
     if len(points) == 0:
         return 1.0

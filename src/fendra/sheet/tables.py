@@ -146,6 +146,10 @@ def line_tables(budget: Budget) -> list[tuple[LineBudget, str, Table]]:
             f"{max(line.sag.lowest_v, 0):.2f} V at LED {line.sag.at}; "
             f"{line.time_s * 1000:.3g} ms a frame"
         )
+        if line.draw is not None:
+            words += f"; on the tape {amps(line.draw.peak_a)}, {amps(line.draw.mean_a)} in the mean"
+        if line.watts_a_metre is not None:
+            words += f"; {line.watts_a_metre:.3g} W a metre"
         found.append((line, words, Table(heads, tuple(rows), ("LEDs",))))
     return found
 
@@ -269,9 +273,8 @@ def materials(budget: Budget) -> Table:
     rows += [(f"wire, {size}", f"{metres:.1f} m each", "red and black; leads and jumps")
              for size, metres in sorted(wires.items())]  # fmt: skip
     jumps = sum(line.jumps_m for line in budget.lines)
-    rows.append(
-        ("wire for data, thin", f"{jumps:.1f} m and more", "jumps, and from the controller")
-    )
+    how_much = f"{jumps:.1f} m, and what leads there" if jumps >= 0.05 else "what leads there"
+    rows.append(("wire for data", how_much, "jumps, and from the controller"))
     leads = sum(len(line.leads) for line in budget.lines)
     rows.append(
         (f"resistor, {DATA_OHM} ohm", str(len(budget.lines)), "at each line's DI, by custom")

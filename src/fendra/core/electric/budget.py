@@ -353,9 +353,14 @@ class Budget:
         """Of all supplies at their peaks."""
         return sum(supply.watts for supply in self.supplies)
 
-    def supply_of(self, line: LineBudget) -> SupplyBudget:
-        """What feeds a line."""
-        return next(each for each in self.supplies if each.feeding.name == line.feeding.name)
+    @property
+    def slowest(self) -> tuple[str, float] | None:
+        """Which line or link carries the fewest frames a second, in words, and how many."""
+        rates = {f"line '{line.line.name}'": line.rate_hz for line in self.lines}
+        for each in self.controllers:
+            if each.link_hz is not None:
+                rates[f"the link of '{each.name}'"] = each.link_hz
+        return min(rates.items(), key=lambda item: item[1], default=None)
 
 
 def make_budget(

@@ -116,7 +116,7 @@ def extra_taps(
 
     >>> ladder = Ladder(5.0, np.full(9, 0.1), (Tap(0, 0.0),))
     >>> extra_taps(ladder, np.full(10, 0.2), 4.8, 0.0)
-    (7,)
+    (6,)
     """
     most = ladder.volts - least_volts
     if most >= 0 and ladder.drop(load_a).max() <= most:

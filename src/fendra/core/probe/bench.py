@@ -79,8 +79,9 @@ class Bench:
     def feeds(self) -> tuple[Feed, ...]:
         """The supplies, with what they may give."""
         return tuple(
-            Feed(each.name, each.amps or ASSUMED_A, each.amps is None, each.lines)
+            Feed(each.name, amps or ASSUMED_A, amps is None, each.lines)
             for each in feedings(self.design)
+            for amps in [each.amps or each.budget_a]
         )
 
     @cached_property
