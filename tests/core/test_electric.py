@@ -104,6 +104,49 @@ def test_figures_that_make_no_type(figures, key):
     assert caught.value.key == key
 
 
+BAD_FIGURES = [
+    ("supplies.s.volts", -5, "out of range"),
+    ("supplies.s.volts", 0, "out of range"),
+    ("supplies.s.volts", 230, "out of range"),
+    ("supplies.s.amps", 0, "out of range"),
+    ("supplies.s.amps", float("nan"), "out of range"),
+    ("supplies.s.amps", 1e9, "out of range"),
+    ("supplies.s.budget", -1, "out of range"),
+    ("supplies.s.usb", "4.0", "cannot stand here"),
+    ("supplies.s.limiter", "yes", "true or false is needed"),
+    ("supplies.s.wire", {"metres": -1}, "out of range"),
+    ("supplies.s.wire", {"metres": 500}, "out of range"),
+    ("supplies.s.wire", {"mm2": 0}, "out of range"),
+    ("supplies.s.wire", {"awg": 99}, "out of range"),
+    ("supplies.s.battery", {"ah": 0}, "out of range"),
+    ("supplies.s.battery", {"volts": 12}, "'ah' is missing"),
+    ("supplies.s.converter", {"efficiency": 1.5}, "out of range"),
+    ("supplies.s.converter", {"efficiency": 90}, "out of range"),
+    ("controllers.c.ram", 0, "out of range"),
+    ("controllers.c.logic_volts", -3.3, "out of range"),
+    ("controllers.c.link", {"baud": 9.6}, "whole number"),
+    ("controllers.c.link", {"baud": 0}, "out of range"),
+    ("leds.t.channel_ma", -20, "out of range"),
+    ("leds.t.channel_ma", {"X": 20}, "cannot stand here"),
+    ("leds.t.measured", {"amps": 0, "leds": 60}, "out of range"),
+    ("leds.t.measured", {"amps": 1, "leds": 0}, "out of range"),
+    ("leds.t.order", "RGBB", "each once"),
+    ("leds.t.bit_us", 0, "out of range"),
+]
+
+
+@pytest.mark.parametrize(("place", "value", "words"), BAD_FIGURES)
+def test_bad_figures_are_findings(place, value, words):
+    """Negative, zero, absurd and of the wrong kind: told at their place, and once."""
+    table, name, key = place.split(".")
+    values = {"line": [{"name": "a", "part": [strip()]}], table: {name: {key: value}}}
+    with pytest.raises(fd.DesignError) as caught:
+        fd.Design.from_values(values)
+    (finding,) = caught.value.findings
+    assert words in str(finding)
+    assert finding.path[:3] == (table, name, key)
+
+
 # ---- Currents -----------------------------------------------------------------------------------
 
 

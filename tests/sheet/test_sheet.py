@@ -85,7 +85,7 @@ def test_it_says_the_figures_of_the_budget(page, heron):
         assert words in text, words
     for part in heron[0].layout().part_names:
         assert part in text
-    assert "Peak of 'deck': 2.86 A at 32 s, by 'running light, front'" in text
+    assert "Peak of 'deck', 2.86 A at 32 s: 'running light, front'" in text
     boxes = [attrs for tag, attrs in made.tags if tag == "input"]
     steps = bench_steps(heron[0].budget(heron[1]), "heron.toml")
     assert len(boxes) == sum(len(each) for _, each in steps) > 20

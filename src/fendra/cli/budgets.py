@@ -6,9 +6,16 @@ from dataclasses import asdict
 from typing import TYPE_CHECKING, Any
 
 from fendra.cli.screen import say, say_columns
+from fendra.core.electric.budget import peak_in_words
+from fendra.core.electric.words import amps_in_words
 
 if TYPE_CHECKING:
-    from fendra.core.electric.budget import Budget, ControllerBudget, LineBudget, SupplyBudget
+    from fendra.core.electric.budget import (
+        Budget,
+        ControllerBudget,
+        LineBudget,
+        SupplyBudget,
+    )
 
 RIGHT = (
     "gives", "limiter", "dark", "full white", "mean", "LEDs", "at most", "frame",
@@ -16,21 +23,13 @@ RIGHT = (
 )  # fmt: skip
 
 
-def amps(value: float | None) -> str:
-    """A current with three figures, or a dash.
-
-    >>> amps(7.3702), amps(0.158), amps(None)
-    ('7.37 A', '158 mA', '-')
-    """
-    if value is None:
-        return "-"
-    return f"{value * 1000:.3g} mA" if value < 0.9995 else f"{value:.3g} A"
-
-
 def say_budget(budget: Budget) -> None:
     """A short table each of supplies, lines and controllers."""
     supplies = [_supply(budget, each) for each in budget.supplies]
     _say(supplies)
+    for each in budget.supplies:
+        if each.draw is not None:
+            say(peak_in_words(each))
     _say([_line(each) for each in budget.lines])
     _say([_controller(each) for each in budget.controllers if each.controller is not None])
     if budget.slowest is not None:
@@ -54,12 +53,12 @@ def _supply(budget: Budget, each: SupplyBudget) -> dict[str, str]:
     return {
         "supply": feeding.name or "(none)",
         "feeds": ", ".join(names),
-        "gives": f"{feeding.volts:g} V {amps(feeding.amps)}" if feeding.amps else "-",
-        "limiter": amps(feeding.budget_a),
-        "dark": amps(each.idle_a),
-        "full white": amps(each.white_a),
-        "peak": f"{amps(draw.peak_a)} at {draw.at_s:.4g} s" if draw else "-",
-        "mean": amps(draw.mean_a) if draw else "-",
+        "gives": f"{feeding.volts:g} V {amps_in_words(feeding.amps)}" if feeding.amps else "-",
+        "limiter": amps_in_words(feeding.budget_a),
+        "dark": amps_in_words(each.idle_a),
+        "full white": amps_in_words(each.white_a),
+        "peak": f"{amps_in_words(draw.peak_a)} at {draw.at_s:.4g} s" if draw else "-",
+        "mean": amps_in_words(draw.mean_a) if draw else "-",
         "battery": f"{each.hours:.3g} h" if each.hours else "-",
     }
 
@@ -69,7 +68,7 @@ def _line(each: LineBudget) -> dict[str, str]:
     return {
         "line": each.line.name,
         "LEDs": str(each.addresses),
-        "at most": amps(each.most_a),
+        "at most": amps_in_words(each.most_a),
         "lowest voltage": f"{max(each.sag.lowest_v, 0):.2f} V at LED {each.sag.at}",
         "on the tape": f"{worst.lowest_v:.2f} V at {worst.at_s:.4g} s" if worst else "-",
         "frame": f"{each.time_s * 1000:.3g} ms",

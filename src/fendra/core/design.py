@@ -84,7 +84,7 @@ class Controller(Model):
     about: str = ""
     ram: Annotated[int, Field(ge=1, le=2**40)] | None = None
     pins: list[str] = []
-    logic_volts: Annotated[float, Field(gt=0, le=24)] | None = None
+    logic_volts: Annotated[float, Field(ge=0.5, le=24)] | None = None
     regulator_amps: Amps | None = None
     link: Link | None = None
     most_leds: Count | None = None

@@ -5,14 +5,15 @@ from __future__ import annotations
 import base64
 import io
 from collections.abc import Sequence
+from importlib.metadata import version
 from typing import TYPE_CHECKING
 
 import numpy as np
 from jinja2 import Environment, PackageLoader, StrictUndefined
 
-import fendra
 from fendra.core.checks import Subject
-from fendra.core.electric.budget import Budget
+from fendra.core.electric.budget import Budget, peak_in_words
+from fendra.core.electric.words import amps_in_words
 from fendra.core.findings import Finding
 from fendra.draw import style
 from fendra.draw.electric import draw_current, draw_voltage
@@ -22,7 +23,6 @@ from fendra.draw.views import TOP, VIEWS, best_view
 from fendra.draw.wiring import draw_wiring_figure
 from fendra.sheet.steps import bench_steps
 from fendra.sheet.tables import (
-    amps,
     data_table,
     feed_table,
     led_table,
@@ -60,7 +60,7 @@ def make_page(subject: Subject, findings: Sequence[Finding], view: ViewName | No
         figures = _figures(subject, budget, view)
     return environment.get_template("page.html.j2").render(
         design=design,
-        made_with=f"Fendra {fendra.__version__}",
+        made_with=f"Fendra {version('fendra')}",
         facts=_facts(subject, budget),
         findings=[str(finding) for finding in findings],
         figures=figures,
@@ -72,7 +72,7 @@ def make_page(subject: Subject, findings: Sequence[Finding], view: ViewName | No
         leds=led_table(budget),
         data=data_table(budget),
         materials=materials(budget),
-        peaks=_peaks(budget),
+        peaks=[peak_in_words(each) for each in budget.supplies if each.draw is not None],
         limited=[str(each) for each in (subject.film.limited() if subject.film else ())],
         tape=subject.film.tape.name if subject.film else "",
         extra=_extra(budget),
@@ -81,30 +81,20 @@ def make_page(subject: Subject, findings: Sequence[Finding], view: ViewName | No
 
 
 def _facts(subject: Subject, budget: Budget) -> list[tuple[str, str]]:
-    peak = ("peak on the tape", amps(budget.draw.peak_a)) if budget.draw else None
+    peak = ("peak on the tape", amps_in_words(budget.draw.peak_a)) if budget.draw else None
     facts = [
         ("LEDs", str(len(subject.layout.leds))),
         ("lines", str(len(subject.design.line))),
         ("frames a second", f"{subject.design.rate:g}"),
-        ("dark", amps(budget.idle_a)),
-        ("full white", amps(budget.white_a)),
-        ("as the limiter lets it", amps(budget.most_a)) if budget.most_a < budget.white_a else None,
+        ("dark", amps_in_words(budget.idle_a)),
+        ("full white", amps_in_words(budget.white_a)),
+        ("as the limiter lets it", amps_in_words(budget.most_a))
+        if budget.most_a < budget.white_a
+        else None,
         peak,
         ("at the most", f"{budget.watts:.3g} W"),
     ]
     return [fact for fact in facts if fact is not None]
-
-
-def _peaks(budget: Budget) -> list[str]:
-    """When each supply's peak falls, and which layers make it."""
-    found = []
-    for each in budget.supplies:
-        if each.draw is None:
-            continue
-        layers = ", ".join(f"'{name}'" for name in each.draw.layers) or "no layer"
-        when = f"{amps(each.draw.peak_a)} at {each.draw.at_s:.4g} s"
-        found.append(f"{each.feeding.in_words}: {when}, by {layers}")
-    return found
 
 
 def _extra(budget: Budget) -> list[str]:

@@ -10,6 +10,7 @@ import numpy as np
 from fendra.core.electric.budget import Budget, LineBudget, SupplyBudget
 from fendra.core.electric.leds import LedType
 from fendra.core.electric.wires import bears_a, fuse_for
+from fendra.core.electric.words import amps_in_words
 from fendra.core.layout.listing import list_parts
 from fendra.core.layout.table import Layout, PartRow
 from fendra.core.names import counted
@@ -30,13 +31,6 @@ class Table:
     right: tuple[str, ...] = ()
 
 
-def amps(value: float | None) -> str:
-    """A current with three figures; mA below 1 A."""
-    if value is None:
-        return "–"
-    return f"{value * 1000:.3g} mA" if value < 0.9995 else f"{value:.3g} A"
-
-
 def fuse(peak_a: float) -> str:
     """The fuse for a current."""
     rating = fuse_for(peak_a)
@@ -52,11 +46,11 @@ def supply_table(budget: Budget) -> Table:
             (
                 each.feeding.name or "supply",
                 "; ".join(supply_in_words(each.feeding)),
-                amps(each.feeding.budget_a) if each.feeding.budget_a else "none",
-                amps(each.idle_a),
-                amps(each.white_a),
-                f"{amps(draw.peak_a)} at {draw.at_s:.4g} s" if draw else "",
-                f"{amps(draw.p99_a)}, {amps(draw.mean_a)}" if draw else "",
+                amps_in_words(each.feeding.budget_a) if each.feeding.budget_a else "none",
+                amps_in_words(each.idle_a),
+                amps_in_words(each.white_a),
+                f"{amps_in_words(draw.peak_a)} at {draw.at_s:.4g} s" if draw else "",
+                f"{amps_in_words(draw.p99_a)}, {amps_in_words(draw.mean_a)}" if draw else "",
                 _headroom(each),
                 f"{each.watts:.3g} W",
                 fuse(each.peak_a),
@@ -71,7 +65,7 @@ def supply_table(budget: Budget) -> Table:
 def _headroom(each: SupplyBudget) -> str:
     if each.headroom is None:
         return ""
-    return f"{each.headroom:.0%} of {amps(each.feeding.amps)}"
+    return f"{each.headroom:.0%} of {amps_in_words(each.feeding.amps)}"
 
 
 def feed_table(budget: Budget) -> Table:
@@ -142,12 +136,12 @@ def line_tables(budget: Budget) -> list[tuple[LineBudget, str, Table]]:
                  "first LED x, y, z", "last LED", "runs (faces)")  # fmt: skip
         words = (
             f"{line.line.led}, {line.line.wire_order}; {counted(line.addresses, 'address')}, "
-            f"{line.metres:.2f} m; full white {amps(line.most_a)}, "
+            f"{line.metres:.2f} m; full white {amps_in_words(line.most_a)}, "
             f"{max(line.sag.lowest_v, 0):.2f} V at LED {line.sag.at}; "
             f"{line.time_s * 1000:.3g} ms a frame"
         )
         if line.draw is not None:
-            words += f"; on the tape {amps(line.draw.peak_a)}, {amps(line.draw.mean_a)} in the mean"
+            words += f"; on the tape {amps_in_words(line.draw.peak_a)}, {amps_in_words(line.draw.mean_a)} in the mean"
         if line.watts_a_metre is not None:
             words += f"; {line.watts_a_metre:.3g} W a metre"
         found.append((line, words, Table(heads, tuple(rows), ("LEDs",))))

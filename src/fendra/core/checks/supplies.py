@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fendra.core.checks import Subject, check
 from fendra.core.design import Line
-from fendra.core.electric.leds import CATALOGUE, LedError, led_type
+from fendra.core.electric.leds import CATALOGUE, LedError, LedType, led_type
 from fendra.core.electric.supplies import SHARE, Supply
 from fendra.core.electric.wires import Jump, Wire, awg_to_mm2
 from fendra.core.electric.wiring import address_of
@@ -13,6 +13,9 @@ from fendra.core.names import did_you_mean
 
 NEAR = 0.05
 """Two figures for one thing that differ by less than this share are taken as the same."""
+
+MEASURED_SHARE = (0.08, 1.6)
+"""Of what the data sheet says, what is measured: strips with less or more are rare."""
 
 CELL_VOLTS = (1.0, 4.3)
 """Nominal voltage of one cell: lead, nickel and lithium ones lie between."""
@@ -24,7 +27,7 @@ def led_types(subject: Subject, report: Report) -> None:
     design = subject.design
     for name, figures in design.leds.items():
         try:
-            led_type(name, figures, CATALOGUE)
+            _far_measured(led_type(name, figures, CATALOGUE), ("leds", name, "measured"), report)
         except LedError as exc:
             path: Path = ("leds", name)
             path = path if exc.message.endswith("is missing.") else (*path, exc.key)
@@ -37,6 +40,15 @@ def led_types(subject: Subject, report: Report) -> None:
             message = f"there is no LED type '{line.led}'."
             remedy = did_you_mean(line.led, design.led_types, "types")
             report.error(("line", i, "led"), "unknown-led", message, remedy)
+
+
+def _far_measured(led: LedType, path: Path, report: Report) -> None:
+    """A measured current that is a small part of the data sheet's, or far above it."""
+    by_sheet, measured = (sum(each.values()) for each in (led.sheet_ua, led.channel_ua))
+    if by_sheet and not MEASURED_SHARE[0] <= measured / by_sheet <= MEASURED_SHARE[1]:
+        share = measured / by_sheet
+        message = f"that is {share:.2g} times what the data sheet says, dark share taken off."
+        report.note(path, "far", message, "Is amps of all those LEDs, and at full white?")
 
 
 @check

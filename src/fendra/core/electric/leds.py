@@ -26,7 +26,7 @@ def check_order(order: str) -> str:
 
 
 Order = Annotated[str, AfterValidator(check_order)]
-Volts = Annotated[float, Field(gt=0, le=60)]
+Volts = Annotated[float, Field(ge=0.5, le=60)]
 Milliamps = Annotated[float, Field(ge=0, le=2000)]
 Microseconds = Annotated[float, Field(ge=0, le=100_000)]
 
@@ -72,11 +72,11 @@ class LedFigures(Model):
     idle_ma: Milliamps | None = None
     measured: Measured | None = None
     data: Literal["one-wire", "clocked"] | None = None
-    bit_us: Annotated[float, Field(gt=0, le=1000)] | None = None
+    bit_us: Annotated[float, Field(ge=0.02, le=1000)] | None = None
     reset_us: Microseconds | None = None
     logic_volts: Volts | None = None
     leds_a_chip: Annotated[int, Field(ge=1, le=1000)] | None = None
-    ohm_per_metre: Annotated[float, Field(gt=0, le=100)] | None = None
+    ohm_per_metre: Annotated[float, Field(ge=0.001, le=100)] | None = None
 
 
 @dataclass(frozen=True)

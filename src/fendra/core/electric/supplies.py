@@ -40,9 +40,9 @@ class Battery(Model):
 
 
 class Converter(Model):
-    """Between battery and LEDs. efficiency: 0 to 1. amps: rated current of its output."""
+    """Between battery and LEDs. efficiency: 0.2 to 1. amps: rated current of its output."""
 
-    efficiency: Annotated[float, Field(gt=0, le=1)] = EFFICIENCY
+    efficiency: Annotated[float, Field(ge=0.2, le=1)] = EFFICIENCY
     amps: Amps | None = None
 
 

@@ -41,7 +41,7 @@ class Jump(Model):
     mm2 or awg: the cross-section of each conductor.
     """
 
-    mm2: Annotated[float, Field(gt=0, le=120)] | None = None
+    mm2: Annotated[float, Field(ge=0.005, le=120)] | None = None
     awg: Annotated[int, Field(ge=0, le=40)] | None = None
 
     @property
