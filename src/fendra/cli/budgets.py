@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Any
 
 from fendra.cli.screen import say, say_columns
 from fendra.core.electric.budget import peak_in_words
-from fendra.core.electric.words import amps_in_words
+from fendra.core.electric.words import in_amps
 
 if TYPE_CHECKING:
     from fendra.core.electric.budget import (
@@ -53,12 +53,12 @@ def _supply(budget: Budget, each: SupplyBudget) -> dict[str, str]:
     return {
         "supply": feeding.name or "(none)",
         "feeds": ", ".join(names),
-        "gives": f"{feeding.volts:g} V {amps_in_words(feeding.amps)}" if feeding.amps else "-",
-        "limiter": amps_in_words(feeding.budget_a),
-        "dark": amps_in_words(each.idle_a),
-        "full white": amps_in_words(each.white_a),
-        "peak": f"{amps_in_words(draw.peak_a)} at {draw.at_s:.4g} s" if draw else "-",
-        "mean": amps_in_words(draw.mean_a) if draw else "-",
+        "gives": f"{feeding.volts:g} V {in_amps(feeding.amps)}" if feeding.amps else "-",
+        "limiter": in_amps(feeding.budget_a),
+        "dark": in_amps(each.idle_a),
+        "full white": in_amps(each.white_a),
+        "peak": f"{in_amps(draw.peak_a)} at {draw.at_s:.4g} s" if draw else "-",
+        "mean": in_amps(draw.mean_a) if draw else "-",
         "battery": f"{each.hours:.3g} h" if each.hours else "-",
     }
 
@@ -68,7 +68,7 @@ def _line(each: LineBudget) -> dict[str, str]:
     return {
         "line": each.line.name,
         "LEDs": str(each.addresses),
-        "at most": amps_in_words(each.most_a),
+        "at most": in_amps(each.most_a),
         "lowest voltage": f"{max(each.sag.lowest_v, 0):.2f} V at LED {each.sag.at}",
         "on the tape": f"{worst.lowest_v:.2f} V at {worst.at_s:.4g} s" if worst else "-",
         "frame": f"{each.time_s * 1000:.3g} ms",

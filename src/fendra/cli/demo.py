@@ -16,7 +16,7 @@ from fendra.cli.check import in_one_line
 from fendra.cli.film import render, write_pictures
 from fendra.cli.run import what_came
 from fendra.cli.screen import count_findings, progress, say, say_findings, say_pixels
-from fendra.core.electric.words import amps_in_words
+from fendra.core.electric.words import in_amps
 
 if TYPE_CHECKING:
     from fendra.core.design import Design
@@ -65,9 +65,7 @@ def demo(
     draw = film.budget().draw
     assert draw is not None
     say(f"   {len(film)} frames of {len(film.layout)} LEDs")
-    say(
-        f"   draws {amps_in_words(draw.peak_a)} at the most, {amps_in_words(draw.mean_a)} in the mean"
-    )
+    say(f"   draws {in_amps(draw.peak_a)} at the most, {in_amps(draw.mean_a)} in the mean")
 
     say(f"4  Written into {into}/", style="bold")
     written = {"map": design.map_figure(into / "heron-map.png")}

@@ -13,7 +13,7 @@ from jinja2 import Environment, PackageLoader, StrictUndefined
 
 from fendra.core.checks import Subject
 from fendra.core.electric.budget import Budget, peak_in_words
-from fendra.core.electric.words import amps_in_words
+from fendra.core.electric.words import in_amps
 from fendra.core.findings import Finding
 from fendra.draw import style
 from fendra.draw.electric import draw_current, draw_voltage
@@ -81,14 +81,15 @@ def make_page(subject: Subject, findings: Sequence[Finding], view: ViewName | No
 
 
 def _facts(subject: Subject, budget: Budget) -> list[tuple[str, str]]:
-    peak = ("peak on the tape", amps_in_words(budget.draw.peak_a)) if budget.draw else None
+    peak = ("peak on the tape", in_amps(budget.draw.peak_a)) if budget.draw else None
+    kept = ("as the limiter lets it", in_amps(budget.most_a))
     facts = [
         ("LEDs", str(len(subject.layout.leds))),
         ("lines", str(len(subject.design.line))),
         ("frames a second", f"{subject.design.rate:g}"),
-        ("dark", amps_in_words(budget.idle_a)),
-        ("full white", amps_in_words(budget.white_a)),
-        ("as the limiter lets it", amps_in_words(budget.most_a))
+        ("dark", in_amps(budget.idle_a)),
+        ("full white", in_amps(budget.white_a)),
+        ("as the limiter lets it", in_amps(budget.most_a))
         if budget.most_a < budget.white_a
         else None,
         peak,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fendra.core.electric.budget import Budget, LineBudget
-from fendra.core.electric.words import amps_in_words
+from fendra.core.electric.words import in_amps
 from fendra.sheet.tables import fuse
 
 NEAR = 0.05
@@ -61,7 +61,7 @@ def _supplies(budget: Budget) -> list[Step]:
 
 def _dark(budget: Budget) -> list[Step]:
     return [
-        Step(f"{line.line.name} alone, dark: {amps_in_words(line.idle_a)}. {READ}")
+        Step(f"{line.line.name} alone, dark: {in_amps(line.idle_a)}. {READ}")
         for line in budget.lines
     ]
 
@@ -82,7 +82,7 @@ def _map(budget: Budget, file: str) -> list[Step]:
 def _load(budget: Budget) -> list[Step]:
     steps = [_full(line) for line in budget.lines]
     for each in budget.supplies:
-        most = f"at the most {amps_in_words(each.peak_a)}"
+        most = f"at the most {in_amps(each.peak_a)}"
         steps.append(Step(f"{each.feeding.in_words} at the brightest look: {most}. {READ}"))
     steps.append(Step("After ten minutes so, no lead, fuse, strip or supply is too hot to touch."))
     steps.append(Step("Data unplugged and plugged in again: the light comes back."))
@@ -91,4 +91,4 @@ def _load(budget: Budget) -> list[Step]:
 
 def _full(line: LineBudget) -> Step:
     volts = f"{max(line.sag.lowest_v, 0):.2f} V between plus and ground at LED {line.sag.at}"
-    return Step(f"{line.line.name} at full white: {volts}, {amps_in_words(line.most_a)}. {READ}")
+    return Step(f"{line.line.name} at full white: {volts}, {in_amps(line.most_a)}. {READ}")

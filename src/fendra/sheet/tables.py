@@ -10,7 +10,7 @@ import numpy as np
 from fendra.core.electric.budget import Budget, LineBudget, SupplyBudget
 from fendra.core.electric.leds import LedType
 from fendra.core.electric.wires import bears_a, fuse_for
-from fendra.core.electric.words import amps_in_words
+from fendra.core.electric.words import in_amps
 from fendra.core.layout.listing import list_parts
 from fendra.core.layout.table import Layout, PartRow
 from fendra.core.names import counted
@@ -46,11 +46,11 @@ def supply_table(budget: Budget) -> Table:
             (
                 each.feeding.name or "supply",
                 "; ".join(supply_in_words(each.feeding)),
-                amps_in_words(each.feeding.budget_a) if each.feeding.budget_a else "none",
-                amps_in_words(each.idle_a),
-                amps_in_words(each.white_a),
-                f"{amps_in_words(draw.peak_a)} at {draw.at_s:.4g} s" if draw else "",
-                f"{amps_in_words(draw.p99_a)}, {amps_in_words(draw.mean_a)}" if draw else "",
+                in_amps(each.feeding.budget_a) if each.feeding.budget_a else "none",
+                in_amps(each.idle_a),
+                in_amps(each.white_a),
+                f"{in_amps(draw.peak_a)} at {draw.at_s:.4g} s" if draw else "",
+                f"{in_amps(draw.p99_a)}, {in_amps(draw.mean_a)}" if draw else "",
                 _headroom(each),
                 f"{each.watts:.3g} W",
                 fuse(each.peak_a),
@@ -65,7 +65,7 @@ def supply_table(budget: Budget) -> Table:
 def _headroom(each: SupplyBudget) -> str:
     if each.headroom is None:
         return ""
-    return f"{each.headroom:.0%} of {amps_in_words(each.feeding.amps)}"
+    return f"{each.headroom:.0%} of {in_amps(each.feeding.amps)}"
 
 
 def feed_table(budget: Budget) -> Table:
@@ -136,12 +136,13 @@ def line_tables(budget: Budget) -> list[tuple[LineBudget, str, Table]]:
                  "first LED x, y, z", "last LED", "runs (faces)")  # fmt: skip
         words = (
             f"{line.line.led}, {line.line.wire_order}; {counted(line.addresses, 'address')}, "
-            f"{line.metres:.2f} m; full white {amps_in_words(line.most_a)}, "
+            f"{line.metres:.2f} m; full white {in_amps(line.most_a)}, "
             f"{max(line.sag.lowest_v, 0):.2f} V at LED {line.sag.at}; "
             f"{line.time_s * 1000:.3g} ms a frame"
         )
         if line.draw is not None:
-            words += f"; on the tape {amps_in_words(line.draw.peak_a)}, {amps_in_words(line.draw.mean_a)} in the mean"
+            peak, mean = in_amps(line.draw.peak_a), in_amps(line.draw.mean_a)
+            words += f"; on the tape {peak}, {mean} in the mean"
         if line.watts_a_metre is not None:
             words += f"; {line.watts_a_metre:.3g} W a metre"
         found.append((line, words, Table(heads, tuple(rows), ("LEDs",))))

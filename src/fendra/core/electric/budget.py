@@ -26,7 +26,7 @@ from fendra.core.electric.looks import layers_on
 from fendra.core.electric.supplies import SHARE
 from fendra.core.electric.wires import Wire, fuse_for, wire_for
 from fendra.core.electric.wiring import Copper, copper_of, feeds_of, ladder_of
-from fendra.core.electric.words import amps_in_words
+from fendra.core.electric.words import in_amps
 from fendra.core.mix import Recording, master_share
 
 if TYPE_CHECKING:
@@ -250,7 +250,8 @@ def peak_in_words(supply: SupplyBudget) -> str:
     draw = supply.draw
     assert draw is not None
     layers = ", ".join(f"'{name}'" for name in draw.layers) or "no layer is on"
-    return f"Peak of {supply.feeding.in_words}, {amps_in_words(draw.peak_a)} at {draw.at_s:.4g} s: {layers}"
+    when = f"{in_amps(draw.peak_a)} at {draw.at_s:.4g} s"
+    return f"Peak of {supply.feeding.in_words}, {when}: {layers}"
 
 
 @dataclass(frozen=True)

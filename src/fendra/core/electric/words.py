@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 
-def amps_in_words(value: float | None) -> str:
+def in_amps(value: float | None) -> str:
     """A current with three figures, in mA below 1 A; a dash where there is none.
 
-    >>> amps_in_words(7.3702), amps_in_words(0.158), amps_in_words(None)
+    >>> in_amps(7.3702), in_amps(0.158), in_amps(None)
     ('7.37 A', '158 mA', '-')
     """
     if value is None:
