@@ -6,7 +6,6 @@ from dataclasses import asdict
 from typing import TYPE_CHECKING, Any
 
 from fendra.cli.screen import say, say_columns
-from fendra.core.electric.budget import peak_in_words
 from fendra.core.electric.words import in_amps
 
 if TYPE_CHECKING:
@@ -25,6 +24,8 @@ RIGHT = (
 
 def say_budget(budget: Budget) -> None:
     """A short table each of supplies, lines and controllers."""
+    from fendra.core.electric.budget import peak_in_words
+
     supplies = [_supply(budget, each) for each in budget.supplies]
     _say(supplies)
     for each in budget.supplies:

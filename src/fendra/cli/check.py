@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 import typer
 
 from fendra.cli.budgets import budget_to_plain, say_budget
-from fendra.cli.film import say_limiter
+from fendra.cli.film import say_if_unfed, say_limiter
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import count_findings, progress, say, say_findings
 from fendra.core.names import counted
@@ -53,6 +53,8 @@ def check(
     else:
         say_findings(checked.findings)
         if subject is not None and is_sound:
+            if played is not None:
+                say_if_unfed(subject.recording.fed, played)
             say(in_one_line(subject))
             say_budget(subject.budget)
             say_limiter(subject.film)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import warnings
+from collections.abc import Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
 
@@ -62,7 +63,7 @@ def film(
                 f"{played.end_s:g} s"
             )
     program = compile_on(loaded, engine)
-    say_if_unfed(program, played)
+    say_if_unfed(program.fed, played)
     rendered = render(program, played)
     written = write_pictures(rendered, into, design.stem, moment, first, seconds, view)
     for what, path in written.items():
@@ -89,10 +90,13 @@ def compile_on(design: Design, engine: EngineName) -> Program:
     return program
 
 
-def say_if_unfed(program: Program, tape: Tape) -> None:
-    """Say which signals the tape does not have, and which columns the design does not know."""
-    missing = [name for name in program.fed if name not in tape.signals]
-    unknown = [name for name in tape.signals if name not in program.fed]
+def say_if_unfed(fed: Sequence[str], tape: Tape) -> None:
+    """Say which signals the tape does not have, and which columns the design does not know.
+
+    fed: the signals that the design takes.
+    """
+    missing = [name for name in fed if name not in tape.signals]
+    unknown = [name for name in tape.signals if name not in fed]
     if missing:
         say(f"note: not on the tape, so at their fallback: {', '.join(missing)}", style="cyan")
     if unknown:

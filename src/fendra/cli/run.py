@@ -44,7 +44,7 @@ def run(
         raise typer.BadParameter(str(exc), param_hint="--to") from exc
     loaded, played = load(design), read_tape(tape)
     program = compile_on(loaded, engine)
-    say_if_unfed(program, played)
+    say_if_unfed(program.fed, played)
     say_if_several(loaded)
     say_if_slow(output, loaded)
     say(f"{loaded.name} to {output}, {played.duration_s:g} s; Ctrl-C ends it")

@@ -8,6 +8,7 @@ from typing import Annotated
 import typer
 
 from fendra.cli.check import renderer
+from fendra.cli.film import say_if_unfed
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import count_findings, progress, say
 from fendra.draw.names import ViewName
@@ -56,6 +57,8 @@ def sheet(
     checked = check_file(design, render=None if played is None else renderer(played))
     if checked.has_errors or checked.subject is None:
         raise DesignError(errors_of(checked.findings))
+    if played is not None:
+        say_if_unfed(checked.subject.recording.fed, played)
     with progress("drawing"):
         page = make_page(checked.subject, checked.findings, view)
     say(f"sheet: {write_text(path, page)}")

@@ -89,9 +89,7 @@ def _facts(subject: Subject, budget: Budget) -> list[tuple[str, str]]:
         ("frames a second", f"{subject.design.rate:g}"),
         ("dark", in_amps(budget.idle_a)),
         ("full white", in_amps(budget.white_a)),
-        ("as the limiter lets it", in_amps(budget.most_a))
-        if budget.most_a < budget.white_a
-        else None,
+        kept if budget.most_a < budget.white_a else None,
         peak,
         ("at the most", f"{budget.watts:.3g} W"),
     ]
@@ -99,27 +97,27 @@ def _facts(subject: Subject, budget: Budget) -> list[tuple[str, str]]:
 
 
 def _extra(budget: Budget) -> list[str]:
-    """Where else a line must be fed for full white."""
+    """Where else a line must be fed, for full white and for what the tape shows."""
     found = []
     for line in budget.lines:
-        if line.extra:
-            places = ", ".join(map(str, line.extra))
-            found.append(
-                f"{line.line.name}: for full white feed it at LED {places} too, so that every LED "
-                f"gets {line.led.least_volts:g} V"
-            )
-        elif line.extra is None:
-            found.append(
-                f"{line.line.name}: at full white no further feed keeps "
-                f"{line.led.least_volts:g} V; take thicker leads"
-            )
+        for when, extra in (("full white", line.extra), ("this tape", line.extra_in_film)):
+            volts = f"{line.led.least_volts:g} V"
+            if extra is None:
+                words = f"for {when} no further feed keeps {volts}; take thicker leads"
+            elif extra:
+                places = ", ".join(map(str, extra))
+                words = f"for {when} feed it at LED {places} too, so that every LED gets {volts}"
+            else:
+                continue
+            found.append(f"{line.line.name}: {words}")
     return found
 
 
 def _figures(subject: Subject, budget: Budget, view: ViewName) -> dict[str, list[str]]:
     """Each kind of figure as pictures that stand in the page itself."""
-    figure = style.new_figure((_MAP_HIGH * _aspect(subject, view), _MAP_HIGH))
-    ax = figure.add_axes((0.115, 0.075, 0.87, 0.88))
+    width, height = _map_size(subject, view)
+    figure = style.new_figure((width, height))
+    ax = figure.add_axes((0.9 / width, 0.55 / height, 1 - 1.0 / width, 1 - 0.9 / height))
     draw_map(subject.design, subject.layout, ax=ax, view=view)
     kind = "svg" if len(subject.layout.leds) <= MOST_DRAWN else "png"
     found = {
@@ -142,19 +140,18 @@ def _figures(subject: Subject, budget: Budget, view: ViewName) -> dict[str, list
     return found
 
 
-_MAP_HIGH = 7.6
+_MAP_WIDE, _MAP_HIGH = 10.0, 7.6
 
 
-def _aspect(subject: Subject, view: ViewName) -> float:
-    """How much wider than high the thing is, with room for words at its sides."""
+def _map_size(subject: Subject, view: ViewName) -> tuple[float, float]:
+    """Width and height of the map in inches, as wide or high as the thing asks for."""
     is_outlined = VIEWS[view].depth == TOP
     outline = [point for run in subject.design.outline for point in run] if is_outlined else []
     places = VIEWS[view].flat(subject.layout.in_unit(subject.layout.leds.position))
     points = np.concatenate([places, np.array(outline, float).reshape(-1, 2)])
-    if len(points) == 0:
-        return 1.0
-    width, height = np.ptp(points, axis=0)
-    return float(np.clip(1.1 * width / max(height, 1e-9), 0.95, 1.6))
+    width, height = np.ptp(points, axis=0) if len(points) else (1.0, 1.0)
+    aspect = float(np.clip(1.1 * width / max(height, 1e-9), 0.95, 2.6))  # with room for words
+    return min(_MAP_HIGH * aspect, _MAP_WIDE), min(_MAP_HIGH, _MAP_WIDE / aspect)
 
 
 def _plot() -> tuple[Figure, Axes]:
