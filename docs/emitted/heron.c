@@ -139,18 +139,26 @@ static void add_draw(struct draw *draw, uint8_t rgb[][3], int first, int end,
     }
 }
 
-/* How much of the light is let through, of 65536: it falls at once and comes back slowly. */
-static uint32_t gain_for(const struct draw *draw, uint64_t most, uint32_t gain,
+/* The gain falls at once to the highest that the budget allows, rests, and comes back. */
+static void follow(struct heron_limit *limit, const struct draw *draw, uint64_t most,
     uint32_t dt_ms)
 {
-    gain += dt_ms < 2048u ? 32u * dt_ms : 65536u;
-    gain = gain < 65536u ? gain : 65536u;
+    uint32_t highest = 65536u;
     if (draw->sum > most) {
         const uint64_t room = 2u * most > draw->slack ? 2u * most - draw->slack : 0u;
-        const uint64_t highest = room * 65536u / (2u * draw->sum);
-        gain = highest < gain ? (uint32_t)highest : gain;
+        highest = (uint32_t)(room * 65536u / (2u * draw->sum));
     }
-    return gain;
+    if (highest <= limit->gain) {
+        limit->gain = highest;
+        limit->rest_ms = highest < 65536u ? 1000u : 0u;
+    } else if (dt_ms < limit->rest_ms) {
+        limit->rest_ms -= dt_ms;
+    } else {
+        const uint32_t freely_ms = dt_ms - limit->rest_ms;
+        const uint32_t grown = freely_ms < 2048u ? 32u * freely_ms : 65536u;
+        limit->gain = limit->gain + grown < highest ? limit->gain + grown : highest;
+        limit->rest_ms = 0u;
+    }
 }
 
 /* All channels alike, so that hues stay. */
@@ -868,9 +876,9 @@ static void limit_deck(struct heron *state, uint32_t dt_ms,
     static const uint32_t ua_0[3] = {20000u, 20000u, 20000u};
     struct draw draw = {0u, 0u};
     add_draw(&draw, rgb, 0, 158, ua_0);
-    state->deck_gain = gain_for(&draw, 1183710000u, state->deck_gain, dt_ms);
-    if (state->deck_gain < 65536u) {
-        scale(rgb, 0, 158, state->deck_gain);
+    follow(&state->deck_limit, &draw, 1183710000u, dt_ms);
+    if (state->deck_limit.gain < 65536u) {
+        scale(rgb, 0, 158, state->deck_limit.gain);
     }
 }
 
@@ -890,7 +898,7 @@ void heron_init(struct heron *state)
         .lean_since = 2147483647u,
         .lights_since = 2147483647u,
         .battery_low_since = 2147483647u,
-        .deck_gain = 65536u,
+        .deck_limit = {65536u, 0u},
     };
     *state = start;
 }

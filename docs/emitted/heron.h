@@ -85,6 +85,11 @@ struct heron_now {
     bool no_news_from_the_bus_on;
 };
 
+/* What a supply's limiter lets through of the light, of 65536, and how long that stays so. */
+struct heron_limit {
+    uint32_t gain, rest_ms;
+};
+
 /* All that is remembered from frame to frame. */
 struct heron {
     uint32_t last_ms;
@@ -120,7 +125,7 @@ struct heron {
     float parked_looking_round_presence;
     float no_news_from_the_bus_presence;
     uint32_t battery_warning_since;
-    uint32_t deck_gain; /* share of the light that is let through, of 65536 */
+    struct heron_limit deck_limit;
     bool has_begun;
     bool battery_ever;
     bool turn_left_front_was;

@@ -62,7 +62,7 @@ def test_no_frame_passes_the_budget_and_one_within_it_stays_as_it_is(film, budge
         assert predicted_a(made, held) <= budget + 1e-9
         gain = limiter.gains[0] if limits else FULL
         assert gain <= min(before + 32 * step_ms, FULL)  # it comes back slowly
-        if predicted_a(made, frame) <= budget - 1e-6 and before + 32 * step_ms >= FULL:
+        if predicted_a(made, frame) <= budget - 1e-6 and before == FULL:
             assert (held == frame).all()
         assert np.abs(held - frame * (gain / FULL)).max() <= 0.5 + 1e-9  # so hues stay
 
@@ -99,7 +99,7 @@ def test_the_budget_is_four_fifths_of_the_rating_and_the_limiter_can_be_left_out
 
 
 def test_it_falls_at_once_and_comes_back_slowly_and_a_film_tells_of_it():
-    """1 s dark, 1 s white, then a dim red: from 1/2 on it takes 1 s to be back at full."""
+    """1 s dark, 1 s white, then a dim red: it rests for 1 s, and from 1/2 on takes 1 s to full."""
     line = [{"name": "a", "supply": "s", "part": [strip(count=10)]}]
     white = layer(when="s > 0.5")
     dim = layer(colour="red", level=0.5, when="s < -0.5")
@@ -111,12 +111,14 @@ def test_it_falls_at_once_and_comes_back_slowly_and_a_film_tells_of_it():
     share = film.let_through["s"]
     assert (share[:50] == 1).all()
     assert share[50:100] == pytest.approx(0.5, abs=0.003)
-    assert share[99] < share[101] < share[125] < share[150]
-    assert share[125] == pytest.approx(0.5 + 26 * 20 * 32 / FULL, abs=0.005)
-    assert (share[152:] == 1).all()
+    assert (share[100:149] == share[99]).all()
+    assert share[149] == pytest.approx(share[99])
+    assert share[150] < share[151] < share[175] < share[200]
+    assert share[175] == pytest.approx(0.5 + 27 * 20 * 32 / FULL, abs=0.012)
+    assert (share[203:] == 1).all()
     (told,) = film.limited()
     assert (told.supply, told.at_s) == ("s", 1.0)
-    assert str(told).startswith("limiter of 's': held back 10")
+    assert str(told).startswith("limiter of 's': held back 15")
     assert "at 1 s to 50% of the light" in str(told)
     program.reset()
     assert program.film(film.tape).rgb.tobytes() == film.rgb.tobytes()

@@ -2,7 +2,8 @@
 
 It works on the frame's bytes, in whole numbers: what comes out is the same everywhere, and what is
 predicted of it is exact. A frame within the budget stays as it is. One beyond it is scaled, all
-channels alike, so that hues stay; the gain falls at once and comes back slowly.
+channels alike, so that hues stay. The gain falls at once, rests, and comes back slowly: what
+flashes does not make all else pump.
 """
 
 from __future__ import annotations
@@ -20,8 +21,11 @@ Bytes = np.ndarray[Any, np.dtype[np.uint8]]
 
 FULL = 1 << 16
 """The gain at which nothing is held back."""
+REST_MS = 1000
+"""How long the gain stays down after the last frame that was too bright: longer than the dark half
+of what flashes."""
 RELEASE = 32
-"""How much the gain grows in a millisecond: from nothing to full in two seconds."""
+"""How much the gain grows in a millisecond after that: from nothing to full in two seconds."""
 RELEASE_MS = FULL // RELEASE
 
 
@@ -96,25 +100,43 @@ def scaled(rgb: Bytes, gain: int) -> Bytes:
     return np.asarray(table.astype(np.uint8)[rgb])
 
 
+def next_gain(gain: int, rest_ms: int, highest: int, dt_ms: int) -> tuple[int, int]:
+    """The gain of a frame, and how long it still rests.
+
+    gain, rest_ms: of the frame before, dt_ms ago. highest: that this frame allows.
+
+    >>> next_gain(FULL, 0, FULL // 2, 20), next_gain(FULL // 2, 1000, FULL, 990)
+    ((32768, 1000), (32768, 10))
+    >>> next_gain(FULL // 2, 10, FULL, 20)
+    (33088, 0)
+    """
+    if highest <= gain:
+        return highest, REST_MS if highest < FULL else 0
+    if dt_ms < rest_ms:
+        return gain, rest_ms - dt_ms
+    return min(gain + RELEASE * min(dt_ms - rest_ms, RELEASE_MS), highest), 0
+
+
 class Limiter:
     """Holds frames back, one after the other. gains: of each limit, after the newest frame."""
 
     def __init__(self, limits: Sequence[Limit]) -> None:
         self._limits = limits
-        self.gains = [FULL] * len(limits)
+        self.reset()
 
     def reset(self) -> None:
         """Forget what was: nothing is held back."""
         self.gains = [FULL] * len(self._limits)
+        self._rest_ms = [0] * len(self._limits)
 
     def apply(self, dt_ms: int, rgb: Bytes) -> None:
         """Hold a frame, (n, 3) uint8, within the budgets, in place. dt_ms: since the last one."""
         for i, limit in enumerate(self._limits):
             draw = limit.draw(rgb)
-            gain = min(self.gains[i] + RELEASE * min(dt_ms, RELEASE_MS), FULL)
-            if draw > limit.most:
-                gain = min(gain, highest_gain(draw, limit.slack(rgb), limit.most))
-            self.gains[i] = gain
+            slack = limit.slack(rgb) if draw > limit.most else 0
+            highest = highest_gain(draw, slack, limit.most)
+            gain, rest_ms = next_gain(self.gains[i], self._rest_ms[i], highest, dt_ms)
+            self.gains[i], self._rest_ms[i] = gain, rest_ms
             if gain < FULL:
                 for span in limit.spans:
                     rgb[span.first : span.end] = scaled(rgb[span.first : span.end], gain)

@@ -70,7 +70,7 @@ def _emit(design: Design, recording: Recording) -> Emitted:
         *helpers(words(body), scene.place, scene.lowered.bytes), *limit_helpers(scene)
     ]  # fmt: skip
     parts = [head, *tables, *runs, _light(scene), *small, body]
-    gains = tuple(scene.gains.values())
+    gains = tuple(f"{field}.gain" for field in scene.limits.values())
     return Emitted(scene.name, header(scene), "\n\n".join(parts) + "\n", gains)
 
 
@@ -181,7 +181,7 @@ def _init(scene: Scene) -> str:
             f"    const struct {scene.name} start = {{",
             "        .last_ms = 0u,",
             *(f"        .{field} = {text}," for field, text in starts.items()),
-            *(f"        .{field} = {FULL}u," for field in scene.gains.values()),
+            *(f"        .{field} = {{{FULL}u, 0u}}," for field in scene.limits.values()),
             "    };",
             "    *state = start;",
             "}",
@@ -199,7 +199,7 @@ def _frame(scene: Scene) -> str:
             "    struct light light;",
             *(
                 ["    const uint32_t dt_ms = state->has_begun ? now_ms - state->last_ms : 0u;"]
-                if scene.gains
+                if scene.limits
                 else []
             ),
             "    step(state, signals, now_ms);",

@@ -50,6 +50,7 @@ def header(scene: Scene) -> str:
         *_now(scene),
         "};",
         "",
+        *_limit(scene),
         *comment("All that is remembered from frame to frame."),
         f"struct {name} {{",
         *_memory(scene),
@@ -103,6 +104,16 @@ def _now(scene: Scene) -> list[str]:
     return ["    float master;", *fields]
 
 
+def _limit(scene: Scene) -> list[str]:
+    if not scene.limits:
+        return []
+    about = (
+        "What a supply's limiter lets through of the light, of 65536, and how long that stays so."
+    )
+    fields = "    uint32_t gain, rest_ms;"
+    return [*comment(about), f"struct {scene.name}_limit {{", fields, "};", ""]
+
+
 def _memory(scene: Scene) -> list[str]:
     """Numbers first, truth values after them: so no room is lost between."""
     kinds = scene.cell_kinds
@@ -111,10 +122,7 @@ def _memory(scene: Scene) -> list[str]:
     return [
         "    uint32_t last_ms;",
         *(f"    {C_TYPES[kinds[cell]]} {scene.cells[cell]};" for cell in numbers),
-        *(
-            f"    uint32_t {field}; {remark('share of the light that is let through, of 65536')}"
-            for field in scene.gains.values()
-        ),
+        *(f"    struct {scene.name}_limit {field};" for field in scene.limits.values()),
         "    bool has_begun;",
         *(f"    bool {scene.cells[cell]};" for cell in truths),
     ]

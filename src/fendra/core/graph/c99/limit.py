@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fendra.core.electric.leds import MICRO
-from fendra.core.electric.limiter import FULL, RELEASE, RELEASE_MS, Limit
+from fendra.core.electric.limiter import FULL, RELEASE, RELEASE_MS, REST_MS, Limit
 from fendra.core.electric.loads import BYTE, Span
 from fendra.core.graph.c99.scene import Scene
 from fendra.core.graph.c99.text import comment
@@ -48,17 +48,25 @@ _ADD_WHITE = """static void add_white_draw(struct draw *draw, uint8_t rgb[][3], 
     }
 }"""
 
-_GAIN = f"""static uint32_t gain_for(const struct draw *draw, uint64_t most, uint32_t gain,
+_GAIN = f"""static void follow(struct NAME_limit *limit, const struct draw *draw, uint64_t most,
     uint32_t dt_ms)
 {{
-    gain += dt_ms < {RELEASE_MS}u ? {RELEASE}u * dt_ms : {FULL}u;
-    gain = gain < {FULL}u ? gain : {FULL}u;
+    uint32_t highest = {FULL}u;
     if (draw->sum > most) {{
         const uint64_t room = 2u * most > draw->slack ? 2u * most - draw->slack : 0u;
-        const uint64_t highest = room * {FULL}u / (2u * draw->sum);
-        gain = highest < gain ? (uint32_t)highest : gain;
+        highest = (uint32_t)(room * {FULL}u / (2u * draw->sum));
     }}
-    return gain;
+    if (highest <= limit->gain) {{
+        limit->gain = highest;
+        limit->rest_ms = highest < {FULL}u ? {REST_MS}u : 0u;
+    }} else if (dt_ms < limit->rest_ms) {{
+        limit->rest_ms -= dt_ms;
+    }} else {{
+        const uint32_t freely_ms = dt_ms - limit->rest_ms;
+        const uint32_t grown = freely_ms < {RELEASE_MS}u ? {RELEASE}u * freely_ms : {FULL}u;
+        limit->gain = limit->gain + grown < highest ? limit->gain + grown : highest;
+        limit->rest_ms = 0u;
+    }}
 }}"""
 
 _SCALE = f"""static void scale(uint8_t rgb[][3], PLACE first, PLACE end, uint32_t gain)
@@ -85,10 +93,10 @@ def limit_helpers(scene: Scene) -> list[str]:
         texts.append("\n".join([*comment(plain), _ADD]))
     if any(span.has_white for span in spans):
         texts.append("\n".join([*comment(white), _ADD_WHITE]))
-    gain = "How much of the light is let through, of 65536: it falls at once and comes back slowly."
+    gain = "The gain falls at once to the highest that the budget allows, rests, and comes back."
     texts.append("\n".join([*comment(gain), _GAIN]))
     texts.append("\n".join([*comment("All channels alike, so that hues stay."), _SCALE]))
-    return [text.replace("PLACE", scene.place) for text in texts]
+    return [text.replace("PLACE", scene.place).replace("NAME", scene.name) for text in texts]
 
 
 def limit_functions(scene: Scene) -> list[str]:
@@ -105,7 +113,7 @@ def limit_calls(scene: Scene) -> list[str]:
 
 
 def _function(scene: Scene, limit: Limit) -> str:
-    gain = f"state->{scene.gains[limit.supply]}"
+    state = f"state->{scene.limits[limit.supply]}"
     most_a = limit.most / BYTE * MICRO
     about = scene.about(("supplies", limit.supply))
     body, known = [], list(dict.fromkeys(span.ua for span in limit.spans))
@@ -125,9 +133,12 @@ def _function(scene: Scene, limit: Limit) -> str:
             f"    uint8_t rgb[{scene.leds}][3])",
             "{",
             *body,
-            f"    {gain} = gain_for(&draw, {limit.most}u, {gain}, dt_ms);",
-            f"    if ({gain} < {FULL}u) {{",
-            *(f"        scale(rgb, {first}, {end}, {gain});" for first, end in _rows(limit.spans)),
+            f"    follow(&{state}, &draw, {limit.most}u, dt_ms);",
+            f"    if ({state}.gain < {FULL}u) {{",
+            *(
+                f"        scale(rgb, {first}, {end}, {state}.gain);"
+                for first, end in _rows(limit.spans)
+            ),
             "    }",
             "}",
         ]

@@ -28,7 +28,7 @@ class Scene:
     slugs: a short name for each place in the design that nodes come from.
     signals, cells: the field of each signal and of each memory cell.
     fields: of the numbers that the layers read, by place in the graph.
-    limit_slugs: a short name for each supply with a limiter. gains: the field of its gain.
+    limit_slugs: a short name for each supply with a limiter. limits: the field of its state.
     """
 
     design: Design
@@ -42,7 +42,7 @@ class Scene:
     cells: Mapping[str, str]
     fields: Mapping[int, str]
     limit_slugs: Mapping[str, str]
-    gains: Mapping[str, str]
+    limits: Mapping[str, str]
 
     @property
     def graph(self) -> Graph:
@@ -115,7 +115,7 @@ def make_scene(design: Design, recording: Recording) -> Scene:
         },
         _fields(lowered, plan, slugs),
         limit_slugs,
-        {supply: cell_names.take(f"{slug}_gain") for supply, slug in limit_slugs.items()},
+        {supply: cell_names.take(f"{slug}_limit") for supply, slug in limit_slugs.items()},
     )
 
 
