@@ -159,6 +159,7 @@ def test_currents_of_a_line_by_hand():
     assert half.white_a == pytest.approx(0.010 + 0.6 * 47 / 255)
     (white,) = budget(led="sk6812-rgbw").supplies
     assert white.white_a == pytest.approx(10 * 0.019)  # white's own channel alone
+    assert white.most_a == pytest.approx(10 * 0.037)  # yellow: two channels of 18 mA
 
 
 def test_a_film_s_currents_peak_mean_and_what_is_on():

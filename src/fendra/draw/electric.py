@@ -75,7 +75,7 @@ def _pooled(times: np.ndarray, values: np.ndarray) -> tuple[np.ndarray, np.ndarr
 
 
 def draw_voltage(budget: Budget, ax: Axes, lines: Sequence[str] | None = None) -> Axes:
-    """The voltage along lines at full white as far as the limiter lets it, dotted in the film's
+    """The voltage along lines at the most that the limiter lets them draw, dotted in the film's
     worst frame; feeds are triangles, what the LEDs need is dashed. Gives the axes.
 
     lines: their names, all if not given. Raises LayoutError for one that there is not.

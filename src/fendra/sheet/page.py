@@ -89,7 +89,7 @@ def _facts(subject: Subject, budget: Budget) -> list[tuple[str, str]]:
         ("frames a second", f"{subject.design.rate:g}"),
         ("dark", in_amps(budget.idle_a)),
         ("full white", in_amps(budget.white_a)),
-        kept if budget.most_a < budget.white_a else None,
+        kept if budget.most_a < budget.full_a else None,
         peak,
         ("at the most", f"{budget.watts:.3g} W"),
     ]
@@ -97,10 +97,10 @@ def _facts(subject: Subject, budget: Budget) -> list[tuple[str, str]]:
 
 
 def _extra(budget: Budget) -> list[str]:
-    """Where else a line must be fed, for full white and for what the tape shows."""
+    """Where else a line must be fed, at the most and for what the tape shows."""
     found = []
     for line in budget.lines:
-        for when, extra in (("full white", line.extra), ("this tape", line.extra_in_film)):
+        for when, extra in ((line.brightest, line.extra), ("this tape", line.extra_in_film)):
             volts = f"{line.led.least_volts:g} V"
             if extra is None:
                 words = f"for {when} no further feed keeps {volts}; take thicker leads"

@@ -91,4 +91,4 @@ def _load(budget: Budget) -> list[Step]:
 
 def _full(line: LineBudget) -> Step:
     volts = f"{max(line.sag.lowest_v, 0):.2f} V between plus and ground at LED {line.sag.at}"
-    return Step(f"{line.line.name} at full white: {volts}, {in_amps(line.most_a)}. {READ}")
+    return Step(f"{line.line.name} at {line.brightest}: {volts}, {in_amps(line.most_a)}. {READ}")

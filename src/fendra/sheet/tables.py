@@ -136,7 +136,7 @@ def line_tables(budget: Budget) -> list[tuple[LineBudget, str, Table]]:
                  "first LED x, y, z", "last LED", "runs (faces)")  # fmt: skip
         words = (
             f"{line.line.led}, {line.line.wire_order}; {counted(line.addresses, 'address')}, "
-            f"{line.metres:.2f} m; full white {in_amps(line.most_a)}, "
+            f"{line.metres:.2f} m; at the most {in_amps(line.most_a)}, "
             f"{max(line.sag.lowest_v, 0):.2f} V at LED {line.sag.at}; "
             f"{line.time_s * 1000:.3g} ms a frame"
         )

@@ -43,12 +43,14 @@ def supply_currents(subject: Subject, report: Report) -> None:
 
 
 def _unrated(budget: SupplyBudget, path: Path, report: Report) -> None:
-    if budget.white_a <= SPOKEN_OF_A:
+    if budget.full_a <= SPOKEN_OF_A:
         return
     name = budget.feeding.name
     whose = f"supply '{name}' can give" if name else "feeds this line"
     key = f"[supplies.{name or 'NAME'}]"
-    message = f"full white draws {budget.white_a:.3g} A, and nothing is said of what {whose}."
+    message = (
+        f"{budget.brightest} draws {budget.full_a:.3g} A, and nothing is said of what {whose}."
+    )
     remedy = f"Write amps in {key}: then the limiter keeps it."
     report.note(path, "no-rating", message, remedy)
 
@@ -57,15 +59,21 @@ def _unlimited(budget: SupplyBudget, path: Path, report: Report) -> None:
     """A supply without a limiter: what it may have to give, and what a film shows."""
     amps, draw = budget.feeding.amps, budget.draw
     assert amps is not None
-    remedy = f"Leave the limiter on, lower `level`, or take {budget.white_a / SHARE:.3g} A or more."
+    remedy = f"Leave the limiter on, lower `level`, or take {budget.full_a / SHARE:.3g} A or more."
     if draw is not None and draw.peak_a > amps:
         message = (
             f"the tape draws {draw.peak_a:.3g} A at {draw.at_s:g} s, and its rating is {amps:g} A"
         )
         layers = f", by {_and(draw.layers)}" if draw.layers else ""
         report.error(path, "over-rating", f"{message}{layers}.", remedy)
-    elif budget.white_a > amps:
-        full = f"full white draws {budget.white_a:.3g} A, its rating is {amps:g} A"
+    elif draw is not None and draw.peak_a > SHARE * amps:
+        share = draw.peak_a / amps
+        message = (
+            f"the tape draws {draw.peak_a:.3g} A at {draw.at_s:g} s, {share:.0%} of its rating."
+        )
+        report.warning(path, "derating", message, "Run it at four fifths or less.")
+    elif budget.full_a > amps:
+        full = f"{budget.brightest} draws {budget.full_a:.3g} A, its rating is {amps:g} A"
         message = f"{full}, and the limiter is off."
         if draw is not None:
             seen = f" The tape draws {draw.peak_a:.3g} A at the most."
@@ -74,10 +82,9 @@ def _unlimited(budget: SupplyBudget, path: Path, report: Report) -> None:
             report.error(path, "over-rating", f"{message} A regulator gets hot by it.", remedy)
         else:
             report.warning(path, "over-rating", message, remedy)
-    elif budget.white_a > SHARE * amps:
-        message = (
-            f"full white draws {budget.white_a:.3g} A, {budget.white_a / amps:.0%} of its rating."
-        )
+    elif budget.full_a > SHARE * amps:
+        share = budget.full_a / amps
+        message = f"{budget.brightest} draws {budget.full_a:.3g} A, {share:.0%} of its rating."
         report.note(path, "derating", message, "Run it at four fifths or less.")
 
 
@@ -148,7 +155,7 @@ def heat(subject: Subject, report: Report) -> None:
         if watts is None or watts < WARM_W or watts * line.metres < LITTLE_W:
             continue
         is_seen = line.draw is not None
-        when = "over the tape, in the mean," if is_seen else "at full white"
+        when = "over the tape, in the mean," if is_seen else f"at {line.brightest}"
         message = f"{when} a metre of its strips turns {watts:.3g} W into heat."
         if watts < HOT_W or not is_seen:
             remedy = "Stick them onto metal, and let air come to them."
@@ -176,8 +183,8 @@ def voltages(subject: Subject, report: Report) -> None:
             report.warning(path, "low-voltage", message, remedy)
         elif sag.first_low is not None:
             message = (
-                f"at full white LED {sag.at} gets {_volts(sag.lowest_v)}; from LED {sag.first_low} "
-                f"on it is less than the {least:g} V that {line.line.led} needs."
+                f"at {line.brightest} LED {sag.at} gets {_volts(sag.lowest_v)}; from LED "
+                f"{sag.first_low} on it is less than the {least:g} V that {line.line.led} needs."
             )
             remedy = feed_remedy(line, line.extra)
             if line.worst is None:
@@ -187,8 +194,8 @@ def voltages(subject: Subject, report: Report) -> None:
                 report.note(path, "low-voltage", message + seen, remedy)
         elif sag.lowest_v - least < 0.1 * (line.feeding.volts - least):
             message = (
-                f"at full white LED {sag.at} gets {sag.lowest_v:.2f} V, just above the {least:g} V "
-                f"that {line.line.led} needs."
+                f"at {line.brightest} LED {sag.at} gets {sag.lowest_v:.2f} V, just above the "
+                f"{least:g} V that {line.line.led} needs."
             )
             report.note(path, "low-voltage", message, "A thicker lead, or a second one, helps.")
 

@@ -100,9 +100,10 @@ class LineBudget:
     """One line.
 
     addresses, leds: how many. copper: of its strips and the wires between them. idle_a: dark.
-    white_a: at full white at the master level. most_a: at full white, as far as the limiter lets
-    it. load_a: (k,) of each address then; worst_load_a: in the film's frame in which a voltage on
-    it is lowest. draw: over the film. time_s: to send a frame. leads: where power goes in.
+    white_a: at full white at the master level; full_a: at the colour that draws most, which is
+    another for four-channel LEDs only. most_a: that, as far as the limiter lets it. load_a: (k,) of
+    each address then; worst_load_a: in the film's frame in which a voltage on it is lowest. draw:
+    over the film. time_s: to send a frame. leads: where power goes in.
     """
 
     number: int
@@ -113,6 +114,7 @@ class LineBudget:
     copper: Copper
     idle_a: float
     white_a: float
+    full_a: float
     most_a: float
     ladder: Ladder
     load_a: Floats
@@ -125,6 +127,11 @@ class LineBudget:
     @property
     def led(self) -> LedType:
         return self.line.led_type
+
+    @property
+    def brightest(self) -> str:
+        """The colour that draws most, in words."""
+        return "full white" if self.full_a == self.white_a else "the brightest colour"
 
     @property
     def logic_volts(self) -> float:
@@ -150,12 +157,12 @@ class LineBudget:
 
     @cached_property
     def sag(self) -> Sag:
-        """The voltage along it at full white, as far as the limiter lets it."""
+        """The voltage along it at the most."""
         return sag_of(self.ladder.volts_at(self.load_a), self.led.least_volts)
 
     @cached_property
     def extra(self) -> tuple[int, ...] | None:
-        """The fewest more places to feed it at, for full white; None where no number is enough."""
+        """The fewest more places to feed it at, at the most; None where no number is enough."""
         return self._extra(self.load_a)
 
     @cached_property
@@ -168,7 +175,7 @@ class LineBudget:
 
     @property
     def lead_a(self) -> list[float]:
-        """What goes through each lead at full white, as far as the limiter lets it, in amperes."""
+        """What goes through each lead at the most, in amperes."""
         return [float(amps) for amps in self.ladder.tap_a(self.load_a)]
 
     @property
@@ -182,18 +189,24 @@ class LineBudget:
 
 @dataclass(frozen=True)
 class SupplyBudget:
-    """One supply: its lines together. most_a: at full white, as far as the limiter lets it."""
+    """One supply: its lines together; see there."""
 
     feeding: Feeding
     idle_a: float
     white_a: float
+    full_a: float
     draw: Draw | None = None
 
     @property
+    def brightest(self) -> str:
+        """The colours that draw most, in words."""
+        return "full white" if self.full_a == self.white_a else "the brightest colour"
+
+    @property
     def most_a(self) -> float:
-        """At full white at the master level, as far as the limiter lets it."""
+        """At the colours that draw most, as far as the limiter lets it."""
         budget_a = self.feeding.budget_a
-        return self.white_a if budget_a is None else min(self.white_a, max(budget_a, self.idle_a))
+        return self.full_a if budget_a is None else min(self.full_a, max(budget_a, self.idle_a))
 
     @property
     def peak_a(self) -> float:
@@ -355,6 +368,10 @@ class Budget:
         return sum(supply.white_a for supply in self.supplies)
 
     @property
+    def full_a(self) -> float:
+        return sum(supply.full_a for supply in self.supplies)
+
+    @property
     def most_a(self) -> float:
         return sum(supply.most_a for supply in self.supplies)
 
@@ -382,11 +399,11 @@ def make_budget(
     """
     loads = make_loads(design, layout)
     idle_a = np.asarray(loads.idle_ua * MICRO, np.float64)
-    white_a = loads.white_line_a(level)
+    white_a, full_a = loads.white_line_a(level), loads.full_line_a(level)
     line_a = None if film is None else loads.line_a(film.rgb)
     supply_a = None if line_a is None else loads.supply_a(line_a)
     lines = [
-        _line(loads, number, level, idle_a, white_a)
+        _line(loads, number, level, idle_a, white_a, full_a)
         for number, size in enumerate(layout.line_sizes)
         if size  # a line whose parts are all wrong has none
     ]
@@ -395,6 +412,7 @@ def make_budget(
             feeding,
             float(idle_a[[*feeding.lines]].sum()),
             float(white_a[[*feeding.lines]].sum()),
+            float(full_a[[*feeding.lines]].sum()),
         )
         for feeding in loads.feedings
     ]
@@ -435,17 +453,19 @@ def budget_of(
     return replace(budget, draw=named(budget.draw), supplies=supplies)
 
 
-def _line(loads: Loads, number: int, level: float, idle_a: Floats, white_a: Floats) -> LineBudget:
+def _line(
+    loads: Loads, number: int, level: float, idle_a: Floats, white_a: Floats, full_a: Floats
+) -> LineBudget:
     design, layout = loads.design, loads.layout
     line = design.line[number]
     feeding = next(each for each in loads.feedings if number in each.lines)
-    lit_a = white_a[number] - idle_a[number]
+    lit_a = full_a[number] - idle_a[number]
     share = 1.0
     if feeding.budget_a is not None and lit_a > 0:
         left_a = feeding.budget_a - idle_a[[*feeding.lines]].sum()
         share = float(np.clip(left_a / lit_a, 0.0, 1.0))
-    dark_a, full_a = loads.white_address_a(number, level)
-    load_a = dark_a + share * (full_a - dark_a)
+    dark_a, lit = loads.full_address_a(number, level)
+    load_a = dark_a + share * (lit - dark_a)
     addresses = layout.line_sizes[number]
     copper = copper_of(design, layout, number)
     leads = tuple(feeds_of(design, line, addresses))
@@ -458,6 +478,7 @@ def _line(loads: Loads, number: int, level: float, idle_a: Floats, white_a: Floa
         copper,
         float(idle_a[number]),
         float(white_a[number]),
+        float(full_a[number]),
         float(load_a.sum()),
         ladder_of(copper, leads, feeding.volts),
         load_a,

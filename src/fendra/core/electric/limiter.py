@@ -59,7 +59,7 @@ class Limit:
 
 
 def make_limits(loads: Loads) -> tuple[Limit, ...]:
-    """The budgets that full white would pass; the others need no limiter."""
+    """The budgets that some light would pass; the others need no limiter."""
     found = []
     for feeding in loads.feedings:
         if feeding.budget_a is None:
@@ -67,7 +67,7 @@ def make_limits(loads: Loads) -> tuple[Limit, ...]:
         spans = _joined(span for span in loads.spans if span.line in feeding.lines)
         idle_ua = int(loads.idle_ua[[*feeding.lines]].sum())
         most = max(int(feeding.budget_a / MICRO + 1e-3) - idle_ua, 0) * BYTE
-        if sum((span.end - span.first) * sum(span.ua[:3]) * BYTE for span in spans) > most:
+        if sum((span.end - span.first) * span.full_ua * BYTE for span in spans) > most:
             found.append(Limit(feeding.name, most, spans))
     return tuple(found)
 

@@ -5,7 +5,7 @@ A chip draws its idle current, and for each channel the channel's full current t
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
@@ -54,6 +54,14 @@ class Span:
     def white_ua(self) -> int:
         """At full white, of each spot."""
         return self.ua[3] if self.has_white else sum(self.ua)
+
+    @property
+    def full_ua(self) -> int:
+        """At the colour that draws most, of each spot: white; or two channels, where white has a
+        channel of its own that draws less.
+        """
+        two = sum(sorted(self.ua[:3])[1:])
+        return max(two, self.ua[3]) if self.has_white else self.white_ua
 
     def sums(self, rgb: Bytes) -> Ints:
         """The bytes of each channel, added up: (..., 3 or 4), from (..., n, 3).
@@ -173,21 +181,29 @@ class Loads:
 
         level: the master level's share of the light, 0 to 1 linear.
         """
-        byte = round(BYTE * level)
+        return self._line_a_of([span.white_ua for span in self.spans], level)
+
+    def full_line_a(self, level: float = 1.0) -> Floats:
+        """The same at the colours that draw most."""
+        return self._line_a_of([span.full_ua for span in self.spans], level)
+
+    def _line_a_of(self, spot_ua: Sequence[int], level: float) -> Floats:
         lit = np.zeros(len(self.design.line), np.int64)
-        for span in self.spans:
-            lit[span.line] += (span.end - span.first) * span.white_ua * byte
+        for span, ua in zip(self.spans, spot_ua, strict=True):
+            lit[span.line] += (span.end - span.first) * ua * round(BYTE * level)
         return np.asarray((self.idle_ua * BYTE + lit) / (BYTE / MICRO))
 
-    def white_address_a(self, line: int, level: float) -> tuple[Floats, Floats]:
-        """The current of each address of a line, dark and at full white, in amperes: (k,) each."""
+    def full_address_a(self, line: int, level: float) -> tuple[Floats, Floats]:
+        """The current of each address of a line, dark and at the colour that draws most, in
+        amperes: (k,) each.
+        """
         low, high = self.start[line], self.start[line + 1]
         idle_ua = self.chips[low:high] * self.design.line[line].led_type.idle_ua
         dark_a = np.asarray(idle_ua * MICRO, np.float64)
         full_a = dark_a.copy()
         for span in self._spans_of(line):
             rows = self.spot_row[span.first : span.end] - low
-            full_a[rows] += span.white_ua * round(BYTE * level) / (BYTE / MICRO)
+            full_a[rows] += span.full_ua * round(BYTE * level) / (BYTE / MICRO)
         return dark_a, full_a
 
     def _spans_of(self, line: int) -> list[Span]:
