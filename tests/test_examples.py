@@ -17,7 +17,9 @@ def test_the_brake_light_of_the_hand_set_example_brightens():
     assert [reds[0] < 20, reds[-1] > 180] == [True, True]
 
 
-@pytest.mark.parametrize(("name", "pictures"), [("macro_pad", 2), ("drone_flight", 4)])
+@pytest.mark.parametrize(
+    ("name", "pictures"), [("macro_pad", 2), ("drone_flight", 4), ("will_it_hold", 1)]
+)
 def test_an_example_draws_its_pictures(tmp_path, name, pictures):
     written = runpy.run_path(str(EXAMPLES / f"{name}.py"))["main"](tmp_path)
     assert len(written) == pictures
@@ -31,4 +33,5 @@ def test_all_examples_are_tested():
         "hand_set",
         "macro_pad",
         "drone_flight",
+        "will_it_hold",
     }
