@@ -29,15 +29,7 @@ def side(feed: list[dict[str, Any]], **led: Any) -> fd.Design:
             "name": "Palace, a side panel",
             "leds": {"edge-led": {"like": "ws2812b", **led}},
             "supplies": {"wall": {"volts": 5, "amps": 10, "wire": {"metres": 1, "mm2": 1.5}}},
-            "line": [
-                {
-                    "name": "shelf",
-                    "led": "edge-led",
-                    "supply": "wall",
-                    "feed": feed,
-                    "part": [strip],
-                }
-            ],
+            "line": [{**line, "feed": feed, "part": [strip]}],
             "layer": [{"name": "warm", "on": "all", "effect": "solid", "colour": "#ffd9a0"}],
         }
     )
