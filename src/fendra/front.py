@@ -249,6 +249,15 @@ class Film(core_film.Film):
 
         return draw_current(self.budget(), ax or new_axes(), supply)
 
+    def voltage(self, ax: Axes | None = None, lines: Sequence[str] | None = None) -> Axes:
+        """Draw the voltage along lines, as of `Design.voltage`, with that of the film's worst frame
+        dotted; gives the axes. Raises LayoutError.
+        """
+        from fendra.draw.electric import draw_voltage
+        from fendra.draw.style import new_axes
+
+        return draw_voltage(self.budget(), ax or new_axes(), lines)
+
     def still(self, at_s: float, path: str | Path, *, view: ViewName = "top") -> Path:
         """Write the thing as it looks at a moment, as a PNG; view: the side, as of a map."""
         from fendra.draw.still import write_still

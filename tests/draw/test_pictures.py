@@ -279,6 +279,7 @@ def test_electrical_plots_go_on_the_caller_s_axes():
         assert "the LEDs need 4 V" in [text.get_text() for text in ax.texts]
         (curve, *_) = ax.lines
         assert len(curve.get_xdata()) == 256
+    assert len(film.voltage(Figure().add_subplot(), ["marquee"]).lines) > len(ax.lines)
     assert film.current().figure is not None
     assert cabinet.voltage().figure is not None
     for wrong in (lambda: film.current(supply="six"), lambda: cabinet.voltage(lines=["markee"])):

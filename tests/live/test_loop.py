@@ -28,6 +28,24 @@ def run(source, output, progress=None):
     return clock, report
 
 
+def test_it_tells_what_the_limiter_held_back():
+    """Eight LEDs on 0.25 A: at full white, 0.488 A, half of the light is let through."""
+    from helpers import strip
+
+    line = [{"name": "a", "supply": "s", "part": [strip()]}]
+    made = design(
+        layer(when="s > 0.5"), line=line, signals={"s": {}}, supplies={"s": {"budget": 0.248}}
+    )
+    clock, program = FakeClock(), made.compile()
+    ramp = TapeSource(tape(s=[0] * 20 + [1] * 21))
+    report = run_live(program, ramp, MemoryOutput(), clock=clock, sleep=clock.sleep)
+    assert (report.rendered, report.limited) == (101, 51)
+    assert report.least == pytest.approx(0.5, abs=0.003)
+    assert report.last is not None
+    assert report.last.let_through == {"s": pytest.approx(report.least)}
+    assert run(TapeSource(tape(s=[1, 1])), MemoryOutput())[1].least == 1.0
+
+
 def test_frames_come_at_their_times_and_equal_the_film():
     ramp = tape(s=[i / 20 for i in range(21)])
     output = MemoryOutput()

@@ -87,4 +87,8 @@ def what_came(report: RunReport) -> str:
         parts.append(f"{report.replaced} replaced by newer ones, since the output was busy")
     if report.late:
         parts.append(f"{report.late} left out, since this computer was late")
+    if report.limited:
+        parts.append(
+            f"{report.limited} held back by the limiter, to {report.least:.0%} of the light"
+        )
     return ", ".join(parts)

@@ -22,13 +22,15 @@ class Frame:
     """The pixel values of one moment.
 
     at_s: seconds on the program's clock. rgb: (n, 3) uint8, a row a spot, in linear
-    steps of red, green and blue, as the LEDs' drivers take them.
+    steps of red, green and blue, as the LEDs' drivers take them. let_through: of each supply that
+    has a limiter, the share of the light that it lets through, 0 to 1.
     """
 
     at_s: float
     rgb: Bytes
     layout: Layout
     design: Design
+    let_through: Mapping[str, float] = field(default_factory=dict)
 
     def __array__(self, dtype: Any = None, copy: bool | None = None) -> np.ndarray[Any, Any]:
         return np.array(self.rgb, dtype=dtype, copy=copy)
@@ -112,7 +114,8 @@ class Film:
         """The frame shown at a time; the first one before it begins, the last after its end."""
         place = int(np.searchsorted(self.times, at_s + 1e-9, side="right")) - 1
         place = min(max(place, 0), len(self.times) - 1)
-        return Frame(float(self.times[place]), self.rgb[place], self.layout, self.design)
+        shares = {supply: float(share[place]) for supply, share in self.let_through.items()}
+        return Frame(float(self.times[place]), self.rgb[place], self.layout, self.design, shares)
 
     def part(self, name: str) -> Bytes:
         """The pixels of one part over time: (frames, its LEDs, 3) uint8."""

@@ -46,6 +46,7 @@ class Program:
         self._last_ms: int | None = None
         self.fed = recording.fed
         self._known = frozenset(self.fed)
+        self._limited = tuple(limit.supply for limit in recording.limits)
         self._shape = (len(layout), 3)
 
     def reset(self) -> None:
@@ -86,7 +87,11 @@ class Program:
         out = np.empty(self._shape, np.uint8)
         self.engine.frame(now_ms & UINT_MASK, checked, out)
         self._last_ms = now_ms
-        return Frame(now_ms / 1000, out, self.layout, self.design)
+        shares = {
+            supply: gain / FULL
+            for supply, gain in zip(self._limited, self.engine.gains(), strict=True)
+        }
+        return Frame(now_ms / 1000, out, self.layout, self.design, shares)
 
     def film(
         self,

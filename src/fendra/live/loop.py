@@ -25,13 +25,16 @@ class RunReport:
 
     rendered: frames made. sent: frames delivered. replaced: frames that a newer one took the
     place of, since the output was busy. late: frames left out, since the loop was late.
-    last: the last frame delivered, if any. seconds: how long it ran.
+    limited: frames that a limiter held back; least: the smallest share of the light that it let
+    through, 0 to 1. last: the last frame delivered, if any. seconds: how long it ran.
     """
 
     rendered: int
     sent: int
     replaced: int
     late: int
+    limited: int
+    least: float
     last: Frame | None
     seconds: float
 
@@ -79,13 +82,17 @@ def run_live(
     sender = _Sender(output)
     sender.start()
     start = clock()
-    place = late = rendered = 0
+    place = late = rendered = limited = 0
+    least = 1.0
     try:
         while not source.has_ended(place / rate) and sender.error is None:
             at_s = place / rate
             news = {name: v for name, v in source.news(at_s).items() if name in program.fed}
-            sender.mailbox.put(program.frame(news, at=at_s))
+            frame = program.frame(news, at=at_s)
+            sender.mailbox.put(frame)
             rendered += 1
+            share = min(frame.let_through.values(), default=1.0)
+            limited, least = limited + (share < 1.0), min(least, share)
             if progress is not None:
                 progress(at_s)
             now_s = clock() - start
@@ -102,4 +109,5 @@ def run_live(
     if sender.error is not None:
         raise sender.error
     replaced = sender.mailbox.replaced
-    return RunReport(rendered, output.sent, replaced, late, sender.last, clock() - start)
+    seconds = clock() - start
+    return RunReport(rendered, output.sent, replaced, late, limited, least, sender.last, seconds)
