@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 import fendra as fd
+from fendra.core.build import examine
 from fendra.core.electric.data import baud_for, sacn_mbit, serial_bytes, serial_rate_hz, universes
 from fendra.core.electric.leds import (
     CATALOGUE,
@@ -17,6 +18,7 @@ from fendra.core.electric.leds import (
     led_type,
     line_time_s,
 )
+from fendra.core.electric.loads import make_loads
 from fendra.core.electric.wires import awg_to_mm2, bears_a, fuse_for, wire_for, wire_ohm
 from fendra.outputs.packets import frame_to_packets
 from helpers import design, layer, strip, tape
@@ -387,8 +389,6 @@ def test_a_tape_decides_where_full_white_never_comes():
         "signals": {"s": {}},
     }
     made = design(layer(colour="red"), layer(when="s > 0.5"), **keys)
-    from fendra.core.build import examine
-
     for rows, expected in (([0, 0, 0], "note"), ([0, 1, 1], "error")):
         film = made.compile().film(tape(s=rows))
         _, report = examine(made, render=lambda _, film=film: film)
@@ -412,8 +412,6 @@ def test_a_line_without_any_led_has_no_budget_and_no_crash():
 
 def test_plain_arrays_of_no_frames_and_of_one():
     made = design(layer(), line=[line()])
-    from fendra.core.electric.loads import make_loads
-
     loads = make_loads(made, made.layout())
     assert loads.line_a(np.zeros((0, 10, 3), np.uint8)).shape == (0, 1)
     assert loads.line_a(np.full((10, 3), 255, np.uint8)) == pytest.approx([0.61])

@@ -4,13 +4,16 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
+from matplotlib.figure import Figure
 from PIL import Image
 
 import fendra as fd
+from fendra.draw import style
 from fendra.draw.animation import write_animation
 from fendra.draw.glow import Stage
 from fendra.draw.labels import Board
 from fendra.draw.still import signal_notes
+from fendra.draw.wiring import draw_wiring, draw_wiring_figure
 from helpers import design, layer, strip, tape
 
 
@@ -265,8 +268,6 @@ def test_leds_in_parallel_are_lit_in_pictures_and_lengths_in_inches_fit_the_outl
 
 def test_electrical_plots_go_on_the_caller_s_axes():
     """On white axes and on dark ones; limits, peak and what the LEDs need are written there."""
-    from matplotlib.figure import Figure
-
     cabinet = fd.load(fd.demo_file("cabinet.toml"))
     film = cabinet.compile().film(fd.read_tape(fd.demo_file("game.csv")))
     for face in ("white", "#0c0e13"):
@@ -289,9 +290,6 @@ def test_electrical_plots_go_on_the_caller_s_axes():
 
 @pytest.mark.parametrize("name", ["heron", "drone", "pad", "cabinet", "bare"])
 def test_the_wiring_diagram_names_everything_and_stays_within_its_frame(name):
-    from fendra.draw import style
-    from fendra.draw.wiring import draw_wiring, draw_wiring_figure
-
     design = fd.load(fd.demo_file(f"{name}.toml"))
     budget = design.budget()
     (ax,) = draw_wiring_figure(budget).axes

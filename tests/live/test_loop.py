@@ -11,7 +11,7 @@ from fendra.live.loop import run_live
 from fendra.live.mailbox import Mailbox
 from fendra.outputs.memory import MemoryOutput
 from fendra.sources.tape import TapeSource
-from helpers import FakeClock, design, layer, tape
+from helpers import FakeClock, design, layer, strip, tape
 
 
 def lit() -> fd.Design:
@@ -30,8 +30,6 @@ def run(source, output, progress=None):
 
 def test_it_tells_what_the_limiter_held_back():
     """Eight LEDs on 0.25 A: at full white, 0.488 A, half of the light is let through."""
-    from helpers import strip
-
     line = [{"name": "a", "supply": "s", "part": [strip()]}]
     made = design(
         layer(when="s > 0.5"), line=line, signals={"s": {}}, supplies={"s": {"budget": 0.248}}
