@@ -33,7 +33,7 @@ def short_ride(tmp_path):
 @pytest.mark.parametrize(
     "command",
     [
-        "demo", "new", "schema", "check", "map", "layout", "import", "probe", "film", "run",
+        "demo", "new", "schema", "check", "sheet", "map", "layout", "import", "probe", "film", "run",
     ],
 )  # fmt: skip
 def test_every_command_has_help_with_an_example(fendra, command):

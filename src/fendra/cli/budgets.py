@@ -82,7 +82,7 @@ def _controller(each: ControllerBudget) -> dict[str, str]:
         "controller": each.name,
         "RAM": f"{each.ram:,} bytes" if each.ram else "-",
         "pixels": f"{each.pixel_bytes:,} bytes",
-        "link": f"{each.link_hz:.0f} frames/s" if each.link_hz else "-",
+        "link": f"{each.link_hz:.0f} frames/s, {each.load:.0%} used" if each.link_hz else "-",
     }
 
 
@@ -151,6 +151,7 @@ def budget_to_plain(budget: Budget) -> dict[str, Any]:
                 "universes": each.universes,
                 "sacn_mbit": each.sacn_mbit,
                 "link_hz": each.link_hz,
+                "load": each.load,
             }
             for each in budget.controllers
         ],

@@ -65,9 +65,10 @@ def new(
     say("Next:", style="bold")
     for what, then in (
         (f"edit {path}", "write down your lines and parts, in the order of the wire"),
-        (f"{typed()} check {path}", "says what is wrong, and where"),
+        (f"{typed()} check {path}", "says what is wrong, and whether it holds"),
         (f"{typed()} map {path}", "draws where every LED is"),
         (f"{typed()} film {path} --tape {tape_path}", "plays the tape and writes pictures"),
+        (f"{typed()} sheet {path}", "writes it all down for the workbench"),
         (f"{typed()} probe {path} --to serial:PORT", "proves it on the bench"),
     ):
         say(f"  {what:<48} {then}")

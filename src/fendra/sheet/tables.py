@@ -186,7 +186,7 @@ def data_table(budget: Budget) -> Table:
                 f"{each.serial_bytes:,}",
                 f"{each.lowest_baud}" if each.lowest_baud else "more than usual ports have",
                 f"{each.universes}, {each.sacn_mbit:.2g} Mbit/s",
-                f"{by}: {each.link_hz:.0f} frames/s" if each.link_hz else "",
+                f"{by}: {each.link_hz:.0f} frames/s, {each.load:.0%} used" if each.link_hz else "",
             )
         )
     rate = budget.loads.design.rate

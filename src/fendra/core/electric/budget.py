@@ -337,6 +337,11 @@ class ControllerBudget:
         return None
 
     @property
+    def load(self) -> float | None:
+        """The share of its link that the design's rate takes; above 1 it is too slow."""
+        return None if self.link_hz is None else self.rate_hz / self.link_hz
+
+    @property
     def slowest(self) -> LineBudget | None:
         """The line that takes longest."""
         return max(self.lines, key=lambda line: line.time_s, default=None)
