@@ -57,7 +57,8 @@ class View:
 def best_view(position: Array, facing: Array) -> ViewName:
     """The side from which LEDs are seen best: above, unless another shows them twice as large.
 
-    position: (m, 3); facing: (m, 3), which decides between two opposite sides.
+    position: (m, 3); facing: (m, 3), which decides between two opposite sides: for that from below
+    most of them must look down.
 
     >>> upright = np.array([[0.0, 0.0, 0.0], [300.0, 0.0, 0.0], [0.0, 5.0, 200.0]])
     >>> best_view(upright, np.array([[0.0, 1.0, 0.0]] * 3))
@@ -72,10 +73,15 @@ def best_view(position: Array, facing: Array) -> ViewName:
         area = float(spread[view.across] * spread[view.upward])
         return area * (2.0 if view.depth == TOP else 1.0)
 
-    return max(
-        VIEWS.values(), key=lambda view: (shown(view), view.sense * sees[view.depth] >= 0)
-    ).name
+    def is_faced(view: View) -> bool:
+        towards = view.sense * float(sees[view.depth])
+        return towards > -MOSTLY if view.name == "top" else towards >= 0
 
+    return max(VIEWS.values(), key=lambda view: (shown(view), is_faced(view), view.sense)).name
+
+
+MOSTLY = 0.5
+"""How far LEDs look down in the mean before they are looked at from below."""
 
 TOP = 2
 """The axis along which one looks from above and below."""

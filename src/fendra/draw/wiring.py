@@ -196,7 +196,7 @@ def _draw_row(row: _Row, ax: Axes) -> None:
     start = _CONTROLLER[1]
     _text(ax, start - 0.6, row.y, line.line.pin or line.line.name, side="right")
     _wire(ax, [(start, row.y), (row.boxes[0].x, row.y)], data, is_arrow=True)
-    if line.line.level_shifter:
+    if line.shifter == "chip":
         _draw_shifter(row.y, line, ax)
     colour = style.line_colour(line.number)
     clock = "  data and clock" if line.led.data == "clocked" else ""

@@ -39,9 +39,13 @@ def _before(budget: Budget) -> list[Step]:
         Step("Ground of controller, supplies and all lines is one."),
         Step("Data goes in at DI, and arrows on the strips point away from there."),
     ]
-    shifted = [line.line.name for line in budget.lines if line.line.level_shifter]
-    if shifted:
-        steps.append(Step(f"Level shifters are in the data of {', '.join(shifted)}."))
+    for kind, words in (
+        ("chip", "Level shifters are in the data of"),
+        ("pixel", "The first pixel, which nobody sees, lifts the data of"),
+    ):
+        shifted = [line.line.name for line in budget.lines if line.shifter == kind]
+        if shifted:
+            steps.append(Step(f"{words} {', '.join(shifted)}."))
     for line in budget.lines:
         for (at, wire), flow_a in zip(line.leads, line.lead_a, strict=True):
             where = f"{line.line.name}, LED {at}"

@@ -155,7 +155,7 @@ def _solder(budget: Budget, line: LineBudget, part: PartRow, before: PartRow | N
         return f"the same wire as {of.name}" if of else "the same wire"
     if before is None:
         pin = f"pin {line.line.pin}" if line.line.pin else "the controller"
-        return f"{pin}, through the level shifter" if line.line.level_shifter else pin
+        return f"{pin}, through the level shifter" if line.shifter == "chip" else pin
     leds = budget.loads.layout.leds.position
     ends = (leds[before.leds], leds[part.leds])
     if not all(map(len, ends)):
@@ -240,7 +240,7 @@ def materials(budget: Budget) -> Table:
     for each in budget.controllers:
         kind = each.controller.type if each.controller else None
         rows.append((f"controller, {kind}" if kind else "controller", "1", each.name))
-    shifted = [line for line in budget.lines if line.line.level_shifter]
+    shifted = [line for line in budget.lines if line.shifter == "chip"]
     if shifted:
         names = ", ".join(line.line.name for line in shifted)
         rows.append(("level shifter, a channel a line", str(len(shifted)), names))

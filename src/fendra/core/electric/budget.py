@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, Literal
 
 import numpy as np
 
@@ -103,7 +103,8 @@ class LineBudget:
     white_a: at full white at the master level; full_a: at the colour that draws most, which is
     another for four-channel LEDs only. most_a: that, as far as the limiter lets it. load_a: (k,) of
     each address then; worst_load_a: in the film's frame in which a voltage on it is lowest. draw:
-    over the film. time_s: to send a frame. leads: where power goes in.
+    over the film. time_s: to send a frame. leads: where power goes in. shifter: what lifts its
+    data, a chip of its own or a first pixel that nobody sees; empty where nothing does.
     """
 
     number: int
@@ -120,6 +121,7 @@ class LineBudget:
     load_a: Floats
     time_s: float
     leads: tuple[tuple[int, Wire], ...]
+    shifter: Literal["", "chip", "pixel"] = ""
     draw: Draw | None = None
     worst: Sag | None = None
     worst_load_a: Floats | None = None
@@ -489,7 +491,15 @@ def _line(
         load_a,
         line_time_s(addresses, line.led_type),
         leads,
+        _shifter(layout, line, number),
     )
+
+
+def _shifter(layout: Layout, line: Line, number: int) -> Literal["", "chip", "pixel"]:
+    if not line.level_shifter:
+        return ""
+    first = next((row for row in layout.parts if row.line == number), None)
+    return "pixel" if first is not None and first.kind == "hidden" else "chip"
 
 
 def _in_film(loads: Loads, line: LineBudget, film: Film, amps: Floats) -> LineBudget:
