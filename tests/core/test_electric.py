@@ -159,6 +159,11 @@ def test_currents_of_a_line_by_hand():
     assert (supply.idle_a, supply.white_a) == pytest.approx((0.010, 0.610))
     (half,) = budget(level=0.5).supplies
     assert half.white_a == pytest.approx(0.010 + 0.6 * 47 / 255)
+    # Of an expression the highest value counts, as far as it is known.
+    signals = {"s": {"range": [0.0, 0.25]}, "on": {"kind": "switch"}, "t": {"smooth": 0.1}}
+    for level, same in (("0.5 if on else 0.2", 0.5), ("2 * s", 0.5), ("t", 1.0)):
+        (bound,) = budget(level=level, signals=signals).supplies
+        assert bound.white_a == pytest.approx(budget(level=same).supplies[0].white_a), level
     (white,) = budget(led="sk6812-rgbw").supplies
     assert white.white_a == pytest.approx(10 * 0.019)  # white's own channel alone
     assert white.most_a == pytest.approx(10 * 0.037)  # yellow: two channels of 18 mA

@@ -74,7 +74,7 @@ def demo(
     for path in (design_path, tape_path):
         written[f"the {'design' if path.suffix == '.toml' else 'tape'}"] = copy_once(path, into)
     for what, path in written.items():
-        say(f"   {path.name:<16} {what}")
+        say(f"   {path.name:<18} {what}")
 
     say("5  Streamed to a stand-in controller over a serial port", style="bold")
     is_same = stream(program, tape)

@@ -20,12 +20,6 @@ Blend = Literal["over", "add", "max"]
 max: the larger of beneath and paint."""
 
 
-def master_share(recording: Recording) -> float:
-    """The share of the light that the master level lets through, 0 to 1; 1 where it may move."""
-    node = recording.graph.nodes[recording.graph.roots["master"]]
-    return float(node.payload[0]) if isinstance(node.payload, tuple) else 1.0
-
-
 @dataclass(frozen=True)
 class Slot:
     """One layer of a recorded design.

@@ -27,7 +27,8 @@ from fendra.core.electric.supplies import SHARE
 from fendra.core.electric.wires import Wire, fuse_for, wire_for
 from fendra.core.electric.wiring import Copper, copper_of, feeds_of, ladder_of
 from fendra.core.electric.words import in_amps
-from fendra.core.mix import Recording, master_share
+from fendra.core.graph.highest import highest
+from fendra.core.mix import Recording
 
 if TYPE_CHECKING:
     from fendra.core.design import Controller, Design, Line
@@ -447,7 +448,8 @@ def budget_of(
     design: Design, layout: Layout, recording: Recording, film: Film | None = None
 ) -> Budget:
     """The budget of a recorded design, with the names of the layers that make a film's peaks."""
-    budget = make_budget(design, layout, master_share(recording), film)
+    level = highest(recording.graph, "master")
+    budget = make_budget(design, layout, 1.0 if level is None else level, film)
     if film is None or budget.draw is None:
         return budget
     draws = [budget.draw, *(each.draw for each in budget.supplies if each.draw is not None)]

@@ -13,9 +13,10 @@ from typing import Any
 import numpy as np
 
 from fendra.core.graph.bounds import Bounds
+from fendra.core.graph.highest import leaf_bounds
 from fendra.core.graph.narrow import CHANNELS, ZERO, Narrower
-from fendra.core.graph.node import STATE, VALUE, Graph, Node
-from fendra.core.graph.ops import LARGEST, UINT_MASK, Kind
+from fendra.core.graph.node import STATE, Graph, Node
+from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import drop_unused, is_const
 from fendra.core.mix import Recording, Slot
 
@@ -129,11 +130,7 @@ class _Lowering:
         return apply("max", paint, beneath)
 
     def _leaf_bounds(self, node: Node) -> Bounds | None:
-        if node.op in ("input", "state") and node.kind is Kind.UINT:
-            return Bounds(0.0, UINT_MASK)
-        if node.op == "input" and str(node.payload).startswith(VALUE):
-            return Bounds(-LARGEST, LARGEST)
-        return self._beneath.get(node)
+        return self._beneath[node] if node in self._beneath else leaf_bounds(node)
 
 
 class _Canvas:
