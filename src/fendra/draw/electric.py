@@ -20,7 +20,8 @@ _COLUMNS = 1200
 
 
 def draw_current(budget: Budget, ax: Axes, supply: str | None = None) -> Axes:
-    """The current of a supply over a film: limiter, rating, peak and mean; gives the axes.
+    """The current of a supply over a film: limiter, rating, peak and mean, and where the limiter
+    held it back; gives the axes.
 
     supply: its name, the first if not given. Raises LayoutError where there is none of that name,
     or no film.
@@ -51,11 +52,27 @@ def draw_current(budget: Budget, ax: Axes, supply: str | None = None) -> Axes:
         (-6 if is_late else 6, 5), textcoords="offset points", ha="right" if is_late else "left",
         color=colours.text, fontsize=8.5,
     )  # fmt: skip
+    _draw_held(budget, feeding.name, ax, colours)
     ax.set_xlim(float(budget.times[0]), float(budget.times[-1]))
     ax.set_ylim(0, top * 1.1)
     ax.set_xlabel("time, s")
     ax.set_ylabel(f"A from {feeding.in_words}")
     return ax
+
+
+def _draw_held(budget: Budget, supply: str, ax: Axes, colours: style.Ink) -> None:
+    """Stretches in which the limiter held a supply's lines back, shaded."""
+    share = budget.let_through.get(supply)
+    if share is None or budget.times is None or share.min() >= 1:
+        return
+    ax.fill_between(
+        budget.times, 0, 1, where=share < 1, transform=ax.get_xaxis_transform(),
+        color=colours.warn, alpha=0.12, linewidth=0, step="post",
+    )  # fmt: skip
+    words = f"shaded: held back by the limiter, to {share.min():.0%} of the light at the least"
+    ax.annotate(
+        words, (0.005, 0.985), xycoords="axes fraction", color=colours.warn, fontsize=8, va="top"
+    )
 
 
 def _supply(budget: Budget, name: str | None) -> SupplyBudget:

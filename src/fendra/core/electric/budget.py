@@ -5,8 +5,8 @@ All of it follows from the design; with a film, also from what the design shows.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import TYPE_CHECKING, Any, Literal
 
@@ -355,7 +355,7 @@ class Budget:
     """All of a design.
 
     level: the master level's share of the light, 0 to 1 linear. draw: of all supplies together.
-    amps: (frames, supplies) over the film, and times of its frames.
+    amps: (frames, supplies) over the film, and times of its frames; let_through: as in `Film`.
     """
 
     loads: Loads
@@ -366,6 +366,7 @@ class Budget:
     draw: Draw | None = None
     times: Floats | None = None
     amps: Floats | None = None
+    let_through: Mapping[str, Floats] = field(default_factory=dict)
 
     @property
     def idle_a(self) -> float:
@@ -441,6 +442,7 @@ def make_budget(
         draw,
         None if film is None else film.times,
         supply_a,
+        {} if film is None else film.let_through,
     )
 
 
