@@ -9,12 +9,10 @@ from fendra.cli.screen import say, say_columns
 from fendra.core.electric.words import in_amps
 
 if TYPE_CHECKING:
-    from fendra.core.electric.budget import (
-        Budget,
-        ControllerBudget,
-        LineBudget,
-        SupplyBudget,
-    )
+    from fendra.core.electric.budget import Budget
+    from fendra.core.electric.controller_budget import ControllerBudget
+    from fendra.core.electric.line_budget import LineBudget
+    from fendra.core.electric.supply_budget import SupplyBudget
 
 RIGHT = (
     "gives", "limiter", "dark", "full white", "mean", "LEDs", "at most", "frame",
@@ -24,7 +22,7 @@ RIGHT = (
 
 def say_budget(budget: Budget) -> None:
     """A short table each of supplies, lines and controllers."""
-    from fendra.core.electric.budget import peak_in_words
+    from fendra.core.electric.supply_budget import peak_in_words
 
     supplies = [_supply(budget, each) for each in budget.supplies]
     _say(supplies)

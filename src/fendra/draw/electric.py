@@ -7,7 +7,9 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from fendra.core.electric.budget import Budget, LineBudget, SupplyBudget
+from fendra.core.electric.budget import Budget
+from fendra.core.electric.line_budget import LineBudget
+from fendra.core.electric.supply_budget import SupplyBudget
 from fendra.core.errors import LayoutError
 from fendra.core.names import did_you_mean
 from fendra.draw import style

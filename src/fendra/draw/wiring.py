@@ -9,8 +9,11 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from fendra.core.electric.budget import Budget, ControllerBudget, LineBudget, SupplyBudget
+from fendra.core.electric.budget import Budget
+from fendra.core.electric.controller_budget import ControllerBudget
+from fendra.core.electric.line_budget import LineBudget
 from fendra.core.electric.loads import Feeding
+from fendra.core.electric.supply_budget import SupplyBudget
 from fendra.core.electric.wires import fuse_for
 from fendra.core.layout.table import PartRow
 from fendra.core.names import counted

@@ -12,7 +12,8 @@ import numpy as np
 from jinja2 import Environment, PackageLoader, StrictUndefined
 
 from fendra.core.checks import Subject
-from fendra.core.electric.budget import Budget, peak_in_words
+from fendra.core.electric.budget import Budget
+from fendra.core.electric.supply_budget import peak_in_words
 from fendra.core.electric.words import in_amps
 from fendra.core.findings import Finding
 from fendra.draw import style

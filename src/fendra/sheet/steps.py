@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fendra.core.electric.budget import Budget, LineBudget
+from fendra.core.electric.budget import Budget
+from fendra.core.electric.line_budget import LineBudget
 from fendra.core.electric.words import in_amps
 from fendra.sheet.tables import fuse
 

@@ -7,9 +7,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fendra.core.electric.budget import Budget, LineBudget, SupplyBudget
+from fendra.core.electric.budget import Budget
 from fendra.core.electric.leds import LedType
-from fendra.core.electric.wires import bears_a, fuse_for
+from fendra.core.electric.line_budget import LineBudget
+from fendra.core.electric.supply_budget import SupplyBudget
+from fendra.core.electric.wires import bears_a, fuse_for, wire_for
 from fendra.core.electric.words import in_amps
 from fendra.core.layout.listing import list_parts
 from fendra.core.layout.table import Layout, PartRow
@@ -75,6 +77,7 @@ def feed_table(budget: Budget) -> Table:
         for (at, wire), flow_a in zip(line.leads, line.lead_a, strict=True):
             part = _part_at(budget.loads.layout, line.number, at)
             held = bears_a(wire.area_mm2)
+            least = wire_for(flow_a, wire.metres, line.feeding.volts)
             size = f"{wire}" if wire.is_sized else f"{wire} (assumed)"
             rows.append(
                 (
@@ -83,20 +86,14 @@ def feed_table(budget: Budget) -> Table:
                     f"{at}" + (f", LED {at - part.first} of {part.name}" if part else ""),
                     size,
                     f"{flow_a:.3g} A of {held:g} A",
+                    f"{least:g} mm²" if least else "several wires",
                     fuse(flow_a),
                     f"{max(float(line.sag.volts[at]), 0):.2f} V",
                 )
             )
-    heads = (
-        "from",
-        "to line",
-        "at address",
-        "lead, plus and ground",
-        "carries",
-        "fuse",
-        "volts there",
-    )
-    return Table(heads, tuple(rows), ("carries", "fuse", "volts there"))
+    heads = ("from", "to line", "at address", "lead, plus and ground", "carries", "wire at least",
+             "fuse", "volts there")  # fmt: skip
+    return Table(heads, tuple(rows), heads[4:])
 
 
 def _part_at(layout: Layout, line: int, address: int) -> PartRow | None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fendra.core.checks import Subject, check
-from fendra.core.electric.budget import ControllerBudget
+from fendra.core.electric.controller_budget import ControllerBudget
 from fendra.core.electric.data import baud_for
 from fendra.core.findings import Path, Report
 
