@@ -9,9 +9,9 @@ from typing import TYPE_CHECKING, Annotated, Any
 import typer
 
 from fendra.cli.budgets import budget_to_plain, say_budget
-from fendra.cli.film import say_if_unfed, say_limiter
+from fendra.cli.film import render, say_if_unfed, say_limiter
 from fendra.cli.options import DesignFile
-from fendra.cli.screen import count_findings, progress, say, say_findings
+from fendra.cli.screen import count_findings, say, say_findings
 from fendra.core.names import counted
 
 if TYPE_CHECKING:
@@ -41,11 +41,7 @@ def check(
 
     Ends with 0 when there is no error, 1 when there is one, 2 when a file cannot be read.
     """
-    from fendra.files.design_file import check_file
-    from fendra.files.tape_file import read_tape
-
-    played = None if tape is None else read_tape(tape)
-    checked = check_file(design, render=None if played is None else renderer(played))
+    checked, played = check_on(design, tape)
     subject = checked.subject
     is_sound = subject is not None and not checked.has_errors
     if as_json:
@@ -62,18 +58,26 @@ def check(
     raise typer.Exit(1 if checked.has_errors else 0)
 
 
+def check_on(design: Path, tape: Path | None) -> tuple[Checked, Tape | None]:
+    """A design checked, with what it shows on a tape where there is one; and the tape."""
+    from fendra.files.design_file import check_file
+    from fendra.files.tape_file import read_tape
+
+    played = None if tape is None else read_tape(tape)
+    return check_file(design, render=None if played is None else renderer(played)), played
+
+
 def renderer(tape: Tape) -> Render:
     """What makes the film of a tape, with a bar while it does."""
-    from fendra.core.program import Program
+    from fendra.front import Program
     from fendra.native.choose import choose_engine
 
-    def render(subject: Subject) -> Film:
+    def made(subject: Subject) -> Film:
         engine, _ = choose_engine(subject.design, subject.recording, "auto")
         program = Program(subject.design, subject.layout, subject.recording, engine)
-        with progress("rendering") as report:
-            return program.film(tape, progress=report)
+        return render(program, tape)
 
-    return render
+    return made
 
 
 def in_one_line(subject: Subject) -> str:

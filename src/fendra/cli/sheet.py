@@ -7,7 +7,7 @@ from typing import Annotated
 
 import typer
 
-from fendra.cli.check import renderer
+from fendra.cli.check import check_on
 from fendra.cli.film import say_if_unfed
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import count_findings, progress, say
@@ -47,14 +47,11 @@ def sheet(
     """
     from fendra.core.errors import DesignError
     from fendra.core.findings import errors_of
-    from fendra.files.design_file import check_file
-    from fendra.files.tape_file import read_tape
     from fendra.files.whole import write_text
     from fendra.sheet.page import make_page
 
     path = out or Path(f"{design.stem}-sheet.html")
-    played = None if tape is None else read_tape(tape)
-    checked = check_file(design, render=None if played is None else renderer(played))
+    checked, played = check_on(design, tape)
     if checked.has_errors or checked.subject is None:
         raise DesignError(errors_of(checked.findings))
     if played is not None:

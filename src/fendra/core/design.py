@@ -145,6 +145,11 @@ class Line(Model):
         """The colour order on the wire; its letters are the channels of an LED."""
         return self.order or self.led_type.order
 
+    @property
+    def channels(self) -> str:
+        """The letters of its channels, white last."""
+        return "RGBW" if "W" in self.wire_order else "RGB"
+
 
 class Assembly(Model):
     """Parts that are built as one thing, in its own axes, to be placed as often as it is there."""
@@ -293,6 +298,15 @@ class Design(Model):
         self._led_types = all_types(self.leds)
         for line in self.line:
             line.takes_type(self._led_types)
+
+    def lines_of(self, controller: str) -> list[int]:
+        """The places of the lines that are plugged into a controller; all, if it is alone."""
+        is_only = len(self.controllers) == 1
+        return [
+            i
+            for i, line in enumerate(self.line)
+            if line.controller == controller or (is_only and line.controller is None)
+        ]
 
     @property
     def led_types(self) -> Mapping[str, LedType]:

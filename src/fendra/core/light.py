@@ -79,6 +79,16 @@ def quantise(light: Array, master: np.float32, scratch: Array, planes: Array, ou
         out[:, channel] = planes[channel]
 
 
+def set_white_apart(rgb: Array) -> Array:
+    """Red, green and blue (..., 3) as four channels (..., 4): white gets what they have in common.
+
+    >>> set_white_apart(np.array([9, 5, 4])).tolist()
+    [5, 1, 0, 4]
+    """
+    white = rgb.min(axis=-1, keepdims=True)
+    return np.concatenate([rgb - white, white], axis=-1)
+
+
 def wire_order(rgb: Array, order: str) -> Array:
     """Pixels (n, 3) uint8 in red, green, blue as a line takes them: (n, channels) uint8.
 
@@ -90,7 +100,5 @@ def wire_order(rgb: Array, order: str) -> Array:
     >>> wire_order(np.array([[9, 5, 4]], np.uint8), "GRBW").tolist()
     [[1, 5, 0, 4]]
     """
-    if "W" in order:
-        white = rgb.min(axis=1, keepdims=True)
-        rgb = np.concatenate([rgb - white, white], axis=1)
-    return np.asarray(rgb[:, ["RGBW".index(letter) for letter in order]])
+    channels = set_white_apart(rgb) if "W" in order else rgb
+    return np.asarray(channels[:, ["RGBW".index(letter) for letter in order]])

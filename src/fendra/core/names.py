@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import difflib
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 NAME = re.compile(r"\w[\w .-]*")
 """Parts, groups, trails and lines: letters, digits, _ and, but for the first, spaces, . and -."""
@@ -21,6 +21,16 @@ def counted(number: int, what: str) -> str:
     """
     ending = "" if number == 1 else "es" if what.endswith("s") else "s"
     return f"{number} {what}{ending}"
+
+
+def listed(words: Sequence[str]) -> str:
+    """Words in a row, with `and` before the last.
+
+    >>> listed(["a"]), listed(["a", "b"]), listed(["a", "b", "c"])
+    ('a', 'a and b', 'a, b and c')
+    """
+    *first, last = words
+    return f"{', '.join(first)} and {last}" if first else last
 
 
 def nearest(name: str, known: Iterable[str]) -> str | None:

@@ -6,25 +6,15 @@ from collections.abc import Iterator
 
 from fendra.core.checks import Subject, check
 from fendra.core.design import Controller
+from fendra.core.electric.controller_budget import ControllerBudget
 from fendra.core.electric.controllers import unfold_pins
 from fendra.core.findings import Path, Report
 from fendra.core.names import counted, did_you_mean
 
 
-def _lines_of(subject: Subject, name: str) -> list[int]:
-    """The lines that are plugged into a controller; all, where it is the only one."""
-    design = subject.design
-    is_only = len(design.controllers) == 1
-    return [
-        i
-        for i, line in enumerate(design.line)
-        if line.controller == name or (is_only and line.controller is None)
-    ]
-
-
 def _controllers(subject: Subject) -> Iterator[tuple[str, Controller, list[int]]]:
     for name, controller in subject.design.controllers.items():
-        yield name, controller, _lines_of(subject, name)
+        yield name, controller, subject.design.lines_of(name)
 
 
 @check
@@ -64,7 +54,8 @@ def led_limits(subject: Subject, report: Report) -> None:
         if controller.most_leds is not None:
             total = sum(sizes[i] for i in lines)
             _hold(total, controller.most_leds, f"'{name}'", path, ("most_leds",), report)
-        _hold_in_ram(subject, controller, lines, path, report)
+    for budget in subject.budget.controllers:
+        _hold_in_ram(budget, report)
 
 
 def _hold(count: int, most: int, whose: str, path: Path, key: Path, report: Report) -> None:
@@ -77,14 +68,10 @@ def _hold(count: int, most: int, whose: str, path: Path, key: Path, report: Repo
         report.error((*path, *key), "too-many-leds", message, remedy)
 
 
-def _hold_in_ram(
-    subject: Subject, controller: Controller, lines: list[int], path: Path, report: Report
-) -> None:
-    kind = controller.known_type
-    ram = controller.ram or (kind.ram if kind else None)
+def _hold_in_ram(budget: ControllerBudget, report: Report) -> None:
+    ram, need, path = budget.ram, budget.pixel_bytes, ("controllers", budget.name)
     if ram is None:
         return
-    need = sum(subject.layout.line_sizes[i] * len(subject.design.line[i].wire_order) for i in lines)
     figures = f"the pixels of its lines need {need:,} bytes, and its RAM has {ram:,}."
     if need > ram:
         report.error(path, "too-little-memory", figures, "Use fewer LEDs, or a larger controller.")

@@ -10,6 +10,7 @@ from fendra.core.electric.supplies import SHARE
 from fendra.core.electric.supply_budget import SupplyBudget
 from fendra.core.electric.wires import FUSES_A, WIRES_A, Jump, bears_a
 from fendra.core.findings import Path, Report
+from fendra.core.names import listed
 
 SPOKEN_OF_A = 0.5
 """What any USB port gives: below that, nothing need be said of a supply."""
@@ -65,8 +66,9 @@ def _unlimited(budget: SupplyBudget, path: Path, report: Report) -> None:
         message = (
             f"the tape draws {draw.peak_a:.3g} A at {draw.at_s:g} s, and its rating is {amps:g} A"
         )
-        layers = f", by {_and(draw.layers)}" if draw.layers else ""
-        report.error(path, "over-rating", f"{message}{layers}.", remedy)
+        layers = [f"'{name}'" for name in draw.layers]
+        by = f", by {listed(layers)}" if layers else ""
+        report.error(path, "over-rating", f"{message}{by}.", remedy)
     elif draw is not None and draw.peak_a > SHARE * amps:
         share = draw.peak_a / amps
         message = (
@@ -87,11 +89,6 @@ def _unlimited(budget: SupplyBudget, path: Path, report: Report) -> None:
         share = budget.full_a / amps
         message = f"{budget.brightest} draws {budget.full_a:.3g} A, {share:.0%} of its rating."
         report.note(path, "derating", message, "Run it at four fifths or less.")
-
-
-def _and(names: tuple[str, ...]) -> str:
-    quoted = [f"'{name}'" for name in names]
-    return " and ".join([", ".join(quoted[:-1]), quoted[-1]] if len(quoted) > 1 else quoted)
 
 
 @check

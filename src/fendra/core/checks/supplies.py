@@ -29,8 +29,7 @@ def led_types(subject: Subject, report: Report) -> None:
         try:
             _far_measured(led_type(name, figures, CATALOGUE), ("leds", name, "measured"), report)
         except LedError as exc:
-            path: Path = ("leds", name)
-            path = path if exc.message.endswith("is missing.") else (*path, exc.key)
+            path: Path = ("leds", name) if exc.is_missing else ("leds", name, exc.key)
             report.error(path, "led-type", exc.message, exc.remedy)
         if all(line.led != name for line in design.line):
             message = f"no line has LEDs of type '{name}'."

@@ -5,6 +5,7 @@ from __future__ import annotations
 from fendra.core.checks import Subject, check
 from fendra.core.electric.line_budget import LineBudget
 from fendra.core.findings import Path, Report
+from fendra.core.names import listed
 
 
 @check
@@ -50,7 +51,4 @@ def feed_remedy(line: LineBudget, extra: tuple[int, ...] | None) -> str:
     """Where else to feed a line, in words."""
     if extra is None:
         return "No further feed is enough: take thicker leads, or a lower level."
-    places = [str(place) for place in extra]
-    listed = " and ".join([", ".join(places[:-1]), places[-1]] if len(places) > 1 else places)
-    wire = line.leads[0][1]
-    return f"Feed it at LED {listed} too, through {wire}."
+    return f"Feed it at LED {listed([*map(str, extra)])} too, through {line.leads[0][1]}."

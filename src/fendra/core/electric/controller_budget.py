@@ -103,16 +103,12 @@ def controller_budgets(design: Design, lines: Sequence[LineBudget]) -> list[Cont
     """Each controller with its lines; one without a name where the design speaks of none."""
     if not design.controllers:
         return [ControllerBudget("", None, tuple(lines), design.rate)]
-    is_only = len(design.controllers) == 1
+    by_number = {line.number: line for line in lines}
     return [
         ControllerBudget(
             name,
             controller,
-            tuple(
-                line
-                for line in lines
-                if line.line.controller == name or (is_only and line.line.controller is None)
-            ),
+            tuple(by_number[i] for i in design.lines_of(name) if i in by_number),
             design.rate,
         )
         for name, controller in design.controllers.items()

@@ -130,11 +130,13 @@ class LedType:
 
 
 class LedError(ValueError):
-    """Figures that make no LED type. key: the one that is wrong, or missing."""
+    """Figures that make no LED type. key: the one that is wrong; is_missing: or is not there."""
 
-    def __init__(self, key: str, message: str, remedy: str = "") -> None:
+    def __init__(
+        self, key: str, message: str, remedy: str = "", *, is_missing: bool = False
+    ) -> None:
         super().__init__(message)
-        self.key, self.message, self.remedy = key, message, remedy
+        self.key, self.message, self.remedy, self.is_missing = key, message, remedy, is_missing
 
 
 _NEEDED = ("order", "volts", "channel_ma", "idle_ma")
@@ -157,7 +159,7 @@ def led_type(name: str, figures: LedFigures, catalogue: Mapping[str, LedFigures]
     for key in _NEEDED:
         if said.get(key) is None:
             remedy = "Add it, or say which type this one is like, as in like = 'ws2812b'."
-            raise LedError(key, f"`{key}` is missing.", remedy)
+            raise LedError(key, f"`{key}` is missing.", remedy, is_missing=True)
     order, volts = said["order"], said["volts"]
     if "volts" in own and like is not None:  # limits of another voltage say nothing of this one
         for key in ("least_volts", "most_volts", "logic_volts"):

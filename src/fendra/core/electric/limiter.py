@@ -49,11 +49,8 @@ class Limit:
         """By how much rounding may raise what a scaled frame draws, at the most; twice that."""
         total = 0
         for span in self.spans:
-            own = rgb[span.first : span.end]
-            if span.has_white:  # differences of two rounded values: twice as far off
-                white = own.min(axis=1, keepdims=True)
-                own = np.concatenate([own - white, white], axis=1)
-            lit = np.count_nonzero(own, axis=0)
+            lit = np.count_nonzero(span.channels(rgb), axis=0)
+            # Of white's kind are differences of two rounded values: twice as far off.
             total += int(lit @ span.weights) * (2 if span.has_white else 1)
         return total
 

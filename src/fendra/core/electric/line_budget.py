@@ -14,6 +14,7 @@ from fendra.core.electric.leds import LedType, line_time_s
 from fendra.core.electric.loads import FRAMES_AT_ONCE, Feeding, Loads
 from fendra.core.electric.wires import Wire
 from fendra.core.electric.wiring import Copper, copper_of, feeds_of, ladder_of
+from fendra.core.electric.words import brightest_in_words
 
 if TYPE_CHECKING:
     from fendra.core.design import Line
@@ -86,7 +87,7 @@ class LineBudget:
     @property
     def brightest(self) -> str:
         """The colour that draws most, in words."""
-        return "full white" if self.full_a == self.white_a else "the brightest colour"
+        return brightest_in_words(self.white_a, self.full_a)
 
     @property
     def logic_volts(self) -> float:
@@ -157,8 +158,8 @@ def line_budget(
     if feeding.budget_a is not None and lit_a > 0:
         left_a = feeding.budget_a - idle_a[[*feeding.lines]].sum()
         share = float(np.clip(left_a / lit_a, 0.0, 1.0))
-    dark_a, lit = loads.full_address_a(number, level)
-    load_a = dark_a + share * (lit - dark_a)
+    dark_a = loads.dark_a(number)
+    load_a = dark_a + share * (loads.full_address_a(number, level) - dark_a)
     addresses = layout.line_sizes[number]
     copper = copper_of(design, layout, number)
     leads = tuple(feeds_of(design, line, addresses))

@@ -15,6 +15,7 @@ import numpy as np
 
 from fendra.core.electric.leds import MICRO
 from fendra.core.electric.supplies import SHARE, Supply
+from fendra.core.light import set_white_apart
 
 if TYPE_CHECKING:
     from fendra.core.design import Design
@@ -63,17 +64,15 @@ class Span:
         two = sum(sorted(self.ua[:3])[1:])
         return max(two, self.ua[3]) if self.has_white else self.white_ua
 
-    def sums(self, rgb: Bytes) -> Ints:
-        """The bytes of each channel, added up: (..., 3 or 4), from (..., n, 3).
-
-        What red, green and blue have in common is white's, where there is one.
-        """
+    def channels(self, rgb: Bytes) -> Bytes:
+        """The bytes of each of its spots and channels: (..., k, 3 or 4), from (..., n, 3)."""
         own = rgb[..., self.first : self.end, :]
-        total: Ints = np.add.reduce(own, axis=-2, dtype=np.int64)
-        if not self.has_white:
-            return total
-        white = own.min(axis=-1).sum(axis=-1, dtype=np.int64)[..., None]
-        return np.concatenate([total - white, white], axis=-1)
+        return set_white_apart(own) if self.has_white else own
+
+    def sums(self, rgb: Bytes) -> Ints:
+        """The bytes of each channel, added up: (..., 3 or 4), from (..., n, 3)."""
+        total: Ints = np.add.reduce(self.channels(rgb), axis=-2, dtype=np.int64)
+        return total
 
 
 @dataclass(frozen=True)
@@ -124,16 +123,13 @@ class Loads:
     """What a design's LEDs draw.
 
     feedings: the supplies. chips: how many chips listen to each address, line after line: (m,).
-    start: the first of each line's addresses there, and their number: (lines + 1,).
-    spot_row: of each spot, its address there: (n,). spans: all spots, in order.
+    spans: all spots, in order.
     """
 
     design: Design
     layout: Layout
     feedings: tuple[Feeding, ...]
     chips: Ints
-    start: Ints
-    spot_row: Ints
     spans: tuple[Span, ...]
 
     @cached_property
@@ -141,11 +137,15 @@ class Loads:
         """What the dark LEDs of each line draw, in microamperes: (lines,)."""
         return np.array(
             [
-                self.chips[self.start[i] : self.start[i + 1]].sum() * line.led_type.idle_ua
+                self._chips_of(i).sum() * line.led_type.idle_ua
                 for i, line in enumerate(self.design.line)
             ],
             np.int64,
         )
+
+    def _chips_of(self, line: int) -> Ints:
+        start = self.layout.line_starts
+        return self.chips[start[line] : start[line + 1]]
 
     def lit(self, rgb: Bytes) -> Ints:
         """What the light of frames draws on each line, in microamperes times 255.
@@ -169,7 +169,7 @@ class Loads:
             lit = np.concatenate([np.zeros((0, len(self.design.line)), np.int64), *pieces])
         else:
             lit = self.lit(rgb)
-        return np.asarray((self.idle_ua * BYTE + lit) / (BYTE / MICRO))
+        return self._with_idle(lit)
 
     def supply_a(self, line_a: Floats) -> Floats:
         """The current of each supply, from that of the lines: (..., supplies)."""
@@ -191,57 +191,51 @@ class Loads:
         lit = np.zeros(len(self.design.line), np.int64)
         for span, ua in zip(self.spans, spot_ua, strict=True):
             lit[span.line] += (span.end - span.first) * ua * round(BYTE * level)
+        return self._with_idle(lit)
+
+    def _with_idle(self, lit: Ints) -> Floats:
+        """Amperes of lines with their dark LEDs, from what light draws on them."""
         return np.asarray((self.idle_ua * BYTE + lit) / (BYTE / MICRO))
 
-    def full_address_a(self, line: int, level: float) -> tuple[Floats, Floats]:
-        """The current of each address of a line, dark and at the colour that draws most, in
-        amperes: (k,) each.
-        """
-        low, high = self.start[line], self.start[line + 1]
-        idle_ua = self.chips[low:high] * self.design.line[line].led_type.idle_ua
-        dark_a = np.asarray(idle_ua * MICRO, np.float64)
-        full_a = dark_a.copy()
-        for span in self._spans_of(line):
-            rows = self.spot_row[span.first : span.end] - low
-            full_a[rows] += span.full_ua * round(BYTE * level) / (BYTE / MICRO)
-        return dark_a, full_a
+    def dark_a(self, line: int) -> Floats:
+        """The current of each address of a line while it is dark, in amperes: (k,)."""
+        return np.asarray(
+            self._chips_of(line) * self.design.line[line].led_type.idle_ua * MICRO, np.float64
+        )
 
-    def _spans_of(self, line: int) -> list[Span]:
-        return [span for span in self.spans if span.line == line]
+    def full_address_a(self, line: int, level: float) -> Floats:
+        """The current of each address of a line at the colour that draws most, in amperes: (k,)."""
+        amps = self.dark_a(line)
+        for rows, span in self._spans_of(line):
+            amps[rows] += span.full_ua * round(BYTE * level) / (BYTE / MICRO)
+        return amps
+
+    def _spans_of(self, line: int) -> list[tuple[Ints, Span]]:
+        """The spans of a line, each with the addresses of its spots."""
+        return [
+            (self.layout.address[span.first : span.end], span)
+            for span in self.spans
+            if span.line == line
+        ]
 
     def address_a(self, line: int, rgb: Bytes) -> Floats:
         """The current of each address of a line, dark chips included, in amperes: (..., k).
 
         rgb: (..., n, 3) uint8.
         """
-        low, high = self.start[line], self.start[line + 1]
-        led = self.design.line[line].led_type
-        amps = np.zeros((*rgb.shape[:-2], high - low))
-        amps += self.chips[low:high] * led.idle_ua * MICRO
-        for span in self._spans_of(line):
-            own = rgb[..., span.first : span.end, :].astype(np.int64)
-            if span.has_white:
-                white = own.min(axis=-1, keepdims=True)
-                own = np.concatenate([own - white, white], axis=-1)
-            rows = self.spot_row[span.first : span.end] - low
-            amps[..., rows] += own @ span.weights / (BYTE / MICRO)
+        dark_a = self.dark_a(line)
+        amps = np.broadcast_to(dark_a, (*rgb.shape[:-2], len(dark_a))).copy()
+        for rows, span in self._spans_of(line):
+            amps[..., rows] += span.channels(rgb) @ span.weights / (BYTE / MICRO)
         return amps
 
 
 def make_loads(design: Design, layout: Layout) -> Loads:
     """What a design's LEDs draw, chip by chip."""
-    start = np.concatenate([[0], np.cumsum(layout.line_sizes)]).astype(np.int64)
     chips = count_chips(design, layout)
-    spot_row = start[layout.line] + layout.address
-    return Loads(
-        design,
-        layout,
-        feedings(design),
-        chips,
-        start,
-        spot_row,
-        tuple(_spans(design, layout.line, chips[spot_row])),
-    )
+    of_spots = chips[layout.line_starts[layout.line] + layout.address]
+    spans = tuple(_spans(design, layout.line, of_spots))
+    return Loads(design, layout, feedings(design), chips, spans)
 
 
 def count_chips(design: Design, layout: Layout) -> Ints:
@@ -249,7 +243,7 @@ def count_chips(design: Design, layout: Layout) -> Ints:
 
     As many as its LEDs need, those of copies too; at least one.
     """
-    start = np.concatenate([[0], np.cumsum(layout.line_sizes)]).astype(np.int64)
+    start = layout.line_starts
     count = np.zeros(start[-1], np.int64)
     for row in layout.parts:
         per = design.line[row.line].led_type.leds_a_chip
@@ -265,7 +259,6 @@ def _spans(design: Design, line: Ints, chips: Ints) -> Iterable[Span]:
     for first, end in pairwise(edges):
         number = int(line[first])
         written = design.line[number]
-        letters = "RGBW" if len(written.wire_order) == len("RGBW") else "RGB"
         per_chip = written.led_type.channel_ua
-        ua = tuple(int(chips[first]) * per_chip.get(letter, 0) for letter in letters)
+        ua = tuple(int(chips[first]) * per_chip.get(letter, 0) for letter in written.channels)
         yield Span(number, first, end, ua)

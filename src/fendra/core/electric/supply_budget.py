@@ -6,9 +6,8 @@ from dataclasses import dataclass
 
 from fendra.core.electric.draws import Draw
 from fendra.core.electric.loads import Feeding
-from fendra.core.electric.supplies import SHARE
 from fendra.core.electric.wires import Wire, fuse_for, wire_for
-from fendra.core.electric.words import in_amps
+from fendra.core.electric.words import brightest_in_words, in_amps
 
 
 @dataclass(frozen=True)
@@ -24,7 +23,7 @@ class SupplyBudget:
     @property
     def brightest(self) -> str:
         """The colours that draw most, in words."""
-        return "full white" if self.full_a == self.white_a else "the brightest colour"
+        return brightest_in_words(self.white_a, self.full_a)
 
     @property
     def most_a(self) -> float:
@@ -40,11 +39,6 @@ class SupplyBudget:
         if self.feeding.budget_a is None and self.draw is not None:
             return self.draw.peak_a
         return self.most_a
-
-    @property
-    def safe_a(self) -> float | None:
-        """Four fifths of its rating."""
-        return None if self.feeding.amps is None else SHARE * self.feeding.amps
 
     @property
     def headroom(self) -> float | None:

@@ -12,3 +12,8 @@ def in_amps(value: float | None) -> str:
     if value is None:
         return "-"
     return f"{value * 1000:.3g} mA" if value < 0.9995 else f"{value:.3g} A"
+
+
+def brightest_in_words(white_a: float, full_a: float) -> str:
+    """What the colour that draws most is called, from its current and that of white."""
+    return "full white" if full_a == white_a else "the brightest colour"

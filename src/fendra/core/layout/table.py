@@ -112,6 +112,11 @@ class Layout:
         """The place in `line_names` of the line of each LED: (m,)."""
         return np.array([part.line for part in self.parts], np.int64)[self.leds.part]
 
+    @cached_property
+    def line_starts(self) -> Ints:
+        """Where each line's addresses begin, line after line, and where they end: (lines + 1,)."""
+        return np.concatenate([[0], np.cumsum(self.line_sizes)]).astype(np.int64)
+
     def part_row(self, name: str) -> PartRow:
         """The part of a name. Raises KeyError."""
         return self._parts_by_name[name]

@@ -16,6 +16,7 @@ from fendra.core.errors import LayoutError
 from fendra.core.film import Frame
 from fendra.core.layout import Layout
 from fendra.core.layout.table import Floats, Ints, PartRow
+from fendra.core.light import set_white_apart
 from fendra.core.names import did_you_mean
 
 ASSUMED_A = 0.5
@@ -88,7 +89,7 @@ class Bench:
     def chips(self) -> Ints:
         """How many chips listen to each address: (m,)."""
         known = count_chips(self.design, self.layout)
-        start = np.concatenate([[0], np.cumsum(self.layout.line_sizes)])
+        start = self.layout.line_starts
         count = np.ones(len(self), np.int64)  # what the design does not have is one chip
         is_known = self.addresses.address < np.array(self.layout.line_sizes)[self.addresses.line]
         count[is_known] = known[
@@ -108,7 +109,7 @@ class Bench:
         idle_ua = np.array([each.led_type.idle_ua for each in self.design.line])
         channel_ua = np.array(
             [
-                [each.led_type.channel_ua.get(letter, 0) * (letter in each.wire_order)
+                [each.led_type.channel_ua.get(letter, 0) * (letter in each.channels)
                  for letter in "RGBW"]
                 for each in self.design.line
             ]
@@ -128,11 +129,11 @@ class Bench:
     def full_a(self, step: Step) -> Floats:
         """What a step draws of each supply at full level, beside what the dark LEDs do."""
         feed, _, channel_a = (column[step.rows] for column in self._figures)
-        has_white = np.array([len(each.wire_order) == len("RGBW") for each in self.design.line])
-        # What red, green and blue have in common is white's, where there is one.
-        white = step.light.min(axis=1, initial=1.0, keepdims=True)
-        white = white * has_white[self.addresses.line[step.rows]][:, None]
-        channels = np.concatenate([step.light - white, white], axis=1)
+        has_white = np.array(["W" in each.channels for each in self.design.line])
+        plain = np.pad(step.light, ((0, 0), (0, 1)))
+        channels = np.where(
+            has_white[self.addresses.line[step.rows]][:, None], set_white_apart(step.light), plain
+        )
         return np.asarray(
             np.bincount(feed, (channels * channel_a).sum(axis=1), len(self.feeds)), np.float64
         )

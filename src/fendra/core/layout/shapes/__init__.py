@@ -21,14 +21,12 @@ from typing import (
 import numpy as np
 from pydantic import (
     AfterValidator,
-    BaseModel,
     BeforeValidator,
-    ConfigDict,
     Field,
     WithJsonSchema,
 )
 
-from fendra.core.model import one_of
+from fendra.core.model import Model, one_of
 from fendra.core.names import NAME
 from fendra.core.registry import Registry
 
@@ -112,7 +110,7 @@ else:
 """A direction by name, `out` or `in` as seen from the part's middle, or a vector."""
 
 
-class Part(BaseModel):
+class Part(Model):
     """A physical piece of LEDs on a line, in wire order from its data-in on.
 
     A shape says where the LEDs are in the part's own axes. From there the part is mirrored, then
@@ -127,8 +125,6 @@ class Part(BaseModel):
     whose LED takes an address but is not seen. parallel_to: the part of the same line whose data
     this one shows as well, wired in parallel. names: of the LEDs, one for each.
     """
-
-    model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
 
     runs_round: ClassVar[bool] = False
     """Whether its chain runs round its middle, clockwise or counter-clockwise."""

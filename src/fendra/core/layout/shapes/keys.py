@@ -5,18 +5,17 @@ from __future__ import annotations
 from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import Field, model_validator
 
 from fendra.core.layout.shapes import MOST_LEDS, Array, Length, Number, Part, shape
+from fendra.core.model import Model
 
 KEY_MM = 19.05
 """From key to key; the usual spacing of full-size keyboards, 3/4 inch."""
 
 
-class Column(BaseModel):
+class Column(Model):
     """A column of keys from the top row down; `shift`: how far it stands to the front, in keys."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
 
     keys: Annotated[int, Field(ge=1, le=100)]
     shift: Number = 0.0

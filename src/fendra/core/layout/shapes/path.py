@@ -5,17 +5,15 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Any, Literal, TypeAlias
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import Field, model_validator
 
 from fendra.core.layout.shapes import Array, Point, shape
 from fendra.core.layout.spacing import Spaced
-from fendra.core.model import one_of
+from fendra.core.model import Model, one_of
 
 
-class Bend(BaseModel):
+class Bend(Model):
     """On along a circle through `via` to `to`."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
 
     via: Point
     to: Point
