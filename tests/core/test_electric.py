@@ -420,3 +420,80 @@ def test_plain_arrays_of_no_frames_and_of_one():
     loads = make_loads(made, made.layout())
     assert loads.line_a(np.zeros((0, 10, 3), np.uint8)).shape == (0, 1)
     assert loads.line_a(np.full((10, 3), 255, np.uint8)) == pytest.approx([0.61])
+
+
+CONTRADICTIONS = [
+    ({"amps": 6, "usb": "2.0"}, "warning", "amps 6 A, usb 0.5 A. The smallest counts"),
+    ({"amps": 6, "converter": {"amps": 3}}, "warning", "amps 6 A, converter 3 A"),
+    ({"amps": 0.51, "usb": "2.0"}, None, ""),  # near enough
+    ({"usb": "3.0", "volts": 3.9}, "error", "a USB port gives 5 V, and volts says 3.9"),
+    ({"battery": {"volts": 48, "cells": 4, "ah": 1}, "volts": 5, "converter": {}}, "error", "12.00 V a cell"),
+    ({"battery": {"volts": 12, "cells": 60, "ah": 1}, "volts": 5, "converter": {}}, "error", "0.20 V a cell"),
+    ({"battery": {"cells": 1, "ah": 1}, "volts": 5}, "error", "a battery of 3.7 V gives no 5 V by itself"),
+    ({"battery": {"cells": 1, "ah": 1}, "volts": 4.2}, None, ""),
+    ({"battery": {"cells": 3, "ah": 1}, "volts": 5, "converter": {}}, None, ""),
+    ({"battery": {"cells": 1, "ah": 1}, "converter": {}, "usb": "2.0"}, "warning", "it is a battery, and another supply too"),
+    ({"wire": {"mm2": 1.5, "awg": 22}}, "error", "AWG 22 has 0.33 mm², and mm2 says 1.5"),
+    ({"wire": {"mm2": 0.33, "awg": 22}}, None, ""),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("supply", "severity", "words"), CONTRADICTIONS)
+def test_figures_that_cannot_all_be_true(supply, severity, words):
+    made = design(layer(), line=[line(2)], supplies={"s": supply})
+    found = [each for each in made.check() if each.code == "contradiction"]
+    if severity is None:
+        assert found == []
+    else:
+        (finding,) = found
+        assert (finding.severity, words in finding.message) == (severity, True), finding.message
+        assert finding.path[:2] == ("supplies", "s")
+        assert finding.remedy
+
+
+@pytest.mark.parametrize(
+    ("controllers", "supply", "code"),
+    [
+        ({}, {"regulator_of": "c"}, ("unknown-name", "error")),
+        ({"c": {}}, {"regulator_of": "c"}, ("no-rating", "warning")),
+        ({"c": {"regulator_amps": 0.5}}, {"regulator_of": "c"}, None),
+        ({"c": {"regulator_amps": 0.5}}, {"regulator_of": "c", "limiter": False}, ("over-rating", "error")),
+        ({"c": {"link": {}}}, {"amps": 9}, ("no-effect", "warning")),
+        ({"c": {"link": {"baud": 9600, "network": "sacn"}}}, {"amps": 9}, ("contradiction", "error")),
+        ({"c": {"link": {"network": "sacn", "mbit": 0.05}}}, {"amps": 9}, ("slow-link", "warning")),
+        ({"c": {"link": {"network": "sacn", "mbit": 0.5}}}, {"amps": 9}, None),
+    ],
+)  # fmt: skip
+def test_boards_regulators_and_links(controllers, supply, code):
+    """Ten LEDs, 0.61 A at full white; a packet of 30 slots at 50 a second takes 0.081 Mbit/s."""
+    made = design(layer(), line=[line()], controllers=controllers, supplies={"s": supply})
+    told = codes(made)
+    assert told == set() if code is None else code in told
+
+
+def test_a_thin_jump_is_an_error_and_one_of_which_nothing_is_said_a_note():
+    """100 LEDs behind a jump draw 6.1 A through it: 0.75 mm2 bears 6, 1 mm2 10."""
+    parts = [strip("p", 1), strip("q", 100, at=[20.0, 0.0])]
+    for jump, expected in (
+        ({"mm2": 0.75}, {("thin-wire", "error")}),
+        ({"mm2": 1.0}, set()),
+        ({}, {("thin-wire", "note")}),
+    ):
+        lines = [{"name": "a", "supply": "s", "jump": jump, "part": parts}]
+        supplies = {"s": {"amps": 30, "wire": {"metres": 0.1, "mm2": 2.5}}}
+        made = design(layer(), line=lines, supplies=supplies)
+        assert codes(made) - {("heat", "note"), ("low-voltage", "note")} == expected, jump
+
+
+def test_a_hot_strip_is_told_by_what_a_tape_shows():
+    """144 LEDs a metre at full white all the time: 43.9 W a metre; dark most of the time: little."""
+    part = {"name": "p", "shape": "strip", "start": [0.0, 0.0], "direction": "right", "count": 144,
+            "per_metre": 144}  # fmt: skip
+    lines = [{"name": "a", "supply": "s", "part": [part], "feed": [{"at": 0}, {"at": "end"}]}]
+    supplies = {"s": {"amps": 30, "wire": {"metres": 0.1, "mm2": 2.5}}}
+    made = design(layer(level="s"), line=lines, supplies=supplies, signals={"s": {}})
+    assert ("heat", "note") in codes(made)
+    for rows, expected in (([1] * 20, {"warning"}), ([1] + [0] * 19, set())):
+        film = made.compile().film(tape(s=rows))
+        _, report = examine(made, render=lambda _, film=film: film)
+        assert {str(each.severity) for each in report if each.code == "heat"} == expected

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
 import fendra as fd
-from fendra.core.electric.limiter import FULL, Limiter, highest_gain
+from fendra.core.electric.limiter import FULL, Limiter, highest_gain, next_gain
 from fendra.core.electric.loads import make_loads
 from helpers import design, layer, strip, tape
 
@@ -135,3 +135,33 @@ def test_dark_leds_alone_beyond_the_budget_leave_no_light():
 
 def _errors(made):
     return [finding for finding in made.check() if finding.severity == "error"]
+
+
+@given(st.lists(st.tuples(st.integers(0, FULL), st.integers(0, 4000)), min_size=1, max_size=40))
+def test_the_gain_falls_at_once_rests_and_rises_no_faster_than_it_may(frames):
+    """highest: what each frame allows; step_ms: since the one before. A second's rest, then 32 a ms."""
+    gain, rest_ms, since_ms = FULL, 0, 10_000
+    for highest, step_ms in frames:
+        before, (gain, rest_ms) = gain, next_gain(gain, rest_ms, highest, step_ms)
+        since_ms = 0 if highest <= before and highest < FULL else since_ms + step_ms
+        assert gain <= highest
+        assert gain <= before + 32 * step_ms
+        assert 0 <= rest_ms <= 1000
+        if gain > before:
+            assert since_ms >= 1000
+    assert next_gain(gain, rest_ms, FULL, 1000 + 2048) == (FULL, 0)
+
+
+def test_what_flashes_does_not_make_all_else_pump():
+    """A dim white below, a bright one flashing over it twice a second: the dim one stays as it is."""
+    line = [{"name": "a", "supply": "s", "part": [strip(count=10)]}]
+    flash = layer("blink", rate=2.0, colour="white", level=1.0, when="s > 0.5")
+    made = design(
+        layer(level=0.6), flash, line=line, signals={"s": {}}, supplies={"s": {"budget": 0.4}}
+    )
+    film = made.compile().film(tape(1.0, s=[1] * 6))
+    dim = film.rgb[:, 0, 0]
+    below = dim[(dim < 100) & (film.times > 0.6)]
+    assert len(below) > 50
+    assert np.ptp(below.astype(int)) == 0
+    assert np.ptp(film.let_through["s"][film.times > 0.6]) == 0

@@ -13,6 +13,7 @@ from fendra.draw.animation import write_animation
 from fendra.draw.glow import Stage
 from fendra.draw.labels import Board
 from fendra.draw.still import signal_notes
+from fendra.draw.views import best_view
 from fendra.draw.wiring import draw_wiring, draw_wiring_figure
 from helpers import design, layer, strip, tape
 
@@ -313,3 +314,36 @@ def test_the_wiring_diagram_names_everything_and_stays_within_its_frame(name):
         assert top <= y <= foot, text.get_text()
     with style.inked(style.PAPER):
         assert draw_wiring(budget, draw_wiring_figure(budget).axes[0]) is not None
+
+
+@pytest.mark.parametrize(
+    ("size", "facing", "side"),
+    [
+        ((400, 300, 10), (0, 0, 1), "top"),
+        ((400, 300, 10), (0, 0, -1), "bottom"),
+        ((400, 300, 10), (0, 0.9, -0.4), "top"),  # they do not mostly look down
+        ((400, 20, 300), (0, 1, 0), "front"),
+        ((400, 20, 300), (0, -1, 0), "back"),
+        ((20, 400, 300), (-1, 0, 0), "left"),
+        ((20, 400, 300), (1, 0, 0), "right"),
+        ((400, 200, 300), (0, 1, 0), "top"),  # not twice as large from the front
+    ],
+)
+def test_the_side_from_which_leds_are_seen_best(size, facing, side):
+    corners = np.array([[x, y, z] for x in (0, 1) for y in (0, 1) for z in (0, 1)]) * size
+    assert best_view(corners, np.tile(np.array(facing, float), (8, 1))) == side
+
+
+def test_ink_is_that_of_the_page_only_inside_the_block():
+    """The map on paper is dark on white, and on the screen again as it was."""
+    heron = fd.load(fd.demo_file("heron.toml"))
+    dark = heron.map().get_facecolor()
+    with style.inked(style.PAPER):
+        light = heron.map().get_facecolor()
+        with pytest.raises(ZeroDivisionError), style.inked(style.DARK):
+            raise ZeroDivisionError
+        assert style.ink() is style.PAPER
+    assert style.ink() is style.DARK
+    assert sum(light[:3]) > 2.9
+    assert sum(dark[:3]) < 0.5
+    assert heron.map().get_facecolor() == dark

@@ -150,3 +150,63 @@ def test_tables_by_hand():
     assert supply[1] == "5 V, 3 A"
     steps = dict(bench_steps(budget, "a.toml"))
     assert steps["The map"][1].command == "fendra probe a.toml colours --line a --to serial:PORT"
+
+
+SHIPPED = {"drone": "flight", "pad": "typing", "cabinet": "game", "bare": "lever"}
+
+
+@pytest.mark.parametrize("name", SHIPPED)
+def test_every_shipped_design_has_a_sheet_that_names_its_parts_and_figures(tmp_path, name):
+    made = fd.load(fd.demo_file(f"{name}.toml"))
+    film = made.compile().film(fd.read_tape(fd.demo_file(f"{SHIPPED[name]}.csv")))
+    page = Page(made.sheet(tmp_path / "sheet.html", film).read_text(encoding="utf-8"))
+    assert page.open == []
+    budget = made.budget(film)
+    for row in made.layout().parts:
+        assert row.name in page.text
+    for line in budget.lines:
+        assert f"{line.sag.lowest_v:.2f} V at LED {line.sag.at}" in page.text
+        assert f"the last LED is number {line.addresses - 1}." in page.text
+    for supply in budget.supplies:
+        assert f"at {supply.draw.at_s:.4g} s" in page.text
+    pictures = [attrs["src"] for tag, attrs in page.tags if tag == "img"]
+    volts = {line.feeding.volts for line in budget.lines}
+    assert len(pictures) == 2 + len(budget.supplies) + len(volts)
+    assert "To look at first" not in page.text
+
+
+def test_a_measured_type_a_clocked_line_and_a_line_that_sags_are_written_down(tmp_path):
+    """Both figures of a measured type; where else to feed; that data and clock go there."""
+    made = fd.Design.from_values(
+        {
+            "leds": {"mine": {"like": "ws2812b", "measured": {"amps": 1.26, "leds": 60}}},
+            "supplies": {"s": {"volts": 5, "amps": 40, "wire": {"metres": 1.0, "mm2": 6}}},
+            "line": [
+                {"name": "long", "led": "mine", "supply": "s", "part": [strip("p", 290)]},
+                {"name": "clocked", "led": "apa102", "supply": "s",
+                 "part": [strip("q", 10, at=[0.0, 50.0])]},
+            ],
+            "layer": [layer()],
+        }
+    )  # fmt: skip
+    budget = made.budget()
+    (first, second) = budget.lines
+    assert first.led.channel_ua["R"] == round(20_000 / 3)
+    page = Page(made.sheet(tmp_path / "sheet.html", view="left").read_text(encoding="utf-8"))
+    for words in ("20 mA", "6.67 mA", "apa102, BGR", "seen from its left"):
+        assert words in page.text or words in str(page.tags), words
+    places = ", ".join(map(str, first.extra))
+    assert f"long: for full white feed it at LED {places} too" in page.text
+    assert second.extra == ()
+
+
+def test_a_first_pixel_that_lifts_the_data_is_no_chip():
+    drone = fd.load(fd.demo_file("drone.toml")).budget()
+    assert [line.shifter for line in drone.lines] == ["pixel", "chip"]
+    assert (
+        dict((row[0], row[1]) for row in materials(drone).rows)["level shifter, a channel a line"]
+        == "1"
+    )
+    words = [step.words for step in dict(bench_steps(drone, "x"))["Before there is power"]]
+    assert "The first pixel, which nobody sees, lifts the data of wings." in words
+    assert "Level shifters are in the data of body." in words
