@@ -203,10 +203,8 @@ def test_a_measured_type_a_clocked_line_and_a_line_that_sags_are_written_down(tm
 def test_a_first_pixel_that_lifts_the_data_is_no_chip():
     drone = fd.load(fd.demo_file("drone.toml")).budget()
     assert [line.shifter for line in drone.lines] == ["pixel", "chip"]
-    assert (
-        dict((row[0], row[1]) for row in materials(drone).rows)["level shifter, a channel a line"]
-        == "1"
-    )
+    how_many = {row[0]: row[1] for row in materials(drone).rows}
+    assert how_many["level shifter, a channel a line"] == "1"
     words = [step.words for step in dict(bench_steps(drone, "x"))["Before there is power"]]
     assert "The first pixel, which nobody sees, lifts the data of wings." in words
     assert "Level shifters are in the data of body." in words
