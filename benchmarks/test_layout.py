@@ -34,8 +34,7 @@ range = [0, 10]
 name = "drift"
 on = "out"
 effect = "gradient"
-start = "red"
-end = "blue"
+colours = ["red", "blue"]
 rate = "speed"
 [[layer]]
 name = "scan"

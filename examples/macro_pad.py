@@ -28,8 +28,8 @@ design = fd.Design.from_values(
         "trails": {"across": {"of": "keys", "by": "x"}},
         "signals": {"volume": {"range": [0, 1], "smooth": 0.1}, "muted": {"kind": "switch"}},
         "layer": [
-            {"name": "keys", "on": "across", "effect": "gradient", "start": "#0040ff",
-             "end": "#ff00a0", "rate": 0.1, "level": 0.7},
+            {"name": "keys", "on": "across", "effect": "gradient",
+             "colours": ["#0040ff", "#ff00a0"], "rate": 0.1, "level": 0.7},
             {"name": "volume", "on": "knob", "effect": "gauge", "value": "volume"},
             {"name": "muted", "on": "knob", "effect": "pulse", "colour": "red", "when": "muted"},
         ],

@@ -12,22 +12,37 @@ from fendra.core.engine import Engine
 from helpers import strip
 
 RING = {"name": "ring", "shape": "ring", "centre": [0.0, 90.0], "radius": 33.0, "count": 16}
+BOUND = {
+    "number": lambda item: f"mix({item.low:.6f}, {item.high:.6f}, s)",
+    "numbers": lambda item: [f"mix({item.low:.6f}, {item.high:.6f}, s)", "1 - s", item.high],
+    "truth": lambda _: "s > 0.5",
+    "colour": lambda _: "mix('red', '#123456', s)",
+    "colours": lambda _: ["navy", "mix('red', '#123456', s)", "lime"],
+    "place": lambda _: "radius",
+    "text": lambda _: "{s:5.1}N{10 * s:m:ss}",
+}
+"""What each kind of parameter is bound to."""
+
+PLAIN = {("gradient", "at"), ("picture", "stretch")}
+"""Parameters that are left as they are: one place for each colour, and no expression."""
+
 CHOICES = ("one", "bar", "ring", "both", "odd", "out", "turned", "none", "all")
 
 
 def all_of(effect):
     """A design with the effect on each choice, plain and with everything bound to a signal."""
     bound = {
-        key: f"mix({item.low:.6f}, {item.high:.6f}, s)" if item.kind == "number" else
-        "s > 0.5" if item.kind == "truth" else "mix('red', '#123456', s)"
+        key: BOUND[item.kind](item)
         for key, item in EFFECTS[effect].parameters.items()
-    }  # fmt: skip
-    blends, layers = ["over", "add", "max"], []
+        if item.kind in BOUND and (effect, key) not in PLAIN
+    }
+    blends, layers = ["over", "add", "max", "multiply"], []
     for i, choice in enumerate(CHOICES):
         for j, keys in enumerate(({}, bound)):
             layers.append(
                 {"name": f"{choice} {j}", "on": choice, "effect": effect,
-                 "blend": blends[(i + j) % 3], "when": "s > 0.2" if j else True,
+                 "scene": [[], "calm", "wild"][(i + j) % 3],
+                 "blend": blends[(i + j) % 4], "when": "s > 0.2" if j else True,
                  "fade_out": 0.1 * j, "level": "0.2 + 0.9 * s" if i % 2 else 0.8, **keys}
             )  # fmt: skip
     return fd.Design.from_values(
@@ -40,6 +55,8 @@ def all_of(effect):
             "trails": {"out": {"of": "part == 'ring' or part == 'bar'", "by": "abs(x - 40)"},
                        "turned": {"of": "bar", "by": "-x"}},
             "signals": {"s": {"smooth": 0.05}},
+            "scene": [{"name": "calm", "when": "s < 0.4", "fade": 0.2},
+                      {"name": "wild", "when": "s > 0.7", "fade": 0.3}],
             "layer": layers,
         }
     )  # fmt: skip

@@ -10,7 +10,7 @@ from fendra.core.effects import EFFECTS
 from fendra.core.electric.leds import LED_TYPES
 from fendra.core.graph.expr import tame
 from fendra.core.graph.node import NEWS, VALUE
-from fendra.core.graph.ops import LARGEST_UINT_FLOAT, OPS, Kind
+from fendra.core.graph.ops import LARGEST_UINT_FLOAT, OPS, Kind, Table
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer
 from fendra.core.layout.shapes import FACINGS
@@ -97,6 +97,20 @@ def parts(draw, name):
     return {"name": name, "facing": facing, **draw(shapes()), **draw(placements)}
 
 
+PER_FRAME = [
+    text for text in NUMBERS
+    if not any(of in text.replace("max", "") for of in ("x", "along", "distance", "facing"))
+]  # fmt: skip
+PLACES = ["along", "x", "angle", "radius", "x + y", "up", "along * s", "distance(0, 90)", "0.5"]
+
+
+def looked_up(values):
+    """A table with a value for two words of the signal `mode`, and for the rest."""
+    return st.fixed_dictionaries(
+        {"by": st.just("mode"), "else": values}, optional={"calm": values, "wild": values}
+    )
+
+
 @st.composite
 def layers(draw, names):
     name = draw(st.sampled_from(sorted(EFFECTS)))
@@ -104,28 +118,43 @@ def layers(draw, names):
     for key, item in EFFECTS[name].parameters.items():
         if not draw(st.booleans()):
             continue
-        if item.kind == "colour":
-            keys[key] = draw(st.sampled_from(COLOURS))
-        elif item.kind == "truth":
-            keys[key] = draw(st.one_of(st.booleans(), st.sampled_from(TRUTHS)))
-        else:
-            per_frame = [
-                text
-                for text in NUMBERS
-                if not any(
-                    of in text.replace("max", "") for of in ("x", "along", "distance", "facing")
+        literal = st.floats(item.low, item.high)
+        match item.kind:
+            case "colour":
+                keys[key] = draw(
+                    st.one_of(st.sampled_from(COLOURS), looked_up(st.sampled_from(COLOURS)))
                 )
-            ]
-            literal = st.floats(item.low, item.high)
-            keys[key] = draw(st.one_of(literal, st.sampled_from(per_frame)))
+            case "truth":
+                keys[key] = draw(st.one_of(st.booleans(), st.sampled_from(TRUTHS)))
+            case "number":
+                value = st.one_of(literal, st.sampled_from(PER_FRAME))
+                keys[key] = draw(st.one_of(value, looked_up(value)))
+            case "colours":
+                keys[key] = draw(st.lists(st.sampled_from(COLOURS), min_size=1, max_size=4))
+            case "numbers" if key != "at":
+                value = st.one_of(literal, st.sampled_from(PER_FRAME))
+                keys[key] = draw(st.lists(value, min_size=1, max_size=3))
+            case "place":
+                keys[key] = draw(st.sampled_from(PLACES))
+            case "text":
+                keys[key] = draw(st.sampled_from(["A {s:4.1}!", "{t:m:ss}", "x", ""]))
+            case "word":
+                keys[key] = draw(st.sampled_from(item.words))
     seconds = st.sampled_from([0.0, 0.05, 1.5])
     return {
         "name": name, "on": draw(st.sampled_from(names)), "effect": name,
         "when": draw(st.one_of(st.booleans(), st.sampled_from(TRUTHS))),
-        "blend": draw(st.sampled_from(["over", "add", "max"])),
+        "blend": draw(st.sampled_from(["over", "add", "max", "multiply"])),
+        "cover": draw(st.one_of(st.floats(0, 1), st.sampled_from(NUMBERS))),
+        "hides_below": draw(st.booleans()), "least_on": draw(seconds),
+        "priority": draw(st.integers(-2, 2)), "canvas": draw(st.sampled_from(["", "", "desk"])),
+        "scene": draw(st.sampled_from([[], "one", "two", ["one", "three"]])),
         "level": draw(st.one_of(st.floats(0, 1), st.sampled_from(NUMBERS))),
         "fade_in": draw(seconds), "fade_out": draw(seconds), **keys,
     }  # fmt: skip
+
+
+fades = st.sampled_from([0.0, 0.1, 0.7])
 
 
 @st.composite
@@ -167,7 +196,15 @@ def designs(draw):
             "s": {"smooth": draw(st.sampled_from([0.0, 0.2])), "lost_after": draw(st.sampled_from([None, 0.1]))},
             "t": {"of": "s * 0.5 + 0.1", "range": [0.0, 1.0]},
             "on": {"kind": "switch", "hold": draw(st.sampled_from([0.0, 0.3]))},
+            "mode": {"kind": "choice", "choices": {"calm": 0, "wild": 3}},
         },
+        "canvases": {"desk": {"part-0-0": {"at": [50.0, 20.0], "turn": 30.0, "scale": 2.5}}},
+        "scene": [
+            {"name": "one", "when": draw(st.sampled_from(TRUTHS)), "fade": draw(fades)},
+            {"name": "two", "when": "mode == 'wild'", "button": draw(st.sampled_from(["", "on"]))},
+            {"name": "three", "fade": draw(fades), "button": draw(st.sampled_from(["", "on"])),
+             "when": draw(st.sampled_from([True, "not lost(all)"]))},
+        ],
         "layer": [{**layer, "name": f"{i}"} for i, layer in enumerate(made)],
     }  # fmt: skip
 
@@ -179,6 +216,9 @@ news = st.lists(st.tuples(st.integers(0, 400), st.floats(-1e9, 1e9), st.booleans
 GUARDS = {
     "div": lambda tracer, a, b: (a, tracer.apply("select", tracer.apply("equal", b, 0.0), 1.0, b)),
     "sqrt": lambda tracer, a: (tracer.apply("max", a, 0.0),),
+    "uint_div": lambda tracer, a, b: (
+        a, tracer.apply("uint_select", tracer.apply("uint_less", b, 1), 1, b)
+    ),
     "uint_mod": lambda tracer, a, b: (
         a, tracer.apply("uint_select", tracer.apply("uint_less", b, 1), 1, b)
     ),
@@ -188,6 +228,12 @@ GUARDS = {
     ),
 }  # fmt: skip
 """How arguments are brought to where the operation may be asked for."""
+
+TABLES = [
+    (Kind.FLOAT, [0.5, 0.25, 1.0]), (Kind.FLOAT, [0.1, -7.3]), (Kind.FLOAT, [3.0]),
+    (Kind.UINT, [7, 300, 4_000_000_000]), (Kind.UINT, [200, 9]),
+]  # fmt: skip
+"""Tables that numbers are looked up in: small, in fractions, and of any size."""
 
 FLOATS = st.sampled_from([0.0, -0.0, 1.0, -1.0, 0.5, 2.0, 3.0, 255.0, 1e9, -1e9, 1e-40, 0.1])
 
@@ -224,6 +270,13 @@ def recordings(draw):
             ]
             args = GUARDS[name](tracer, *args) if name in GUARDS else args
             pool.append(tracer.apply(name, *args))
+            if draw(st.integers(0, 9)) == 0:
+                place = draw(st.sampled_from([v for v in reversed(pool) if v.kind is Kind.UINT]))
+                kind, values = draw(st.sampled_from(TABLES))
+                pool.append(tracer.take(Table(values, kind), place))
+            if draw(st.integers(0, 9)) == 0:
+                colour = draw(st.sampled_from([v for v in reversed(pool) if v.kind is Kind.FLOAT]))
+                pool.append(tracer.channel(colour, draw(st.integers(0, 2))))
         for cell in cells:
             numbers = [v for v in pool if v.kind is cell.kind and v.rate in (0, 2) and v.width == 1]
             value = draw(st.sampled_from(numbers[::-1]))

@@ -25,6 +25,7 @@ from fendra.core.layout import Layout, place
 from fendra.core.mix import Recording
 from fendra.core.tape import Tape
 from fendra.files.design_file import load_design
+from fendra.files.media import read_media
 from fendra.files.part_files import fill_in
 from fendra.files.whole import write_text
 from fendra.native.choose import choose_engine
@@ -36,7 +37,7 @@ if TYPE_CHECKING:
     from matplotlib.image import AxesImage
 
     from fendra.core.graph.c99 import Emitted
-    from fendra.draw.names import ViewName
+    from fendra.core.layout.names import ViewName
 
 
 class Design(CoreDesign):
@@ -57,8 +58,8 @@ class Design(CoreDesign):
     def from_values(cls, values: Mapping[str, Any], *, folder: str | Path = ".") -> Self:
         """A design from plain values: the tables of a file as dicts and lists.
 
-        folder: where the files are that its parts name. Raises DesignError, with a finding for
-        each wrong key, type and range.
+        folder: where the files are that it names. Raises DesignError, with a finding for each wrong
+        key, type and range.
         """
         plain = copy.deepcopy(dict(values))
         wrong = fill_in(plain, Path(folder))
@@ -66,6 +67,7 @@ class Design(CoreDesign):
         if wrong or document.findings:
             raise DesignError([*wrong, *document.findings])
         assert isinstance(document.design, cls)
+        document.design.uses_media(read_media(document.design, Path(folder)))
         return document.design
 
     def layout(self) -> Layout:

@@ -21,14 +21,14 @@ def test_solid_is_one_colour():
 
 
 def test_gradient_goes_from_start_to_end_in_linear_light():
-    (row,) = shown("gradient", 0.0, count=5, start="black", end="white")
+    (row,) = shown("gradient", 0.0, count=5, colours=["black", "white"])
     assert row == [0, 64, 128, 191, 255]
 
 
 def test_gradient_drifts_there_and_back_without_a_seam():
     """Half a turn later, what was at the start is at the end: the colours have moved on."""
     rows = shown(
-        "gradient", *np.arange(0, 4.01, 0.02), count=9, start="black", end="white", rate=0.5
+        "gradient", *np.arange(0, 4.01, 0.02), count=9, colours=["black", "white"], rate=0.5
     )
     assert rows[0] == [0, 32, 64, 96, 128, 159, 191, 223, 255]
     assert rows[50] == rows[0][::-1]  # one second: half a turn
@@ -95,14 +95,14 @@ def test_pulse_swells_from_low_to_high_and_back():
      (-5, [0] * 4), (400, [255] * 4)],
 )  # fmt: skip
 def test_gauge_is_lit_as_far_as_the_value_says(value, row):
-    white = {"start": "white", "middle": "white", "end": "white", "high": 100}
+    white = {"colours": ["white"], "high": 100}
     assert shown("gauge", 0.0, count=4, value=value, **white) == [row]
     whole = [255 if byte >= 128 else 0 for byte in row]
     assert shown("gauge", 0.0, count=4, value=value, whole=True, **white) == [whole]
 
 
 def test_gauge_has_a_ramp_of_three_colours_and_blinks_at_the_red_line():
-    colours = {"start": "black", "middle": "red", "end": "black", "value": "s", "threshold": 0.9}
+    colours = {"colours": ["black", "red", "black"], "value": "s", "threshold": 0.9}
     rows = shown("gauge", 0.0, 0.1, 0.3, count=5, signals=["s"], news={"s": 0.89}, **colours)
     assert rows == [[0, 128, 255, 128, 0]] * 3
     rows = shown("gauge", 0.0, 0.1, 0.3, count=5, signals=["s"], news={"s": 1}, rate=2.5, **colours)

@@ -8,12 +8,12 @@ from matplotlib.figure import Figure
 from PIL import Image
 
 import fendra as fd
+from fendra.core.layout.views import best_view
 from fendra.draw import style
 from fendra.draw.animation import write_animation
 from fendra.draw.glow import Stage
 from fendra.draw.labels import Board
 from fendra.draw.still import signal_notes
-from fendra.draw.views import best_view
 from fendra.draw.wiring import draw_wiring, draw_wiring_figure
 from helpers import design, layer, strip, tape
 

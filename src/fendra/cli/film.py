@@ -11,7 +11,7 @@ import typer
 
 from fendra.cli.options import DesignFile, Engine, TapeFile
 from fendra.cli.screen import progress, say
-from fendra.draw.names import ViewName
+from fendra.core.layout.names import ViewName
 
 if TYPE_CHECKING:
     from fendra.core.film import Film as CoreFilm

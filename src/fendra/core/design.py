@@ -30,6 +30,7 @@ from fendra.core.layout.shapes import (
     Point,
     Title,
 )
+from fendra.core.media import Media
 from fendra.core.mix import Blend
 from fendra.core.model import Model, one_of
 from fendra.core.names import SIGNAL_NAME, did_you_mean
@@ -44,10 +45,12 @@ if TYPE_CHECKING:
     _Texts: TypeAlias = str | list[str]
     _Near: TypeAlias = str | Point
     _At: TypeAlias = int | str
+    _Choices: TypeAlias = list[str] | dict[str, int]
 else:
     _Texts = one_of(text=str, list=list[str])
     _Near = one_of(text=str, numbers=Point)
     _At = one_of(number=Annotated[int, Field(ge=0, le=MOST_LEDS)], text=Literal["end"])
+    _Choices = one_of(list=list[str], table=dict[str, int])
 
 
 def _check_controller(name: str) -> str:
@@ -197,31 +200,62 @@ class Signal(Model):
     """One live value and its conditioning.
 
     range: lowest and highest value; what comes is held within it.
+    choices: the words of a choice, counted from 0, or with their numbers.
     smooth: time constant, s. hold: a switch stays on so long after, s (bridges the dark
     half of a flasher's pulse). lost_after: without news for so long it is lost, s, and
     takes the value of `fallback`. of: an expression over other signals, instead of news.
     """
 
-    kind: Literal["number", "switch"] = "number"
+    kind: Literal["number", "switch", "choice"] = "number"
+    choices: _Choices = []
     unit: str = ""
     about: str = ""
     range: Annotated[tuple[Number, Number], Field(strict=False)] | None = None
     smooth: Seconds = 0.0
     hold: Seconds = 0.0
     lost_after: Seconds | None = None
-    fallback: Number | bool | None = None
+    fallback: Number | bool | str | None = None
     of: str | None = None
 
+    @property
+    def numbers(self) -> dict[str, int]:
+        """The number of each word of a choice."""
+        if isinstance(self.choices, dict):
+            return self.choices
+        return {word: number for number, word in enumerate(self.choices)}
 
-Setting: TypeAlias = bool | Annotated[float, Field(allow_inf_nan=False)] | str
+
+Plain: TypeAlias = bool | Annotated[float, Field(allow_inf_nan=False)] | str
 """A literal, or a text that holds a colour or an expression."""
+
+Setting: TypeAlias = Plain | list[Plain] | dict[str, Plain]
+"""What a parameter may be: plain; a list of plain ones; or a table of them, to look up in."""
+
+
+class Preset(BaseModel):
+    """An effect with parameters, under a name. All keys but these are the effect's parameters."""
+
+    model_config = ConfigDict(extra="allow", frozen=True, strict=True)
+    __pydantic_extra__: dict[str, Setting]
+
+    effect: str
+    about: str = ""
+
+    @property
+    def parameters(self) -> dict[str, Setting]:
+        """The effect's parameters as they are written."""
+        return self.__pydantic_extra__
 
 
 class Layer(BaseModel):
     """An effect on a choice of spots. All keys but these are the effect's parameters.
 
-    on: a part, group or trail, or `all`. when: the condition. level: 0 to 1 as the eye
-    sees it. fade_in, fade_out: s.
+    on: a part, group or trail, or `all`. effect, or preset: what it shows. canvas: on which its
+    spots are placed anew. scene: the scenes that it belongs to; every one, if not given. when: the
+    condition; least_on: how long it stays on at least, s. priority: layers are painted from the
+    lowest on, and in the order of the file where they are equal. blend: how it is painted; cover:
+    how much of it, 0 to 1. hides_below: nothing that is beneath shows on its spots. level: 0 to 1
+    as the eye sees it. fade_in, fade_out: s.
     """
 
     model_config = ConfigDict(extra="allow", frozen=True, strict=True)
@@ -229,9 +263,16 @@ class Layer(BaseModel):
 
     name: Title
     on: str
-    effect: str
+    effect: str = ""
+    preset: str = ""
+    canvas: str = ""
+    scene: _Texts = []
     when: bool | str = True
+    least_on: Seconds = 0.0
+    priority: Annotated[int, Field(ge=-1000, le=1000)] = 0
     blend: Blend = "over"
+    cover: Setting = 1.0
+    hides_below: bool = False
     level: Setting = 1.0
     fade_in: Seconds = 0.0
     fade_out: Seconds = 0.0
@@ -240,6 +281,36 @@ class Layer(BaseModel):
     def parameters(self) -> dict[str, Setting]:
         """The effect's parameters as they are written."""
         return self.__pydantic_extra__
+
+    @property
+    def scenes(self) -> tuple[str, ...]:
+        """The scenes that it belongs to; none is every one."""
+        return (self.scene,) if isinstance(self.scene, str) else tuple(self.scene)
+
+
+class Scene(Model):
+    """A set of layers, shown while it is chosen: the first one in the file whose condition holds.
+
+    when: the condition. button: a condition that, each time it comes true, steps on to the next of
+    the scenes that have it. fade: the time in which it takes over from another, s.
+    """
+
+    name: Name
+    about: str = ""
+    when: bool | str = True
+    button: str = ""
+    fade: Seconds = 0.0
+
+
+class OnCanvas(Model):
+    """Where a part, group or assembly is on a canvas.
+
+    at: its middle. turn: degrees, counter-clockwise. scale: how much larger than it is.
+    """
+
+    at: Point
+    turn: Number = 0.0
+    scale: Annotated[float, Field(gt=0, le=1e6)] = 1.0
 
 
 def _check_signal_name(name: str) -> str:
@@ -268,7 +339,8 @@ class Design(Model):
 
     rate: frames a second. level: the master level, 0 to 1 as the eye sees it. units: of all
     lengths in it. outline: lines of points [x, y] that show the thing itself in pictures. leds: LED
-    types of its own, and changes to known ones.
+    types of its own, and changes to known ones. canvases: places of parts, for effects that go
+    across several things. effects: files of effects of its own.
     """
 
     fendra: Literal[1] = 1
@@ -285,10 +357,15 @@ class Design(Model):
     line: Annotated[list[Line], Field(min_length=1)]
     groups: dict[Name, Group] = {}
     trails: dict[Name, Trail] = {}
+    canvases: dict[Name, dict[str, OnCanvas]] = {}
     signals: dict[SignalName, Signal] = {}
+    effects: list[str] = []
+    presets: dict[Name, Preset] = {}
+    scene: list[Scene] = []
     layer: list[Layer] = []
 
     _led_types: dict[str, LedType] = PrivateAttr(default_factory=dict)
+    _media: Media = PrivateAttr(default_factory=Media)
     _file: str = PrivateAttr(default="")
     _lines: dict[Path, int] = PrivateAttr(default_factory=dict)
 
@@ -312,6 +389,30 @@ class Design(Model):
     def led_types(self) -> Mapping[str, LedType]:
         """The LED types of the catalogue, and those that the design adds or changes."""
         return self._led_types
+
+    @property
+    def media(self) -> Media:
+        """What the files that it names hold: effects and pictures."""
+        return self._media
+
+    def uses_media(self, media: Media) -> None:
+        """Note what the files that it names hold."""
+        self._media = media
+
+    @property
+    def painted(self) -> list[int]:
+        """The places of the layers in the order in which they are painted."""
+        return sorted(range(len(self.layer)), key=lambda i: self.layer[i].priority)
+
+    def effect_of(self, layer: Layer) -> str:
+        """The name of a layer's effect, its own or its preset's; empty where there is none."""
+        preset = self.presets.get(layer.preset)
+        return layer.effect or (preset.effect if preset is not None else "")
+
+    def settings_of(self, layer: Layer) -> dict[str, Setting]:
+        """What is written of the parameters of a layer's effect: its preset's, and its own."""
+        preset = self.presets.get(layer.preset)
+        return {**(preset.parameters if preset is not None else {}), **layer.parameters}
 
     @property
     def file(self) -> str:

@@ -13,7 +13,7 @@ from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
-from fendra.core.design import Design, Layer
+from fendra.core.design import Design, Layer, Preset
 from fendra.core.findings import Finding, Path
 from fendra.core.layout.shapes import SHAPES
 from fendra.core.names import NAME
@@ -152,7 +152,7 @@ def _target(values: dict[str, Any], path: Path) -> tuple[Any, Any, Any]:
         return holder, last, stand_in
     if isinstance(holder, dict) and last in holder and not _is_required(path):
         return holder, last, None
-    if path[:-1] == ("layer",) and isinstance(holder, list) and isinstance(last, int):
+    if path[:-1] in (("layer",), ("scene",)) and isinstance(holder, list) and isinstance(last, int):
         return holder, holder[last], None
     return _target(values, path[:-1])
 
@@ -191,6 +191,8 @@ def _is_required(path: Path) -> bool:
             models = [*SHAPES.values()]
         case ("layer", int()):
             models = [Layer]
+        case ("presets", str()):
+            models = [Preset]
         case _:
             return False
     fields = [model.model_fields.get(str(path[-1])) for model in models]
@@ -205,7 +207,19 @@ def _names(raw: Any) -> frozenset[str]:
     for holder in [*_tables(raw.get("line")), *_tables(holders)]:
         found.add(str(holder.get("name")))
         found.update(str(part.get("name")) for part in _tables(holder.get("part")))
-    for table in ("groups", "trails", "signals", "controllers", "leds", "supplies", "assemblies"):
+    for layer in _tables(raw.get("scene")):
+        found.add(str(layer.get("name")))
+    for table in (
+        "groups",
+        "trails",
+        "signals",
+        "controllers",
+        "leds",
+        "supplies",
+        "assemblies",
+        "canvases",
+        "presets",
+    ):
         if isinstance(raw.get(table), dict):
             found.update(map(str, raw[table]))
     return frozenset(found)

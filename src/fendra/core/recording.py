@@ -2,39 +2,33 @@
 
 from __future__ import annotations
 
+import traceback
 from collections.abc import Iterable, Mapping
+from dataclasses import replace
+from pathlib import PurePath
 from typing import Any
 
 import numpy as np
 
-from fendra.core.design import Design, Layer, Setting
-from fendra.core.effects import EFFECTS, Led, Look, Parameter
+from fendra.core.design import Design, Layer, OnCanvas
+from fendra.core.effects import EFFECTS, Effect, Led, Look
 from fendra.core.electric.limiter import make_limits
 from fendra.core.electric.loads import make_loads
-from fendra.core.errors import ExpressionError, GraphError
+from fendra.core.errors import GraphError
 from fendra.core.findings import Path, Report
 from fendra.core.graph.clock import Clock
-from fendra.core.graph.expr import Scope, compile_expression
-from fendra.core.graph.functions import clamp, lightness_to_linear
-from fendra.core.graph.node import Rate
+from fendra.core.graph.functions import lightness_to_linear
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer, Value
-from fendra.core.layout.choice import ALL, Choice, report_expression
-from fendra.core.layout.columns import (
-    ORDER_COLUMNS,
-    SPOT_COLUMNS,
-    column_values,
-    look_up_in,
-    words,
-)
+from fendra.core.layout.choice import ALL, Choice
+from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
-from fendra.core.light import COLOUR_NAMES, is_colour, parse_colour
 from fendra.core.mix import Recording, Slot
-from fendra.core.names import did_you_mean, in_words
+from fendra.core.names import did_you_mean
+from fendra.core.scenes import record_scenes
+from fendra.core.settings import Settings, written
 from fendra.core.signals import Signals
-
-LEVEL = Parameter("number", 1.0, "", 0.0, 1.0)
 
 
 def record(
@@ -50,17 +44,20 @@ def record(
     """
     recorder = _Recorder(design, layout, choices, report, frozenset(dropped))
     recorder.signals.record_all()
-    slots = []
+    recorder.scenes()
+    spaces: dict[int, str] = {}
     for i, layer in enumerate(design.layer):
         with recorder.tracer.within(("layer", i)):
-            slots.append(recorder.layer(i, layer))
+            space = recorder.layer(i, layer)
+        if space is not None:
+            spaces[i] = space
     with recorder.tracer.within(("level",)):
-        level = recorder.setting(design.level, LEVEL, ("level",))
+        level = recorder.settings.number(design.level, ("level",))
         recorder.root("master", lightness_to_linear(level))
     graph = simplify(recorder.tracer.graph())
     columns = {
-        (str(node.space), str(node.payload)): _column(
-            layout, choices[str(node.space)], str(node.payload)
+        (str(node.space), str(node.payload)): recorder.spaces[str(node.space)].values(
+            str(node.payload)
         )
         for node in graph.nodes
         if node.op == "column"
@@ -68,25 +65,22 @@ def record(
     placed = tuple(
         Slot(
             i,
-            layer.on,
-            layer.blend,
+            spaces[i],
+            design.layer[i].blend,
             graph.roots[f"layer:{i}:on"],
             graph.roots[f"layer:{i}:paint"],
             graph.roots[f"layer:{i}:rest"],
+            recorder.scenes_of(design.layer[i]),
         )
-        for i, (layer, is_recorded) in enumerate(zip(design.layer, slots, strict=True))
-        if is_recorded
+        for i in design.painted
+        if i in spaces
     )
     spots = {name: choice.spots for name, choice in choices.items()}
+    spots |= {name: space.choice.spots for name, space in recorder.spaces.items()}
     fed = tuple(name for name, signal in design.signals.items() if signal.of is None)
     limits = make_limits(make_loads(design, layout))
-    return Recording(graph, placed, columns, spots, len(layout), fed, limits)
-
-
-def _column(layout: Layout, choice: Choice, name: str) -> np.ndarray[Any, np.dtype[np.float64]]:
-    if name in ORDER_COLUMNS:
-        return {"along": choice.along, "rank": choice.rank}[name]
-    return column_values(layout, name)[choice.spots]
+    shares = tuple(graph.roots[f"scene:{i}:there"] for i in range(recorder.images))
+    return Recording(graph, placed, columns, spots, len(layout), fed, limits, shares)
 
 
 class _Recorder:
@@ -100,54 +94,182 @@ class _Recorder:
     ) -> None:
         self.tracer = Tracer()
         self._clock = Clock(self.tracer)
-        self._choices = choices
-        self._report = report
-        self._dropped = dropped
-        self._words = words(layout)
+        self._design, self._layout, self._choices = design, layout, choices
+        self._report, self._dropped = report, dropped
         self.signals = Signals(design, self.tracer, self._clock, report, dropped)
+        self.settings = Settings(
+            design, layout, self.tracer, self._clock, self.signals, report, dropped
+        )
+        self.spaces: dict[str, Space] = {}
+        self._scene_numbers = {scene.name: i for i, scene in enumerate(design.scene)}
+        self._shares: list[Value] = []
+
+    @property
+    def images(self) -> int:
+        """How many scenes there are, none of them counted as one; 0 where a design has none."""
+        return len(self._shares)
 
     def root(self, name: str, value: Value) -> None:
         self.tracer.roots[name] = value.place
 
-    def layer(self, number: int, layer: Layer) -> bool:
-        """Record one layer; False where it is wrong."""
+    def scenes(self) -> None:
+        """Record which scene is chosen."""
+        self._shares, chosen = record_scenes(
+            self._design.scene, self.tracer, self._clock, self.settings
+        )
+        for number, (share, is_chosen) in enumerate(zip(self._shares, chosen, strict=True)):
+            self.root(f"scene:{number}:there", share)
+            self.root(f"scene:{number}:chosen", is_chosen)
+
+    def scenes_of(self, layer: Layer) -> frozenset[int] | None:
+        """The places of the scenes that a layer belongs to; None for every one, and for none."""
+        if not layer.scenes:
+            return None
+        return frozenset(self._scene_numbers[s] for s in layer.scenes if s in self._scene_numbers)
+
+    def layer(self, number: int, layer: Layer) -> str | None:
+        """Record one layer; gives its space, None where it is wrong."""
         path: Path = ("layer", number)
         choice = self._choices.get(layer.on)
         if choice is None and layer.on not in self._dropped:
             remedy = did_you_mean(layer.on, self._choices, "parts, groups and trails")
             message = f"there is no part, group or trail '{layer.on}'."
             self._report.error((*path, "on"), "unknown-name", message, remedy)
-        on = self._condition(layer, (*path, "when"))
-        space = layer.on if choice is not None else ALL
-        level = self.setting(layer.level, LEVEL, (*path, "level"), space)
+        on = self._condition(layer, path)
+        space = self._space(layer, choice, path)
+        level = self.settings.number(layer.level, (*path, "level"), space)
         self.tracer.label(level, "level")
-        if layer.effect not in EFFECTS:
-            remedy = did_you_mean(layer.effect, EFFECTS, "effects")
-            message = f"there is no effect '{layer.effect}'."
-            self._report.error((*path, "effect"), "unknown-effect", message, remedy)
-            return False
-        settings = self._settings(layer, path, space)
+        covering = self.settings.number(layer.cover, (*path, "cover"), space)
+        effect = self._effect(layer, path)
+        if effect is None:
+            return None
+        self._tell_unknown(effect, number)
+        given = written(self._design, number, [*effect.parameters])
+        settings = self.settings.of_effect(effect.parameters, given, space)
         if choice is None:
-            return False
+            return None
+        look = self._look(effect, Led(self.tracer, self._clock, space, on), settings, path)
+        if look is None:
+            return None
         try:
-            led = Led(self.tracer, self._clock, space, choice.ranks, on)
-            look = EFFECTS[layer.effect].draw(led, **settings)
-            self._paint(number, layer, on, level, look)
+            self._paint(number, layer, on, level, covering, look)
         except GraphError as exc:
-            self._report.error(path, "effect", f"effect '{layer.effect}': {exc}.")
-            return False
-        return True
+            self._report.error(path, "effect", f"effect '{effect.name}': {exc}.")
+            return None
+        return space.name
 
-    def _paint(self, number: int, layer: Layer, on: Value, level: Value, look: Look) -> None:
+    def _effect(self, layer: Layer, path: Path) -> Effect | None:
+        preset = self._design.presets.get(layer.preset)
+        if layer.preset and preset is None and layer.preset not in self._dropped:
+            message = f"there is no preset '{layer.preset}'."
+            remedy = did_you_mean(layer.preset, self._design.presets, "presets of this design")
+            self._report.error((*path, "preset"), "unknown-name", message, remedy)
+        if preset is not None and layer.effect not in ("", preset.effect):
+            message = f"preset '{layer.preset}' is of effect '{preset.effect}'."
+            self._report.error((*path, "effect"), "preset", message, "Leave one of both out.")
+        name = self._design.effect_of(layer)
+        if not name:
+            if not layer.preset:
+                message, remedy = "'effect' is missing.", "Add effect = ..."
+                self._report.error((*path, "effect"), "missing-key", message, remedy)
+            return None
+        own = self._design.media.effects.get(name)
+        if own is None and name not in EFFECTS:
+            where = (*path, "effect") if layer.effect else ("presets", layer.preset, "effect")
+            known = [*EFFECTS, *self._design.media.effects]
+            remedy = did_you_mean(name, known, "effects")
+            self._report.error(where, "unknown-effect", f"there is no effect '{name}'.", remedy)
+            return None
+        return own or EFFECTS[name]
+
+    def _tell_unknown(self, effect: Effect, number: int) -> None:
+        """Keys that the effect does not have."""
+        layer = self._design.layer[number]
+        wrong: list[Path] = [
+            ("layer", number, name) for name in layer.parameters if name not in effect.parameters
+        ]
+        preset = self._design.presets.get(layer.preset)
+        if preset is not None:
+            wrong += [
+                ("presets", layer.preset, name)
+                for name in preset.parameters
+                if name not in effect.parameters
+            ]
+        for path in wrong:
+            known = [*effect.parameters, *Layer.model_fields]
+            message = f"effect '{effect.name}' has no parameter '{path[-1]}'."
+            remedy = did_you_mean(str(path[-1]), known, "keys of this layer")
+            self._report.error(path, "unknown-parameter", message, remedy)
+
+    def _space(self, layer: Layer, choice: Choice | None, path: Path) -> Space:
+        choice = choice or self._choices[ALL]
+        canvas = self._design.canvases.get(layer.canvas)
+        name = choice.name
+        if layer.canvas and canvas is None:
+            message = f"there is no canvas '{layer.canvas}'."
+            remedy = did_you_mean(layer.canvas, self._design.canvases, "canvases")
+            self._report.error((*path, "canvas"), "unknown-name", message, remedy)
+        elif canvas is not None:
+            name = f"{choice.name} on {layer.canvas}"
+        if name not in self.spaces:
+            layout = self._layout if canvas is None else self._on_canvas(layer.canvas, canvas)
+            self.spaces[name] = Space(name, layout, choice)
+        return self.spaces[name]
+
+    def _on_canvas(self, name: str, canvas: Mapping[str, OnCanvas]) -> Layout:
+        """The layout with every LED where a canvas puts it."""
+        position, facing = self._layout.position.copy(), self._layout.facing.copy()
+        for part, place in canvas.items():
+            choice = self._choices.get(part)
+            if choice is None:
+                remedy = did_you_mean(part, self._choices, "parts, groups and trails")
+                message = f"there is no part, group or trail '{part}'."
+                self._report.error(("canvases", name, part), "unknown-name", message, remedy)
+            elif len(choice.spots):
+                turn = _turned(place.turn)
+                there = self._layout.position[choice.spots]
+                middle = (there.min(axis=0) + there.max(axis=0)) / 2
+                at = np.array(place.at) * self._layout.unit_mm
+                position[choice.spots] = (there - middle) * place.scale @ turn.T + at
+                facing[choice.spots] = self._layout.facing[choice.spots] @ turn.T
+        return replace(self._layout, position=position, facing=facing)
+
+    def _look(
+        self, effect: Effect, led: Led, settings: Mapping[str, Any], path: Path
+    ) -> Look | None:
+        """What an effect gives; None where it fails, which is a finding and no traceback."""
+        try:
+            look = effect.draw(led, **settings)
+            _check_look(look)
+        except GraphError as exc:
+            self._report.error(path, "effect", f"effect '{effect.name}': {exc}.")
+        except Exception as exc:  # an effect of somebody's own may do anything
+            frame = traceback.extract_tb(exc.__traceback__)[-1]
+            where = f"{PurePath(frame.filename).name}:{frame.lineno}"
+            message = f"effect '{effect.name}' fails: {type(exc).__name__}: {exc} ({where})."
+            self._report.error(path, "effect", message)
+        else:
+            return look
+        return None
+
+    def _paint(
+        self, number: int, layer: Layer, on: Value, level: Value, covering: Value, look: Look
+    ) -> None:
         self.tracer.label(look.cover, "cover")
-        cover, is_there = look.cover, on  # a layer runs only while it is there
-        if layer.fade_in > 0 or layer.fade_out > 0:
+        cover, is_there, presence = look.cover * covering, on, self.tracer.const(1.0)
+        if layer.fade_in > 0 or layer.fade_out > 0:  # a layer runs only while it is there
             presence = self._clock.presence(on, layer.fade_in, layer.fade_out)
             self.tracer.label(presence, "presence")
-            cover = look.cover * presence
+            cover = cover * presence
             is_there = on if layer.fade_out <= 0 else on | (presence > 0.0)
+        is_there = is_there & self._scenes_there(layer)
         strength, rest = cover * lightness_to_linear(level), 1.0 - cover
         paint = look.colour * strength
+        if layer.hides_below:
+            rest = 1.0 - presence
+        if layer.blend == "multiply":  # from what is beneath to that times the colour
+            rest = (look.colour * lightness_to_linear(level) - 1.0) * cover + 1.0
+            paint = self.tracer.const(0.0)
         named = {"on": is_there, "share": cover, "strength": strength, "paint": paint, "rest": rest}
         for name, value in named.items():
             self.tracer.label(value, name)
@@ -156,120 +278,39 @@ class _Recorder:
         self.root(f"layer:{number}:rest", rest)
 
     def _condition(self, layer: Layer, path: Path) -> Value:
-        if isinstance(layer.when, bool):
-            return self.tracer.const(layer.when)
-        value = self._expression(layer.when, Parameter("truth", True), path, None)
-        if value is None:
-            return self.tracer.const(True)
-        return value
+        """Whether a layer is on, and the scenes that it belongs to are there."""
+        on = self.settings.condition(layer.when, (*path, "when"))
+        if layer.least_on > 0:
+            on = self._clock.at_least(on, layer.least_on)
+        wrong = [name for name in layer.scenes if name not in self._scene_numbers]
+        for name in wrong:
+            if name not in self._dropped:
+                message = f"there is no scene '{name}'."
+                remedy = did_you_mean(name, self._scene_numbers, "scenes")
+                self._report.error((*path, "scene"), "unknown-name", message, remedy)
+        return on & self._scenes_there(layer)
 
-    def _settings(self, layer: Layer, path: Path, space: str) -> dict[str, Value]:
-        parameters = EFFECTS[layer.effect].parameters
-        for name in layer.parameters:
-            if name not in parameters:
-                known = [*parameters, *Layer.model_fields]
-                message = f"effect '{layer.effect}' has no parameter '{name}'."
-                remedy = did_you_mean(name, known, "keys of this layer")
-                self._report.error((*path, name), "unknown-parameter", message, remedy)
-        settings = {
-            name: self.setting(
-                layer.parameters.get(name, parameter.default), parameter, (*path, name), space
-            )
-            for name, parameter in parameters.items()
-        }
-        for name, value in settings.items():
-            self.tracer.label(value, name)
-        return settings
+    def _scenes_there(self, layer: Layer) -> Value:
+        """Whether anything of the scenes that a layer belongs to is there."""
+        scenes = self.scenes_of(layer)
+        found = self.tracer.const(scenes is None)
+        for scene in sorted(scenes or ()):
+            found = found | (self._shares[scene] > 0.0)
+        return found
 
-    def setting(
-        self, setting: Setting, parameter: Parameter, path: Path, space: str | None = None
-    ) -> Value:
-        """A parameter's value; its default where what is written is wrong."""
-        value = self._literal(setting, parameter, path)
-        if value is None and isinstance(setting, str):
-            value = self._expression(setting, parameter, path, space)
-        if value is None:
-            value = self._literal(parameter.default, parameter, path)
-        assert value is not None
-        return value
 
-    def _literal(self, setting: Setting, parameter: Parameter, path: Path) -> Value | None:
-        wrong = ""
-        match parameter.kind:
-            case "colour":
-                if isinstance(setting, str):
-                    return self.tracer.const(parse_colour(setting)) if is_colour(setting) else None
-                wrong = "a colour is needed here"
-                remedy = "Write '#rrggbb', a CSS name, or an expression that gives a colour."
-            case "truth":
-                if isinstance(setting, (bool, str)):
-                    return self.tracer.const(setting) if isinstance(setting, bool) else None
-                wrong = "a condition is needed here"
-                remedy = "Write true, false, or an expression in quotes."
-            case "number":
-                if isinstance(setting, str):
-                    return None
-                if not isinstance(setting, bool):
-                    if parameter.low <= setting <= parameter.high:
-                        return self.tracer.const(float(setting))
-                    unit = f" {parameter.unit}" if parameter.unit else ""
-                    message = f"{setting:g}{unit} is out of range."
-                    remedy = f"It goes from {parameter.low:g} to {parameter.high:g}{unit}."
-                    self._report.error(path, "out-of-range", message, remedy)
-                    return None
-                wrong = "a number is needed here"
-                remedy = "Write a number, or an expression in quotes."
-        self._report.error(path, "wrong-type", f"{wrong}, and this is {in_words(setting)}.", remedy)
-        return None
+def _turned(degrees: float) -> np.ndarray[Any, np.dtype[np.float64]]:
+    angle = np.radians(degrees)
+    cos, sin = np.cos(angle), np.sin(angle)
+    return np.array([[cos, -sin, 0.0], [sin, cos, 0.0], [0.0, 0.0, 1.0]])
 
-    def _expression(
-        self, text: str, parameter: Parameter, path: Path, space: str | None
-    ) -> Value | None:
-        is_truth = parameter.kind == "truth"
-        is_colour_wanted = parameter.kind == "colour"
-        if is_colour_wanted and text.startswith("#"):
-            message = f"'{text}' is no colour."
-            remedy = "Behind # stand three or six digits, 0 to 9 and a to f."
-            self._report.error(path, "colour", message, remedy)
-            return None
-        try:
-            value = compile_expression(
-                text,
-                self._scope(space),
-                Kind.TRUTH if is_truth else Kind.FLOAT,
-                colour=is_colour_wanted,
-            )
-            if value.rate & Rate.SPOT and space is None:
-                raise ExpressionError(
-                    "this differs from LED to LED, and one value for all is needed",
-                    remedy="Use signals here, and no columns.",
-                    text=text,
-                )
-        except ExpressionError as exc:
-            if is_colour_wanted and text.isalnum() and text not in self.signals.names:
-                remedy = did_you_mean(text, COLOUR_NAMES, "colours")
-                self._report.error(path, "colour", f"there is no colour '{text}'.", remedy)
-            else:
-                report_expression(exc, path, self._report, self._dropped)
-            return None
-        if is_truth:
-            return value
-        low, high = (0.0, 1.0) if is_colour_wanted else (parameter.low, parameter.high)
-        return clamp(value, low, high)
 
-    def _scope(self, space: str | None) -> Scope:
-        columns = look_up_in(self.tracer, space) if space is not None else None
-
-        def look_up(name: str) -> Value | None:
-            signal = self.signals.look_up(name)
-            if signal is not None or columns is None or space is None:
-                return signal
-            if name in ORDER_COLUMNS:
-                return self.tracer.column(name, space)
-            return columns(name)
-
-        names = [*self.signals.names]
-        if space is not None:
-            names += [*SPOT_COLUMNS, *ORDER_COLUMNS]
-        known_words = self._words if space is not None else {}
-        return Scope(self.tracer, look_up, names, known_words, self.signals.lost, self._clock)
+def _check_look(look: object) -> None:
+    """Raises GraphError where an effect gives something else than a look."""
+    if not isinstance(look, Look):
+        raise GraphError(f"it gives {type(look).__name__}, and a Look is needed")
+    for name, value in (("colour", look.colour), ("cover", look.cover)):
+        if not isinstance(value, Value) or value.kind is not Kind.FLOAT:
+            raise GraphError(f"its {name} is no number of the graph")
+    if look.cover.width != 1:
+        raise GraphError("its cover is a colour, and one number is needed")

@@ -19,7 +19,8 @@ class Registry(Mapping[str, T], Generic[T]):
     """Name to thing, in the order of the names.
 
     package: whose modules register something when they are imported.
-    group: the entry-point group through which other packages join.
+    group: the entry-point group through which other packages join. failures: of each entry point
+    that could not be loaded, what went wrong.
     """
 
     def __init__(self, package: str, group: str) -> None:
@@ -27,6 +28,7 @@ class Registry(Mapping[str, T], Generic[T]):
         self._group = group
         self._things: dict[str, T] = {}
         self._is_filled = False
+        self.failures: dict[str, str] = {}
 
     def add(self, name: str, thing: T) -> None:
         """Register a thing; a name that is taken is an error."""
@@ -50,7 +52,11 @@ class Registry(Mapping[str, T], Generic[T]):
         for module in pkgutil.iter_modules(package.__path__):
             importlib.import_module(f"{self._package}.{module.name}")
         for entry in entry_points(group=self._group):
-            entry.load()
+            try:
+                entry.load()
+            except Exception as exc:
+                where = entry.dist.name if entry.dist is not None else entry.value
+                self.failures[entry.name] = f"{where}: {type(exc).__name__}: {exc}"
 
     def __getitem__(self, name: str) -> T:
         return self._fill()[name]

@@ -15,6 +15,9 @@ from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.layout.choice import report_expression
 
+EVERY = "all"
+"""In `lost(all)`: every signal that is fed."""
+
 
 class Signals:
     """The design's signals by name; each is recorded when it is first asked for.
@@ -43,18 +46,34 @@ class Signals:
     def names(self) -> tuple[str, ...]:
         return tuple(self._signals)
 
+    @property
+    def words(self) -> dict[str, dict[str, int]]:
+        """The words of each signal that is a choice, and their numbers."""
+        kinds = self._signals.items()
+        return {name: signal.numbers for name, signal in kinds if signal.kind == "choice"}
+
     def look_up(self, name: str) -> Value | None:
         """A signal's conditioned value; None where there is no such signal.
 
         Raises GraphError where signals are computed from each other in a circle.
         """
-        found = self._record(name)
+        found = self._record(name.removesuffix(":number"))
         return None if found is None else found[0]
 
     def lost(self, name: str) -> Value | None:
         """Whether a signal is lost; a computed one is when one that it reads is."""
+        if name == EVERY and name not in self._signals:
+            return self._all_lost()
         found = self._record(name)
         return None if found is None else found[1]
+
+    def _all_lost(self) -> Value:
+        """Whether every signal that is fed is lost: nothing is known."""
+        found = self._tracer.const(True)
+        for name, signal in self._signals.items():
+            if signal.of is None:
+                found = found & self._record(name)[1]  # type: ignore[index]
+        return found
 
     def record_all(self) -> None:
         """Record every signal, so that each has been checked."""
@@ -96,6 +115,8 @@ class Signals:
             is_heard = tracer.apply("uint_less", age_ms, limit_ms)
             tracer.label(is_heard, f"{name}_heard")
             is_lost = ~is_heard
+        if signal.kind == "choice":
+            return select(is_lost, fallback, newest), is_lost
         if signal.kind == "number":
             value = select(is_lost, fallback, newest)
             return self._smoothed(name, value, signal), is_lost
@@ -115,7 +136,10 @@ class Signals:
             read.append(found[1])
             return found[0]
 
-        scope = Scope(tracer, look_up, self.names, lost=self.lost, clock=self._clock)
+        def look_up_plain(other: str) -> Value | None:
+            return look_up(other.removesuffix(":number"))
+
+        scope = Scope(tracer, look_up_plain, self.names, self.words, self.lost, self._clock)
         kind = Kind.TRUTH if signal.kind == "switch" else Kind.FLOAT
         try:
             value = compile_expression(text, scope, kind)
@@ -140,4 +164,8 @@ class Signals:
 def fallback_of(signal: Signal) -> float:
     """What a signal is while it is lost: its fallback, else 0 held within its range."""
     low, high = signal.range or (-LARGEST, LARGEST)
+    if isinstance(signal.fallback, str):
+        return float(signal.numbers.get(signal.fallback, 0))
+    if signal.kind == "choice" and signal.fallback is None:
+        return float(min(signal.numbers.values(), default=0))
     return min(max(float(signal.fallback or 0.0), low), high)

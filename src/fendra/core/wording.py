@@ -14,6 +14,8 @@ from fendra.core.design import (
     GroupTable,
     Layer,
     Line,
+    OnCanvas,
+    Scene,
     Signal,
     Trail,
 )
@@ -136,6 +138,10 @@ def _known_keys(path: Path, values: dict[str, Any]) -> list[str]:
             return [*(Bend if rest[0] == "points" else Column).model_fields]
         case ("layer", int()):
             return [*Layer.model_fields]
+        case ("scene", int()):
+            return [*Scene.model_fields]
+        case ("canvases", str(), str()):
+            return [*OnCanvas.model_fields]
         case (str(table), str(), *rest) if table in _NAMED:
             return [*_table_in(_NAMED[table], rest).model_fields]
     return [*Design.model_fields]

@@ -9,8 +9,8 @@ import numpy as np
 from PIL import Image
 
 from fendra.core.film import Film
+from fendra.core.layout.names import ViewName
 from fendra.draw.glow import Stage
-from fendra.draw.names import ViewName
 from fendra.draw.still import draw_still
 from fendra.draw.style import kind_of
 from fendra.files.whole import write_whole

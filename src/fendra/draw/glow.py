@@ -14,10 +14,10 @@ from PIL import Image, ImageDraw
 
 from fendra.core.design import Design
 from fendra.core.layout import Layout
+from fendra.core.layout.names import ViewName
+from fendra.core.layout.views import VIEWS
 from fendra.core.light import linear_to_srgb, srgb_to_linear
-from fendra.draw.names import ViewName
 from fendra.draw.style import DARK
-from fendra.draw.views import VIEWS
 
 Array = np.ndarray[Any, np.dtype[Any]]
 

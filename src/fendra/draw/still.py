@@ -7,8 +7,8 @@ from pathlib import Path
 from PIL import Image
 
 from fendra.core.film import Film
+from fendra.core.layout.names import ViewName
 from fendra.draw.glow import Stage
-from fendra.draw.names import ViewName
 from fendra.draw.style import kind_of
 from fendra.draw.words import write_words
 from fendra.files.whole import write_whole

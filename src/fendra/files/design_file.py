@@ -13,6 +13,7 @@ from fendra.core.design import Design
 from fendra.core.document import read_document
 from fendra.core.errors import DesignError
 from fendra.core.findings import Finding, Report, Severity, errors_of, with_places
+from fendra.files.media import read_media
 from fendra.files.part_files import fill_in
 from fendra.files.places import key_lines
 from fendra.files.whole import read_text
@@ -66,6 +67,8 @@ def check_text(
     lines = key_lines(text)
     if document.design is not None and "line" in raw:  # else all that follows comes from that
         document.design.written_in(Path(name).name, lines)
+        there = Path(name).parent if folder is None else folder
+        document.design.uses_media(read_media(document.design, there))
         subject, more = examine(document.design, document.dropped, render)
         report.extend(document.in_file(more))
     # What was left out makes more findings than it deserves: then only errors are certain.

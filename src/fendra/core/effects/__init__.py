@@ -9,131 +9,42 @@ To add one, write a file with a function like `blink` in blink.py, marked with `
 from __future__ import annotations
 
 import inspect
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
 from dataclasses import dataclass
-from typing import Any, Literal, TypeAlias
+from functools import partial
+from typing import TypeAlias, overload
 
-from fendra.core.graph.clock import Clock
-from fendra.core.graph.trace import Operand, Tracer, Value
+from fendra.core.effects.led import Led, Look
+from fendra.core.effects.parameters import (
+    Parameter,
+    colour,
+    colours,
+    number,
+    numbers,
+    picture,
+    place,
+    text,
+    truth,
+    word,
+)
 from fendra.core.registry import Registry
 
-ParameterKind: TypeAlias = Literal["number", "colour", "truth"]
-
-
-@dataclass(frozen=True)
-class Parameter:
-    """One parameter of an effect: what it is, its default, unit and range."""
-
-    kind: ParameterKind
-    default: float | str | bool
-    unit: str = ""
-    low: float = 0.0
-    high: float = 1.0
-    about: str = ""
-
-
-def number(default: float, unit: str, low: float, high: float, about: str) -> Any:
-    """A number in `unit`, held between `low` and `high`."""
-    return Parameter("number", default, unit, low, high, about)
-
-
-def colour(default: str, about: str) -> Any:
-    """A colour: `#rrggbb`, a CSS name, or an expression that gives one."""
-    return Parameter("colour", default, about=about)
-
-
-def truth(default: bool, about: str) -> Any:
-    """A condition: true, false, or an expression."""
-    return Parameter("truth", default, about=about)
-
-
-@dataclass(frozen=True)
-class Look:
-    """What an effect gives for its spots.
-
-    colour: linear light, width 3, each 0 to 1.
-    cover: how much of what is beneath it hides, 0 to 1.
-    """
-
-    colour: Value
-    cover: Value
-
-
-class Led:
-    """The spots that an effect runs on, all at once.
-
-    x, y, z: mm. along: 0 to 1 on the layer's trail. rank: place in the trail's order,
-    from 0, of `ranks`. index: place in the part.
-    """
-
-    def __init__(self, tracer: Tracer, clock: Clock, space: str, ranks: int, on: Value) -> None:
-        self._tracer = tracer
-        self._clock = clock
-        self._space = space
-        self._on = on
-        self._start: Value | None = None
-        self.ranks = ranks
-
-    @property
-    def x(self) -> Value:
-        return self._tracer.column("x", self._space)
-
-    @property
-    def y(self) -> Value:
-        return self._tracer.column("y", self._space)
-
-    @property
-    def z(self) -> Value:
-        return self._tracer.column("z", self._space)
-
-    @property
-    def index(self) -> Value:
-        return self._tracer.column("index", self._space)
-
-    @property
-    def along(self) -> Value:
-        return self._tracer.column("along", self._space)
-
-    @property
-    def rank(self) -> Value:
-        return self._tracer.column("rank", self._space)
-
-    @property
-    def start(self) -> Value:
-        """True in the one frame in which the layer comes on."""
-        if self._start is None:
-            self._start = self._clock.rises(self._on)
-        return self._start
-
-    def const(self, value: float) -> Value:
-        """A plain number as a value."""
-        return self._tracer.const(value)
-
-    def label(self, **values: Value) -> None:
-        """Say what values are called in the C that is emitted; they may go without."""
-        for name, value in values.items():
-            self._tracer.label(value, name)
-
-    def cycle(self, rate_hz: Operand) -> Value:
-        """A phase from 0 up to 1, the same for every layer with this rate."""
-        return self._clock.cycle(rate_hz)
-
-    def cycle_from_start(self, rate_hz: Operand) -> Value:
-        """A phase from 0 up to 1 that is 0 when the layer comes on."""
-        return self._clock.cycle(rate_hz, self.start)
-
-    def elapsed_ms(self, period_ms: Operand) -> Value:
-        """Milliseconds since the layer came on, beginning again after each period."""
-        return self._clock.elapsed_ms(period_ms, self.start)
+__all__ = [
+    "EFFECTS", "Effect", "Led", "Look", "Parameter", "colour", "colours", "effect", "gathering",
+    "number", "numbers", "picture", "place", "text", "truth", "word",
+]  # fmt: skip
 
 
 @dataclass(frozen=True)
 class Effect:
-    """A registered effect."""
+    """A registered effect. family: what it is for, one of `FAMILIES`."""
 
     name: str
     draw: Callable[..., Look]
     parameters: dict[str, Parameter]
+    family: str = "own"
 
     @property
     def about(self) -> str:
@@ -143,16 +54,57 @@ class Effect:
 
 EFFECTS: Registry[Effect] = Registry("fendra.core.effects", "fendra.effects")
 
+FAMILIES = (
+    "steady", "motion", "rhythm", "chance", "gauges", "events", "pictures", "field", "own"
+)  # fmt: skip
+"""What effects are for, in the order in which they are listed."""
 
-def effect(draw: Callable[..., Look]) -> Callable[..., Look]:
-    """Register an effect under its function's name."""
+_GATHERED: ContextVar[dict[str, Effect] | None] = ContextVar("gathered", default=None)
+
+
+Draw: TypeAlias = Callable[..., Look]
+
+
+@overload
+def effect(draw: Draw) -> Draw: ...
+@overload
+def effect(*, family: str) -> Callable[[Draw], Draw]: ...
+def effect(draw: Draw | None = None, *, family: str = "own") -> Draw | Callable[[Draw], Draw]:
+    """Register an effect under its function's name, with - for _.
+
+    family: what it is for, one of `FAMILIES`. Raises TypeError for a parameter without a default
+    that says what it is.
+    """
+    if draw is None:
+        return partial(_register, family=family)
+    return _register(draw, family)
+
+
+def _register(draw: Draw, family: str) -> Draw:
     given = list(inspect.signature(draw).parameters.values())[1:]
     parameters = {item.name: item.default for item in given}
     wrong = [name for name, item in parameters.items() if not isinstance(item, Parameter)]
+    name = draw.__name__.replace("_", "-")
     if wrong:
         raise TypeError(
-            f"effect '{draw.__name__}': {wrong[0]} needs a default of number(...), "
-            "colour(...) or truth(...)"
+            f"effect '{name}': {wrong[0]} needs a default of number(...), colour(...), truth(...) "
+            "or the like"
         )
-    EFFECTS.add(draw.__name__, Effect(draw.__name__, draw, parameters))
+    made = Effect(name, draw, parameters, family)
+    gathered = _GATHERED.get()
+    if gathered is None:
+        EFFECTS.add(name, made)
+    else:
+        gathered[name] = made
     return draw
+
+
+@contextmanager
+def gathering() -> Iterator[dict[str, Effect]]:
+    """Effects that are marked in the block are gathered, and not registered for everybody."""
+    found: dict[str, Effect] = {}
+    token = _GATHERED.set(found)
+    try:
+        yield found
+    finally:
+        _GATHERED.reset(token)

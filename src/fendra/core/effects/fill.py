@@ -7,7 +7,7 @@ from fendra.core.graph.functions import clamp, floor, select
 from fendra.core.graph.trace import Value
 
 
-@effect
+@effect(family="motion")
 def fill(
     led: Led,
     colour: Value = colour("white", "of the lit LEDs"),

@@ -7,7 +7,7 @@ from fendra.core.graph.functions import mix, smooth, to_and_fro
 from fendra.core.graph.trace import Value
 
 
-@effect
+@effect(family="rhythm")
 def pulse(
     led: Led,
     colour: Value = colour("white", "at the brightest"),

@@ -6,7 +6,7 @@ from fendra.core.effects import Led, Look, colour, effect
 from fendra.core.graph.trace import Value
 
 
-@effect
+@effect(family="steady")
 def solid(
     led: Led,
     colour: Value = colour("white", "of every LED"),

@@ -7,8 +7,17 @@ as in the first minute.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from fendra.core.errors import GraphError
-from fendra.core.graph.functions import clamp, phase_to_float, select, settle_share, to_uint
+from fendra.core.graph.functions import (
+    clamp,
+    maximum,
+    phase_to_float,
+    select,
+    settle_share,
+    to_uint,
+)
 from fendra.core.graph.node import Rate
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Operand, Tracer, Value
@@ -50,6 +59,92 @@ class Clock:
             moved = self._uint("uint_select", start, 0, moved)
         self.tracer.remember(phase, moved)
         return phase_to_float(moved)
+
+    def turns(self, rate: Operand, start: Value | None = None) -> tuple[Value, Value]:
+        """How many whole turns have passed, an unsigned integer that wraps, and the phase.
+
+        As `cycle`: what follows from a constant rate is the same on two machines with one clock.
+        """
+        rate = self._frame_number(rate, "a rate")
+        if rate.number is not None:
+            step = round(min(max(rate.number, 0.0), MOST_HZ) * TURN_PER_MS)
+            clock = self.now_ms if start is None else self.since_ms(start)
+            count = self._uint("uint_mul_high", clock, step)
+            return count, phase_to_float(self._uint("uint_mul", clock, step))
+        step_per_ms = self._named("step", to_uint(clamp(rate, 0.0, MOST_HZ) * TURN_PER_MS))
+        before = self.tracer.state(self.tracer.fresh_name("phase"), 0, Kind.UINT)
+        count = self.tracer.state(self.tracer.fresh_name("turns"), 0, Kind.UINT)
+        moved = self._uint("uint_add", before, self._uint("uint_mul", step_per_ms, self.dt_ms))
+        passed = self._uint("uint_mul_high", step_per_ms, self.dt_ms)
+        carry = self._uint("uint_select", self._uint("uint_less", moved, before), 1, 0)
+        turned = self._uint("uint_add", count, self._uint("uint_add", passed, carry))
+        if start is not None:
+            moved = self._uint("uint_select", start, 0, moved)
+            turned = self._uint("uint_select", start, 0, turned)
+        self.tracer.remember(before, moved)
+        self.tracer.remember(count, turned)
+        return turned, phase_to_float(moved)
+
+    def seconds_since(self, event: Value, start_s: float | None = None) -> Value:
+        """Seconds since `event` was last true, to the millisecond for 4.6 hours.
+
+        start_s: what stands there before it ever was; a long time if not given.
+        """
+        start = FOREVER_MS if start_s is None else round(start_s * 1000)
+        return self.tracer.apply("to_float", self.since_ms(event, start)) * 0.001
+
+    def count(self, event: Value, most: int) -> Value:
+        """How often `event` became true, from 0, beginning again at `most`; unsigned."""
+        before = self.tracer.state(self.tracer.fresh_name("count"), 0, Kind.UINT)
+        next_one = self._uint("uint_mod", self._uint("uint_add", before, 1), max(most, 1))
+        now = self._uint("uint_select", self.rises(event), next_one, before)
+        self.tracer.remember(before, now)
+        return now
+
+    def caught(self, event: Value, value: Value) -> Value:
+        """What `value` was when `event` was last true; 0 before that."""
+        before = self.tracer.state(self.tracer.fresh_name("caught"), 0.0, Kind.FLOAT)
+        now = select(event, self._frame_number(value, "what is caught"), before)
+        self.tracer.remember(before, now)
+        return now
+
+    def recent(
+        self, event: Value, values: Sequence[Value], slots: int
+    ) -> list[tuple[Value, list[Value]]]:
+        """The newest `slots` moments in which `event` became true.
+
+        Gives for each the milliseconds since, unsigned, and what the values were then.
+        """
+        rises = self.rises(event)
+        place = self.count(rises, slots)
+        found = []
+        for number in range(slots):
+            is_mine = rises & ~self._uint("uint_less", place, number)
+            is_mine = is_mine & self._uint("uint_less", place, number + 1)
+            age_ms = self.since_ms(is_mine, FOREVER_MS)
+            found.append((age_ms, [self.caught(is_mine, value) for value in values]))
+        return found
+
+    def peak(self, value: Value, hold_s: float, fall: Operand) -> Value:
+        """The highest that `value` was: it stays for `hold_s`, then falls by `fall` a second."""
+        value = self._frame_number(value, "what has a peak")
+        before = self.tracer.state(self.tracer.fresh_name("peak"), 0.0, Kind.FLOAT)
+        is_new = value >= before
+        age_ms = self.since_ms(is_new)
+        is_held = self._uint("uint_less", age_ms, round(hold_s * 1000) + 1)
+        fallen = before - self.dt_s * self._frame_number(fall, "how fast a peak falls")
+        now = select(is_new | self.first, value, select(is_held, before, maximum(fallen, value)))
+        self.tracer.remember(before, now)
+        return now
+
+    def at_least(self, on: Value, duration_s: float) -> Value:
+        """`on`, but once it is true it stays so for `duration_s` seconds."""
+        before = self.tracer.state(self.tracer.fresh_name("stays"), False, Kind.TRUTH)
+        age_ms = self.since_ms(on & ~before, FOREVER_MS)
+        is_young = self._uint("uint_less", age_ms, round(duration_s * 1000))
+        now = on | (before & is_young)
+        self.tracer.remember(before, now)
+        return now
 
     def elapsed_ms(self, period_ms: Operand, start: Value) -> Value:
         """Milliseconds since `start` was true, beginning again at 0 after each period.

@@ -315,7 +315,20 @@ class _Compiler:
             "cycle": (1, lambda rate: clock.cycle(tame(rate))),
             "lag": (2, lambda x, time_s: clock.lag(tame(x), _at_least(time_s, 0.001))),
             "hold": (2, lambda on, time_s: self._hold(clock, on, time_s)),
+            "since": (1, lambda on: clock.seconds_since(_truth_of(on, "since(brake > 0.5)"))),
+            "toggle": (1, lambda on: ~self._is_step(clock, on, 2, 0)),
+            "steps": (2, lambda on, most: self._steps(clock, on, most)),
         }
+
+    def _is_step(self, clock: Clock, on: Value, most: int, step: int) -> Value:
+        count = clock.count(_truth_of(on, "toggle(button)"), most)
+        return clock.tracer.apply("to_float", count).equals(float(step))
+
+    def _steps(self, clock: Clock, on: Value, most: Value) -> Value:
+        if most.number is None or not 1 <= most.number <= 1000:
+            raise GraphError("how many steps there are is a plain number from 1 to 1000")
+        count = clock.count(_truth_of(on, "steps(button, 3)"), int(most.number))
+        return clock.tracer.apply("to_float", count)
 
     def _hold(self, clock: Clock, on: Value, time_s: Value) -> Value:
         if on.kind is not Kind.TRUTH:
@@ -342,7 +355,7 @@ class _Compiler:
         if len(node.args) != count:
             raise self._error(node, f"{name} takes {count} values, and here are {len(node.args)}")
         values = [self._value(arg) for arg in node.args]
-        if name != "hold":
+        if name not in OF_CONDITIONS:
             values = [self._number(value) for value in values]
         return function(*values)
 
@@ -370,6 +383,48 @@ class _Compiler:
         return value
 
 
+OF_CONDITIONS = frozenset({"hold", "since", "toggle", "steps"})
+"""Functions whose first value is a condition."""
+
+
+def _truth_of(value: Value, example: str) -> Value:
+    if value.kind is not Kind.TRUTH:
+        raise GraphError(f"a condition is needed here, as in: {example}")
+    return value
+
+
+def _colour_of(value: Value, example: str) -> Value:
+    if value.width != 3:
+        raise GraphError(f"a colour is needed here, as in: {example}")
+    return value
+
+
+def _number_of(value: Value, what: str) -> Value:
+    if value.width != 1:
+        raise GraphError(f"{what} is a number, and this is a colour")
+    return value
+
+
+def _even_mix(a: Value, b: Value, share: Value) -> Value:
+    example = "even_mix('blue', 'red', 0.5)"
+    first, second = (functions.clamp(_colour_of(value, example)) for value in (a, b))
+    return functions.even_mix(first, second, _number_of(share, "the share"))
+
+
+def _shift_hue(colour: Value, degrees: Value) -> Value:
+    held = functions.clamp(_colour_of(colour, "shift_hue('orange', 40)"))
+    return functions.shift_hue(held, tame(_number_of(degrees, "an angle")))
+
+
+def _rgb(red: Value, green: Value, blue: Value) -> Value:
+    const = red.tracer.const
+    for value in (red, green, blue):
+        _number_of(value, "a channel")
+    units = [const(unit) for unit in ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))]
+    held = [functions.clamp(value) for value in (red, green, blue)]
+    return held[0] * units[0] + held[1] * units[1] + held[2] * units[2]
+
+
 def _at_least(value: Value, low: float) -> Value:
     return functions.maximum(value, low)
 
@@ -384,8 +439,13 @@ _PLAIN: dict[str, tuple[int, Callable[..., Value]]] = {
     "mix": (3, functions.mix),
     "ramp": (3, functions.ramp),
     "smooth": (1, lambda x: functions.smooth(functions.clamp(x))),
+    "sine": (1, lambda turn: functions.sine(tame(turn))),
+    "hue": (1, lambda degrees: functions.hue(tame(_number_of(degrees, "an angle")))),
+    "rgb": (3, _rgb),
+    "even_mix": (3, _even_mix),
+    "shift_hue": (2, _shift_hue),
 }
 """Functions that need neither time nor signals."""
 
-FUNCTIONS = (*_PLAIN, "cycle", "lag", "hold", "lost", "distance")
+FUNCTIONS = (*_PLAIN, "cycle", "lag", "hold", "since", "toggle", "steps", "lost", "distance")
 """The names of all functions that an expression may call somewhere."""

@@ -8,7 +8,7 @@ from typing import Any, TypeAlias
 import numpy as np
 
 from fendra.core.graph.node import Graph, Rate
-from fendra.core.graph.ops import OPS
+from fendra.core.graph.ops import op_of
 from fendra.core.graph.passes import constant_array
 
 Array: TypeAlias = np.ndarray[Any, np.dtype[Any]]
@@ -36,6 +36,6 @@ def compute_fixed(
                 fixed[place] = columns[str(node.space), str(node.payload)].astype(node.kind.dtype)
             else:
                 out = np.empty(shape(place), node.kind.dtype)
-                OPS[node.op].array(*(fixed[arg] for arg in node.args), out)
+                op_of(node.op, node.payload).array(*(fixed[arg] for arg in node.args), out)
                 fixed[place] = out
     return fixed

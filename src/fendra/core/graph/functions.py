@@ -8,8 +8,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+import numpy as np
+
 from fendra.core.errors import GraphError
-from fendra.core.graph.ops import LARGEST_UINT_FLOAT, Kind
+from fendra.core.graph.ops import LARGEST_UINT_FLOAT, Kind, Table
 from fendra.core.graph.trace import Operand, Value
 
 
@@ -109,3 +113,153 @@ def settle_share(dt_s: Value, time_constant_s: Operand) -> Value:
     """
     u = dt_s / time_constant_s
     return 1.0 - 1.0 / (1.0 + u * (1.0 + u * (0.5 + u * (1.0 / 6.0))))
+
+
+def table(values: Sequence[float], place: Value) -> Value:
+    """The number at `place`, an unsigned integer, of a list; behind its end the last one."""
+    return place.tracer.take(Table(np.asarray(values, np.float32)), place)
+
+
+def pick(values: Sequence[Value], place: Value) -> Value:
+    """That of some numbers or colours whose place in the list is the whole number `place`."""
+    found = values[0]
+    for number, value in enumerate(values[1:], start=1):
+        found = select(place.equals(float(number)), value, found)
+    return found
+
+
+def sine(turn: Value) -> Value:
+    """The sine of `turn` turns (1 is once round), to 0.000001: a polynomial of odd powers."""
+    up = abs(fraction(turn - 0.25) * 4.0 - 2.0) - 1.0
+    square = up * up
+    return up * (1.5707904 + square * (-0.6458868 + square * (0.07941995 + square * -0.00432353)))
+
+
+def turn_of(up: Value, across: Operand) -> Value:
+    """The direction of a vector as a share of a turn, 0 up to 1, counter-clockwise from `across`.
+
+    Within 0.00001 turns; the vector of no length points at 0.
+    """
+    across = up.tracer.lift(across, Kind.FLOAT)
+    wide, high = abs(across), abs(up)
+    is_steep = wide < high
+    ratio = minimum(wide, high) / maximum(wide, high)
+    square = ratio * ratio
+    inner = 0.02869083 + square * (-0.01356962 + square * 0.00331959)
+    eighth = ratio * (0.15913397 + square * (-0.05257476 + square * inner))
+    quarter = select(is_steep, 0.25 - eighth, eighth)
+    half = select(across < 0.0, 0.5 - quarter, quarter)
+    return fraction(select(up < 0.0, 1.0 - half, half))
+
+
+def scramble(*parts: Value | int) -> Value:
+    """Unsigned integers to one that looks random: the same ones always give the same.
+
+    Multiplied by odd numbers (2**32 times the fractions of the golden ratio, and of the square
+    roots of 2 and 3), with the high bits folded into the low ones between.
+    """
+    tracer = next(part.tracer for part in parts if isinstance(part, Value))
+    mixed: Value | int = 0
+    for part in parts:
+        mixed = tracer.apply("uint_mul", tracer.apply("uint_xor", mixed, part), 0x9E3779B1)
+        mixed = tracer.apply("uint_xor", mixed, tracer.apply("uint_shift", mixed, 15))
+    for factor, bits in ((0x6A09E667, 13), (0xBB67AE85, 16)):
+        mixed = tracer.apply("uint_mul", mixed, factor)
+        mixed = tracer.apply("uint_xor", mixed, tracer.apply("uint_shift", mixed, bits))
+    assert isinstance(mixed, Value)
+    return mixed
+
+
+def chance(*parts: Value | int) -> Value:
+    """A number from 0 up to 1 that looks random, from unsigned integers: see `scramble`."""
+    return phase_to_float(scramble(*parts))
+
+
+def hue(degrees: Value) -> Value:
+    """The full colour at an angle of the colour circle: red 0, lime 120, blue 240 degrees.
+
+    Along straight lines of linear light between the corners (CSS Color 4, section 7, has the same
+    corners).
+    """
+    turn = degrees * (1.0 / 360.0)
+    away = abs(fraction(turn + turn.tracer.const((0.0, 2 / 3, 1 / 3))) * 6.0 - 3.0)
+    return clamp(away - 1.0)
+
+
+# Oklab: light as lightness, from green to red, and from blue to yellow; even to the eye.
+# Matrices: https://bottosson.github.io/posts/oklab, in the form of CSS Color 4, section 18.
+
+_TO_CONES = ((0.4122214708, 0.5363325363, 0.0514459929),
+             (0.2119034982, 0.6806995451, 0.1073969566),
+             (0.0883024619, 0.2817188376, 0.6299787005))  # fmt: skip
+_TO_LAB = ((0.2104542553, 0.7936177850, -0.0040720468),
+           (1.9779984951, -2.4285922050, 0.4505937099),
+           (0.0259040371, 0.7827717662, -0.8086757660))  # fmt: skip
+_FROM_LAB = ((1.0, 0.3963377774, 0.2158037573),
+             (1.0, -0.1055613458, -0.0638541728),
+             (1.0, -0.0894841775, -1.2914855480))  # fmt: skip
+_FROM_CONES = ((4.0767416621, -3.3077115913, 0.2309699292),
+               (-1.2684380046, 2.6097574011, -0.3413193965),
+               (-0.0041960863, -0.7034186147, 1.7076147010))  # fmt: skip
+
+
+def _times(rows: Sequence[Sequence[float]], values: Sequence[Value]) -> list[Value]:
+    return [values[0] * row[0] + values[1] * row[1] + values[2] * row[2] for row in rows]
+
+
+def cube_root(x: Value) -> Value:
+    """The cube root of a number from 0 to 1, to the last bits: Newton's steps from a near value."""
+    held = maximum(x, 1e-12)
+    fourth = sqrt(sqrt(held))
+    root = fourth * sqrt(sqrt(fourth))  # the power 0.3125: near enough
+    for _ in range(4):
+        root = (root * 2.0 + held / (root * root)) * (1.0 / 3.0)
+    return select(x > 1e-12, root, 0.0)
+
+
+def to_oklab(colour: Value) -> list[Value]:
+    """Linear light as Oklab: lightness 0 to 1, and the two directions of colour."""
+    channels = [colour.tracer.channel(colour, number) for number in range(3)]
+    return _times(_TO_LAB, [cube_root(cone) for cone in _times(_TO_CONES, channels)])
+
+
+def from_oklab(lab: Sequence[Value]) -> Value:
+    """Oklab as linear light, each channel held within 0 and 1."""
+    roots = _times(_FROM_LAB, lab)
+    cones = [root * root * root for root in roots]
+    columns = [tuple(row[i] for row in _FROM_CONES) for i in range(3)]
+    const = lab[0].tracer.const
+    light = cones[0] * const(columns[0]) + cones[1] * const(columns[1])
+    return clamp(light + cones[2] * const(columns[2]))
+
+
+def even_mix(a: Value, b: Value, share: Value) -> Value:
+    """Between two colours by even steps to the eye (in Oklab): no dull middle, no jump in hue."""
+    pairs = zip(to_oklab(a), to_oklab(b), strict=True)
+    return from_oklab([mix(first, second, share) for first, second in pairs])
+
+
+def shift_hue(colour: Value, degrees: Value) -> Value:
+    """A colour turned round the colour circle (in Oklab), as light as before where it can be."""
+    lightness, a, b = to_oklab(colour)
+    turn = degrees * (1.0 / 360.0)
+    down, up = sine(turn + 0.25), sine(turn)
+    return from_oklab([lightness, a * down - b * up, a * up + b * down])
+
+
+def palette(colours: Sequence[Value], shares: Sequence[Value], *, even: bool = False) -> Value:
+    """Colours in a row, mixed one into the next.
+
+    shares: how far each but the first has come, 0 to 1: one less than there are colours.
+    even: mixed in Oklab, else in linear light.
+    """
+    if not even:
+        found = colours[0]
+        for colour, share in zip(colours[1:], shares, strict=True):
+            found = mix(found, colour, share)
+        return found
+    labs = [to_oklab(colour) for colour in colours]
+    lab = labs[0]
+    for following, share in zip(labs[1:], shares, strict=True):
+        lab = [mix(a, b, share) for a, b in zip(lab, following, strict=True)]
+    return from_oklab(lab)

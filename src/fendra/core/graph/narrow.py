@@ -14,10 +14,8 @@ import numpy as np
 from fendra.core.graph.bounds import Bounds, bounds_of, bounds_of_values
 from fendra.core.graph.fixed import Array, Columns
 from fendra.core.graph.node import Graph, Node, labelled, with_args
-from fendra.core.graph.ops import OPS, Kind
+from fendra.core.graph.ops import CHANNELS, OPS, Kind, is_operation, op_of
 from fendra.core.graph.passes import constant_array, folded, is_const
-
-CHANNELS = ("red", "green", "blue")
 
 ZERO = Node("const", (), Kind.FLOAT, 1, (0.0,))
 
@@ -44,7 +42,7 @@ class Narrower:
         """The place of a node, or of an earlier one that always has the same bits."""
         args = [self.nodes[arg] for arg in node.args]
         result = folded(node, args)
-        if isinstance(result, Node) and result.op in OPS:
+        if isinstance(result, Node) and is_operation(result.op):
             result = _narrowed(result, self.nodes, [self.bounds[arg] for arg in result.args])
         if isinstance(result, int):
             return self._labelled(result, node)
@@ -114,7 +112,7 @@ class Narrower:
                 shape = np.broadcast_shapes(*(arg.shape for arg in args))
                 values = np.empty(shape, node.kind.dtype)
                 with np.errstate(all="ignore"):
-                    OPS[node.op].array(*args, values)
+                    op_of(node.op, node.payload).array(*args, values)
         if values is not None:
             self._values[len(self.nodes) - 1] = values
         return values
@@ -127,6 +125,10 @@ class Narrower:
         """Add all nodes of a graph; for each of its places, the three of a colour or the one."""
         places: list[tuple[int, ...]] = []
         for node in graph.nodes:
+            if node.op in CHANNELS:
+                colour = places[node.args[0]]
+                places.append((colour[CHANNELS.index(node.op) % len(colour)],))
+                continue
             channels = [
                 self.add(_of_channel(node, channel, places)) for channel in range(node.width)
             ]

@@ -9,7 +9,7 @@ from typing import Any, TypeAlias
 import numpy as np
 
 from fendra.core.graph.node import NEWS, STATE, VALUE, Graph, Node, Rate
-from fendra.core.graph.ops import OPS, Kind, Op
+from fendra.core.graph.ops import Kind, Op, op_of
 from fendra.core.graph.passes import constant_array
 
 Array = np.ndarray[Any, np.dtype[Any]]
@@ -74,7 +74,7 @@ class Numbers:
             start = _plain(node.kind, 0)
             self._inputs[str(node.payload)] = register
         else:
-            op = OPS[node.op]
+            op = op_of(node.op, node.payload)
             run = op.scalar if node.width == 1 else partial(_colour, op, node.kind)
             a, b, c, *_ = [self._register[arg] for arg in node.args] + [-1, -1]
             step = (run, a, b, c, register)

@@ -18,7 +18,7 @@ from fendra.core.engine import Engine
 from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.node import Rate
 from fendra.core.graph.numbers import Numbers
-from fendra.core.graph.ops import OPS, UINT_MASK, Op
+from fendra.core.graph.ops import UINT_MASK, Op, op_of
 from fendra.core.graph.schedule import schedule
 from fendra.core.light import quantise
 from fendra.core.mix import Recording, Slot
@@ -49,7 +49,7 @@ class NumpyEngine(Engine):
         self._planes = np.empty(self._canvas.shape, np.uint8)
         self._fixed = compute_fixed(graph, recording.columns, self._shape)
         slots = recording.slots
-        always = [graph.roots["master"], *(slot.on for slot in slots)]
+        always = [graph.roots["master"], *recording.shares, *(slot.on for slot in slots)]
         _, own = schedule(graph, always, [(slot.paint, slot.rest) for slot in slots])
         own = tuple(
             places if len(places) >= FEWEST and graph.nodes[slot.on].op != "const" else frozenset()
@@ -65,6 +65,10 @@ class NumpyEngine(Engine):
             for slot, places, numbers in zip(slots, own, self._numbers.layers, strict=True)
         ]
         self._master = self._numbers.register(graph.roots["master"])
+        self._shares = [self._numbers.register(place) for place in recording.shares]
+        self._mixed = recording.mixed
+        self._beneath = np.empty_like(self._canvas)
+        self._sum = np.empty_like(self._canvas)
         self._limiter = Limiter(recording.limits)
         self._dt_ms = 0
 
@@ -80,11 +84,37 @@ class NumpyEngine(Engine):
         with np.errstate(all="ignore"):
             registers = self._numbers.run(now_ms, dt_ms, is_first, news)
             self._canvas.fill(0.0)
-            for on, steps in self._slots:
-                if registers[on]:
-                    for step in steps:
-                        step()
+            mixed = self._mixed
+            self._paint(registers, range(mixed.start))
+            there = [(i, registers[share]) for i, share in enumerate(self._shares)]
+            there = [(i, share) for i, share in there if share > 0]
+            if len(there) > 1:
+                self._mix(registers, there)
+            else:
+                self._paint(registers, mixed, there[0][0] if there else -1)
+            self._paint(registers, range(mixed.stop, len(self._slots)))
         return self._canvas, registers[self._master]
+
+    def _paint(self, registers: list[Any], places: range, scene: int = -1) -> None:
+        """Paint slots onto the canvas: those that are on, and in the scene."""
+        slots = self.recording.slots
+        for place in places:
+            on, steps = self._slots[place]
+            scenes = slots[place].scenes
+            if registers[on] and (scenes is None or scene in scenes):
+                for step in steps:
+                    step()
+
+    def _mix(self, registers: list[Any], there: list[tuple[int, Any]]) -> None:
+        """Paint each scene that is there by itself, and add them up in their shares."""
+        np.copyto(self._beneath, self._canvas)
+        self._sum.fill(0.0)
+        for scene, share in there:
+            np.copyto(self._canvas, self._beneath)
+            self._paint(registers, self._mixed, scene)
+            np.multiply(self._canvas, share, self._canvas)
+            np.add(self._sum, self._canvas, self._sum)
+        np.copyto(self._canvas, self._sum)
 
     def frame(self, now_ms: int, news: Mapping[str, float], out: Array) -> None:
         light, master = self.light(now_ms, news)
@@ -144,7 +174,7 @@ class NumpyEngine(Engine):
         steps: list[Step] = []
         for place in sorted(places):
             node = nodes[place]
-            op = OPS[node.op]
+            op = op_of(node.op, node.payload)
             args = [arrays[arg] for arg in node.args]
             done = [
                 arrays[arg]
@@ -184,6 +214,8 @@ class NumpyEngine(Engine):
                 is_larger = np.empty(target.shape, np.bool_)
                 mixing.append(partial(np.greater, paint, target, is_larger))
                 mixing.append(partial(np.copyto, target, paint, where=is_larger))
+            case "multiply":
+                mixing.append(partial(np.multiply, target, rest, target))
         if run is not None:
             return mixing
         take = partial(np.take, self._canvas, spots, 1, target, "clip")

@@ -9,9 +9,11 @@ from __future__ import annotations
 
 import math
 import operator
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass
 from enum import IntEnum, StrEnum
+from functools import cached_property, lru_cache, partial
+from hashlib import sha256
 from typing import Any
 
 import numpy as np
@@ -48,12 +50,13 @@ class Binds(IntEnum):
     CHOICE = 1
     EITHER = 2
     BOTH = 3
-    COMPARED = 4
-    SHIFT = 5
-    SUM = 6
-    PRODUCT = 7
-    UNARY = 8
-    ATOM = 9
+    BITS = 4
+    COMPARED = 5
+    SHIFT = 6
+    SUM = 7
+    PRODUCT = 8
+    UNARY = 9
+    ATOM = 10
 
 
 def anything(*_: Any) -> Any:
@@ -141,6 +144,15 @@ def _uint_mul(a: int, b: int) -> int:
     return (a * b) & UINT_MASK
 
 
+def _uint_mul_high(a: int, b: int) -> int:
+    return (a * b) >> 32
+
+
+def _uint_mul_high_array(a: Any, b: Any, out: Any) -> None:
+    product = np.multiply(a, b, dtype=np.uint64)
+    np.copyto(out, product >> np.uint64(32), casting="unsafe")
+
+
 _F, _U, _B = Kind.FLOAT, Kind.UINT, Kind.TRUTH
 
 _ROWS = (
@@ -172,6 +184,12 @@ _ROWS = (
     Op("uint_sub", (_U, _U), _U, np.subtract, _uint_sub, "{} - {}", Binds.SUM, "a - b, wrapping"),
     Op("uint_mul", (_U, _U), _U, np.multiply, _uint_mul, "{} * {}", Binds.PRODUCT,
        "a * b, wrapping"),
+    Op("uint_mul_high", (_U, _U), _U, _uint_mul_high_array, _uint_mul_high,
+       "high_word({}, {})", Binds.ATOM, "how often 2**32 goes into a * b"),
+    Op("uint_xor", (_U, _U), _U, np.bitwise_xor, operator.xor, "{} ^ {}", Binds.BITS,
+       "the bits that differ"),
+    Op("uint_div", (_U, _U), _U, np.floor_divide, operator.floordiv, "{} / {}", Binds.PRODUCT,
+       "how often b goes into a; b is never 0", lambda _, b: b != 0),
     Op("uint_mod", (_U, _U), _U, np.remainder, operator.mod, "{} % {}", Binds.PRODUCT,
        "a modulo b; b is never 0", lambda _, b: b != 0),
     Op("uint_shift", (_U, _U), _U, np.right_shift, operator.rshift, "{} >> {}", Binds.SHIFT,
@@ -187,6 +205,81 @@ _ROWS = (
 )  # fmt: skip
 
 OPS: dict[str, Op] = {row.name: row for row in _ROWS}
+
+
+def _channel_array(channel: int, a: Any, out: Any) -> None:
+    np.copyto(out, a[channel] if np.ndim(a) == 2 and len(a) == 3 else a)
+
+
+def _channel_of(channel: int, a: Any) -> Any:
+    return a[channel, 0] if np.ndim(a) == 2 and len(a) == 3 else a
+
+
+CHANNELS = ("red", "green", "blue")
+CHANNEL_OPS: dict[str, Op] = {
+    name: Op(name, (_F,), _F, partial(_channel_array, i), partial(_channel_of, i), "{}",
+             Binds.ATOM, f"the {name} of a colour", in_place=False)
+    for i, name in enumerate(CHANNELS)
+}  # fmt: skip
+"""From a colour to a number; where each number stands by itself, as in C, nothing is left of it."""
+
+
+class Table:
+    """Numbers that are looked up by their place: a font, a picture, a list of lengths.
+
+    values: (n,) float32 or uint32, n > 0. Tables are equal where their values are.
+    """
+
+    def __init__(self, values: Any, kind: Kind = Kind.FLOAT) -> None:
+        self.kind = kind
+        self.values = np.ascontiguousarray(values, kind.dtype).ravel()
+        self.values.setflags(write=False)
+
+    @cached_property
+    def digest(self) -> str:
+        return sha256(str(self.kind).encode() + self.values.tobytes()).hexdigest()[:16]
+
+    def __len__(self) -> int:
+        return len(self.values)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Table) and self.digest == other.digest
+
+    def __hash__(self) -> int:
+        return hash(self.digest)
+
+    def __repr__(self) -> str:
+        return f"<Table of {len(self)}, {self.digest}>"
+
+
+LOOKUPS = {Kind.FLOAT: "take", Kind.UINT: "uint_take"}
+"""What looks a number up in a table, which is the node's payload; the argument is the place."""
+
+
+@lru_cache(maxsize=256)
+def _lookup(table: Table) -> Op:
+    def run(place: Any, out: Any) -> None:
+        np.copyto(out, table.values[place])
+
+    def one(place: int) -> Any:
+        return table.values[place] if table.kind is _F else table.values[place].item()
+
+    return Op(LOOKUPS[table.kind], (_U,), table.kind, run, one, "{}", Binds.ATOM,
+              "the number at a place of a table", lambda place: place < len(table),
+              in_place=False)  # fmt: skip
+
+
+def is_operation(name: str) -> bool:
+    """Whether a node of this name is computed from others."""
+    return name in OPS or name in CHANNEL_OPS or name in LOOKUPS.values()
+
+
+def op_of(name: str, payload: Hashable) -> Op:
+    """The operation of a node: a row of the table, a channel of a colour, or a lookup."""
+    if isinstance(payload, Table):
+        return _lookup(payload)
+    return OPS.get(name) or CHANNEL_OPS[name]
+
 
 LEAVES = frozenset({"const", "column", "input", "state", "beneath"})
 """Nodes without arguments: a constant, a layout column, a frame's input, a memory cell, and, for

@@ -10,7 +10,7 @@ from collections.abc import Callable
 import numpy as np
 
 from fendra.core.graph.node import STATE, Graph, Node, labelled, with_args
-from fendra.core.graph.ops import OPS
+from fendra.core.graph.ops import is_operation, op_of
 
 
 def simplify(graph: Graph) -> Graph:
@@ -30,7 +30,7 @@ def fold_constants(graph: Graph) -> Graph:
 
 def folded(node: Node, args: list[Node]) -> Node | int:
     """The node, a simpler one, or the place of one that is the same."""
-    if node.op not in OPS:
+    if not is_operation(node.op):
         return node
     if all_constant(args):
         return compute(node, args)
@@ -70,7 +70,7 @@ def compute(node: Node, args: list[Node]) -> Node:
     values = [constant_array(arg) for arg in args]
     out = np.empty((node.width, 1), node.kind.dtype)
     with np.errstate(all="ignore"):
-        OPS[node.op].array(*values, out)
+        op_of(node.op, node.payload).array(*values, out)
     return Node("const", (), node.kind, node.width, tuple(out.ravel().tolist()))
 
 

@@ -17,7 +17,7 @@ import numpy as np
 from fendra.core.errors import GraphError
 from fendra.core.findings import Path
 from fendra.core.graph.node import RATES, STATE, Graph, Node, Rate, labelled, rate_bits
-from fendra.core.graph.ops import LEAVES, OPS, Kind
+from fendra.core.graph.ops import CHANNELS, LEAVES, LOOKUPS, OPS, Kind, Table
 from fendra.core.graph.passes import all_constant, compute
 
 if TYPE_CHECKING:
@@ -125,6 +125,20 @@ class Tracer:
         node = Node(name, places, op.gives, width, origin=self._origin)
         given = [value.node for value in lifted]
         return self.record(compute(node, given) if all_constant(given) else node)
+
+    def take(self, table: Table, place: Value) -> Value:
+        """The number at a place of a table; a place behind its end is its last one."""
+        last = len(table) - 1
+        held = self.apply("uint_select", self.apply("uint_less", place, last), place, last)
+        node = Node(LOOKUPS[table.kind], (held.place,), table.kind, 1, table, origin=self._origin)
+        return self.record(compute(node, [held.node]) if all_constant([held.node]) else node)
+
+    def channel(self, colour: Value, number: int) -> Value:
+        """Red, green or blue, 0 to 2, of a colour; of a number the number itself."""
+        if colour.width == 1:
+            return colour
+        node = Node(CHANNELS[number], (colour.place,), Kind.FLOAT, 1, origin=self._origin)
+        return self.record(compute(node, [colour.node]) if all_constant([colour.node]) else node)
 
 
 class Value:

@@ -23,8 +23,10 @@ TEXT_COLUMNS = ("line", "part", "name")
 SPOT_COLUMNS = (*COLUMNS, *FACING_COLUMNS, *TEXT_COLUMNS)
 """All that an expression may say of a spot by itself."""
 
-ORDER_COLUMNS = ("along", "rank")
-"""Columns that a layer has beside the layout's: where a spot is on the layer's trail."""
+ORDER_COLUMNS = ("along", "rank", "across", "up", "angle", "radius")
+"""Columns that a layer has beside the layout's: where a spot is on its trail, and among its spots
+as they are seen best: from left to right and from below upwards, 0 to 1, and round their middle.
+"""
 
 
 def column_values(layout: Layout, name: str) -> np.ndarray[Any, np.dtype[np.float64]]:

@@ -6,9 +6,10 @@ from collections.abc import Callable, Collection, Iterable, Mapping
 
 from fendra.core.errors import GraphError
 from fendra.core.graph.c99.names import Names
+from fendra.core.graph.c99.tables import Tables
 from fendra.core.graph.c99.text import C_TYPES, Piece, literal, operation, statement
 from fendra.core.graph.node import Graph, Node
-from fendra.core.graph.ops import OPS, Binds
+from fendra.core.graph.ops import Binds, Table, is_operation
 
 LONGEST = 60
 """Characters of an expression that is still put into another."""
@@ -17,7 +18,7 @@ LONGEST = 60
 class Block:
     """Writes nodes in their order as C.
 
-    leaf: gives the piece for a node that is no operation.
+    tables: where numbers are looked up. leaf: gives the piece for a node that is no operation.
     known: pieces of places that were computed outside.
     """
 
@@ -25,12 +26,14 @@ class Block:
         self,
         graph: Graph,
         names: Names,
+        tables: Tables,
         leaf: Callable[[Node], Piece],
         known: Mapping[int, Piece],
         indent: str,
     ) -> None:
         self._graph = graph
         self._names = names
+        self._tables = tables
         self._leaf = leaf
         self._indent = indent
         self.pieces = dict(known)
@@ -55,7 +58,7 @@ class Block:
         fields = fields or {}
         for place in sorted(places):
             node = nodes[place]
-            is_leaf = node.op not in OPS
+            is_leaf = not is_operation(node.op)
             piece = self.piece(place) if is_leaf else self._operation(node)
             is_named = uses.get(place, 0) > 1 or node.label or len(piece.text) > LONGEST
             if place in fields:
@@ -76,7 +79,7 @@ class Block:
             node = self._graph.nodes[place]
             if node.op == "const" and isinstance(node.payload, tuple):
                 self.pieces[place] = literal(node.kind, node.payload[0])
-            elif node.op in OPS:
+            elif is_operation(node.op):
                 raise GraphError(f"'{node.op}' is read in the emitted code before it is computed")
             else:
                 self.pieces[place] = self._leaf(node)
@@ -84,6 +87,8 @@ class Block:
 
     def _operation(self, node: Node) -> Piece:
         args = [self.piece(arg) for arg in node.args]
+        if isinstance(node.payload, Table):
+            return self._tables.look_up(node.payload, args[0], f"{node.label or 'look_up'}_table")
         inner = self._graph.nodes[node.args[0]]
         is_clamp = node.op == "min" and inner.op == "max" and args[0].text.startswith("larger(")
         if is_clamp:  # so people write it

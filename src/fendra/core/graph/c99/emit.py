@@ -16,11 +16,12 @@ from fendra.core.graph.c99.header import header
 from fendra.core.graph.c99.helpers import helpers
 from fendra.core.graph.c99.layers import Layers
 from fendra.core.graph.c99.limit import limit_calls, limit_functions, limit_helpers
+from fendra.core.graph.c99.mix import mix_calls, scene_functions
 from fendra.core.graph.c99.names import Names
 from fendra.core.graph.c99.scene import Scene, make_scene
 from fendra.core.graph.c99.step import step
 from fendra.core.graph.c99.text import comment, literal, words
-from fendra.core.graph.narrow import CHANNELS
+from fendra.core.graph.ops import CHANNELS
 from fendra.core.names import counted
 
 if TYPE_CHECKING:
@@ -60,9 +61,8 @@ def _emit(design: Design, recording: Recording) -> Emitted:
     layers = Layers(scene, names)
     functions = [layers.function(i, paint) for i, paint in enumerate(scene.lowered.paints)]
     limits = limit_functions(scene)
-    body = "\n\n".join(
-        [step(scene), *functions, _paint(scene), *limits, _init(scene), _frame(scene)]
-    )
+    stepping = step(scene, layers.tables)
+    body = "\n\n".join([stepping, *functions, _paint(scene), *limits, _init(scene), _frame(scene)])
     tables = [table.text for table in (*layers.tables, *layers.lists.values())]
     runs = [_run(scene), *layers.run_tables] if layers.run_tables else []
     head = _head(scene, words("\n".join([*tables, body])))
@@ -135,15 +135,10 @@ def _paint(scene: Scene) -> str:
         *(f"        light->{channel}[at] = 0.0f;" for channel in dark),
         "    }",
     ]
-    painting = []
-    for paint in scene.lowered.paints:
-        call = f"paint_{scene.slugs['layer', paint.slot.layer]}(now, first, end, light);"
-        if scene.graph.nodes[paint.on].op == "const":
-            painting.append(f"    {call}")
-        else:
-            painting += [f"    if (now->{scene.fields[paint.on]}) {{", f"        {call}", "    }"]
+    painting = mix_calls(scene)
     return "\n".join(
         [
+            *scene_functions(scene),
             *comment("The light of the LEDs from first up to end, layer over layer."),
             f"static void paint(const struct {scene.name}_now *now, {scene.place} first, "
             f"{scene.place} end,",
@@ -164,7 +159,8 @@ def _covered(scene: Scene) -> frozenset[str]:
     paint = scene.lowered.paints[0]
     is_always = scene.graph.nodes[paint.on].op == "const"
     is_whole = len(scene.recording.spots[paint.slot.space]) == scene.recording.spot_count
-    return frozenset(paint.results) if is_always and is_whole else frozenset()
+    is_alone = paint.slot.scenes is None and 0 not in scene.recording.mixed
+    return frozenset(paint.results) if is_always and is_whole and is_alone else frozenset()
 
 
 def _init(scene: Scene) -> str:

@@ -38,6 +38,11 @@ _CLAMP = """static inline float clamp(float x, float low, float high)
     return a < high ? a : high;
 }"""
 
+_HIGH = """static inline uint32_t high_word(uint32_t a, uint32_t b)
+{
+    return (uint32_t)(((uint64_t)a * b) >> 32);
+}"""
+
 _FROM = """static inline {place} from_{type}(const {type} *leds, {place} count, {place} first)
 {{
     {place} low = 0, high = count;
@@ -67,6 +72,7 @@ def helpers(used: set[str], place: str, light: Bounds | None) -> list[str]:
         for name, (c_type, sign) in choices.items()
     }
     texts["clamp"] = _CLAMP
+    texts["high_word"] = _HIGH
     texts["to_byte"] = _to_byte(light)
     about = comment("The place of the first of count ascending LEDs that is not before first.")
     for c_type in ("uint8_t", "int16_t", "int32_t"):

@@ -73,7 +73,7 @@ class Layers:
         names = self.names.inner()  # all tables have their names by now
         loads, known = self._loads(number, names)
         reads = self._read_once(number, fixed, names, loop.indent)
-        block = Block(scene.graph, names, _leaf, {**known, **fixed}, loop.indent)
+        block = Block(scene.graph, names, self.tables, _leaf, {**known, **fixed}, loop.indent)
         block.write(scene.plan.moving[number], self._uses(number))
         body = [*reads, *block.lines]
         for channel, place in paint.results.items():

@@ -14,9 +14,9 @@ import numpy as np
 
 from fendra.core.graph.bounds import Bounds
 from fendra.core.graph.highest import leaf_bounds
-from fendra.core.graph.narrow import CHANNELS, ZERO, Narrower
+from fendra.core.graph.narrow import ZERO, Narrower
 from fendra.core.graph.node import STATE, Graph, Node
-from fendra.core.graph.ops import Kind
+from fendra.core.graph.ops import CHANNELS, Kind
 from fendra.core.graph.passes import drop_unused, is_const
 from fendra.core.mix import Recording, Slot
 
@@ -40,22 +40,29 @@ class Paint:
 class Lowered:
     """A recording made ready for C: its graph, its layers from the lowest on, its master level.
 
-    bytes: between which values all light lies after the master level, times 255; None where
-    that is not known.
+    shares: the places of how much of each scene is there. bytes: between which values all light
+    lies after the master level, times 255; None where that is not known.
     """
 
     graph: Graph
     paints: tuple[Paint, ...]
     master: int
     bytes: Bounds | None
+    shares: tuple[int, ...] = ()
 
 
 def lower(recording: Recording) -> Lowered:
     """Split colours, put the blends into the graph, and drop what is needless."""
     lowering = _Lowering(recording)
-    painted = [(slot, lowering.paint(i, slot)) for i, slot in enumerate(recording.slots)]
+    mixed = recording.mixed
+    painted = []
+    for i, slot in enumerate(recording.slots):
+        painted.append((slot, lowering.paint(i, slot, is_mixed=i in mixed)))
+        if len(mixed) and i == mixed[-1]:
+            lowering.mix()
     kept = [(slot, results) for slot, results in painted if results]
     roots = lowering.roots
+    roots |= {f"there:{i}": lowering.places[place][0] for i, place in enumerate(recording.shares)}
     for i, (slot, results) in enumerate(kept):
         roots[f"on:{i}"] = lowering.places[slot.on][0]
         roots |= {f"{channel}:{i}": place for channel, place in results.items()}
@@ -68,7 +75,8 @@ def lower(recording: Recording) -> Lowered:
         )
         for i, (slot, results) in enumerate(kept)
     )
-    return Lowered(graph, paints, graph.roots["master"], lowering.bytes())
+    shares = tuple(graph.roots[f"there:{i}"] for i in range(len(recording.shares)))
+    return Lowered(graph, paints, graph.roots["master"], lowering.bytes(), shares)
 
 
 class _Lowering:
@@ -90,8 +98,11 @@ class _Lowering:
             if name == "master" or name.startswith(STATE)
         }
 
-    def paint(self, number: int, slot: Slot) -> dict[str, int]:
-        """For each channel that a layer changes, the place of the light after it."""
+    def paint(self, number: int, slot: Slot, *, is_mixed: bool) -> dict[str, int]:
+        """For each channel that a layer changes, the place of the light after it.
+
+        is_mixed: it is painted for some scenes by themselves, and for others not.
+        """
         spots = self._recording.spots[slot.space]
         on = self.narrower.nodes[self.places[slot.on][0]]
         if len(spots) == 0 or is_const(on, False):
@@ -103,10 +114,15 @@ class _Lowering:
             before = self.narrower.add(ZERO if known == Bounds(0.0, 0.0) else leaf)
             after = self._blend(slot, channel, before)
             bounds = self.narrower.bounds[after]
-            self._canvas.paint(channel, spots, bounds, is_certain=is_const(on, True))
+            is_certain = is_const(on, True) and not is_mixed
+            self._canvas.paint(channel, spots, bounds, is_certain=is_certain)
             if after != before:
                 results[name] = after
         return results
+
+    def mix(self) -> None:
+        """The shares of scenes are added up: with all rounding, a little more than 1 together."""
+        self._canvas.widen(1e-5)
 
     def bytes(self) -> Bounds | None:
         """The bounds of all light after the master level, times 255."""
@@ -127,6 +143,8 @@ class _Lowering:
                 return apply("add", apply("mul", beneath, rest), paint)
             case "add":
                 return apply("add", beneath, paint)
+            case "multiply":
+                return apply("mul", beneath, rest)
         return apply("max", paint, beneath)
 
     def _leaf_bounds(self, node: Node) -> Bounds | None:
@@ -143,6 +161,11 @@ class _Canvas:
     def bounds(self, channel: int, spots: np.ndarray[Any, Any]) -> Bounds | None:
         low, high = self._low[channel, spots].min(), self._high[channel, spots].max()
         return None if np.isnan(low) or np.isnan(high) else Bounds(float(low), float(high))
+
+    def widen(self, part: float) -> None:
+        """All light may be larger by this part, and down to 0."""
+        self._low = np.minimum(self._low, 0.0)
+        self._high = self._high * (1.0 + part)
 
     def times(self, share: Bounds | None, factor: float) -> Bounds | None:
         """The bounds of all light, times a share of 0 or more, times a factor."""

@@ -30,7 +30,7 @@ def make_plan(lowered: Lowered) -> Plan:
     """Sort the places of a lowered design."""
     graph, paints = lowered.graph, lowered.paints
     rates = graph.rates()
-    always = [lowered.master, *(paint.on for paint in paints)]
+    always = [lowered.master, *lowered.shares, *(paint.on for paint in paints)]
     common, own = schedule(graph, always, [[*paint.results.values()] for paint in paints])
     moving, fixed, read = [], [], []
     for paint in paints:

@@ -73,6 +73,8 @@ class Scene:
                 text = f"Signal {name}"
             case ("layer", int(i)):
                 text = f'Layer {i + 1}, "{self.design.layer[i].name}"'
+            case ("scene", int(i)):
+                text = f'Scene "{self.design.scene[i].name}"'
             case ("level",):
                 text = "Master level"
             case ("supplies", str(name)):
@@ -123,8 +125,13 @@ def _slugs(design: Design) -> dict[Path, str]:
     names = Names()
     slugs: dict[Path, str] = {("level",): "master"}
     slugs |= {("signals", name): identifier(name) for name in design.signals}
+    slugs |= {("scene", i): names.take(scene.name) for i, scene in enumerate(design.scene)}
     slugs |= {("layer", i): names.take(layer.name) for i, layer in enumerate(design.layer)}
     return slugs
+
+
+def _scene_slug(number: int, lowered: Lowered, slugs: Mapping[Path, str]) -> str:
+    return "no_scene" if number == len(lowered.shares) - 1 else slugs["scene", number]
 
 
 def _fields(lowered: Lowered, plan: Plan, slugs: Mapping[Path, str]) -> dict[int, str]:
@@ -132,7 +139,7 @@ def _fields(lowered: Lowered, plan: Plan, slugs: Mapping[Path, str]) -> dict[int
     names = Names([*WORDS, "master"])
     nodes = lowered.graph.nodes
     conditions = {paint.on: slugs["layer", paint.slot.layer] for paint in reversed(lowered.paints)}
-    wanted = {place for places in plan.read for place in places} | {*conditions}
+    wanted = {place for places in plan.read for place in places} | {*conditions, *lowered.shares}
     fields = {}
     for place in sorted(wanted, key=lambda place: (nodes[place].kind is Kind.TRUTH, place)):
         node = nodes[place]
@@ -141,6 +148,8 @@ def _fields(lowered: Lowered, plan: Plan, slugs: Mapping[Path, str]) -> dict[int
         is_signal = node.origin[:1] == ("signals",)
         if is_signal and node.label:
             stem = node.label
+        elif place in lowered.shares:
+            stem = f"{_scene_slug(lowered.shares.index(place), lowered, slugs)}_there"
         elif place in conditions:
             stem = f"{conditions[place]}_on"
         else:

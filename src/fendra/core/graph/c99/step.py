@@ -10,23 +10,25 @@ from fendra.core.graph.c99.block import Block
 from fendra.core.graph.c99.lower import Paint
 from fendra.core.graph.c99.names import Names
 from fendra.core.graph.c99.scene import Scene
+from fendra.core.graph.c99.tables import Tables
 from fendra.core.graph.c99.text import Piece, comment, words
 from fendra.core.graph.node import NEWS, VALUE, Node
 from fendra.core.graph.ops import Binds
 
 
-def step(scene: Scene) -> str:
+def step(scene: Scene, tables: Tables) -> str:
     """The function that computes them, in the order of the design."""
-    return _Step(scene).run()
+    return _Step(scene, tables).run()
 
 
 class _Step:
-    def __init__(self, scene: Scene) -> None:
+    def __init__(self, scene: Scene, tables: Tables) -> None:
         self._scene = scene
+        self._tables = tables
         self._names = Names()
         self._fields = {place: f"now->{field}" for place, field in scene.fields.items()}
         self._cells_of = {scene.following(cell): field for cell, field in scene.cells.items()}
-        self._block = Block(scene.graph, self._names, self._leaf, {}, "    ")
+        self._block = Block(scene.graph, self._names, tables, self._leaf, {}, "    ")
         self._said: set[Path] = set()
         plan = scene.plan
         self._uses = Counter(
@@ -77,7 +79,12 @@ class _Step:
     def _write_while_on(self, paint: Paint, own: tuple[int, ...]) -> None:
         """Numbers that only one layer needs, while it is on."""
         inner = Block(
-            self._scene.graph, self._names.inner(), self._leaf, self._block.pieces, " " * 8
+            self._scene.graph,
+            self._names.inner(),
+            self._tables,
+            self._leaf,
+            self._block.pieces,
+            " " * 8,
         )
         inner.write(
             own,

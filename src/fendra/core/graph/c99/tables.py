@@ -11,6 +11,7 @@ import numpy as np
 from fendra.core.graph.c99.names import Names
 from fendra.core.graph.c99.text import Piece, float_literal, literal, parenthesised, wrapped
 from fendra.core.graph.ops import Binds, Kind
+from fendra.core.graph.ops import Table as Lookup
 
 Array = np.ndarray[Any, np.dtype[Any]]
 
@@ -77,6 +78,22 @@ class Tables:
             return Piece(f"{self._at(values.astype(np.uint8), name)} != 0", Binds.COMPARED)
         return Piece(self._at(values, name), Binds.ATOM)
 
+    def look_up(self, lookup: Lookup, place: Piece, name: str) -> Piece:
+        """The number at a place of a table, whose values stand there as small as they can."""
+        values = lookup.values
+        if lookup.kind is Kind.UINT:
+            dtype = next(
+                d for d in (np.uint8, np.uint16, np.uint32) if values.max() <= np.iinfo(d).max
+            )
+            table = self._table(values.astype(dtype), name)
+            return Piece(f"(uint32_t){table.name}[{place.text}]", Binds.UNARY)
+        for share in _shares_of(values):
+            small = _small(share.whole)
+            if small is not None:
+                table = self._table(small, name)
+                return share.piece(f"(float){table.name}[{place.text}]")
+        return Piece(f"{self._table(values, name).name}[{place.text}]", Binds.ATOM)
+
     def _at(self, values: Array, name: str) -> str:
         return f"{self._table(values, name).name}[{PLACE}]"
 
@@ -98,6 +115,8 @@ def rule(values: Array, kind: Kind) -> Piece | None:
     """An expression that gives every value to the bit from the spot's place; None without one."""
     if (values.view(np.uint8).reshape(len(values), -1) == values[:1].view(np.uint8)).all():
         return literal(kind, values[0].item())
+    if kind is Kind.UINT and (values == np.arange(len(values))).all():
+        return Piece(f"(uint32_t){PLACE}", Binds.UNARY)
     if kind is not Kind.FLOAT:
         return None
     for share in _shares_of(values):

@@ -65,7 +65,7 @@ def operation(name: str, args: Sequence[Piece]) -> Piece:
 def _needs_parentheses(outer: Binds, place: int, piece: Piece) -> bool:
     """Where C does not need them, they stand where compilers and people would ask for them."""
     match outer:
-        case Binds.UNARY | Binds.SHIFT:
+        case Binds.UNARY | Binds.SHIFT | Binds.BITS:
             return piece.binds < Binds.ATOM
         case Binds.EITHER:
             return piece.binds in (Binds.BOTH, Binds.CHOICE)

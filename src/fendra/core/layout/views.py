@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from fendra.draw.names import ViewName
+from fendra.core.layout.names import ViewName
 
 Array = np.ndarray[Any, np.dtype[np.float64]]
 

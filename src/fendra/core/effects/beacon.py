@@ -1,0 +1,29 @@
+"""Groups of short flashes."""
+
+from __future__ import annotations
+
+from fendra.core.effects import Led, Look, colour, effect, number
+from fendra.core.graph.functions import floor, select
+from fendra.core.graph.trace import Value
+
+
+@effect(family="rhythm")
+def beacon(
+    led: Led,
+    colour: Value = colour("white", "of the flashes"),
+    flashes: Value = number(2.0, "", 1.0, 20.0, "in a group"),
+    flash: Value = number(0.06, "s", 0.005, 10.0, "how long one is"),
+    gap: Value = number(0.12, "s", 0.0, 10.0, "between those of a group"),
+    every: Value = number(1.2, "s", 0.05, 600.0, "from group to group"),
+) -> Look:
+    """Short flashes in groups, then a pause: position and anti-collision lights, escorts, alarms.
+
+    An anti-collision light flashes 40 to 100 times a minute (FAR 23.1401).
+    """
+    elapsed_ms = led.elapsed_ms(every * 1000.0)
+    space_ms = (flash + gap) * 1000.0
+    turn = floor(elapsed_ms / space_ms)
+    into_ms = elapsed_ms - turn * space_ms
+    is_on = (turn < floor(flashes)) & (into_ms < flash * 1000.0)
+    led.label(turn=turn, into_ms=into_ms)
+    return Look(colour, select(is_on, 1.0, 0.0))

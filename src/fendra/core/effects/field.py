@@ -1,0 +1,33 @@
+"""Light by one's own formula."""
+
+from __future__ import annotations
+
+from fendra.core.effects import Led, Look, colour, effect, number
+from fendra.core.graph.functions import hue as hue_of
+from fendra.core.graph.trace import Value
+
+
+@effect(family="field")
+def field(
+    led: Led,
+    colour: Value = colour("white", "where no hue and no channel is given"),
+    amount: Value = number(1.0, "", 0.0, 1.0, "how much it covers"),
+    hue: Value | None = number(None, "deg", -1e6, 1e6, "its hue: red 0, lime 120, blue 240"),
+    red: Value | None = number(None, "", 0.0, 1.0, "its share of red light"),
+    green: Value | None = number(None, "", 0.0, 1.0, "its share of green light"),
+    blue: Value | None = number(None, "", 0.0, 1.0, "its share of blue light"),
+) -> Look:
+    """A formula for each LED: of how much, of the hue, or of red, green and blue by themselves.
+
+    Formulas read `x`, `y`, `z`, `along`, `radius`, `angle`, `index`, other columns, and signals:
+    `red = "ramp(temperature, 20, 80)"`, `blue = "0.5 + 0.5 * sine(x / 300 - cycle(0.3))"`.
+    """
+    shown = colour if hue is None else hue_of(hue)
+    channels = (red, green, blue)
+    if any(channel is not None for channel in channels):
+        light = led.const((0.0, 0.0, 0.0))
+        for number, channel in enumerate(channels):
+            unit = led.const([1.0 if i == number else 0.0 for i in range(3)])
+            light = light + (shown if channel is None else channel) * unit
+        shown = light
+    return Look(shown, amount)

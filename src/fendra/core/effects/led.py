@@ -1,0 +1,191 @@
+"""What an effect is given, and what it gives: the spots, their clock, and their look."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from fendra.core.errors import GraphError
+from fendra.core.graph.clock import Clock
+from fendra.core.graph.functions import to_uint
+from fendra.core.graph.ops import Kind
+from fendra.core.graph.trace import Operand, Tracer, Value
+from fendra.core.layout.space import Space
+from fendra.core.layout.views import View
+
+
+@dataclass(frozen=True)
+class Look:
+    """What an effect gives for its spots.
+
+    colour: linear light, width 3, each 0 to 1.
+    cover: how much of what is beneath it hides, 0 to 1.
+    """
+
+    colour: Value
+    cover: Value
+
+
+def _column(name: str, about: str) -> Any:
+    def read(led: Led) -> Value:
+        return led.column(name)
+
+    return property(read, doc=about)
+
+
+class Led:
+    """The spots that an effect runs on, all at once."""
+
+    def __init__(self, tracer: Tracer, clock: Clock, space: Space, on: Value) -> None:
+        self._tracer = tracer
+        self._clock = clock
+        self._space = space
+        self._on = on
+        self._start: Value | None = None
+        self.ranks = space.choice.ranks
+
+    x = _column("x", "Place to the right, in the design's unit.")
+    y = _column("y", "Place forward.")
+    z = _column("z", "Place up.")
+    index = _column("index", "Place in the part, from 0.")
+    along = _column("along", "Place on the layer's trail, 0 to 1.")
+    rank = _column("rank", "Place in the trail's order, from 0, of `ranks`.")
+    across = _column("across", "Place from left, 0, to right, 1, as the spots are seen best.")
+    up = _column("up", "Place from below, 0, to above, 1, as the spots are seen best.")
+    angle = _column("angle", "Degrees round their middle, from the right, counter-clockwise.")
+    radius = _column("radius", "Distance from their middle, in the design's unit.")
+    of_part = _column("of_part", "Which of the layer's parts it is on, from 0.")
+
+    @property
+    def count(self) -> int:
+        """How many spots there are."""
+        return len(self._space)
+
+    @property
+    def number(self) -> Value:
+        """Each spot's own unsigned number, from 0."""
+        return self._tracer.column("number", self._space.name, Kind.UINT)
+
+    @property
+    def view(self) -> View:
+        """The side from which the spots are seen best."""
+        return self._space.view
+
+    @property
+    def flat(self) -> np.ndarray[Any, np.dtype[np.float64]]:
+        """Where each spot is as it is seen, in the design's unit: (n, 2), to the right and up."""
+        return self._space.flat
+
+    @property
+    def pitch(self) -> float:
+        """The usual distance from spot to spot, in the design's unit."""
+        return self._space.pitch
+
+    def middle(self, axis: int) -> Value:
+        """The middle of all spots on an axis, x to z as 0 to 2, in the design's unit."""
+        return self.const(self._space.middle[axis])
+
+    def column(self, name: str) -> Value:
+        """A column of the layer, by its name."""
+        return self._tracer.column(name, self._space.name)
+
+    def fixed(self, name: str, values: Any) -> Value:
+        """A number for each spot that was worked out beforehand: (n,)."""
+        array = np.asarray(values, np.float64)
+        if array.shape != (len(self._space),):
+            raise GraphError(f"'{name}' has shape {array.shape}, for {len(self._space)} LEDs")
+        key = f"{name}.{len(self._space.extra)}"
+        self._space.extra[key] = array
+        return self._tracer.column(key, self._space.name)
+
+    @property
+    def start(self) -> Value:
+        """True in the one frame in which the layer comes on."""
+        if self._start is None:
+            self._start = self._clock.rises(self._on)
+        return self._start
+
+    def const(self, value: float | Sequence[float]) -> Value:
+        """A plain number, or the three of a colour, as a value."""
+        return self._tracer.const(value)
+
+    def uint(self, value: Operand) -> Value:
+        """A number as the nearest unsigned integer."""
+        return to_uint(self._tracer.lift(value, Kind.FLOAT))
+
+    def apply(self, operation: str, *args: Operand) -> Value:
+        """An operation of the table, by name."""
+        return self._tracer.apply(operation, *args)
+
+    def label(self, **values: Value) -> None:
+        """Say what values are called in the C that is emitted; they may go without."""
+        for name, value in values.items():
+            self._tracer.label(value, name)
+
+    def cycle(self, rate_hz: Operand) -> Value:
+        """A phase from 0 up to 1, the same for every layer with this rate."""
+        return self._clock.cycle(rate_hz)
+
+    def cycle_from_start(self, rate_hz: Operand) -> Value:
+        """A phase from 0 up to 1 that is 0 when the layer comes on."""
+        return self._clock.cycle(rate_hz, self.start)
+
+    def turns(self, rate_hz: Operand) -> tuple[Value, Value]:
+        """How many whole turns have passed, unsigned, and the phase from 0 up to 1."""
+        return self._clock.turns(rate_hz)
+
+    def elapsed_ms(self, period_ms: Operand) -> Value:
+        """Milliseconds since the layer came on, beginning again after each period."""
+        return self._clock.elapsed_ms(period_ms, self.start)
+
+    def rises(self, on: Value) -> Value:
+        """True in the one frame in which `on` becomes true."""
+        return self._clock.rises(on)
+
+    def ms_since(self, event: Value) -> Value:
+        """Milliseconds, as a number, since `event` was last true; very many if it never was."""
+        return self._tracer.apply("to_float", self._clock.since_ms(event, 0x7FFF_FFFF))
+
+    def count_of(self, event: Value, most: int) -> Value:
+        """How often `event` became true, as a number from 0, beginning again at `most`."""
+        return self._tracer.apply("to_float", self._clock.count(event, most))
+
+    def recent(
+        self, event: Value, values: Sequence[Value], slots: int = 8
+    ) -> list[tuple[Value, list[Value]]]:
+        """The newest moments in which `event` became true: for each the milliseconds since, as a
+        number, and what the values were then.
+        """
+        return [
+            (self._tracer.apply("to_float", age_ms), caught)
+            for age_ms, caught in self._clock.recent(event, values, slots)
+        ]
+
+    def peak(self, value: Value, hold_s: float, fall: Operand) -> Value:
+        """The highest that a number of the frame was: it stays, then falls by `fall` a second."""
+        return self._clock.peak(value, hold_s, fall)
+
+    def remembered(
+        self, start: float, following: Callable[[Value], Value], kind: Kind = Kind.FLOAT
+    ) -> Value:
+        """A number of the frame that is made of what it was the frame before.
+
+        start: what it was before the first frame.
+        """
+        before = self._tracer.state(self._tracer.fresh_name("kept"), start, kind)
+        now = following(before)
+        self._tracer.remember(before, now)
+        return now
+
+    @property
+    def dt_ms(self) -> Value:
+        """Milliseconds since the frame before, unsigned; 0 in the first."""
+        return self._clock.dt_ms
+
+    @property
+    def first(self) -> Value:
+        """True in the very first frame."""
+        return self._clock.first

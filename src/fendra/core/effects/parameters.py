@@ -1,0 +1,115 @@
+"""Parameters: what an effect can be told, each with its kind, default, unit and range."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any, Literal, TypeAlias
+
+ParameterKind: TypeAlias = Literal[
+    "number", "colour", "truth", "numbers", "colours", "place", "text", "word", "picture"
+]
+
+
+@dataclass(frozen=True)
+class Parameter:
+    """One parameter of an effect: what it is, its default, unit and range.
+
+    A default of None: the effect does without it, or finds it by itself; `about` says how.
+    """
+
+    kind: ParameterKind
+    default: Any
+    unit: str = ""
+    low: float = 0.0
+    high: float = 1.0
+    about: str = ""
+    words: tuple[str, ...] = ()
+
+    @property
+    def range_text(self) -> str:
+        """What may stand there, in words."""
+        match self.kind:
+            case "number" | "numbers":
+                span = f"{self.low:g} to {self.high:g}"
+                return f"a list, each {span}" if self.kind == "numbers" else span
+            case "colour":
+                return "a colour"
+            case "colours":
+                return "a list of colours"
+            case "truth":
+                return "true or false"
+            case "place":
+                return "a place: `along`, `x`, `radius`, ..."
+            case "word":
+                return " or ".join(f'"{word}"' for word in self.words)
+            case "text":
+                return "a text, with `{expression}` for numbers"
+        return "a .png or .gif"
+
+    @property
+    def default_text(self) -> str:
+        """The default as it would stand in a design; empty where there is none."""
+        match self.default:
+            case None:
+                return ""
+            case bool():
+                return str(self.default).lower()
+            case str():
+                return f'"{self.default}"'
+            case list() | tuple():
+                return f"[{', '.join(_item(item) for item in self.default)}]"
+        return f"{self.default:g}"
+
+
+def _item(value: Any) -> str:
+    return f'"{value}"' if isinstance(value, str) else f"{value:g}"
+
+
+def number(default: float | None, unit: str, low: float, high: float, about: str) -> Any:
+    """A number in `unit`, held between `low` and `high`."""
+    return Parameter("number", default, unit, low, high, about)
+
+
+def colour(default: str | None, about: str) -> Any:
+    """A colour: `#rrggbb`, a CSS name, or an expression that gives one."""
+    return Parameter("colour", default, about=about)
+
+
+def truth(default: bool, about: str) -> Any:
+    """A condition: true, false, or an expression."""
+    return Parameter("truth", default, about=about)
+
+
+def colours(default: Sequence[str], about: str) -> Any:
+    """A list of one colour or more."""
+    return Parameter("colours", tuple(default), about=about)
+
+
+def numbers(default: Sequence[float | str], unit: str, low: float, high: float, about: str) -> Any:
+    """A list of numbers in `unit`, each held between `low` and `high`."""
+    return Parameter("numbers", tuple(default), unit, low, high, about)
+
+
+def place(default: str, about: str) -> Any:
+    """Where each LED is on a way from 0 to 1: an expression over columns.
+
+    `along`, `across`, `up` and `angle` (once round) are that as they are; what is counted or
+    measured in lengths, as `x` or `distance(0, 400)`, goes from its lowest to its highest.
+    """
+    return Parameter("place", default, about=about)
+
+
+def text(default: str, about: str) -> Any:
+    """A text; `{expression}` in it is a number that is shown."""
+    return Parameter("text", default, about=about)
+
+
+def word(default: str, words: Sequence[str], about: str) -> Any:
+    """One of some words."""
+    return Parameter("word", default, about=about, words=tuple(words))
+
+
+def picture(about: str) -> Any:
+    """A picture's file, beside the design."""
+    return Parameter("picture", None, about=about)

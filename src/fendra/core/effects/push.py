@@ -1,0 +1,32 @@
+"""Beats that push outward."""
+
+from __future__ import annotations
+
+from fendra.core.effects import Led, Look, colour, effect, number, place, truth
+from fendra.core.graph.functions import clamp, maximum
+from fendra.core.graph.trace import Value
+
+AT_ONCE = 8
+
+
+@effect(family="events")
+def push(
+    led: Led,
+    trigger: Value = truth(False, "each time it comes true, light is pushed out: a beat"),
+    strength: Value = number(1.0, "", 0.0, 1.0, "of the beat"),
+    colour: Value = colour("white", "of the light"),
+    speed: Value = number(1.5, "1/s", 0.01, 50.0, "ways that it goes in a second"),
+    width: Value = number(0.25, "", 0.01, 2.0, "of what is pushed, as a share of the way"),
+    by: Value = place("abs(2 * along - 1)", "the way that it goes: from the middle outwards"),
+) -> Look:
+    """Each beat pushes a burst of light from the middle outwards; it thins out on the way.
+
+    Made for sound: bind `trigger` to the beat, `strength` to its loudness.
+    """
+    cover: Value | None = None
+    for age_ms, (force,) in led.recent(trigger, [strength], AT_ONCE):
+        head = age_ms * 0.001 * speed
+        burst = clamp(1.0 - abs(by - head) / width) * clamp(1.0 - head * 0.7) * force
+        cover = burst if cover is None else maximum(cover, burst)
+    assert cover is not None
+    return Look(colour, cover)

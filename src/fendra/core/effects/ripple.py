@@ -1,0 +1,42 @@
+"""Rings that run out from where something happens."""
+
+from __future__ import annotations
+
+from fendra.core.effects import Led, Look, colour, effect, number, truth
+from fendra.core.graph.functions import clamp, maximum, sqrt
+from fendra.core.graph.trace import Value
+
+AT_ONCE = 8
+
+
+@effect(family="events")
+def ripple(
+    led: Led,
+    trigger: Value = truth(False, "each time it comes true, a ring sets out"),
+    x: Value | None = number(None, "", -1e6, 1e6, "from where; the middle, if not given"),
+    y: Value | None = number(None, "", -1e6, 1e6, "from where; the middle, if not given"),
+    z: Value | None = number(None, "", -1e6, 1e6, "from where; the middle, if not given"),
+    strength: Value = number(1.0, "", 0.0, 1.0, "of what happened"),
+    colour: Value = colour("white", "of the rings"),
+    speed: Value = number(150.0, "1/s", 0.0, 1e5, "how far a ring runs in a second"),
+    width: Value = number(25.0, "", 0.1, 1e5, "of a ring, in the design's unit"),
+    life: Value = number(1.0, "s", 0.05, 60.0, "in which it fades"),
+) -> Look:
+    """A ring runs out from the place of an event and fades: a key that is pressed, a hit, a step.
+
+    Place and strength are those at the moment of the event. Up to eight rings run at once; the
+    oldest gives way to the next.
+    """
+    axes = (led.x, led.y, led.z)
+    given = (x, y, z)
+    where = [led.middle(i) if at is None else at for i, at in enumerate(given)]
+    cover: Value | None = None
+    for age_ms, (at_x, at_y, at_z, force) in led.recent(trigger, [*where, strength], AT_ONCE):
+        age = age_ms * 0.001
+        steps = [axis - at for axis, at in zip(axes, (at_x, at_y, at_z), strict=True)]
+        distance = sqrt(steps[0] * steps[0] + steps[1] * steps[1] + steps[2] * steps[2])
+        left = clamp(1.0 - age / life) * force
+        ring = clamp(1.0 - abs(distance - age * speed) / width) * left
+        cover = ring if cover is None else maximum(cover, ring)
+    assert cover is not None
+    return Look(colour, cover)

@@ -1,0 +1,44 @@
+"""Arcs going round."""
+
+from __future__ import annotations
+
+from fendra.core.effects import Led, Look, colour, effect, number, place, truth
+from fendra.core.graph.functions import clamp, fraction, maximum, select
+from fendra.core.graph.trace import Value
+
+NEARLY = 1e-4
+"""What is so little short of an arc's beginning counts as it: places round a ring are rounded."""
+
+
+@effect(family="motion")
+def spin(
+    led: Led,
+    colour: Value = colour("white", "of the arcs"),
+    arcs: Value = number(2.0, "", 1.0, 100.0, "how many there are, evenly spaced"),
+    length: Value = number(0.5, "", 0.0, 1.0, "of an arc, as a share of its space"),
+    soft: Value = number(0.0, "", 0.0, 1.0, "share of an arc in which its end fades out"),
+    rate: Value = number(0.5, "Hz", 0.0, 50.0, "turns a second; 0 stands still"),
+    clockwise: Value = truth(False, "as one looks at it"),
+    by: Value = place("angle", "the way round"),
+) -> Look:
+    """Arcs that go round on a ring: hubs, knobs, fans, a clock; or, at rate 0 and with a short
+    `length`, single LEDs spaced apart that stand still.
+
+    Bind `rate` to a speed: it follows without a jump. On rings that are placed as parts of one
+    group, `by = "index / 16"` turns each round its own middle, `by = "angle"` all round one.
+    """
+    turn = by
+    if rate.number != 0:
+        moved = led.cycle(rate * arcs)
+        turn = by * arcs + select(clockwise, moved, 1.0 - moved)
+    else:
+        turn = by * arcs
+    place = fraction(turn + NEARLY)
+    back = select(clockwise, place, 1.0 - place)  # how far behind an arc's head
+    edge = maximum(soft * length, 1e-3)
+    tail = clamp((length - back) / edge)
+    led.label(place=place)
+    solid = select(place < length, 1.0, 0.0)
+    if soft.number == 0:
+        return Look(colour, solid)
+    return Look(colour, select(soft > 0.0, tail, solid))

@@ -1,0 +1,84 @@
+"""What a design's files hold: pictures, and effects of its own. Reading them is not done here."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+
+if TYPE_CHECKING:
+    from fendra.core.effects import Effect
+
+Floats = np.ndarray[Any, np.dtype[np.float32]]
+
+
+@dataclass(frozen=True)
+class Picture:
+    """A still or animated picture.
+
+    pixels: (pictures, height, width, 4) float32, the top row first: linear red, green and blue, 0
+    to 1, and how much it covers. seconds: how long each picture is shown.
+    """
+
+    pixels: Floats
+    seconds: tuple[float, ...]
+
+    @property
+    def duration_s(self) -> float:
+        """How long all of it takes."""
+        return sum(self.seconds)
+
+
+@dataclass(frozen=True)
+class Media:
+    """pictures: by the file's name as the design has it. effects: those of its own, by name.
+    failures: of each file of effects that could not be used, why not.
+    """
+
+    pictures: Mapping[str, Picture] = field(default_factory=dict)
+    effects: Mapping[str, Effect] = field(default_factory=dict)
+    failures: Mapping[str, str] = field(default_factory=dict)
+
+
+def sampled(picture: Picture, across: Any, up: Any, box: tuple[float, float]) -> Floats:
+    """A picture at places, each the mean of a box round it: (pictures, n, 4).
+
+    across, up: (n,), from its left, 0, to its right, 1, and from its foot to its top. box: width
+    and height of the boxes, as shares of the picture; at least a pixel.
+    """
+    count, height, width, _ = picture.pixels.shape
+    totals = np.zeros((count, height + 1, width + 1, 4))
+    weighted = picture.pixels.astype(np.float64)
+    weighted[..., :3] *= weighted[..., 3:]
+    totals[:, 1:, 1:] = weighted.cumsum(axis=1).cumsum(axis=2)
+    columns = _spans(np.asarray(across, float) * width, box[0] * width, width)
+    rows = _spans((1.0 - np.asarray(up, float)) * height, box[1] * height, height)
+    (left, right), (top, bottom) = columns, rows
+    total = (
+        _between(totals, bottom, right) - _between(totals, top, right)
+        - _between(totals, bottom, left) + _between(totals, top, left)
+    )  # fmt: skip
+    area = np.maximum((right - left) * (bottom - top), 1e-9)
+    mean = total / area[None, :, None]
+    alpha = mean[..., 3:]
+    mean[..., :3] = np.where(alpha > 1e-6, mean[..., :3] / np.maximum(alpha, 1e-6), 0.0)
+    return np.asarray(np.clip(mean, 0.0, 1.0), np.float32)
+
+
+def _spans(middle: Any, size: float, most: int) -> tuple[Any, Any]:
+    """From where to where boxes go, in pixels: at least one wide, and inside if they can be."""
+    half = max(size, 1.0) / 2
+    middle = np.clip(middle, min(half, most / 2), max(most - half, most / 2))
+    return np.clip(middle - half, 0, most), np.clip(middle + half, 0, most)
+
+
+def _between(totals: Any, row: Any, column: Any) -> Any:
+    """A table of sums at places between its entries: (pictures, n, 4)."""
+    height, width = totals.shape[1] - 1, totals.shape[2] - 1
+    top, left = np.minimum(row.astype(int), height - 1), np.minimum(column.astype(int), width - 1)
+    down, along = (row - top)[None, :, None], (column - left)[None, :, None]
+    upper = totals[:, top, left] * (1 - along) + totals[:, top, left + 1] * along
+    lower = totals[:, top + 1, left] * (1 - along) + totals[:, top + 1, left + 1] * along
+    return upper * (1 - down) + lower * down

@@ -1,0 +1,119 @@
+"""What a design's files hold: pictures, and effects of its own in Python."""
+
+from __future__ import annotations
+
+import runpy
+import traceback
+from collections.abc import Iterable, Mapping
+from pathlib import Path
+
+import numpy as np
+
+from fendra.core.design import Design
+from fendra.core.effects import EFFECTS, Effect, gathering
+from fendra.core.errors import FileError
+from fendra.core.light import srgb_to_linear
+from fendra.core.media import Media, Picture
+
+MOST_PIXELS = 40_000_000
+"""Of all pictures of a file together; more would not fit into a small computer."""
+
+STILL_S = 1.0
+LEAST_S = 0.02
+
+
+def read_media(design: Design, folder: Path) -> Media:
+    """Read the files of a design's effects, and the pictures that its layers show.
+
+    folder: where they are. What cannot be read stands in `failures`, by the name that the design
+    has for it.
+    """
+    failures: dict[str, str] = {}
+    own = _own_effects(design.effects, folder, failures)
+    pictures: dict[str, Picture] = {}
+    for name in _pictures_of(design, own):
+        try:
+            pictures[name] = read_picture(folder / name)
+        except FileError as exc:
+            failures[name] = str(exc)
+    return Media(pictures, own, failures)
+
+
+def _pictures_of(design: Design, own: Mapping[str, Effect]) -> dict[str, None]:
+    """The pictures that layers name, each once."""
+    found: dict[str, None] = {}
+    for layer in design.layer:
+        name = design.effect_of(layer)
+        effect = own.get(name) or EFFECTS.get(name)
+        if effect is None:
+            continue
+        for key, setting in design.settings_of(layer).items():
+            parameter = effect.parameters.get(key)
+            if parameter is not None and parameter.kind == "picture" and isinstance(setting, str):
+                found[setting] = None
+    return found
+
+
+def read_picture(path: Path) -> Picture:
+    """A still or animated picture of a PNG, GIF or other file. Raises FileError."""
+    from PIL import Image, ImageSequence
+
+    try:
+        with Image.open(path) as opened:
+            count = getattr(opened, "n_frames", 1)
+            if opened.width * opened.height * count > MOST_PIXELS:
+                raise FileError(
+                    f"{path.name} has {count} pictures of {opened.width} x {opened.height} pixels; "
+                    "make it smaller."
+                )
+            frames, seconds = [], []
+            for frame in ImageSequence.Iterator(opened):
+                frames.append(np.asarray(frame.convert("RGBA"), np.float32) / np.float32(255.0))
+                duration_ms = frame.info.get("duration", 0) or STILL_S * 100
+                seconds.append(max(float(duration_ms) / 1000, LEAST_S))
+    except FileNotFoundError as exc:
+        raise FileError(f"there is no file {path}.") from exc
+    except (OSError, ValueError, SyntaxError) as exc:
+        raise FileError(f"{path.name} is no picture that can be read: {exc}.") from exc
+    pixels = np.stack(frames)
+    pixels[..., :3] = srgb_to_linear(pixels[..., :3])
+    return Picture(pixels, tuple(seconds))
+
+
+def _own_effects(
+    names: Iterable[str], folder: Path, failures: dict[str, str]
+) -> dict[str, Effect]:  # fmt: skip
+    """The effects of Python files; running a file is what marks them."""
+    found: dict[str, Effect] = {}
+    for name in names:
+        path = folder / name
+        if not path.is_file():
+            failures[name] = f"there is no file {path}."
+            continue
+        with gathering() as gathered:
+            try:
+                runpy.run_path(str(path))
+            except Exception as exc:  # somebody's own code may do anything
+                failures[name] = f"{name} fails: {_where(exc, path)}."
+                continue
+        if not gathered:
+            failures[name] = f"{name} marks no function with @effect."
+        for effect_name, effect in gathered.items():
+            if effect_name in EFFECTS or effect_name in found:
+                failures[name] = f"{name}: there is an effect '{effect_name}' already."
+            else:
+                found[effect_name] = effect
+    return found
+
+
+def _where(exc: Exception, path: Path) -> str:
+    """What went wrong, and in which line of the file."""
+    if isinstance(exc, SyntaxError):
+        return f"SyntaxError: {exc.msg} (line {exc.lineno})"
+    lines = [
+        frame.lineno
+        for frame in traceback.extract_tb(exc.__traceback__)
+        if Path(frame.filename).name == path.name
+    ]
+    line = f" (line {lines[-1]})" if lines else ""
+    return f"{type(exc).__name__}: {exc}{line}"
