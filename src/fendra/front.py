@@ -19,11 +19,14 @@ from fendra.core.document import read_document
 from fendra.core.electric.budget import Budget, budget_of
 from fendra.core.engine import Engine
 from fendra.core.errors import DesignError, EngineWarning
+from fendra.core.explain import Explanation, explain, spot_of
 from fendra.core.film import Film as CoreFilm
 from fendra.core.findings import Finding, errors_of
 from fendra.core.layout import Layout, place
 from fendra.core.mix import Recording
+from fendra.core.recording import record
 from fendra.core.tape import Tape
+from fendra.core.timeline import Timeline, timeline_of
 from fendra.files.design_file import load_design
 from fendra.files.media import read_media
 from fendra.files.part_files import fill_in
@@ -177,6 +180,13 @@ class Design(CoreDesign):
 
         return draw_map(self, place(self), ax=ax, view=view, show=show)
 
+    def _repr_png_(self) -> bytes:
+        """The map, in a notebook."""
+        from fendra.draw.map import draw_map_figure
+        from fendra.draw.style import png_of
+
+        return png_of(draw_map_figure(self, place(self)))
+
     def map_figure(
         self, path: str | Path, *, view: ViewName = "top", show: str | Sequence[str] | None = None
     ) -> Path:
@@ -260,19 +270,67 @@ class Film(core_film.Film):
 
         return draw_voltage(self.budget(), ax or new_axes(), lines)
 
-    def still(self, at_s: float, path: str | Path, *, view: ViewName = "top") -> Path:
-        """Write the thing as it looks at a moment, as a PNG; view: the side, as of a map."""
+    def still(
+        self, at_s: float, path: str | Path, *, view: ViewName = "top", diffuser_mm: float = 0.0
+    ) -> Path:
+        """Write the thing as it looks at a moment, as a PNG; view: the side, as of a map.
+
+        diffuser_mm: as seen through opal acrylic or paper that far before the LEDs; 0 is none.
+        """
         from fendra.draw.still import write_still
 
-        return write_still(self, at_s, path, view)
+        return write_still(self, at_s, path, view, diffuser_mm)
 
     def animation(
-        self, path: str | Path, start_s: float, duration_s: float, *, view: ViewName = "top"
-    ) -> Path:
-        """Write some seconds as an animated GIF or, by the file's ending, APNG; view: as above."""
+        self, path: str | Path, start_s: float, duration_s: float, *, view: ViewName = "top",
+        diffuser_mm: float = 0.0,
+    ) -> Path:  # fmt: skip
+        """Write some seconds as an animated GIF or, by the file's ending, APNG or MP4 (which needs
+        ffmpeg); view, diffuser_mm: as above.
+        """
         from fendra.draw.animation import write_animation
 
-        return write_animation(self, path, start_s, duration_s, view=view)
+        return write_animation(self, path, start_s, duration_s, view=view, diffuser_mm=diffuser_mm)
+
+    def timeline(self) -> Timeline:
+        """Which scenes and layers were there in each frame, and their conditions.
+
+        >>> import fendra as fd
+        >>> ride = fd.read_tape(fd.demo_file("ride.csv")).until(3.0)
+        >>> film = fd.load(fd.demo_file("heron.toml")).compile().film(ride)
+        >>> [course.why for course in film.timeline().layers if course.name == "parked"]
+        ['parked']
+        """
+        return timeline_of(sound(self.design).recording, self)
+
+    def timeline_figure(self) -> Figure:
+        """Draw the timeline under what the parts showed."""
+        from fendra.draw.timeline import draw_timeline_figure
+
+        return draw_timeline_figure(self, self.timeline())
+
+    def explain(self, spot: str, at_s: float) -> Explanation:
+        """Why an LED looked as it did: `part:place`, at a moment.
+
+        Raises LayoutError for an LED that there is not.
+
+        >>> import fendra as fd
+        >>> ride = fd.read_tape(fd.demo_file("ride.csv")).until(3.0)
+        >>> film = fd.load(fd.demo_file("heron.toml")).compile().film(ride)
+        >>> why = film.explain("tail-bar:4", 2.0)
+        >>> [touch.layer for touch in why.touches if touch.is_on], why.order
+        ([], 'GRB')
+        """
+        subject, report = examine(self.design)
+        recording = record(self.design, subject.layout, subject.choices, report, reasons=True)
+        return explain(recording, self, spot_of(self.layout, spot), at_s)
+
+    def _repr_png_(self) -> bytes:
+        """The film strip, in a notebook."""
+        from fendra.draw.style import png_of
+
+        figure = self.strip()
+        return png_of(figure)
 
 
 def load(path: str | Path) -> Design:

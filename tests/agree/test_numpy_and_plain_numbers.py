@@ -12,7 +12,7 @@ from hypothesis import assume, given, settings
 
 import fendra as fd
 from fendra.core.graph.node import NEWS, VALUE
-from fendra.core.graph.ops import OPS, Kind
+from fendra.core.graph.ops import CHANNELS, OPS, Kind, Table
 from strategies import designs, news
 
 
@@ -30,9 +30,35 @@ class Plain:
         self.inputs |= {f"{VALUE}{name}": np.float32(value) for name, value in news.items()}
         self.news = news
         self.memo = {}
-        canvas = np.zeros((3, self.recording.spot_count), np.float32)
-        for slot in self.recording.slots:
-            if not self.value(slot.on, 0, 0):
+        canvas = self.painted()
+        master = self.value(self.graph.roots["master"], 0, 0)
+        self.state = {
+            name: self.value(self.graph.roots[f"state:{name}"], 0, 0) for name in self.state
+        }
+        return canvas, master
+
+    def painted(self):
+        """Every slot in its order; from the first that is of a scene to the last once for each."""
+        slots, dark = self.recording.slots, np.zeros((3, self.recording.spot_count), np.float32)
+        own = [i for i, slot in enumerate(slots) if slot.scenes is not None]
+        first, last = (own[0], own[-1] + 1) if own else (0, 0)
+        canvas = self.paint(slots[:first], dark, None)
+        shares = [self.value(place, 0, 0) for place in self.recording.shares]
+        there = [(scene, share) for scene, share in enumerate(shares) if share > 0]
+        images = [self.paint(slots[first:last], canvas.copy(), scene) for scene, _ in there]
+        if len(there) == 1:
+            (canvas,) = images
+        elif there:
+            canvas = dark.copy()
+            for (_, share), image in zip(there, images, strict=True):
+                canvas = canvas + image * share
+        return self.paint(slots[last:], canvas, None)
+
+    def paint(self, slots, canvas, scene):
+        for slot in slots:
+            if not self.value(slot.on, 0, 0) or (
+                slot.scenes is not None and scene not in slot.scenes
+            ):
                 continue
             for i, spot in enumerate(self.recording.spots[slot.space]):
                 for channel in range(3):
@@ -44,12 +70,9 @@ class Plain:
                         "over": lambda b, p, r: p if self.is_zero(slot.rest) else b * r + p,  # noqa: B023
                         "add": lambda b, p, _: b + p,
                         "max": lambda b, p, _: p if p > b else b,
+                        "multiply": lambda b, _, r: b * r,
                     }[slot.blend](beneath, paint, rest)
-        master = self.value(self.graph.roots["master"], 0, 0)
-        self.state = {
-            name: self.value(self.graph.roots[f"state:{name}"], 0, 0) for name in self.state
-        }
-        return canvas, master
+        return canvas
 
     def is_zero(self, place):
         node = self.graph.nodes[place]
@@ -74,6 +97,10 @@ class Plain:
                 return node.payload.removeprefix(NEWS) in self.news
             case "input":
                 return self.inputs.get(node.payload, 0)
+        if node.op in CHANNELS:
+            return self.value(node.args[0], i, CHANNELS.index(node.op))
+        if isinstance(node.payload, Table):
+            return node.payload.values[self.value(node.args[0], i, channel)]
         return OPS[node.op].scalar(*(self.value(arg, i, channel) for arg in node.args))
 
     def plain(self, node, value):

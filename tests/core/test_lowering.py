@@ -10,10 +10,10 @@ from hypothesis import given, settings
 
 from fendra.core.graph.bounds import Bounds, bounds_of
 from fendra.core.graph.c99.lower import lower
-from fendra.core.graph.narrow import CHANNELS, Narrower
+from fendra.core.graph.narrow import Narrower
 from fendra.core.graph.node import NEWS, STATE, VALUE, Node
 from fendra.core.graph.numpy_engine import NumpyEngine
-from fendra.core.graph.ops import LARGEST, OPS, Kind
+from fendra.core.graph.ops import CHANNELS, LARGEST, OPS, Kind, op_of
 from strategies import news, recordings
 
 
@@ -56,7 +56,7 @@ class Lowest:
                     return canvas[CHANNELS.index(node.payload[1]), self.recording.spots[node.space]]
             args = [of(arg) for arg in node.args]
             out = np.empty(np.broadcast_shapes(*(arg.shape for arg in args)), node.kind.dtype)
-            OPS[node.op].array(*args, out)
+            op_of(node.op, node.payload).array(*args, out)
             return out
 
         with np.errstate(all="ignore"):

@@ -9,12 +9,16 @@ import typer
 
 from fendra import __version__
 from fendra.cli.check import check
+from fendra.cli.compare import compare
 from fendra.cli.demo import demo
+from fendra.cli.effects import effects
+from fendra.cli.explain import explain
 from fendra.cli.film import film
 from fendra.cli.import_ import import_
 from fendra.cli.layout import layout
 from fendra.cli.map import map_
 from fendra.cli.new import new
+from fendra.cli.presets import presets
 from fendra.cli.probe import probe
 from fendra.cli.run import run
 from fendra.cli.schema import schema
@@ -66,8 +70,15 @@ for name, function, about, example in (
      "import board.csv --only 'D*' --order name --into pad.toml"),
     ("probe", probe, "Prove on the bench that the map is right.",
      "probe heron.toml walk --line tail --to serial:/dev/ttyUSB0"),
-    ("film", film, "Render a tape: film strip, still and animation.",
-     "film heron.toml --tape ride.csv --at 40.6"),
+    ("effects", effects, "List the effects, or show one in full.", "effects gauge"),
+    ("presets", presets, "Keep an effect's settings, and use them in other designs.",
+     "presets save heron.toml 'turn left, front' --as quick-turn"),
+    ("film", film, "Render a tape, or made-up values: film strip, still and animation.",
+     "film heron.toml --sweep rpm=0:5200:6s --set lights=on --timeline"),
+    ("compare", compare, "Two designs, or one with a key at several values, on one tape.",
+     "compare heron.toml --vary rpm.threshold=4000,4700 --tape ride.csv"),
+    ("explain", explain, "Say why an LED looks as it does at a moment.",
+     "explain heron.toml --tape ride.csv --at 31.5 --spot tail-bar:4"),
     ("run", run, "Play a tape live, on a controller.",
      "run heron.toml --tape ride.csv --to serial:/dev/ttyUSB0,baud=500000"),
 ):  # fmt: skip

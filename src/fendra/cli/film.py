@@ -9,9 +9,11 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from fendra.cli.options import DesignFile, Engine, TapeFile
+from fendra.cli.made_up import AnyTape, Long, Sets, Steps, Sweeps, Toggles, tape_for
+from fendra.cli.options import DesignFile, Engine
 from fendra.cli.screen import progress, say
 from fendra.core.layout.names import ViewName
+from fendra.draw.kinds import AnimationName
 
 if TYPE_CHECKING:
     from fendra.core.film import Film as CoreFilm
@@ -22,7 +24,12 @@ if TYPE_CHECKING:
 
 def film(
     design: DesignFile,
-    tape: TapeFile,
+    tape: AnyTape = None,
+    sets: Sets = None,
+    sweeps: Sweeps = None,
+    steps: Steps = None,
+    toggles: Toggles = None,
+    duration: Long = None,
     into: Annotated[Path, typer.Option(metavar="FOLDER", help="Where the pictures go.")] = Path(),
     at: Annotated[
         float | None,
@@ -47,13 +54,29 @@ def film(
     view: Annotated[
         ViewName, typer.Option(help="The side that still and animation are seen from.")
     ] = "top",
+    diffuser: Annotated[
+        float,
+        typer.Option(
+            metavar="MM", min=0, max=1000,
+            help="As seen through opal acrylic or paper, so far before the LEDs.",
+        ),
+    ] = 0.0,
+    kind: Annotated[
+        AnimationName, typer.Option("--animation", help="The kind of animation; mp4 needs ffmpeg.")
+    ] = "gif",
+    timeline: Annotated[
+        bool, typer.Option("--timeline", help="Also when each layer and scene was on, and why.")
+    ] = False,
+    scenes: Annotated[
+        bool, typer.Option("--scenes", help="Also a picture of each scene, side by side.")
+    ] = False,
     engine: Engine = "auto",
-) -> None:
-    """Render a tape and write the film strip, a still and an animation."""
-    from fendra.files.tape_file import read_tape
+) -> None:  # fmt: skip
+    """Render a tape, or made-up values, and write the film strip, a still and an animation."""
     from fendra.front import load
 
-    loaded, played = load(design), read_tape(tape)
+    loaded = load(design)
+    played = tape_for(loaded, tape, sets, sweeps, steps, toggles, duration)
     moment = at if at is not None else (played.start_s + played.end_s) / 2
     first = start if start is not None else max(moment - 2.0, played.start_s)
     for what, value in (("--at", moment), ("--start", first)):
@@ -65,7 +88,10 @@ def film(
     program = compile_on(loaded, engine)
     say_if_unfed(program.fed, played)
     rendered = render(program, played)
-    written = write_pictures(rendered, into, design.stem, moment, first, seconds, view)
+    written = write_pictures(
+        rendered, into, design.stem, moment, first, seconds, view, diffuser_mm=diffuser, kind=kind
+    )
+    written |= write_courses(rendered, into, design.stem, view, timeline=timeline, scenes=scenes)
     for what, path in written.items():
         say(f"{what}: {path}")
     say_limiter(rendered)
@@ -117,8 +143,15 @@ def write_pictures(
     start_s: float,
     seconds: float,
     view: ViewName = "top",
+    *,
+    diffuser_mm: float = 0.0,
+    kind: AnimationName = "gif",
 ) -> dict[str, Path]:
     """Strip, still and animation into a folder; what each is, and where."""
+    if kind == "mp4":  # before the long work
+        from fendra.draw.mp4 import find_ffmpeg
+
+        find_ffmpeg()
     from fendra.draw.animation import write_animation
     from fendra.draw.strip import draw_strip
     from fendra.draw.style import save_figure
@@ -127,9 +160,33 @@ def write_pictures(
     written = {
         "film strip": save_figure(draw_strip(film, title=title), folder / f"{stem}-strip.png")
     }
-    written[f"still at {at_s:g} s"] = film.still(at_s, folder / f"{stem}-still.png", view=view)
+    written[f"still at {at_s:g} s"] = film.still(
+        at_s, folder / f"{stem}-still.png", view=view, diffuser_mm=diffuser_mm
+    )
     with progress("animating") as report:
         written["animation"] = write_animation(
-            film, folder / f"{stem}.gif", start_s, seconds, view=view, progress=report
-        )
+            film, folder / f"{stem}.{kind}", start_s, seconds, view=view,
+            diffuser_mm=diffuser_mm, progress=report,
+        )  # fmt: skip
+    return written
+
+
+def write_courses(
+    film: Film, folder: Path, stem: str, view: ViewName, *, timeline: bool, scenes: bool
+) -> dict[str, Path]:
+    """The timeline, and a picture of each scene, where they are wanted; what each is, and where."""
+    from fendra.draw.scenes import draw_scenes
+    from fendra.draw.style import save_figure
+    from fendra.draw.timeline import draw_timeline_figure
+
+    if not (timeline or scenes):
+        return {}
+    courses = film.timeline()
+    written = {}
+    if timeline:
+        figure = draw_timeline_figure(film, courses)
+        written["timeline"] = save_figure(figure, folder / f"{stem}-timeline.png")
+    if scenes:
+        figure = draw_scenes(film, courses, view)
+        written["scenes"] = save_figure(figure, folder / f"{stem}-scenes.png")
     return written

@@ -37,13 +37,20 @@ def record(
     choices: Mapping[str, Choice],
     report: Report,
     dropped: Iterable[str] = (),
+    *,
+    reasons: bool = False,
 ) -> Recording:
     """Record a whole design. What is wrong goes into the report, and is left out.
 
-    dropped: names that the file has, but that were left out of the design before.
+    dropped: names that the file has, but that were left out of the design before. reasons: record
+    as well what explains the light: signals, and the colour, cover and parameters of each layer.
     """
-    recorder = _Recorder(design, layout, choices, report, frozenset(dropped))
+    recorder = _Recorder(design, layout, choices, report, frozenset(dropped), reasons)
     recorder.signals.record_all()
+    if reasons:
+        for name, (value, is_lost) in recorder.signals.recorded.items():
+            recorder.root(f"signal:{name}", value)
+            recorder.root(f"lost:{name}", is_lost)
     recorder.scenes()
     spaces: dict[int, str] = {}
     for i, layer in enumerate(design.layer):
@@ -91,8 +98,10 @@ class _Recorder:
         choices: Mapping[str, Choice],
         report: Report,
         dropped: frozenset[str],
+        reasons: bool,
     ) -> None:
         self.tracer = Tracer()
+        self._reasons = reasons
         self._clock = Clock(self.tracer)
         self._design, self._layout, self._choices = design, layout, choices
         self._report, self._dropped = report, dropped
@@ -153,6 +162,8 @@ class _Recorder:
             return None
         try:
             self._paint(number, layer, on, level, covering, look)
+            if self._reasons:
+                self._explain(number, level, look, settings)
         except GraphError as exc:
             self._report.error(path, "effect", f"effect '{effect.name}': {exc}.")
             return None
@@ -273,9 +284,21 @@ class _Recorder:
         named = {"on": is_there, "share": cover, "strength": strength, "paint": paint, "rest": rest}
         for name, value in named.items():
             self.tracer.label(value, name)
+        if self._reasons:
+            self.root(f"layer:{number}:share", cover)
         self.root(f"layer:{number}:on", is_there)
         self.root(f"layer:{number}:paint", paint)
         self.root(f"layer:{number}:rest", rest)
+
+    def _explain(
+        self, number: int, level: Value, look: Look, settings: Mapping[str, Any]
+    ) -> None:  # fmt: skip
+        """Roots for what explains the light of a layer."""
+        self.root(f"layer:{number}:level", level)
+        self.root(f"layer:{number}:colour", look.colour)
+        for name, value in settings.items():
+            if isinstance(value, Value):
+                self.root(f"layer:{number}:parameter:{name}", value)
 
     def _condition(self, layer: Layer, path: Path) -> Value:
         """Whether a layer is on, and the scenes that it belongs to are there."""

@@ -75,6 +75,11 @@ class Signals:
                 found = found & self._record(name)[1]  # type: ignore[index]
         return found
 
+    @property
+    def recorded(self) -> dict[str, tuple[Value, Value]]:
+        """The value of each signal, and whether it is lost."""
+        return self._recorded
+
     def record_all(self) -> None:
         """Record every signal, so that each has been checked."""
         for name in self._signals:

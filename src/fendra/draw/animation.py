@@ -11,6 +11,7 @@ from PIL import Image
 from fendra.core.film import Film
 from fendra.core.layout.names import ViewName
 from fendra.draw.glow import Stage
+from fendra.draw.mp4 import find_ffmpeg, write_mp4
 from fendra.draw.still import draw_still
 from fendra.draw.style import kind_of
 from fendra.files.whole import write_whole
@@ -20,7 +21,7 @@ Progress = Callable[[int, int], None]
 PICTURES_PER_S = 20
 """GIF counts in hundredths of a second; many viewers slow down below 0.03 s a picture."""
 
-KINDS = {".gif": "GIF", ".png": "PNG", ".apng": "PNG"}
+KINDS = {".gif": "GIF", ".png": "PNG", ".apng": "PNG", ".mp4": "MP4"}
 
 
 def write_animation(
@@ -31,20 +32,27 @@ def write_animation(
     *,
     size: tuple[int, int] = (640, 400),
     view: ViewName = "top",
+    diffuser_mm: float = 0.0,
     progress: Progress | None = None,
 ) -> Path:
-    """Write the part of a film from `start_s` on as GIF (.gif) or animated PNG (.png, .apng).
+    """Write the part of a film from `start_s` on as GIF (.gif), animated PNG (.png, .apng) or,
+    where ffmpeg is installed, MP4 (.mp4).
 
-    progress: called with pictures done and pictures in all. Raises FileError.
+    diffuser_mm: as seen through one that far before the LEDs. progress: called with pictures done
+    and pictures in all. Raises FileError.
     """
     kind = kind_of(path, KINDS)
-    stage = Stage(film.design, film.layout, size, view)
+    if kind == "MP4":
+        find_ffmpeg()
+    stage = Stage(film.design, film.layout, size, view, diffuser_mm)
     count = max(round(duration_s * PICTURES_PER_S), 1)
     pictures = []
     for number, at_s in enumerate(start_s + np.arange(count) / PICTURES_PER_S, start=1):
         pictures.append(draw_still(stage, film, float(at_s)))
         if progress is not None:
             progress(number, count)
+    if kind == "MP4":
+        return write_whole(path, lambda beside: write_mp4(beside, pictures, PICTURES_PER_S))
     if kind == "GIF":
         pictures = _with_one_palette(pictures)
     step_ms = 1000 // PICTURES_PER_S

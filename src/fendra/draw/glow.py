@@ -33,12 +33,14 @@ class Stage:
     """The thing seen from one side, ready to be lit with any frame of its design.
 
     size: width and height of the picture in pixels. view: the side, above if not given.
+    diffuser_mm: how far before the LEDs opal acrylic or tracing paper is; 0 is none.
     """
 
     design: Design
     layout: Layout
     size: tuple[int, int] = (1280, 800)
     view: ViewName = "top"
+    diffuser_mm: float = 0.0
 
     @cached_property
     def _view(self) -> tuple[float, Array]:
@@ -137,6 +139,8 @@ class Stage:
         spots = np.asarray(rgb, np.float32) / np.float32(255.0)
         dark = np.zeros((1, 3), np.float32)  # an LED that is skipped shows the last row
         light = np.concatenate([spots, dark])[self.layout.leds.spot]
+        if self.diffuser_mm > 0:
+            return self._seen_through(light)
         scene = self.backdrop + self._halo(light, 7.0, 4.0)
         pixels, near, led, core, shine = self._cores
         level = light.max(axis=1)
@@ -149,6 +153,22 @@ class Stage:
             flat[pixels, channel] += added - np.minimum(covered, 1.0) * behind[:, channel]
         steps = np.minimum(scene * np.float32(_STEPS_A_LIGHT), np.float32(len(_TO_SRGB) - 1))
         return np.asarray(_TO_SRGB[steps.astype(np.uint16)])
+
+    def _seen_through(self, light: Array) -> Array:
+        """What a diffuser shows: the light of each LED spread over about its distance."""
+        scene = self.backdrop * 0.6 + self._spread(light) * np.float32(self._evenly)
+        steps = np.minimum(scene * np.float32(_STEPS_A_LIGHT), np.float32(len(_TO_SRGB) - 1))
+        return np.asarray(_TO_SRGB[steps.astype(np.uint16)])
+
+    def _spread(self, light: Array) -> Array:
+        pixels_a_mm, _ = self._view
+        return self._halo(light, max(self.diffuser_mm * pixels_a_mm, 1.0) / self.core_px, 1.0)
+
+    @cached_property
+    def _evenly(self) -> float:
+        """What makes the brightest place of all LEDs at full just full."""
+        most = self._spread(np.ones((len(self.layout.leds), 3), np.float32)).max()
+        return float(1.0 / max(float(most), 1e-9))
 
     def _halo(self, light: Array, cores: float, gain: float) -> Array:
         """Light spilled round the LEDs, as wide as so many core radii: (height, width, 3).

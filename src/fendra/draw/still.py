@@ -22,10 +22,16 @@ def draw_still(stage: Stage, film: Film, at_s: float) -> Image.Image:
     return picture
 
 
-def write_still(film: Film, at_s: float, path: str | Path, view: ViewName = "top") -> Path:
-    """Write the moment `at_s` of a film, as the file's ending says. Raises FileError."""
+def write_still(
+    film: Film, at_s: float, path: str | Path, view: ViewName = "top", diffuser_mm: float = 0.0
+) -> Path:
+    """Write the moment `at_s` of a film, as the file's ending says. Raises FileError.
+
+    diffuser_mm: as seen through one that far before the LEDs.
+    """
     kind = kind_of(path, KINDS)
-    picture = draw_still(Stage(film.design, film.layout, view=view), film, at_s)
+    stage = Stage(film.design, film.layout, view=view, diffuser_mm=diffuser_mm)
+    picture = draw_still(stage, film, at_s)
     return write_whole(path, lambda beside: picture.save(beside, format=kind))
 
 

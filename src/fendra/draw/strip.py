@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -55,7 +56,7 @@ def draw_strip(film: Film, *, title: str = "") -> Figure:
         _draw_switches(film, switches, axes[len(numbers)])
     for ax, part in zip(axes[-len(parts) :], parts, strict=True):
         draw_band(film, part, ax)
-        _name(ax, part)
+        name_row(ax, part)
     for start, end in _gaps(film):
         for ax in axes[: len(heights) - len(parts)]:
             ax.axvspan(start, end, color="#ffffff", alpha=0.07, linewidth=0)
@@ -64,7 +65,7 @@ def draw_strip(film: Film, *, title: str = "") -> Figure:
             color=style.ink().faint, fontsize=8, ha="center",
         )  # fmt: skip
     axes[-1].set_xlabel("time, s")
-    axes[-1].set_xlim(float(film.times[0]), _end_s(film))
+    axes[-1].set_xlim(float(film.times[0]), end_s(film))
     figure.text(0.105, 0.965, title or film.design.name, color=style.ink().text, fontsize=12)
     return figure
 
@@ -72,8 +73,8 @@ def draw_strip(film: Film, *, title: str = "") -> Figure:
 def draw_band(film: Film, part: str, ax: Axes) -> AxesImage:
     """One part of a film on axes: time across, its first LED at the top; gives the image."""
     light = film.part(part).astype(np.float32) / 255.0
-    extent = (float(film.times[0]), _end_s(film), light.shape[1] - 0.5, -0.5)
-    colours = linear_to_srgb(_pooled(light)).transpose(1, 0, 2)
+    extent = (float(film.times[0]), end_s(film), light.shape[1] - 0.5, -0.5)
+    colours = linear_to_srgb(pooled(light)).transpose(1, 0, 2)
     image = ax.imshow(colours, extent=extent, aspect="auto", interpolation="nearest")
     ax.set_facecolor("black")
     last = light.shape[1] - 1
@@ -85,20 +86,19 @@ def draw_band(film: Film, part: str, ax: Axes) -> AxesImage:
     return image
 
 
-def _end_s(film: Film) -> float:
+def end_s(film: Film) -> float:
     """The film ends when its last frame does."""
     return float(film.times[-1]) + 1 / film.design.rate
 
 
-def _pooled(light: Array) -> Array:
-    """Frames (n, leds, 3) averaged to `_COLUMNS` at the most."""
+def pooled(light: Array, by: Callable[..., Any] = np.mean) -> Array:
+    """Frames (n, leds, 3) brought to `_COLUMNS` at the most, by their mean or another way."""
     size = -(-len(light) // _COLUMNS)
-    starts = np.arange(0, len(light), size)
-    counts = np.diff(np.append(starts, len(light)))
-    return np.asarray(np.add.reduceat(light, starts, axis=0) / counts[:, None, None])
+    pieces = [by(light[start : start + size], axis=0) for start in range(0, len(light), size)]
+    return np.asarray(pieces)
 
 
-def _name(ax: Axes, name: str, height: float = 0.5) -> None:
+def name_row(ax: Axes, name: str, height: float = 0.5) -> None:
     """What a row shows, at its left; height: 0 at its foot, 1 at its top."""
     ax.annotate(
         name, (-0.03, height), xycoords="axes fraction", color=style.ink().text, fontsize=9,
@@ -110,7 +110,7 @@ def _draw_number(film: Film, name: str, signal: Signal, ax: Axes) -> None:
     values = film.tape.signals[name]
     known = ~np.isnan(values)
     ax.set_yticks([])
-    _name(ax, name)
+    name_row(ax, name)
     if not known.any():
         return
     # A value stands until the next; where news stayed away for long the line is broken.
@@ -142,7 +142,7 @@ def _draw_switches(film: Film, names: list[str], ax: Axes) -> None:
             film.tape.times[known], row + 0.85, np.where(on, row + 0.15, row + 0.85), step="post",
             color=style.ink().lines[1], linewidth=0,
         )  # fmt: skip
-        _name(ax, name, 1 - (row + 0.5) / len(names))
+        name_row(ax, name, 1 - (row + 0.5) / len(names))
 
 
 def _gaps(film: Film) -> list[tuple[float, float]]:

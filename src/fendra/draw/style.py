@@ -125,3 +125,12 @@ def save_figure(figure: Figure, path: str | Path) -> Path:
     kind = kind_of(path, FIGURE_KINDS)
     settings: dict[str, Any] = {"dpi": DPI, "facecolor": figure.get_facecolor(), "format": kind}
     return write_whole(path, lambda beside: figure.savefig(beside, **settings))
+
+
+def png_of(figure: Any) -> bytes:
+    """A figure as the bytes of a PNG."""
+    from io import BytesIO
+
+    held = BytesIO()
+    figure.savefig(held, format="png", dpi=DPI, facecolor=figure.get_facecolor())
+    return held.getvalue()

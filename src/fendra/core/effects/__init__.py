@@ -14,6 +14,7 @@ from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass
 from functools import partial
+from html import escape
 from typing import TypeAlias, overload
 
 from fendra.core.effects.led import Led, Look
@@ -45,6 +46,19 @@ class Effect:
     draw: Callable[..., Look]
     parameters: dict[str, Parameter]
     family: str = "own"
+
+    def _repr_html_(self) -> str:
+        """Its parameters as a table, in a notebook."""
+        heads = "<th>parameter</th><th></th><th>default</th><th>unit</th><th>range</th>"
+        rows = [
+            f"<tr><td><code>{escape(name)}</code></td><td>{escape(item.about)}</td>"
+            f"<td><code>{escape(item.default_text)}</code></td><td>{escape(item.unit)}</td>"
+            f"<td>{escape(item.range_text)}</td></tr>"
+            for name, item in self.parameters.items()
+        ]
+        about = escape(self.about).replace("\n\n", "<br>")
+        table = f"<table><tr>{heads}</tr>{''.join(rows)}</table>"
+        return f"<b>{escape(self.name)}</b><p>{about}</p>{table}"
 
     @property
     def about(self) -> str:

@@ -5,10 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import TYPE_CHECKING
 
-import numpy as np
-
-from fendra.core.graph.numbers import Numbers
-from fendra.core.graph.ops import LARGEST, UINT_MASK
+from fendra.core.replay import replay
 
 if TYPE_CHECKING:
     from fendra.core.film import Film
@@ -26,21 +23,10 @@ def layers_on(
     wanted = {*frames}
     if not wanted:
         return {}
-    count = max(wanted) + 1
-    times = film.times[:count]
-    now_ms = np.rint((times - film.tape.start_s) * 1000).astype(np.int64)
-    values, is_new = film.tape.heard(recording.fed, times)
-    values = np.clip(values, -LARGEST, LARGEST)
-    numbers = Numbers(recording.graph)
-    on = [(slot.layer, numbers.register(slot.on)) for slot in recording.slots]
-    found = {}
-    with np.errstate(all="ignore"):
-        for i in range(count):
-            step_ms = int(now_ms[i] - now_ms[i - 1]) if i else 0
-            news = {recording.fed[j]: values[i, j].item() for j in np.flatnonzero(is_new[i])}
-            registers = numbers.run(int(now_ms[i]) & UINT_MASK, step_ms, i == 0, news)
-            if i in wanted:
-                found[i] = tuple(
-                    film.design.layer[layer].name for layer, place in on if registers[place]
-                )
-    return found
+    slots = recording.slots
+    layers = film.design.layer
+    return {
+        frame: tuple(layers[slot.layer].name for slot, on in zip(slots, is_on, strict=True) if on)
+        for frame, is_on in replay(recording, film, [slot.on for slot in slots], max(wanted) + 1)
+        if frame in wanted
+    }

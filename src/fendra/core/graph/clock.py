@@ -119,8 +119,7 @@ class Clock:
         place = self.count(rises, slots)
         found = []
         for number in range(slots):
-            is_mine = rises & ~self._uint("uint_less", place, number)
-            is_mine = is_mine & self._uint("uint_less", place, number + 1)
+            is_mine = rises & self._uint("uint_equal", place, number)
             age_ms = self.since_ms(is_mine, FOREVER_MS)
             found.append((age_ms, [self.caught(is_mine, value) for value in values]))
         return found

@@ -175,6 +175,8 @@ def _narrowed(node: Node, nodes: list[Node], bounds: list[Bounds | None]) -> Nod
                 return node.args[0]
         case "abs", [Bounds() as a] if a.is_positive:
             return node.args[0]
+        case "uint_less", _ if is_const(nodes[node.args[1]], 0):
+            return Node("const", (), Kind.TRUTH, 1, (False,))
         case "equal", [Bounds() as a, Bounds() as b]:
             if a.high < b.low or b.high < a.low:
                 return Node("const", (), Kind.TRUTH, 1, (False,))

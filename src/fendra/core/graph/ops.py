@@ -195,6 +195,7 @@ _ROWS = (
     Op("uint_shift", (_U, _U), _U, np.right_shift, operator.rshift, "{} >> {}", Binds.SHIFT,
        "a shifted right by b bits; b is below 32", lambda _, b: b < 32),
     Op("uint_less", (_U, _U), _B, np.less, operator.lt, "{} < {}", Binds.COMPARED, "a < b"),
+    Op("uint_equal", (_U, _U), _B, np.equal, operator.eq, "{} == {}", Binds.COMPARED, "a == b"),
     Op("uint_select", (_B, _U, _U), _U, _select_array, _select, "{} ? {} : {}", Binds.CHOICE,
        "a if c else b", in_place=False),
     Op("to_float", (_U,), _F, _uint_to_float_array, np.float32, "(float){}", Binds.UNARY,

@@ -145,6 +145,10 @@ class Layout:
         """Places in mm in the design's own unit."""
         return position / self.unit_mm if self.unit_mm != 1.0 else position
 
+    def _repr_html_(self) -> str:
+        """The layout as a table, in a notebook."""
+        return str(self.table().to_html(max_rows=12))
+
     def table(self) -> pd.DataFrame:
         """The layout as a pandas DataFrame, a row a spot: line, address, part, index, name, x, y,
         z (mm), and the vector in which it faces.

@@ -1,0 +1,113 @@
+"""`fendra compare`: two designs, or one with a parameter at several values, on the same tape."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated
+
+import typer
+
+from fendra.cli.film import compile_on, render, say_if_unfed
+from fendra.cli.made_up import AnyTape, Long, Sets, Steps, Sweeps, Toggles, tape_for
+from fendra.cli.options import DesignFile
+from fendra.cli.screen import say, say_columns
+
+if TYPE_CHECKING:
+    from fendra.front import Design, Film
+
+
+def compare(
+    design: DesignFile,
+    other: Annotated[
+        Path | None,
+        typer.Argument(metavar="[OTHER]", help="The design to compare with.", show_default=False),
+    ] = None,
+    vary: Annotated[
+        str | None,
+        typer.Option(
+            metavar="LAYER.KEY=A,B,...",
+            help="One design instead, with a key of a layer at several values.",
+            show_default=False,
+        ),
+    ] = None,
+    tape: AnyTape = None,
+    sets: Sets = None,
+    sweeps: Sweeps = None,
+    steps: Steps = None,
+    toggles: Toggles = None,
+    duration: Long = None,
+    out: Annotated[
+        Path | None,
+        typer.Option(
+            metavar="PICTURE", help="Where the picture goes.  [default: DESIGN-compare.png]",
+            show_default=False,
+        ),
+    ] = None,
+) -> None:  # fmt: skip
+    """Put films of the same tape above each other, with what differs marked."""
+    from fendra.draw.compare import differing, draw_compare
+    from fendra.draw.style import save_figure
+    from fendra.front import load
+
+    loaded = load(design)
+    if (other is None) == (vary is None):
+        raise typer.BadParameter("give another design, or --vary LAYER.KEY=A,B")
+    if other is not None:
+        designs, names = [loaded, load(other)], [design.stem, other.stem]
+        title = f"{design.name} and {other.name}"
+    else:
+        designs, names = varied(loaded, vary or "")
+        title = f"{loaded.name}: {(vary or '').partition('=')[0]}"
+    played = tape_for(loaded, tape, sets, sweeps, steps, toggles, duration)
+    films: list[Film] = []
+    for made in designs:
+        program = compile_on(made, "auto")
+        if not films:
+            say_if_unfed(program.fed, played)
+        films.append(render(program, played))
+    apart = differing(films)
+    rows = [
+        (part, f"{int(values.max())}", f"{(values > 1).mean():.1%}",
+         f"{films[0].times[int(values.argmax())]:.2f} s")
+        for part, values in apart.items()
+    ]  # fmt: skip
+    if rows:
+        heads = ("part", "most, of 255", "of the frames", "at")
+        say_columns(heads, rows, right=heads[1:])
+    else:
+        say("no LED differs")
+    target = out or Path(f"{design.stem}-compare.png")
+    say(f"picture: {save_figure(draw_compare(films, names, f'{title}, {played.name}'), target)}")
+
+
+def varied(design: Design, text: str) -> tuple[list[Design], list[str]]:
+    """A design with a key of a layer at several values; and what to call each."""
+    from fendra.core.names import did_you_mean
+
+    place, sign, listed = text.partition("=")
+    name, dot, key = place.strip().rpartition(".")
+    if not sign or not dot:
+        raise typer.BadParameter(f"'{text}' is written as in --vary 'rpm.threshold=4000,4700'")
+    names = [layer.name for layer in design.layer]
+    if name not in names:
+        remedy = did_you_mean(name, names, "layers")
+        raise typer.BadParameter(f"there is no layer '{name}'. {remedy}")
+    made, called = [], []
+    for item in listed.split(","):
+        value = _value(item.strip())
+        plain = design.model_dump(mode="python", exclude_unset=True)
+        plain["layer"][names.index(name)][key] = value
+        changed = type(design).model_validate(plain, strict=False)
+        changed.uses_media(design.media)
+        made.append(changed)
+        called.append(f"{key} = {item.strip()}")
+    return made, called
+
+
+def _value(text: str) -> bool | float | str:
+    if text in ("true", "false"):
+        return text == "true"
+    try:
+        return float(text)
+    except ValueError:
+        return text

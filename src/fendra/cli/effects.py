@@ -1,0 +1,110 @@
+"""`fendra effects`: the catalogue of effects, and one of them in full."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated
+
+import typer
+
+from fendra.cli.screen import progress, say, say_columns
+from fendra.core.errors import FileError
+
+if TYPE_CHECKING:
+    from fendra.core.effects import Effect
+
+
+def effects(
+    name: Annotated[
+        str | None,
+        typer.Argument(metavar="[NAME]", help="One effect, in full.", show_default=False),
+    ] = None,
+    design: Annotated[
+        Path | None,
+        typer.Option(metavar="DESIGN", help="With a design's own effects.", show_default=False),
+    ] = None,
+    full: Annotated[bool, typer.Option("--full", help="All of them in full.")] = False,
+    sheet: Annotated[
+        Path | None,
+        typer.Option(
+            metavar="PICTURE",
+            help="Write film strips of all of them, or of the one, as a picture.",
+            show_default=False,
+        ),
+    ] = None,
+) -> None:
+    """List the effects; or show one with its parameters and an example to paste."""
+    from fendra.core.effects import EFFECTS
+    from fendra.core.names import did_you_mean
+    from fendra.demo.effect_examples import example_films, example_text
+
+    known = {**EFFECTS, **_own(design)}
+    if name is not None and name not in known:
+        remedy = did_you_mean(name, known, "effects")
+        raise typer.BadParameter(f"there is no effect '{name}'. {remedy}")
+    if sheet is not None:
+        from fendra.draw.effects_sheet import draw_effects
+        from fendra.draw.style import save_figure
+
+        if name is not None and name not in EFFECTS:
+            raise FileError(f"'{name}' is a design's own: look at it with `fendra film`.")
+        with progress("drawing"):
+            films = example_films(None if name is None else [name])
+            say(f"effects: {save_figure(draw_effects(films), sheet)}")
+        return
+    if name is not None:
+        _say_one(known[name], example_text(name, "tail-bar"))
+        return
+    ordered = sorted(known.values(), key=lambda e: (_place(e.family), e.name))
+    if full:
+        for effect in ordered:
+            _say_one(effect, example_text(effect.name))
+            say()
+        return
+    say_columns(
+        ("effect", "for", "what it looks like", "parameters"),
+        [(e.name, e.family, _first_sentence(e.about), ", ".join(e.parameters)) for e in ordered],
+    )
+    say()
+    say(
+        "One in full, with an example: fendra effects NAME. All: --full. In a picture: --sheet effects.png"
+    )
+
+
+def _own(design: Path | None) -> dict[str, Effect]:
+    if design is None:
+        return {}
+    from fendra.files.design_file import check_file
+
+    checked = check_file(design)
+    return {} if checked.design is None else dict(checked.design.media.effects)
+
+
+def _place(family: str) -> int:
+    from fendra.core.effects import FAMILIES
+
+    return FAMILIES.index(family) if family in FAMILIES else len(FAMILIES)
+
+
+def _first_sentence(about: str) -> str:
+    """The beginning of what an effect says of itself, as far as it stands in one line."""
+    text = " ".join(about.partition("\n\n")[0].split())
+    for end in (": ", ". ", "; ", ", "):
+        if len(text) > 56:
+            text = text.partition(end)[0]
+    return text.rstrip(".")
+
+
+def _say_one(effect: Effect, example: str) -> None:
+    say(effect.name, style="bold")
+    say(effect.about)
+    say()
+    rows = [
+        (name, item.default_text, item.unit, item.range_text, item.about)
+        for name, item in effect.parameters.items()
+    ]
+    say_columns(("parameter", "default", "unit", "range", ""), rows)
+    say()
+    say("Every number, colour and condition may be an expression in quotes. In a design:")
+    say()
+    say(example)

@@ -1,0 +1,99 @@
+"""`fendra explain`: why an LED looks as it does."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Annotated
+
+import typer
+
+from fendra.cli.film import compile_on, render, say_if_unfed
+from fendra.cli.made_up import AnyTape, Long, Sets, Steps, Sweeps, Toggles, tape_for
+from fendra.cli.options import DesignFile
+from fendra.cli.screen import say
+
+if TYPE_CHECKING:
+    from fendra.core.explain import Explanation, Light, Touch
+
+
+def explain(
+    design: DesignFile,
+    spot: Annotated[
+        str,
+        typer.Option(metavar="PART:LED", help="The LED: tail-bar:4, or keys:esc by its name."),
+    ],
+    at: Annotated[float, typer.Option(metavar="SECONDS", help="The moment, on the tape.")],
+    tape: AnyTape = None,
+    sets: Sets = None,
+    sweeps: Sweeps = None,
+    steps: Steps = None,
+    toggles: Toggles = None,
+    duration: Long = None,
+) -> None:
+    """Say why an LED looks as it does at a moment: layer by layer, down to the bytes."""
+    from fendra.front import load
+
+    loaded = load(design)
+    played = tape_for(loaded, tape, sets, sweeps, steps, toggles, duration)
+    if not played.start_s <= at <= played.end_s:
+        raise typer.BadParameter(
+            f"--at {at:g} is not on the tape, which goes from {played.start_s:g} to "
+            f"{played.end_s:g} s"
+        )
+    program = compile_on(loaded, "numpy")
+    say_if_unfed(program.fed, played)
+    film = render(program, played.until(at + 1.0))
+    say_explanation(film.explain(spot, at))
+
+
+def say_explanation(why: Explanation) -> None:
+    """An explanation, from the lowest layer to the bytes."""
+    say(f"{why.spot} at {why.at_s:g} s (line {why.line}, address {why.address})", style="bold")
+    for name, there, reason in why.scenes:
+        if there > 0:
+            say(f"scene {name}: {there:.0%} there, when {reason}")
+    for number, touch in enumerate(why.touches, start=1):
+        _say_touch(number, touch)
+    if not why.touches:
+        say("no layer is on this LED")
+    total = why.touches[-1].after if why.touches else (0.0, 0.0, 0.0)
+    _say_light("all layers", total)
+    say(f"master level: {why.master:.1%} of the light")
+    if why.let_through < 1:
+        say(f"limiter of its supply: lets {why.let_through:.1%} through", style="yellow")
+    red, green, blue = why.rgb
+    say(f"bytes: red {red}, green {green}, blue {blue}; sent as {why.order}: {why.sent.hex(' ')}")
+
+
+def _say_touch(number: int, touch: Touch) -> None:
+    scene = f", for scene {touch.scene}" if touch.scene else ""
+    state = "on" if touch.is_on else "off"
+    say(f"{number:>2}. {touch.layer} ({touch.effect}{scene}): {state}, when {touch.why}",
+        style="" if touch.is_on else "dim")  # fmt: skip
+    if touch.read:
+        say("    reads " + ", ".join(f"{name} = {value}" for name, value in touch.read.items()),
+            style="" if touch.is_on else "dim")  # fmt: skip
+    if not touch.is_on:
+        return
+    if touch.parameters:
+        say("    with " + ", ".join(f"{name} {value}" for name, value in touch.parameters.items()))
+    say(f"    paints {_name(touch.colour)} at level {touch.level:.2f}, covers {touch.cover:.0%}, "
+        f"{touch.blend}: {_name(touch.before)} becomes {_name(touch.after)}")  # fmt: skip
+
+
+def _say_light(what: str, light: Light) -> None:
+    from rich.text import Text
+
+    from fendra.cli.screen import console
+    from fendra.core.explain import hex_of
+
+    screen = console()
+    text = Text(f"{what}: {hex_of(light)} ")
+    if screen.is_terminal and screen.color_system == "truecolor":
+        text.append("●", style=hex_of(light))
+    screen.print(text)
+
+
+def _name(light: Light) -> str:
+    from fendra.core.explain import hex_of
+
+    return hex_of(light)

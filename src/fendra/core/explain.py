@@ -1,0 +1,310 @@
+"""Why an LED looks as it does: each layer that touched it at a moment, down to the bytes sent."""
+
+from __future__ import annotations
+
+import ast
+from collections import deque
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+
+from fendra.core.errors import LayoutError
+from fendra.core.graph.node import Rate
+from fendra.core.graph.ops import op_of
+from fendra.core.graph.passes import constant_array
+from fendra.core.light import linear_to_srgb, wire_order
+from fendra.core.names import did_you_mean
+from fendra.core.replay import replay
+from fendra.core.timeline import why_of_layer, why_of_scene
+
+if TYPE_CHECKING:
+    from fendra.core.design import Design
+    from fendra.core.film import Film
+    from fendra.core.layout import Layout
+    from fendra.core.mix import Recording, Slot
+
+Array = np.ndarray[Any, np.dtype[Any]]
+Light = tuple[float, float, float]
+
+
+@dataclass(frozen=True)
+class Touch:
+    """What one layer did to an LED at a moment.
+
+    is_on: whether it did anything. why: its condition as it is written; scene: that for which it
+    was painted, where scenes were mixed. read: the signals in its condition and parameters, and
+    their values. parameters: of its effect, at this LED. colour: of its effect; cover: how much of
+    it, 0 to 1; level: how bright, as the eye sees it. before, after: the light of the LED. All
+    light is linear.
+    """
+
+    layer: str
+    effect: str
+    is_on: bool
+    why: str
+    scene: str
+    blend: str
+    read: Mapping[str, str]
+    parameters: Mapping[str, str]
+    colour: Light
+    cover: float
+    level: float
+    before: Light
+    after: Light
+
+
+@dataclass(frozen=True)
+class Explanation:
+    """All that made an LED look as it did.
+
+    at_s: of the frame, on the tape's clock. scenes: how much of each was there, and why. touches:
+    in the order in which they were painted. master: the share of light that the master level lets
+    through; let_through: the share that the limiter of its supply does. rgb: the bytes, red, green
+    and blue; sent: as they go down the line, in its colour order.
+    """
+
+    at_s: float
+    spot: str
+    line: str
+    address: int
+    scenes: tuple[tuple[str, float, str], ...]
+    touches: tuple[Touch, ...]
+    master: float
+    let_through: float
+    rgb: tuple[int, int, int]
+    order: str
+    sent: bytes
+
+
+def spot_of(layout: Layout, text: str) -> int:
+    """The row of the layout that `part:place` names; the place is a number, or an LED's own name.
+
+    Raises LayoutError.
+    """
+    part, sign, place = text.partition(":")
+    if part not in layout.part_names:
+        raise LayoutError(
+            f"there is no part '{part}'. {did_you_mean(part, layout.part_names, 'parts')}"
+        )
+    rows = layout.spots_of_part(part)
+    names = layout.names[rows]
+    if sign and place in names:
+        return int(rows.start + names.index(place))
+    if not place.isdigit() or int(place) > int(layout.index[rows].max()):
+        last = int(layout.index[rows].max())
+        raise LayoutError(f"write an LED as {part}:0 to {part}:{last}; '{text}' is none of them.")
+    found = np.flatnonzero(layout.index[rows] == int(place))
+    if len(found) == 0:
+        raise LayoutError(f"LED {place} of '{part}' is skipped, and shows nothing.")
+    return int(rows.start + found[0])
+
+
+def explain(recording: Recording, film: Film, spot: int, at_s: float) -> Explanation:
+    """Why a spot, a row of the layout, looked as it did at a moment of a film.
+
+    recording: of the film's design, recorded with its reasons.
+    """
+    place = int(np.searchsorted(film.times, at_s + 1e-9, side="right")) - 1
+    place = min(max(place, 0), len(film) - 1)
+    graph, rates = recording.graph, recording.graph.rates()
+    per_frame = [i for i, rate in enumerate(rates) if not rate & Rate.SPOT
+                 and graph.nodes[i].op != "const"]  # fmt: skip
+    ((_, numbers),) = deque(replay(recording, film, per_frame, place + 1), maxlen=1)
+    at_spot = _AtSpot(recording, spot, dict(zip(per_frame, numbers, strict=True)))
+    touches = _painted(recording, film.design, at_spot)
+    layout, design = film.layout, film.design
+    line = design.line[int(layout.line[spot])]
+    rgb = film.rgb[place, spot]
+    scenes = tuple(
+        (scene.name, float(at_spot.number(share)), why_of_scene(design, i))
+        for i, (scene, share) in enumerate(zip(design.scene, recording.shares, strict=False))
+    )
+    let_through = film.let_through.get(line.supply)
+    name = f"{layout.part_names[int(layout.part[spot])]}:{int(layout.index[spot])}"
+    return Explanation(
+        float(film.times[place]), name, line.name, int(layout.address[spot]), scenes,
+        tuple(touches), float(at_spot.number(graph.roots["master"])),
+        1.0 if let_through is None else float(let_through[place]),
+        (int(rgb[0]), int(rgb[1]), int(rgb[2])), line.wire_order,
+        wire_order(rgb[None], line.wire_order).tobytes(),
+    )  # fmt: skip
+
+
+class _AtSpot:
+    """The value of any place of a graph at one spot in one frame."""
+
+    def __init__(self, recording: Recording, spot: int, numbers: Mapping[int, Any]) -> None:
+        self._recording, self._spot, self._numbers = recording, spot, numbers
+        self._known: dict[int, Array] = {}
+
+    def number(self, place: int) -> Any:
+        """A value of width 1."""
+        return self.value(place).ravel()[0]
+
+    def light(self, place: int) -> Array:
+        """A colour, or a number three times: (3,) float32."""
+        return np.broadcast_to(self.value(place).ravel(), (3,)).astype(np.float32)
+
+    def value(self, place: int) -> Array:
+        """A value as (1,) or (3, 1)."""
+        if place not in self._known:
+            self._known[place] = self._compute(place)
+        return self._known[place]
+
+    def row(self, space: str) -> int:
+        """The place of the spot in a space; -1 where it is not in it."""
+        found = np.flatnonzero(self._recording.spots[space] == self._spot)
+        return int(found[0]) if len(found) else -1
+
+    def _compute(self, place: int) -> Array:
+        node = self._recording.graph.nodes[place]
+        shape = (3, 1) if node.width == 3 else (1,)
+        if place in self._numbers:
+            return np.asarray(self._numbers[place], node.kind.dtype).reshape(shape)
+        if node.op == "const":
+            return constant_array(node).reshape(shape)
+        if node.op == "column":
+            values = self._recording.columns[str(node.space), str(node.payload)]
+            row = self.row(str(node.space))
+            return values[row : row + 1].astype(node.kind.dtype)
+        out = np.empty(shape, node.kind.dtype)
+        with np.errstate(all="ignore"):
+            args = [self.value(arg) for arg in node.args]
+            op_of(node.op, node.payload).array(*args, out)
+        return out
+
+
+def _painted(recording: Recording, design: Design, at_spot: _AtSpot) -> list[Touch]:
+    """Every layer on the spot, in the order in which they are painted."""
+    slots, mixed = recording.slots, recording.mixed
+    there = [(i, at_spot.number(share)) for i, share in enumerate(recording.shares)]
+    there = [(i, share) for i, share in there if share > 0]
+    touches: list[Touch] = []
+
+    def paint(places: range, light: Array, scene: int, is_told: bool) -> Array:
+        for slot in (slots[place] for place in places):
+            if at_spot.row(slot.space) < 0:
+                continue
+            is_in = slot.scenes is None or scene in slot.scenes
+            name = _scene_name(design, scene) if len(there) > 1 and places is mixed else ""
+            if not is_in and (is_told or any(i in slot.scenes for i, _ in there if slot.scenes)):
+                continue
+            touch, light = _touched(recording, design, at_spot, slot, light, name, is_in)
+            touches.append(touch)
+        return light
+
+    light = paint(range(mixed.start), np.zeros(3, np.float32), -1, False)
+    if len(there) > 1:
+        total: Array = np.zeros(3, np.float32)
+        for number, (scene, share) in enumerate(there):
+            total = total + paint(mixed, light, scene, number > 0) * np.float32(share)
+        light = total
+    else:
+        light = paint(mixed, light, there[0][0] if there else -1, False)
+    paint(range(mixed.stop, len(slots)), light, -1, False)
+    return touches
+
+
+def _scene_name(design: Design, number: int) -> str:
+    return design.scene[number].name if number < len(design.scene) else "no scene"
+
+
+def _touched(
+    recording: Recording, design: Design, at_spot: _AtSpot, slot: Slot, light: Array, scene: str,
+    is_in: bool,
+) -> tuple[Touch, Array]:  # fmt: skip
+    """What one layer does to the light of the spot."""
+    layer, roots = design.layer[slot.layer], recording.graph.roots
+    head = f"layer:{slot.layer}:"
+    is_on = is_in and bool(at_spot.number(slot.on))
+    after = _blended(slot, at_spot, light) if is_on else light
+    parameters = {
+        name.removeprefix(f"{head}parameter:"): shown(at_spot.value(place))
+        for name, place in roots.items()
+        if name.startswith(f"{head}parameter:")
+    }
+    return (
+        Touch(
+            layer.name, design.effect_of(layer), is_on, why_of_layer(design, slot.layer), scene,
+            layer.blend, _read(recording, design, at_spot, slot.layer), parameters,
+            _light(at_spot.light(roots[f"{head}colour"])),
+            float(at_spot.number(roots[f"{head}share"])),
+            float(at_spot.number(roots[f"{head}level"])), _light(light), _light(after),
+        ),
+        after,
+    )  # fmt: skip
+
+
+def _blended(slot: Slot, at_spot: _AtSpot, light: Array) -> Array:
+    """As the engines do: see `mix.Blend`."""
+    paint, rest = at_spot.light(slot.paint), at_spot.light(slot.rest)
+    match slot.blend:
+        case "over":
+            return np.asarray(light * rest + paint)
+        case "add":
+            return np.asarray(light + paint)
+        case "max":
+            return np.asarray(np.where(paint > light, paint, light))
+    return np.asarray(light * rest)
+
+
+def _read(
+    recording: Recording, design: Design, at_spot: _AtSpot, number: int
+) -> dict[str, str]:  # fmt: skip
+    """The signals that a layer's condition and parameters name, and their values."""
+    layer = design.layer[number]
+    texts = [layer.when, layer.level, layer.cover, *design.settings_of(layer).values()]
+    texts += [scene.when for scene in design.scene if scene.name in layer.scenes]
+    found: dict[str, str] = {}
+    for name in (name for text in texts for name in names_in(text)):
+        place = recording.graph.roots.get(f"signal:{name}")
+        if place is None:
+            continue
+        signal = design.signals[name]
+        value = at_spot.number(place)
+        words = {number: word for word, number in signal.numbers.items()}
+        text = words.get(round(float(value)), "") if signal.kind == "choice" else ""
+        text = text or shown(np.asarray([value])) + (f" {signal.unit}" if signal.unit else "")
+        is_lost = bool(at_spot.number(recording.graph.roots[f"lost:{name}"]))
+        found[name] = f"{text}, lost" if is_lost else text
+    return found
+
+
+def names_in(setting: Any) -> list[str]:
+    """The names in what is written of a parameter: in an expression, a list or a table of them."""
+    if isinstance(setting, Mapping):
+        return [name for item in setting.values() for name in names_in(item)]
+    if isinstance(setting, (list, tuple)):
+        return [name for item in setting for name in names_in(item)]
+    if not isinstance(setting, str):
+        return []
+    try:
+        tree = ast.parse(setting.strip(), mode="eval")
+    except (SyntaxError, ValueError):
+        return []
+    return [node.id for node in ast.walk(tree) if isinstance(node, ast.Name)]
+
+
+def shown(value: Array) -> str:
+    """A value in words: a number, on or off, or a colour.
+
+    >>> shown(np.array([0.25], np.float32)), shown(np.array([True])), shown(np.array([1.0, 0, 0]))
+    ('0.25', 'on', '#ff0000')
+    """
+    flat = np.asarray(value).ravel()
+    if flat.dtype == np.bool_:
+        return "on" if flat[0] else "off"
+    return hex_of(_light(flat)) if len(flat) == 3 else f"{float(flat[0]) + 0.0:.4g}"
+
+
+def hex_of(light: Light) -> str:
+    """Linear light as a colour is written in a design."""
+    levels = np.rint(linear_to_srgb(np.array(light)) * 255).astype(int).tolist()
+    return "#" + "".join(f"{level:02x}" for level in levels)
+
+
+def _light(values: Array) -> Light:
+    red, green, blue = (float(value) for value in np.broadcast_to(values.ravel(), (3,)))
+    return red, green, blue
