@@ -1,7 +1,7 @@
 """Make the short demo tapes beside the ride: a flight, typing, a game, and a lever that is moved.
 
-Each is a course of points, straight between them, or switches that are on for a time, ten rows a
-second. Nothing is random: the same files each time.
+Each is a course of points, straight between them, steps, or switches that are on for a time, ten
+rows a second. Nothing is random: the same files each time.
 
     python scripts/make_tapes.py
 """
@@ -33,46 +33,86 @@ COURSES: dict[str, tuple[float, dict[str, Course]]] = {
         },
     ),
     "typing.csv": (
-        20.0,
-        {"volume": [(0, 0.2), (3, 0.2), (7, 0.9), (10, 0.9), (14, 0.5), (20, 0.5)]},
+        24.0,
+        {"volume": [(0, 0.2), (3, 0.2), (7, 0.9), (10, 0.9), (14, 0.5), (24, 0.5)]},
     ),
     "game.csv": (
-        25.0,
+        30.0,
         {
             "loudness": [
-                (0, 0.1), (2, 0.1), (3, 0.6), (6, 0.4), (9, 0.9), (12, 0.5), (15, 1), (18, 0.3),
-                (25, 0.1),
+                (0, 0.1), (5, 0.1), (6, 0.6), (9, 0.4), (12, 0.9), (15, 0.5), (18, 1), (23, 0.3),
+                (30, 0.1),
             ],
-            "lives": [
-                (0, 1), (8, 1), (8.1, 0.667), (14, 0.667), (14.1, 0.333), (20, 0.333), (20.1, 0),
-            ],
+            "bass": [(at, level) for beat in range(40)
+                     for at, level in ((6 + beat / 2, 0.95), (6.4 + beat / 2, 0.15))],
+            "mid": [(0, 0.1), (6, 0.3), (9, 0.8), (12, 0.4), (15, 0.9), (20, 0.5), (30, 0.1)],
+            "treble": [(0, 0), (6, 0.1), (8, 0.7), (10, 0.2), (13, 0.8), (17, 0.3), (21, 0.7),
+                       (25, 0.1), (30, 0)],
+            "score": [(0, 0), (6, 0), (10, 1200), (14, 3400), (17, 3400), (22, 8250), (30, 8250)],
         },
     ),
     "lever.csv": (10.0, {"throttle": [(0, 0), (1, 0), (4, 1), (6, 1), (9, 0), (10, 0)]}),
 }  # fmt: skip
 """File to its length in seconds, and the points, (s, value), of each number."""
 
-SWITCHES: dict[str, dict[str, list[tuple[float, float]]]] = {
-    "flight.csv": {"armed": [(3, 29)]},
-    "typing.csv": {"muted": [(15, 18)], "caps": [(4, 6.5)], "recording": [(8, 17)]},
-    "game.csv": {"coin": [(1, 1.3), (22, 22.3)]},
+STEPS: dict[str, dict[str, Course]] = {
+    "flight.csv": {"mode": [(0, 0), (11, 1), (17, 2), (22, 11)]},
+    "typing.csv": {
+        "key": [
+            (0, 0),
+            (1.0, 4),
+            (1.6, 9),
+            (2.1, 2),
+            (2.7, 6),
+            (3.1, 10),
+            (3.6, 1),
+            (4.2, 7),
+            (11.2, 5),
+            (12, 8),
+            (12.8, 3),
+            (19, 0),
+            (19.6, 11),
+        ]
+    },
+    "game.csv": {
+        "state": [(0, 0), (5.5, 1), (23, 2)],
+        "lives": [(0, 3), (11, 2), (17, 1), (23, 0)],
+    },
     "lever.csv": {},
 }
+"""File to the points from which on a number has each value."""
+
+SWITCHES: dict[str, dict[str, list[tuple[float, float]]]] = {
+    "flight.csv": {"armed": [(3, 29)]},
+    "typing.csv": {
+        "muted": [(15, 18)], "caps": [(4, 6.5)], "recording": [(8, 17)],
+        "press": [(at, at + 0.2) for at, _ in STEPS["typing.csv"]["key"][1:]],
+        "knob": [(10.5, 10.7), (18.5, 18.7)],
+    },
+    "game.csv": {"coin": [(5, 5.3), (28, 28.3)],
+                 "beat": [(6 + beat / 2, 6.1 + beat / 2) for beat in range(34)]},
+    "lever.csv": {},
+}  # fmt: skip
 """File to the stretches, in seconds, over which each switch is on."""
 
-DIGITS = {"roll": 1, "battery": 2}
+DIGITS = {"roll": 1, "battery": 2, "score": 0}
 
 
 def rows(name: str) -> list[list[str]]:
     """The rows of a tape, heads first."""
     length_s, courses = COURSES[name]
-    switches = SWITCHES[name]
-    table = [["time", *switches, *courses]]
+    switches, steps = SWITCHES[name], STEPS[name]
+    table = [["time", *switches, *steps, *courses]]
     for number in range(round(length_s / ROW_S) + 1):
         at_s = number * ROW_S
         row = [f"{at_s:.1f}"]
         row += [
-            str(int(any(low <= at_s < high for low, high in times))) for times in switches.values()
+            str(int(any(low - 1e-9 <= at_s < high - 1e-9 for low, high in times)))
+            for times in switches.values()
+        ]
+        row += [
+            f"{[value for start, value in points if start <= at_s + 1e-9][-1]:g}"
+            for points in steps.values()
         ]
         row += [
             f"{np.interp(at_s, *zip(*points, strict=True)):.{DIGITS.get(key, 3)}f}"

@@ -88,6 +88,7 @@ def in_one_line(subject: Subject) -> str:
         counted(len(subject.layout.leds), "LED"),
         counted(len(design.line), "line"),
         counted(len(design.signals), "signal"),
+        *([counted(len(design.scene), "scene")] if design.scene else []),
         counted(len(design.layer), "layer"),
     ]
     return f"{design.name}{about}: {', '.join(counts)}, {design.rate:g} frames a second"

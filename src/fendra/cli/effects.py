@@ -66,9 +66,8 @@ def effects(
         [(e.name, e.family, _first_sentence(e.about), ", ".join(e.parameters)) for e in ordered],
     )
     say()
-    say(
-        "One in full, with an example: fendra effects NAME. All: --full. In a picture: --sheet effects.png"
-    )
+    say("One in full, with an example: fendra effects NAME. All of them in full: --full.")
+    say("In a picture: --sheet effects.png.")
 
 
 def _own(design: Path | None) -> dict[str, Effect]:

@@ -50,7 +50,7 @@ def say_explanation(why: Explanation) -> None:
     say(f"{why.spot} at {why.at_s:g} s (line {why.line}, address {why.address})", style="bold")
     for name, there, reason in why.scenes:
         if there > 0:
-            say(f"scene {name}: {there:.0%} there, when {reason}")
+            say(f"scene {name}: {there:.0%} there, {reason}")
     for number, touch in enumerate(why.touches, start=1):
         _say_touch(number, touch)
     if not why.touches:

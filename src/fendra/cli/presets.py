@@ -119,6 +119,5 @@ def _reset(design: Path, layer: str) -> None:
     parameters = known[effect].parameters if effect in known else {}
     text, taken = with_defaults(read_text(design), layer, frozenset(parameters))
     write_text(design, text)
-    say(
-        f"{design}: layer '{layer}' is back to the defaults; it had set: {', '.join(taken) or 'nothing'}"
-    )
+    had = ", ".join(taken) or "nothing"
+    say(f"{design}: layer '{layer}' is back to the defaults; it had set: {had}")

@@ -296,7 +296,10 @@ def shown(value: Array) -> str:
     flat = np.asarray(value).ravel()
     if flat.dtype == np.bool_:
         return "on" if flat[0] else "off"
-    return hex_of(_light(flat)) if len(flat) == 3 else f"{float(flat[0]) + 0.0:.4g}"
+    if len(flat) == 3:
+        return hex_of(_light(flat))
+    number = float(flat[0])
+    return f"{number:.4g}" if abs(number) >= 1e-6 else "0"
 
 
 def hex_of(light: Light) -> str:

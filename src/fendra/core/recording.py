@@ -107,7 +107,7 @@ class _Recorder:
         self._report, self._dropped = report, dropped
         self.signals = Signals(design, self.tracer, self._clock, report, dropped)
         self.settings = Settings(
-            design, layout, self.tracer, self._clock, self.signals, report, dropped
+            design, layout, self.tracer, self._clock, self.signals, report, dropped, choices
         )
         self.spaces: dict[str, Space] = {}
         self._scene_numbers = {scene.name: i for i, scene in enumerate(design.scene)}

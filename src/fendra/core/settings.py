@@ -6,6 +6,8 @@ import re
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+import numpy as np
+
 from fendra.core.design import Design, Plain, Setting
 from fendra.core.effects.numerals import SIZE, TIMES, Hole
 from fendra.core.effects.parameters import Parameter
@@ -19,7 +21,7 @@ from fendra.core.graph.node import STATE, Graph, Rate
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import drop_unused
 from fendra.core.graph.trace import Tracer, Value
-from fendra.core.layout.choice import report_expression
+from fendra.core.layout.choice import Choice, report_expression
 from fendra.core.layout.columns import ORDER_COLUMNS, SPOT_COLUMNS, look_up_in, words
 from fendra.core.layout.space import Space, shares
 from fendra.core.layout.table import Layout
@@ -48,7 +50,9 @@ class Settings:
         signals: Signals,
         report: Report,
         dropped: frozenset[str],
+        choices: Mapping[str, Choice],
     ) -> None:
+        self._layout, self._choices = layout, choices
         self._design, self._tracer, self._clock = design, tracer, clock
         self._signals, self._report, self._dropped = signals, report, dropped
         self._words = words(layout)
@@ -307,7 +311,18 @@ class Settings:
         if space is not None:
             names += [*SPOT_COLUMNS, *ORDER_COLUMNS]
             known_words |= self._words
-        return Scope(self._tracer, look_up, names, known_words, self._signals.lost, self._clock)
+        return Scope(
+            self._tracer, look_up, names, known_words, self._signals.lost, self._clock, self._places
+        )
+
+    def _places(self, name: str) -> Any:
+        """Where the LEDs of a choice are, in its order; in the design's unit."""
+        choice = self._choices.get(name)
+        if choice is None:
+            return None
+        order = self._layout.index[choice.spots] if name in self._layout.part_names else choice.rank
+        ordered = choice.spots[np.argsort(order, kind="stable")]
+        return self._layout.in_unit(self._layout.position[ordered])
 
 
 _WANTED = {

@@ -17,7 +17,7 @@ if TYPE_CHECKING:
 Floats = np.ndarray[Any, np.dtype[np.float32]]
 Truths = np.ndarray[Any, np.dtype[np.bool_]]
 
-ALWAYS = "always"
+ALWAYS, OTHERWISE = "always", "otherwise"
 
 
 @dataclass(frozen=True)
@@ -83,4 +83,4 @@ def why_of_scene(design: Design, number: int) -> str:
     reasons = [scene.when] if isinstance(scene.when, str) else [] if scene.when else ["never"]
     if scene.button:
         reasons.append(f"{scene.button} steps")
-    return " and ".join(reasons) or "else"
+    return " and ".join(reasons) or OTHERWISE

@@ -81,19 +81,15 @@ def example_design(effect: str) -> Design:
 def example_tape() -> Tape:
     """Five seconds of a beat, a level and bands."""
     times = np.arange(round(SECONDS * 50) + 1) / 50
-    swing = 0.5 + 0.5 * np.sin(2 * np.pi * (times / 2.5 - 0.25))
-    return Tape(
-        times,
-        {
-            "beat": (((times * 10).astype(int) % 12) < 2) * 1.0,
-            "bass": np.sqrt(np.abs(np.sin(times * 2.6))),
-            "mid": 0.2 + 0.7 * np.abs(np.sin(times * 3.7 + 1)),
-            "treble": np.abs(np.sin(times * 6.1 + 2)) * 0.8,
-            "level": swing,
-            "steer": np.clip(times / 4, 0, 1),
-        },
-        "examples",
-    )
+    signals: dict[str, Any] = {
+        "beat": (((times * 10).astype(int) % 12) < 2) * 1.0,
+        "bass": np.sqrt(np.abs(np.sin(times * 2.6))),
+        "mid": 0.2 + 0.7 * np.abs(np.sin(times * 3.7 + 1)),
+        "treble": np.abs(np.sin(times * 6.1 + 2)) * 0.8,
+        "level": 0.5 + 0.5 * np.sin(2 * np.pi * (times / 2.5 - 0.25)),
+        "steer": np.clip(times / 4, 0, 1),
+    }
+    return Tape(times, signals, "examples")
 
 
 def example_film(effect: str) -> Film:

@@ -162,7 +162,8 @@ class Stage:
 
     def _spread(self, light: Array) -> Array:
         pixels_a_mm, _ = self._view
-        return self._halo(light, max(self.diffuser_mm * pixels_a_mm, 1.0) / self.core_px, 1.0)
+        width_px = max(HALF_AS_WIDE * self.diffuser_mm * pixels_a_mm, 1.0)
+        return self._halo(light, width_px / self.core_px, 1.0)
 
     @cached_property
     def _evenly(self) -> float:
@@ -201,6 +202,10 @@ class Stage:
         ]
         return np.stack([np.asarray(layer) for layer in layers], axis=2)
 
+
+HALF_AS_WIDE = 0.55
+"""The light of an LED on a sheet before it falls off as (1 + (r / d)**2)**-2, by the square of the
+cosine twice; a Gaussian of so much of the distance is half as bright where that is, at 0.64 d."""
 
 _EXPOSURE = 4.0
 """How much brighter than its share of full light an LED's core looks in the dark."""

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from fendra.core.film import Film
-from fendra.core.timeline import Course, Timeline
+from fendra.core.timeline import OTHERWISE, Course, Timeline
 from fendra.draw import style
 from fendra.draw.glow import Stage
 
@@ -44,8 +44,9 @@ def draw_scenes(film: Film, timeline: Timeline, view: ViewName = "top") -> Figur
         dark = np.zeros((len(film.layout), 3), np.uint8)
         ax.imshow(stage.lit(dark if frame is None else film.rgb[frame]))
         when = "never on this tape" if frame is None else f"at {film.times[frame]:.2f} s"
+        why = course.why if course.why == OTHERWISE else f"when {course.why}"
         ax.set_title(
-            f"{course.name}: {when}\nwhen {course.why}", color=style.ink().text, fontsize=9,
+            f"{course.name}: {when}\n{why}", color=style.ink().text, fontsize=9,
             loc="left",
         )  # fmt: skip
     if not timeline.scenes:

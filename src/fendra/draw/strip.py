@@ -33,7 +33,7 @@ def draw_strip(film: Film, *, title: str = "") -> Figure:
         for name, signal in film.design.signals.items()
         if signal.of is None and name in film.tape.signals
     }
-    numbers = {name: signal for name, signal in signals.items() if signal.kind == "number"}
+    numbers = {name: signal for name, signal in signals.items() if signal.kind != "switch"}
     switches = [name for name, signal in signals.items() if signal.kind == "switch"]
     parts = film.layout.part_names
     heights = [0.55] * len(numbers) + [0.24 * len(switches)] * bool(switches)
@@ -123,11 +123,28 @@ def _draw_number(film: Film, name: str, signal: Signal, ax: Axes) -> None:
     low, high = float(shown.min()), float(shown.max())
     room = (high - low or 1.0) * 0.12
     ax.set_ylim(low - room, high + room)
+    if signal.kind == "choice":
+        _name_choices(times, shown, signal, ax)
+        return
     for value, place, side in ((high, 1.0, "top"), (low, 0.0, "bottom")):
         ax.annotate(
             f"{value:g}" + (f" {signal.unit}" if signal.unit and side == "top" else ""),
             (1.006, place), xycoords="axes fraction", color=style.ink().faint, fontsize=7.5,
             va=side, annotation_clip=False,
+        )  # fmt: skip
+
+
+def _name_choices(times: Array, values: Array, signal: Signal, ax: Axes) -> None:
+    """The word of a choice, where it begins to be that."""
+    words = {number: word for word, number in signal.numbers.items()}
+    changes = np.flatnonzero(np.diff(values, prepend=np.nan))
+    for place in changes.tolist():
+        value = float(values[place])
+        is_high = value > (float(values.min()) + float(values.max())) / 2
+        ax.annotate(
+            words.get(round(value), f"{value:g}"), (float(times[place]), value),
+            xytext=(3, -3 if is_high else 3), textcoords="offset points",
+            color=style.ink().faint, fontsize=7.5, va="top" if is_high else "bottom",
         )  # fmt: skip
 
 

@@ -27,13 +27,21 @@ def dark_layers(subject: Subject, report: Report) -> None:
             report.warning(path, "never-shows", message, "Change or remove `when`.")
 
 
+COVERING = frozenset({"solid", "gradient", "pattern", "hue-drift", "wave", "cloud"})
+"""Effects that cover all that is beneath them."""
+
+
 @check
 def hidden_layers(subject: Subject, report: Report) -> None:
     """Layers under one that always covers all their LEDs."""
     spots = {name: frozenset(choice.spots.tolist()) for name, choice in subject.choices.items()}
-    for i, below in enumerate(subject.design.layer):
-        for above in subject.design.layer[i + 1 :]:
-            always = above.when is True and above.blend == "over" and above.effect == "solid"
+    design = subject.design
+    for place, i in enumerate(design.painted):
+        below = design.layer[i]
+        for above in (design.layer[j] for j in design.painted[place + 1 :]):
+            is_whole = design.effect_of(above) in COVERING and above.cover == 1.0
+            always = above.when is True and above.blend == "over" and not above.scenes
+            always = always and (is_whole or above.hides_below)
             if always and spots.get(below.on, {-1}) <= spots.get(above.on, frozenset()):
                 message = f"layer '{above.name}' always covers this one."
                 report.warning(("layer", i), "never-shows", message, "Put this one after it.")

@@ -29,6 +29,8 @@ def duplicate_names(subject: Subject, report: Report) -> None:
     _each_once("part", parts, report)
     layers = ((("layer", i, "name"), layer.name) for i, layer in enumerate(design.layer))
     _each_once("layer", layers, report)
+    scenes = ((("scene", i, "name"), scene.name) for i, scene in enumerate(design.scene))
+    _each_once("scene", scenes, report)
 
 
 def _each_once(what: str, names: Iterable[tuple[Path, str]], report: Report) -> None:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from fendra.core.effects import Led, Look, colours, effect, numbers, place, truth
 from fendra.core.effects.gradient import row_of
 from fendra.core.graph.functions import clamp, floor, pick, select
@@ -20,13 +22,15 @@ def bands(
     bars: Value = truth(True, "bars that grow; else stretches that brighten"),
     by_band: Value = truth(False, "each band in one colour, from the first to the last"),
 ) -> Look:
-    """A spectrum as bars on a grid, or as stretches of a strip (`bars = false`, `by = "along"`).
+    """A spectrum as bars on a grid, or as stretches of a strip that brighten.
 
     Each level is a number or an expression: `levels = ["bass", "mid", "treble"]`.
     """
     count = float(len(levels))
     band = clamp(floor(by * count), 0.0, count - 1.0)
     level = pick(levels, band)
+    if height.node.payload == "up" and led.count and np.ptp(led.flat[:, 1]) < led.pitch / 2:
+        bars = bars & ~bars  # no room to grow
     share = select(bars, height, level)
     share = select(by_band, band / max(count - 1.0, 1.0), share)
     no = band.tracer.const(False)

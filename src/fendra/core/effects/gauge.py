@@ -7,7 +7,6 @@ from fendra.core.effects.gradient import row_of
 from fendra.core.graph.functions import clamp, maximum, minimum, ramp, select
 from fendra.core.graph.trace import Value
 
-NEVER = 1e6
 PEAK_STAYS_S = 0.5
 
 
@@ -26,7 +25,7 @@ def gauge(
     peak: Value = truth(False, "a mark stays at the highest, then falls back"),
     peak_colour: Value = colour("white", "of that mark"),
     fall: Value = number(0.5, "1/s", 0.01, 100.0, "gauges that the mark falls in a second"),
-    threshold: Value = number(NEVER, "", -1e6, NEVER, "the value from which on it blinks"),
+    threshold: Value | None = number(None, "", -1e6, 1e6, "value from which on it blinks"),
     rate: Value = number(3.0, "Hz", 0.0, 25.0, "blinks a second above the threshold"),
 ) -> Look:
     """Lit as far as the value says, in a row of colours: speed, RPM, charge, volume.
@@ -58,7 +57,7 @@ def gauge(
     no = value.tracer.const(False)
     shown = row_of(colours, [], share, no, no)
     led.label(reach=reach, lit=lit, shown=shown)
-    if threshold.number != NEVER:
+    if threshold is not None:
         is_dark = (value >= threshold) & (led.cycle(rate) >= 0.5)
         cover = select(is_dark, 0.0, cover)
         led.label(is_dark=is_dark)

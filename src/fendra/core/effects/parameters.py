@@ -31,7 +31,9 @@ class Parameter:
         """What may stand there, in words."""
         match self.kind:
             case "number" | "numbers":
-                span = f"{self.low:g} to {self.high:g}"
+                span = "any" if self.high >= 1e6 and self.low <= -1e6 else (
+                    f"{self.low:g} to {self.high:g}"
+                )  # fmt: skip
                 return f"a list, each {span}" if self.kind == "numbers" else span
             case "colour":
                 return "a colour"

@@ -12,6 +12,7 @@ import math
 import warnings
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
+from typing import Any, TypeAlias
 
 import numpy as np
 
@@ -22,6 +23,8 @@ from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.light import COLOUR_NAMES, is_colour, parse_colour
 from fendra.core.names import did_you_mean, nearest
+
+Floats: TypeAlias = np.ndarray[Any, np.dtype[np.float64]]
 
 LONGEST = 1000
 DEEPEST = 100
@@ -36,6 +39,8 @@ class Scope:
     words: for a name that stands for a text (`part`), its texts and their numbers.
     lost: for `lost(signal)`; None where there are no signals.
     clock: for functions that need time; None where there is no time.
+    places: gives where the LEDs of a part, group or trail are, (n, 3), in their order, for
+    `x_of('keys', key)`; None where there are none.
     """
 
     tracer: Tracer
@@ -44,6 +49,7 @@ class Scope:
     words: Mapping[str, Mapping[str, int]] = field(default_factory=dict)
     lost: Callable[[str], Value | None] | None = None
     clock: Clock | None = None
+    places: Callable[[str], Floats | None] | None = None
 
 
 def compile_expression(
@@ -345,9 +351,12 @@ class _Compiler:
             return self._lost(node)
         if name == "distance" and self._scope.look_up("x") is not None:
             return self._distance(node)
+        if name in PLACE_OF and self._scope.places is not None:
+            return self._place_of(node, PLACE_OF.index(name))
         table = self._functions()
         if name not in table:
             known = [*table, *(["lost"] if self._scope.lost else [])]
+            known += [*PLACE_OF] if self._scope.places is not None else []
             known += ["distance"] * (self._scope.look_up("x") is not None)
             remedy = did_you_mean(name, known, "functions")
             raise self._error(node, f"there is no function '{name}'.", remedy)
@@ -358,6 +367,21 @@ class _Compiler:
         if name not in OF_CONDITIONS:
             values = [self._number(value) for value in values]
         return function(*values)
+
+    def _place_of(self, node: ast.Call, axis: int) -> Value:
+        """Where the LED of a part, group or trail is whose place in it is a number."""
+        name = PLACE_OF[axis]
+        example = f"{name} takes a name and a number, as in: {name}('keys', key)"
+        what = node.args[0].value if node.args and isinstance(node.args[0], ast.Constant) else None
+        if len(node.args) != 2 or not isinstance(what, str):
+            raise self._error(node, example)
+        assert self._scope.places is not None
+        places = self._scope.places(what)
+        if places is None or len(places) == 0:
+            problem = "has no LEDs" if places is not None else "is no part, group or trail"
+            raise self._error(node.args[0], f"'{what}' {problem}")
+        number = self._number(self._value(node.args[1]))
+        return functions.table(places[:, axis].tolist(), functions.to_uint(number))
 
     def _distance(self, node: ast.Call) -> Value:
         """How far a spot is from a point (x, y), or (x, y, z)."""
@@ -447,5 +471,10 @@ _PLAIN: dict[str, tuple[int, Callable[..., Value]]] = {
 }
 """Functions that need neither time nor signals."""
 
-FUNCTIONS = (*_PLAIN, "cycle", "lag", "hold", "since", "toggle", "steps", "lost", "distance")
+PLACE_OF = ("x_of", "y_of", "z_of")
+"""Functions that give the place of an LED by its number."""
+
+FUNCTIONS = (
+    *_PLAIN, *PLACE_OF, "cycle", "lag", "hold", "since", "toggle", "steps", "lost", "distance",
+)  # fmt: skip
 """The names of all functions that an expression may call somewhere."""

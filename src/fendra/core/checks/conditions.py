@@ -1,0 +1,266 @@
+"""Conditions: can they ever hold, and does one scene always stand before another?
+
+A condition that compares signals with numbers, and nothing else, is tried on every case that it can
+tell apart: each signal at, below and above each number that it is compared with.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from itertools import pairwise, product
+from typing import Any
+
+import numpy as np
+
+from fendra.core.checks import Subject, check
+from fendra.core.design import Design, Signal
+from fendra.core.errors import ExpressionError, GraphError
+from fendra.core.findings import Path, Report
+from fendra.core.graph.expr import Scope, compile_expression
+from fendra.core.graph.fixed import compute_fixed
+from fendra.core.graph.ops import Kind
+from fendra.core.graph.passes import simplify
+from fendra.core.graph.trace import Tracer, Value
+
+MOST_CASES = 20_000
+"""Cases that are tried; a condition that tells more apart is not judged."""
+
+Truths = np.ndarray[Any, np.dtype[np.bool_]]
+
+
+@dataclass
+class _Reading:
+    """What conditions compare: for each signal that is fed the numbers it is compared with."""
+
+    design: Design
+    numbers: dict[str, set[float]] = field(default_factory=dict)
+    is_simple: bool = True
+
+    def read(self, text: str) -> None:
+        """Note what a condition compares; `is_simple` is false where it does more than that."""
+        try:
+            self._visit(ast.parse(text.strip(), mode="eval").body)
+        except (SyntaxError, ValueError, RecursionError):
+            self.is_simple = False
+
+    def _visit(self, node: ast.expr) -> None:
+        match node:
+            case ast.BoolOp():
+                for value in node.values:
+                    self._visit(value)
+            case ast.UnaryOp(op=ast.Not()):
+                self._visit(node.operand)
+            case ast.Constant(value=bool()):
+                pass
+            case ast.Name():
+                self._signal(node.id)
+            case ast.Call(func=ast.Name(id="lost"), args=[ast.Name(id=name)]):
+                self.numbers.setdefault(f"lost:{name}", set()).add(0.5)
+            case ast.Compare():
+                self._compare(node)
+            case _:
+                self.is_simple = False
+
+    def _signal(self, name: str) -> None:
+        signal = self.design.signals.get(name)
+        if signal is None or signal.kind != "switch" or signal.hold > 0:
+            self.is_simple = False
+        elif signal.of is not None:
+            self.read(signal.of)
+        else:
+            self.numbers.setdefault(name, set()).add(0.5)
+
+    def _compare(self, node: ast.Compare) -> None:
+        terms = [node.left, *node.comparators]
+        names = [term.id for term in terms if isinstance(term, ast.Name)]
+        values = [_number(term) for term in terms if not isinstance(term, ast.Name)]
+        if len({*names}) != 1 or None in values:
+            self.is_simple = False
+            return
+        signal = self.design.signals.get(names[0])
+        if signal is None or signal.of is not None or signal.kind == "switch":
+            self.is_simple = False
+            return
+        known = self.numbers.setdefault(names[0], set())
+        for value in values:
+            if isinstance(value, str):
+                known.add(float(signal.numbers.get(value, -1)))
+            elif value is not None:
+                known.add(value)
+
+
+def _number(term: ast.expr) -> float | str | None:
+    match term:
+        case ast.Constant(value=str() as word):
+            return word
+        case ast.Constant(value=bool()):
+            return None
+        case ast.Constant(value=int() | float() as number):
+            return float(number)
+        case ast.UnaryOp(op=ast.USub(), operand=ast.Constant(value=int() | float() as number)):
+            return -float(number)
+    return None
+
+
+def cases(design: Design, texts: Sequence[str]) -> dict[str, Any] | None:
+    """Values of signals, as columns, in which conditions can differ; None where nobody can tell.
+
+    texts: the conditions, all of which are read in the same cases.
+    """
+    reading = _Reading(design)
+    for text in texts:
+        reading.read(text)
+    if not reading.is_simple:
+        return None
+    values = {name: _values(design.signals.get(name), n) for name, n in reading.numbers.items()}
+    if np.prod([len(each) for each in values.values()], dtype=float) > MOST_CASES:
+        return None
+    rows = np.array([*product(*values.values())], np.float32).reshape(-1, len(values))
+    return {name: rows[:, i] for i, name in enumerate(values)} or {"": np.zeros(1, np.float32)}
+
+
+def _values(signal: Signal | None, numbers: Iterable[float]) -> list[float]:
+    """Each number, what lies between them, and what lies beyond; within the signal's range."""
+    if signal is None or signal.kind == "switch":
+        return [0.0, 1.0]
+    if signal.kind == "choice":
+        return [*map(float, signal.numbers.values())] or [0.0]
+    ordered = sorted(numbers)
+    found = [*ordered, ordered[0] - 1.0, ordered[-1] + 1.0]
+    found += [(a + b) / 2 for a, b in pairwise(ordered)]
+    if signal.range is not None:
+        low, high = signal.range
+        found = [value for value in found if low <= value <= high] + [low, high]
+    return found
+
+
+def holds(design: Design, text: str, columns: dict[str, Any]) -> Truths | None:
+    """Whether a condition holds in each of some cases; None where that cannot be told."""
+    tracer, space = Tracer(), "cases"
+    count = len(next(iter(columns.values())))
+
+    def look_up(name: str) -> Value | None:
+        name = name.removesuffix(":number")
+        signal = design.signals.get(name)
+        if signal is None:
+            return None
+        if signal.of is not None:
+            return compile_expression(signal.of, scope, Kind.TRUTH)
+        column = tracer.column(name, space)
+        return column > 0.5 if signal.kind == "switch" else column
+
+    def lost(name: str) -> Value | None:
+        return tracer.column(f"lost:{name}", space) > 0.5
+
+    words = {name: s.numbers for name, s in design.signals.items() if s.kind == "choice"}
+    scope = Scope(tracer, look_up, [*design.signals], words, lost)
+    try:
+        tracer.roots["holds"] = compile_expression(text, scope, Kind.TRUTH).place
+        graph = simplify(tracer.graph())
+        wanted = {(space, name): values for name, values in columns.items()}
+        result = compute_fixed(graph, wanted, lambda _: (count,))[graph.roots["holds"]]
+    except (ExpressionError, GraphError, KeyError):
+        return None
+    return np.broadcast_to(result, (count,))
+
+
+@check
+def impossible_conditions(subject: Subject, report: Report) -> None:
+    """Conditions of layers and scenes that can never hold."""
+    design = subject.design
+    places: list[tuple[Path, bool | str]] = [
+        (("layer", i, "when"), layer.when) for i, layer in enumerate(design.layer)
+    ]
+    places += [(("scene", i, "when"), scene.when) for i, scene in enumerate(design.scene)]
+    nodes = subject.recording.graph.nodes
+    never = {
+        slot.layer
+        for slot in subject.recording.slots
+        if nodes[slot.on].op == "const" and nodes[slot.on].payload == (False,)
+    }
+    for path, when in places:
+        if path[0] == "layer" and path[1] in never:
+            continue  # said by `dark_layers`
+        if _can_hold(design, when):
+            continue
+        what = "layer never shows" if path[0] == "layer" else "scene is never chosen"
+        message = f"the condition can never hold, so this {what}."
+        report.warning(path, "never-shows", message, "Look at the ranges of its signals.")
+
+
+def _can_hold(design: Design, when: bool | str) -> bool:
+    """False where a condition holds in no case at all."""
+    if isinstance(when, bool):
+        return when
+    columns = cases(design, [when])
+    result = None if columns is None else holds(design, when, columns)
+    return result is None or bool(result.any())
+
+
+@check
+def hidden_scenes(subject: Subject, report: Report) -> None:
+    """Scenes whose condition holds only where that of one above holds as well."""
+    design = subject.design
+    for i, below in enumerate(design.scene):
+        for above in design.scene[:i]:
+            if above.button or not _is_covered(design, below.when, above.when):
+                continue
+            message = (
+                f"whenever its condition holds, that of '{above.name}' above holds as well, so "
+                "this scene is never chosen."
+            )
+            remedy = "Put it above, or make the conditions exclude each other."
+            report.warning(("scene", i, "when"), "never-shows", message, remedy)
+            break
+
+
+def _is_covered(design: Design, below: bool | str, above: bool | str) -> bool:
+    """Whether one condition holds in every case in which another does, and there is such a case."""
+    if above is True:
+        return True
+    texts = [text if isinstance(text, str) else str(text) for text in (below, above)]
+    columns = cases(design, texts)
+    if columns is None:
+        return False
+    first, second = (holds(design, text, columns) for text in texts)
+    if first is None or second is None or not first.any():
+        return False
+    return bool(second[first].all())
+
+
+@check
+def scenes_and_layers(subject: Subject, report: Report) -> None:
+    """Scenes without a layer of their own, and presets that no layer uses."""
+    design = subject.design
+    used = {name for layer in design.layer for name in layer.scenes}
+    for i, scene in enumerate(design.scene):
+        if scene.name not in used:
+            message = f"no layer belongs to scene '{scene.name}'."
+            remedy = f'Write scene = "{scene.name}" in a layer, or leave it dark.'
+            report.note(("scene", i, "name"), "unused", message, remedy)
+    presets = {layer.preset for layer in design.layer}
+    for name in design.presets:
+        if name not in presets:
+            message = f"no layer uses preset '{name}'."
+            report.note(("presets", name), "unused", message, "Use it in a layer, or remove it.")
+
+
+@check
+def never_on_the_tape(subject: Subject, report: Report) -> None:
+    """Layers that never show, and scenes that are never chosen, over a given tape."""
+    if subject.film is None:
+        return
+    from fendra.core.timeline import timeline_of
+
+    design, timeline = subject.design, timeline_of(subject.recording, subject.film)
+    names = {course.name for course in timeline.layers if not (course.there > 0).any()}
+    for i, layer in enumerate(design.layer):
+        if layer.name in names:
+            message = "on this tape this layer never shows."
+            report.note(("layer", i, "when"), "never-on-tape", message)
+    for i, course in enumerate(timeline.scenes):
+        if not (course.there > 0).any():
+            message = "on this tape this scene is never chosen."
+            report.note(("scene", i, "when"), "never-on-tape", message)
