@@ -5,8 +5,9 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from agreement import BOUND, PLAIN, RING
 from fendra.core.effects import EFFECTS
-from helpers import design, layer, reds
+from helpers import design, layer, reds, strip, tape
 
 
 def shown(effect: str, *times: float, count: int = 8, signals=None, news=None, **keys):
@@ -119,19 +120,44 @@ def test_sweep_runs_to_and_fro_with_soft_edges():
     assert rows[3] == pytest.approx(rows[1], abs=1)
 
 
+GRID = {"name": "grid", "shape": "grid", "columns": 4, "rows": 3, "pitch": 12}
+PARTS = {"one": strip("one", 1), "two": strip("two", 2), "ring": RING, "grid": GRID}
+
+
 @pytest.mark.parametrize("name", EFFECTS)
-@pytest.mark.parametrize("count", [1, 2, 30])
-def test_every_effect_runs_on_any_trail_and_says_what_it_is(name, count):
-    """Defaults, and every number and truth bound to a signal over its whole range."""
+def test_every_effect_keeps_within_full_light_on_any_choice_and_is_the_same_twice(name):
+    """On one LED, two, a ring, a grid and none; with its defaults, and with all that can be bound
+    bound to a signal that goes over its whole range.
+    """
     effect = EFFECTS[name]
     assert len(effect.about) > 20
-    bound = {
-        key: f"mix({item.low:.6f}, {item.high:.6f}, s)" if item.kind == "number" else "s > 0.5"
-        for key, item in effect.parameters.items()
-        if item.kind != "colour"
-    }
     assert all(item.about for item in effect.parameters.values())
+    bound = {
+        key: BOUND[item.kind](item)
+        for key, item in effect.parameters.items()
+        if item.kind in BOUND and (name, key) not in PLAIN
+    }
     for keys in ({}, bound):
-        program = design(layer(name, **keys), count=count, signals={"s": {}}).compile()
-        for step in range(40):
-            assert program.frame(s=step / 39, at=step / 13).rgb.shape == (count, 3)
+        layers = [layer(name, **keys) | {"on": on} for on in (*PARTS, "none")]
+        made = design(
+            *layers, line=[{"name": "l", "part": [*PARTS.values()]}], signals={"s": {}},
+            groups={"none": "x < -1e6"},
+        )  # fmt: skip
+        engine, runs = made.compile("numpy").engine, []
+        for _ in range(2):
+            engine.reset()
+            light = [engine.light(step * 77, {"s": step / 39})[0].copy() for step in range(40)]
+            runs.append(np.array(light))
+        assert np.isfinite(runs[0]).all()
+        assert runs[0].min() >= 0
+        assert runs[0].max() <= 1.00001
+        assert runs[0].tobytes() == runs[1].tobytes()
+
+
+@pytest.mark.parametrize("name", [n for n, e in EFFECTS.items() if "seed" in e.parameters])
+def test_another_seed_gives_another_film(name):
+    films = [
+        design(layer(name, seed=seed), count=30).compile().film(tape(s=[0] * 100)).rgb
+        for seed in (1, 1, 2)
+    ]
+    assert films[0].tobytes() == films[1].tobytes() != films[2].tobytes()

@@ -46,7 +46,7 @@ def sampled(picture: Picture, across: Any, up: Any, box: tuple[float, float]) ->
     """A picture at places, each the mean of a box round it: (pictures, n, 4).
 
     across, up: (n,), from its left, 0, to its right, 1, and from its foot to its top. box: width
-    and height of the boxes, as shares of the picture; at least a pixel.
+    and height of the boxes, as shares of the picture; what lies beside it covers nothing.
     """
     count, height, width, _ = picture.pixels.shape
     totals = np.zeros((count, height + 1, width + 1, 4))
@@ -60,18 +60,15 @@ def sampled(picture: Picture, across: Any, up: Any, box: tuple[float, float]) ->
         _between(totals, bottom, right) - _between(totals, top, right)
         - _between(totals, bottom, left) + _between(totals, top, left)
     )  # fmt: skip
-    area = np.maximum((right - left) * (bottom - top), 1e-9)
-    mean = total / area[None, :, None]
-    alpha = mean[..., 3:]
-    mean[..., :3] = np.where(alpha > 1e-6, mean[..., :3] / np.maximum(alpha, 1e-6), 0.0)
-    return np.asarray(np.clip(mean, 0.0, 1.0), np.float32)
+    alpha = total[..., 3:]
+    colour = np.where(alpha > 1e-9, total[..., :3] / np.maximum(alpha, 1e-9), 0.0)
+    cover = alpha / max(box[0] * width * box[1] * height, 1e-9)
+    return np.asarray(np.clip(np.concatenate([colour, cover], axis=-1), 0.0, 1.0), np.float32)
 
 
 def _spans(middle: Any, size: float, most: int) -> tuple[Any, Any]:
-    """From where to where boxes go, in pixels: at least one wide, and inside if they can be."""
-    half = max(size, 1.0) / 2
-    middle = np.clip(middle, min(half, most / 2), max(most - half, most / 2))
-    return np.clip(middle - half, 0, most), np.clip(middle + half, 0, most)
+    """From where to where boxes go, in pixels, as far as they are on the picture."""
+    return np.clip(middle - size / 2, 0, most), np.clip(middle + size / 2, 0, most)
 
 
 def _between(totals: Any, row: Any, column: Any) -> Any:

@@ -211,6 +211,9 @@ class Settings:
         if setting.strip() == "angle":
             return value * (1.0 / 360.0)
         columns = {str(node.payload) for node in self._tracer.nodes[before:] if node.op == "column"}
+        if value.rate == Rate.SPOT and columns <= {"along", "across", "up"} and len(columns) == 1:
+            plain = _plain_column(setting, self._tracer, space)
+            return value if plain is None else plain
         if value.rate != Rate.SPOT or not columns & MEASURED:
             return clamp(value, -1e6, 1e6)
         values = fixed_values(self._tracer, value, space)
@@ -335,6 +338,12 @@ _WANTED = {
     "numbers": ("a list of numbers", "Write them in brackets, as in: [0, 0.3, 1]."),
     "text": ("a text", "Write it in quotes."),
 }  # fmt: skip
+
+
+def _plain_column(text: str, tracer: Tracer, space: Space) -> Value | None:
+    """The column that a text is the name of; None where it is more than that."""
+    name = text.strip()
+    return tracer.column(name, space.name) if name in ORDER_COLUMNS else None
 
 
 def _as_number(key: str) -> int | None:

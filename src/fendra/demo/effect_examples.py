@@ -37,7 +37,7 @@ SECONDS = 5.0
 
 @cache
 def _examples() -> dict[str, dict[str, Any]]:
-    return tomllib.loads(demo_file("effects.toml").read_text(encoding="utf-8"))
+    return tomllib.loads(demo_file("effects/examples.toml").read_text(encoding="utf-8"))
 
 
 def example_of(effect: str) -> Mapping[str, Any]:
@@ -74,7 +74,7 @@ def example_design(effect: str) -> Design:
             "signals": SIGNALS,
             "layer": layers,
         },
-        folder=demo_file("effects.toml").parent,
+        folder=demo_file("effects/examples.toml").parent,
     )
 
 

@@ -31,9 +31,8 @@ def picture(
         return Look(led.const((0.0, 0.0, 0.0)), led.const(0.0))
     if stretch.number is None:
         raise GraphError("`stretch` is true or false, and no expression")
-    across, up, box, is_on = _placed(led, file, is_stretched=bool(stretch.number))
+    across, up, box = _placed(led, file, is_stretched=bool(stretch.number))
     pixels = sampled(file, across, up, box)
-    pixels[..., 3] *= is_on
     units = [led.const([1.0 if i == c else 0.0 for i in range(3)]) for c in range(3)]
     if len(pixels) == 1:
         red, green, blue, cover = (
@@ -47,8 +46,8 @@ def picture(
 
 def _placed(
     led: Led, file: Picture, *, is_stretched: bool
-) -> tuple[np.ndarray, np.ndarray, tuple[float, float], np.ndarray]:
-    """Where on the picture each LED is, the size of what it shows, and whether it is on it."""
+) -> tuple[np.ndarray, np.ndarray, tuple[float, float]]:
+    """Where on the picture each LED is, and the size of what it shows."""
     flat, pitch = led.flat, led.pitch
     low, high = flat.min(axis=0) - pitch / 2, flat.max(axis=0) + pitch / 2
     size = high - low
@@ -60,8 +59,7 @@ def _placed(
         middle, size = (low + high) / 2, np.array([width, height]) * scale
         low = middle - size / 2
     place = (flat - low) / size
-    is_on = ((place > -1e-9) & (place < 1 + 1e-9)).all(axis=1)
-    return place[:, 0], place[:, 1], (pitch / size[0], pitch / size[1]), is_on
+    return place[:, 0], place[:, 1], (pitch / size[0], pitch / size[1])
 
 
 def _place_of(led: Led, file: Picture, speed: Value) -> Value:

@@ -7,6 +7,7 @@ import numpy as np
 from fendra.core.effects import Led, Look, colour, effect, number, word
 from fendra.core.effects import text as words
 from fendra.core.effects.fonts import FONTS, Font
+from fendra.core.effects.march import NEARLY
 from fendra.core.effects.numerals import Hole, characters
 from fendra.core.graph.functions import clamp, floor, select, to_uint
 from fendra.core.graph.ops import Kind, Table
@@ -38,7 +39,7 @@ def text(
         shift = led.const(float(-max((columns - length + 1) // 2, 0)))
     else:
         whole = float(columns + length)
-        shift = floor(led.cycle(rate / whole) * whole) - float(columns)
+        shift = floor(led.cycle(rate / whole) * whole + NEARLY) - float(columns)
     at = column + shift
     is_inside = (at >= 0.0) & (at < float(length))
     held = clamp(at, 0.0, max(length - 1.0, 0.0))

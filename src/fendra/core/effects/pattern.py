@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fendra.core.effects import Led, Look, colours, effect, number, truth
+from fendra.core.effects.march import NEARLY
 from fendra.core.graph.functions import floor, maximum, pick, select
 from fendra.core.graph.trace import Value
 
@@ -25,7 +26,7 @@ def pattern(
     place = select(by_part, led.of_part * size, led.rank)
     if rate.number != 0:
         length = size * count
-        shift = floor(led.cycle(rate / length) * length)
+        shift = floor(led.cycle(rate / length) * length + NEARLY)
         place = place + select(reverse, shift, length - shift)
     turn = floor(place / size)
     turn = turn - floor(turn / count) * count

@@ -7,6 +7,7 @@ as in the first minute.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 
 from fendra.core.errors import GraphError
@@ -44,12 +45,13 @@ class Clock:
         """A phase from 0 up to 1, `rate` turns a second.
 
         With a constant rate it follows the clock, so that two machines with the same
-        clock agree; where the rate moves, the phase accumulates and never jumps.
+        clock agree; where the rate moves, the phase accumulates and never jumps. A constant step is
+        rounded up: what is due at a whole millisecond comes with it, and not one later.
         start: where this is true the phase is 0 again.
         """
         rate = self._frame_number(rate, "a rate")
         if rate.number is not None:
-            step = round(min(max(rate.number, 0.0), MOST_HZ) * TURN_PER_MS)
+            step = math.ceil(min(max(rate.number, 0.0), MOST_HZ) * TURN_PER_MS)
             clock = self.now_ms if start is None else self.since_ms(start)
             return phase_to_float(self._uint("uint_mul", clock, step))
         step_per_ms = self._named("step", to_uint(clamp(rate, 0.0, MOST_HZ) * TURN_PER_MS))
@@ -67,7 +69,7 @@ class Clock:
         """
         rate = self._frame_number(rate, "a rate")
         if rate.number is not None:
-            step = round(min(max(rate.number, 0.0), MOST_HZ) * TURN_PER_MS)
+            step = math.ceil(min(max(rate.number, 0.0), MOST_HZ) * TURN_PER_MS)
             clock = self.now_ms if start is None else self.since_ms(start)
             count = self._uint("uint_mul_high", clock, step)
             return count, phase_to_float(self._uint("uint_mul", clock, step))
