@@ -10,22 +10,29 @@ import numpy as np
 
 import fendra as fd
 from fendra.core.checks import Subject
-from fendra.core.effects import EFFECTS, Parameter
+from fendra.core.effects import EFFECTS, FAMILIES, Parameter
 from fendra.core.film import Film
 from fendra.core.findings import path_to_text
 from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.core.graph.ops import OPS
 from fendra.core.program import Program
 from fendra.core.tape import Tape
+from fendra.demo.effect_examples import example_text
 from fendra.files.design_file import check_text
 
 DOCS = Path(__file__).parents[1] / "docs"
 
 EFFECTS_HEAD = """# Effects
 
-What each effect looks like, and its parameters. Every parameter may be a literal or an
-expression in quotes (see [design-file.md](design-file.md)); a value outside the range is held
-within it. Made from the code by `make docs`.
+What each effect looks like, its parameters, and an example. Every number, colour and condition may
+be an expression in quotes, and may be looked up by a mode (see [design-file.md](design-file.md)); a
+value outside the range is held within it. Made from the code by `make docs`; `fendra effects NAME`
+shows the same, and [own-effects.md](own-effects.md) how to write one.
+
+![Film strips of every effect on a ring, a strip and a grid](screenshots/effects.png)
+
+| for | effects |
+| --- | --- |
 """
 
 OPERATIONS_HEAD = """# Operations
@@ -68,7 +75,7 @@ def pages() -> dict[Path, str]:
     """Every page that is made, and its text."""
     emitted = fd.load(fd.demo_file("heron.toml")).emit()
     return {
-        DOCS / "effects.md": "\n".join([EFFECTS_HEAD, *(section(name) for name in EFFECTS)]),
+        DOCS / "effects.md": effects_page(),
         DOCS / "operations.md": OPERATIONS_HEAD + "".join(operation(name) for name in OPS),
         DOCS / "findings.md": findings_page(),
         DOCS / "emitted" / "heron.h": emitted.header,
@@ -122,23 +129,33 @@ def answers(excerpt: str, code: str, *, on_tape: bool) -> list[str]:
     ]
 
 
+def effects_page() -> str:
+    """Every effect, family by family."""
+    families = {
+        family: [name for name in EFFECTS if EFFECTS[name].family == family] for family in FAMILIES
+    }
+    found = {family: names for family, names in families.items() if names}
+    index = [
+        f"| {family} | {', '.join(f'[{name}](#{name})' for name in names)} |"
+        for family, names in found.items()
+    ]
+    sections = [section(name) for names in found.values() for name in names]
+    return EFFECTS_HEAD + "\n".join([*index, "", *sections])
+
+
 def section(name: str) -> str:
     """One effect."""
     effect = EFFECTS[name]
     rows = [row(key, item) for key, item in effect.parameters.items()]
     table = ["| parameter | | default | unit | range |", "| --- | --- | --- | --- | --- |", *rows]
-    return "\n".join([f"## {name}", "", effect.about, "", *table, ""])
+    example = ["```toml", example_text(name, "tail-bar"), "```"]
+    return "\n".join([f"## {name}", "", effect.about, "", *table, "", *example, ""])
 
 
 def row(key: str, item: Parameter) -> str:
     """One parameter."""
-    if item.kind == "number":
-        cells = [f"{item.default:g}", item.unit, f"{item.low:g} to {item.high:g}"]
-    elif item.kind == "truth":
-        cells = [str(item.default).lower(), "", "true or false"]
-    else:
-        cells = [f'`"{item.default}"`', "", "a colour"]
-    return f"| `{key}` | {item.about} | {' | '.join(cells)} |"
+    default = f"`{item.default_text}`" if item.default_text else ""
+    return f"| `{key}` | {item.about} | {default} | {item.unit} | {item.range_text} |"
 
 
 def operation(name: str) -> str:

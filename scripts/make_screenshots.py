@@ -1,6 +1,6 @@
 """Make docs/screenshots anew from the demo data: `make screenshots`.
 
-The map, the film strip, a still and an animation come straight from the package. The terminal
+The maps, film strips and an animation come straight from the package. The terminal
 views are taken in an xterm under Xvfb (Debian: xvfb xterm imagemagick), the build sheet in
 chromium; without those they are left as they are, and it says so.
 """
@@ -16,8 +16,13 @@ import time
 from pathlib import Path
 
 import fendra as fd
-from fendra.cli.demo import ANIMATION_S, MOMENT_S
+from fendra.cli.compare import varied
+from fendra.cli.demo import ANIMATION_S
+from fendra.demo.effect_examples import example_films
+from fendra.draw.compare import draw_compare
+from fendra.draw.effects_sheet import draw_effects
 from fendra.draw.electric import draw_current, draw_voltage
+from fendra.draw.scenes import draw_scenes
 from fendra.draw.strip import draw_strip
 from fendra.draw.style import dress, new_figure, save_figure
 from fendra.draw.wiring import draw_wiring_figure
@@ -33,13 +38,17 @@ def main() -> None:
     film = design.compile().film(fd.read_tape(fd.demo_file("ride.csv")))
     design.map_figure(SHOTS / "map.png")
     save_figure(draw_strip(film, title="Heron: ride"), SHOTS / "film-strip.png")
-    film.still(MOMENT_S, SHOTS / "still.png")
+    save_figure(draw_effects(example_films()), SHOTS / "effects.png")
+    save_figure(film.timeline_figure(), SHOTS / "timeline.png")
+    designs, names = varied(design, "rpm.threshold=4000,4700,5100")
+    films = [made.compile().film(film.tape) for made in designs]
+    title = "Heron: rpm.threshold, ride"
+    save_figure(draw_compare(films, names, title), SHOTS / "compare.png")
     film.animation(SHOTS / "animation.gif", *ANIMATION_S)
-    fd.load(fd.demo_file("drone.toml")).map_figure(SHOTS / "map-drone.png")
     cabinet = fd.load(fd.demo_file("cabinet.toml"))
     cabinet.map_figure(SHOTS / "map-cabinet.png", view="front", show="drop")
     game = cabinet.compile().film(fd.read_tape(fd.demo_file("game.csv")))
-    game.still(9.0, SHOTS / "still-cabinet.png", view="front")
+    save_figure(draw_scenes(game, game.timeline(), "front"), SHOTS / "scenes.png")
     save_figure(draw_wiring_figure(cabinet.budget()), SHOTS / "wiring.png")
     figure = new_figure()
     over_time, along = (figure.add_axes((0.06, 0.57 - 0.49 * i, 0.92, 0.37)) for i in range(2))
@@ -67,8 +76,15 @@ def main() -> None:
                 SHOTS / "budgets.png",
             )
             shoot_run(folder, SHOTS / "run.png")
-            shoot(folder, "fendra new 'Night glider' --like drone", 3, SHOTS / "new.png")
-            shoot(folder, "fendra layout night-glider.toml", 3, SHOTS / "layout.png")
+            new, listed = (
+                "fendra new 'Night glider' --like drone",
+                "fendra layout night-glider.toml",
+            )
+            shoot(folder, f"{new}; echo '$ {listed}'; {listed}", 5, SHOTS / "new.png")
+            why = (
+                f"fendra explain {design} --tape fendra-demo/ride.csv --at 33.1 --spot deck-left:30"
+            )
+            shoot(folder, why, 6, SHOTS / "explain.png")
             (Path(folder) / "board.csv").write_text(BOARD)
             shoot(
                 folder, "fendra import board.csv --only 'D*' --order name", 3, SHOTS / "import.png"

@@ -20,6 +20,9 @@ from fendra.core.design import (
     Layer,
     Line,
     Link,
+    OnCanvas,
+    Preset,
+    Scene,
     Signal,
     Trail,
 )
@@ -31,6 +34,7 @@ from fendra.files.design_file import check_text
 
 ALL_MODELS = [
     Design, Line, Controller, Supply, Assembly, GroupTable, Trail, Signal, Layer, Feed, Link,
+    Preset, Scene, OnCanvas,
     LedFigures, Measured, Battery, Converter, Wire, Jump, *SHAPES.values(),
 ]  # fmt: skip
 ROOT = Path(__file__).parents[1]

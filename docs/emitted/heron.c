@@ -15,7 +15,7 @@
 #pragma STDC FP_CONTRACT OFF
 #endif
 
-static const uint8_t hubs_roll_with_the_road_table[32] = {
+static const uint8_t hubs_place_0[32] = {
     0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11,
     12, 13, 14, 15
 };
@@ -26,7 +26,7 @@ static const uint8_t deck_rank[72] = {
     15, 16, 17, 18, 19, 20, 21, 22, 23, 24, 25, 26, 27, 28, 29, 30, 31, 32, 33, 34, 35
 };
 
-static const float rpm_colours_red[72] = {
+static const float rpm_shown_red[72] = {
     1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f,
     1.0f, 1.0f, 1.0f, 0.9714286f, 0.9142857f, 0.85714287f, 0.8f, 0.74285716f, 0.6857143f,
     0.62857145f, 0.5714286f, 0.51428574f, 0.45714286f, 0.4f, 0.34285715f, 0.2857143f,
@@ -37,7 +37,7 @@ static const float rpm_colours_red[72] = {
     1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f
 };
 
-static const float rpm_colours_green[72] = {
+static const float rpm_shown_green[72] = {
     0.014443815f, 0.045161963f, 0.07588011f, 0.10659826f, 0.1373164f, 0.16803455f, 0.1987527f,
     0.22947085f, 0.260189f, 0.29090714f, 0.3216253f, 0.35234344f, 0.3830616f, 0.41377974f,
     0.44449788f, 0.47521603f, 0.5059342f, 0.5366523f, 0.5513001f, 0.54987746f, 0.5484548f,
@@ -51,7 +51,7 @@ static const float rpm_colours_green[72] = {
     0.045161963f, 0.014443815f
 };
 
-static const float rpm_colours_blue[72] = {
+static const float rpm_shown_blue[72] = {
     0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f,
     0.0f, 0.0f, 0.0f, 0.0033420175f, 0.01002606f, 0.016710095f, 0.02339413f, 0.030078173f,
     0.036762208f, 0.043446243f, 0.050130285f, 0.05681432f, 0.06349836f, 0.0701824f, 0.07686643f,
@@ -60,6 +60,53 @@ static const float rpm_colours_blue[72] = {
     0.0701824f, 0.06349836f, 0.05681432f, 0.050130285f, 0.043446243f, 0.036762208f,
     0.030078173f, 0.02339413f, 0.016710095f, 0.01002606f, 0.0033420175f, 0.0f, 0.0f, 0.0f, 0.0f,
     0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f
+};
+
+static const float parked_2_table[72] = {
+    1.1153846f, 1.034066f, 0.9527472f, 0.87142855f, 0.7901099f, 0.70879126f, 0.6274725f,
+    0.54615384f, 0.46483517f, 0.3835165f, 0.30219778f, 0.22087911f, 0.13956043f, 0.05824176f,
+    -0.023076924f, -0.104395606f, -0.18571427f, -0.26703298f, -0.34835163f, -0.42967033f,
+    -0.510989f, -0.5923077f, -0.67362636f, -0.7549451f, -0.8362637f, -0.9175824f, -0.9989011f,
+    -1.0802197f, -1.1615385f, -1.2428571f, -1.3241758f, -1.4054945f, -1.4868132f, -1.5681319f,
+    -1.6494505f, -1.7307693f, -1.7307693f, -1.6494505f, -1.5681319f, -1.4868132f, -1.4054945f,
+    -1.3241758f, -1.2428571f, -1.1615385f, -1.0802197f, -0.9989011f, -0.9175824f, -0.8362637f,
+    -0.7549451f, -0.67362636f, -0.5923077f, -0.510989f, -0.42967033f, -0.34835163f,
+    -0.26703298f, -0.18571427f, -0.104395606f, -0.023076924f, 0.05824176f, 0.13956043f,
+    0.22087911f, 0.30219778f, 0.3835165f, 0.46483517f, 0.54615384f, 0.6274725f, 0.70879126f,
+    0.7901099f, 0.87142855f, 0.9527472f, 1.034066f, 1.1153846f
+};
+
+static const float parked_2_table_2[72] = {
+    0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f,
+    0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f,
+    0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f,
+    0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f,
+    0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f,
+    0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f,
+    0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f,
+    0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f
+};
+
+static const uint32_t parked_2_table_3[72] = {
+    1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u,
+    1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u,
+    1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u,
+    1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u,
+    1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u,
+    1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u,
+    1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u,
+    1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u
+};
+
+static const uint32_t parked_2_table_4[72] = {
+    1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u,
+    1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u,
+    1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u,
+    1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u,
+    1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u,
+    1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u,
+    1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u,
+    1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u
 };
 
 /* LEDs in a row, from first up to end. place: of the first one in its group. */
@@ -108,6 +155,11 @@ static inline float clamp(float x, float low, float high)
 {
     const float a = x > low ? x : low;
     return a < high ? a : high;
+}
+
+static inline uint32_t high_word(uint32_t a, uint32_t b)
+{
+    return (uint32_t)(((uint64_t)a * b) >> 32);
 }
 
 /* Light times 255 as a byte, rounded. No light here is below 0, or above 600.3. */
@@ -233,7 +285,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const bool v_6 = 0.5f < signals->left.value && left_heard;
     const uint32_t age_6 = state->left_since_2 + passed_ms;
     const uint32_t left_since_2 = v_6 ? 0u : (age_6 < 2147483647u ? age_6 : 2147483647u);
-    now->left = left_heard && (v_6 || left_since_2 < 450u);
+    const bool left = left_heard && (v_6 || left_since_2 < 450u);
 
     /* Signal right (heron.toml:156) */
     const uint32_t age_7 = state->right_since + passed_ms;
@@ -243,7 +295,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const bool v_7 = 0.5f < signals->right.value && right_heard;
     const uint32_t age_8 = state->right_since_2 + passed_ms;
     const uint32_t right_since_2 = v_7 ? 0u : (age_8 < 2147483647u ? age_8 : 2147483647u);
-    now->right = right_heard && (v_7 || right_since_2 < 450u);
+    const bool right = right_heard && (v_7 || right_since_2 < 450u);
 
     /* Signal battery (heron.toml:162) */
     const bool battery_ever = signals->battery.is_new || state->battery_ever;
@@ -285,12 +337,34 @@ static void step(struct heron *state, const struct heron_signals *signals,
         : (age_11 < 2147483647u ? age_11 : 2147483647u);
     now->battery_low = v_13 || battery_low_since < 2000u;
 
-    /* Layer 1, "running light, front" (heron.toml:191) */
-    const float v_14 = dt_s / 0.6f;
+    /* Scene "parked" (heron.toml:196) */
+    const bool parked_chosen = parked && speed_heard;
+    const bool v_14 = speed_lost || parked;
+    const float v_15 = parked_chosen ? state->v_there_2
+        : (speed_heard ? state->v_there_4 : state->v_there);
+    const float v_16 = v_14 ? v_15 : state->v_there_3;
+    const float v_17 =
+        larger(v_16 + dt_s / (v_14 ? (parked_chosen ? 1.2f : 0.3f) : 0.5f), 0.0f);
+    const float v_18 = first ? 1.0f : smaller(v_17, 1.0f);
+    const float v_19 = 1.0f - v_16;
+    const bool v_20 = v_19 == 0.0f;
+    const float v_21 = v_18 < 1.0f ? (v_20 ? 0.0f : (1.0f - v_18) / (v_20 ? 1.0f : v_19))
+        : 0.0f;
+
+    /* Scene "no news" (heron.toml:191) */
+    now->no_news_there = speed_heard ? state->v_there * v_21 : v_18;
+    now->parked_there = parked_chosen ? v_18 : state->v_there_2 * v_21;
+
+    /* Scene "riding" (heron.toml:201) */
+    now->riding_there = v_14 ? state->v_there_3 * v_21 : v_18;
+    now->no_scene_there = state->v_there_4 * v_21;
+
+    /* Layer 1, "running light, front" (heron.toml:218) */
+    const float v_22 = dt_s / 0.6f;
     const float running_light_front_grown =
-        clamp(state->running_light_front_presence + v_14, 0.0f, 1.0f);
+        clamp(state->running_light_front_presence + v_22, 0.0f, 1.0f);
     const float running_light_front_shrunk =
-        clamp(state->running_light_front_presence - v_14, 0.0f, 1.0f);
+        clamp(state->running_light_front_presence - v_22, 0.0f, 1.0f);
     const float running_light_front_presence = lights ? running_light_front_grown
         : running_light_front_shrunk;
     now->running_light_front_on = lights || 0.0f < running_light_front_presence;
@@ -300,11 +374,11 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->running_light_front_paint_blue = 0.6866853f * now->running_light_front_strength;
     }
 
-    /* Layer 2, "running light, rear" (heron.toml:201) */
+    /* Layer 2, "running light, rear" (heron.toml:228) */
     const float running_light_rear_grown =
-        clamp(state->running_light_rear_presence + v_14, 0.0f, 1.0f);
+        clamp(state->running_light_rear_presence + v_22, 0.0f, 1.0f);
     const float running_light_rear_shrunk =
-        clamp(state->running_light_rear_presence - v_14, 0.0f, 1.0f);
+        clamp(state->running_light_rear_presence - v_22, 0.0f, 1.0f);
     const float running_light_rear_presence = lights ? running_light_rear_grown
         : running_light_rear_shrunk;
     now->running_light_rear_on = lights || 0.0f < running_light_rear_presence;
@@ -312,175 +386,188 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->running_light_rear_strength = running_light_rear_presence * 0.08498389f;
     }
 
-    /* Layer 3, "hubs roll with the road" (heron.toml:211) */
-    const bool v_15 = 0.8f < speed;
-    const float hubs_roll_with_the_road_rate = clamp(speed / 12.0f, 0.0f, 20.0f);
-    const uint32_t hubs_roll_with_the_road_step =
-        (uint32_t)floorf(hubs_roll_with_the_road_rate * 4.2949675e+06f + 0.5f);
+    /* Layer 3, "hubs roll with the road" (heron.toml:238) */
+    const bool v_23 = 0.0f < now->riding_there;
+    const bool v_24 = 0.8f < speed && v_23;
+    const float hubs_roll_with_the_road_rate = clamp(speed / 24.0f, 0.0f, 50.0f);
+    const float v_25 = floorf(hubs_roll_with_the_road_rate * 2.0f * 4.2949675e+06f + 0.5f);
+    const uint32_t hubs_roll_with_the_road_step = (uint32_t)v_25;
     const uint32_t hubs_roll_with_the_road_phase = state->hubs_roll_with_the_road_phase
         + hubs_roll_with_the_road_step * dt_ms;
-    const float v_16 = dt_s / 0.4f;
-    const float hubs_roll_with_the_road_grown =
-        clamp(state->hubs_roll_with_the_road_presence + v_16, 0.0f, 1.0f);
-    const float v_17 = larger(state->hubs_roll_with_the_road_presence - dt_s / 0.8f, 0.0f);
-    const float hubs_roll_with_the_road_shrunk = smaller(v_17, 1.0f);
-    const float hubs_roll_with_the_road_presence = v_15 ? hubs_roll_with_the_road_grown
+    const float v_26 = larger(state->hubs_roll_with_the_road_presence + dt_s / 0.4f, 0.0f);
+    const float hubs_roll_with_the_road_grown = smaller(v_26, 1.0f);
+    const float v_27 = larger(state->hubs_roll_with_the_road_presence - dt_s / 0.8f, 0.0f);
+    const float hubs_roll_with_the_road_shrunk = smaller(v_27, 1.0f);
+    now->hubs_roll_with_the_road_presence = v_24 ? hubs_roll_with_the_road_grown
         : hubs_roll_with_the_road_shrunk;
-    now->hubs_roll_with_the_road_on = v_15 || 0.0f < hubs_roll_with_the_road_presence;
+    now->hubs_roll_with_the_road_on = (v_24 || 0.0f < now->hubs_roll_with_the_road_presence)
+        && v_23;
     if (now->hubs_roll_with_the_road_on) {
-        now->hubs_roll_with_the_road_drift = (float)(hubs_roll_with_the_road_phase >> 8u)
-            * 5.9604645e-08f;
-        now->hubs_roll_with_the_road_strength = hubs_roll_with_the_road_presence * 0.28123334f;
+        const float v_28 = clamp((speed - 3.0f) / 27.0f, 0.0f, 1.0f);
+        now->hubs_roll_with_the_road_colour_green = 0.051269457f + v_28 * 0.6941347f;
+        now->hubs_roll_with_the_road_colour_blue = 1.0f + v_28 * -0.5658463f;
+        const float v_29 = (float)(hubs_roll_with_the_road_phase >> 8u) * 5.9604645e-08f;
+        now->hubs_roll_with_the_road_v = 1.0f - v_29;
     }
 
-    /* Layer 4, "cornering light, left" (heron.toml:223) */
-    const bool v_18 = lights && lean < -1.5f && !now->left;
-    const float v_19 = dt_s / 0.3f;
+    /* Layer 4, "cornering light, left" (heron.toml:254) */
+    const bool v_28 = lights && lean < -1.5f && !left;
+    const float v_29 = dt_s / 0.3f;
     const float cornering_light_left_shrunk =
-        clamp(state->cornering_light_left_presence - v_19, 0.0f, 1.0f);
-    const float cornering_light_left_presence = v_18 ? 1.0f : cornering_light_left_shrunk;
-    now->cornering_light_left_on = v_18 || 0.0f < cornering_light_left_presence;
+        clamp(state->cornering_light_left_presence - v_29, 0.0f, 1.0f);
+    const float cornering_light_left_presence = v_28 ? 1.0f : cornering_light_left_shrunk;
+    now->cornering_light_left_on = v_28 || 0.0f < cornering_light_left_presence;
     if (now->cornering_light_left_on) {
         const float level = clamp((-lean - 1.5f) / 3.5f, 0.0f, 1.0f);
-        const float v_20 = (level * 100.0f + 16.0f) / 116.0f;
+        const float v_30 = (level * 100.0f + 16.0f) / 116.0f;
         now->cornering_light_left_strength = cornering_light_left_presence
-            * (0.08f < level ? v_20 * v_20 * v_20 : level * 0.110705644f);
+            * (0.08f < level ? v_30 * v_30 * v_30 : level * 0.110705644f);
         now->cornering_light_left_paint_green = 0.8713671f * now->cornering_light_left_strength;
         now->cornering_light_left_paint_blue = 0.6866853f * now->cornering_light_left_strength;
     }
 
-    /* Layer 5, "cornering light, right" (heron.toml:233) */
-    const bool v_20 = lights && 1.5f < lean && !now->right;
+    /* Layer 5, "cornering light, right" (heron.toml:264) */
+    const bool v_30 = lights && 1.5f < lean && !right;
     const float cornering_light_right_shrunk =
-        clamp(state->cornering_light_right_presence - v_19, 0.0f, 1.0f);
-    const float cornering_light_right_presence = v_20 ? 1.0f : cornering_light_right_shrunk;
-    now->cornering_light_right_on = v_20 || 0.0f < cornering_light_right_presence;
+        clamp(state->cornering_light_right_presence - v_29, 0.0f, 1.0f);
+    const float cornering_light_right_presence = v_30 ? 1.0f : cornering_light_right_shrunk;
+    now->cornering_light_right_on = v_30 || 0.0f < cornering_light_right_presence;
     if (now->cornering_light_right_on) {
         const float level = clamp((lean - 1.5f) / 3.5f, 0.0f, 1.0f);
-        const float v_21 = (level * 100.0f + 16.0f) / 116.0f;
+        const float v_31 = (level * 100.0f + 16.0f) / 116.0f;
         now->cornering_light_right_strength = cornering_light_right_presence
-            * (0.08f < level ? v_21 * v_21 * v_21 : level * 0.110705644f);
+            * (0.08f < level ? v_31 * v_31 * v_31 : level * 0.110705644f);
         now->cornering_light_right_paint_green = 0.8713671f
             * now->cornering_light_right_strength;
         now->cornering_light_right_paint_blue = 0.6866853f
             * now->cornering_light_right_strength;
     }
 
-    /* Layer 6, "rpm" (heron.toml:243) */
-    const float rpm_grown = clamp(state->rpm_presence + v_19, 0.0f, 1.0f);
-    const float rpm_shrunk = clamp(state->rpm_presence - v_14, 0.0f, 1.0f);
-    now->rpm_presence = parked ? rpm_shrunk : rpm_grown;
-    now->rpm_on = !parked || 0.0f < now->rpm_presence;
+    /* Layer 6, "rpm" (heron.toml:274) */
+    const float rpm_value = clamp(rpm, -1e+06f, 1e+06f);
+    const float v_31 = clamp(rpm_value / 5200.0f, 0.0f, 1.0f);
+    const bool v_32 = state->rpm_peak <= v_31;
+    const uint32_t rpm_age = state->rpm_since_2 + passed_ms;
+    const uint32_t rpm_since_2 = v_32 ? 0u : (rpm_age < 2147483647u ? rpm_age : 2147483647u);
+    const float v_33 = rpm_since_2 < 501u ? state->rpm_peak
+        : larger(state->rpm_peak - dt_s * 0.25f, v_31);
+    const float rpm_peak = v_32 || first ? v_31 : v_33;
+    now->rpm_on = v_23 && v_23;
     if (now->rpm_on) {
-        const float value = clamp(rpm, -1e+06f, 1e+06f);
-        now->rpm_reach = clamp(value / 5200.0f, 0.0f, 1.0f) * 36.0f;
-        const bool is_dark = 4700.0f <= value && 0.5f <= (float)((now_ms * 17179869u) >> 8u)
+        now->rpm_reach = v_31 * 36.0f;
+        now->rpm_is_dark = 4700.0f <= rpm_value && 0.5f <= (float)((now_ms * 17179870u) >> 8u)
             * 5.9604645e-08f;
-        now->rpm_shown = is_dark ? 0.0f : 1.0f;
+        now->rpm_top = rpm_peak * 36.0f;
+        now->rpm_v = now->rpm_top - 1.0f;
+        now->rpm_v_2 = 0.0f < now->rpm_top;
     }
 
-    /* Layer 7, "brake light" (heron.toml:259) */
-    const bool v_21 = 0.04f < brake;
+    /* Layer 7, "brake light" (heron.toml:288) */
+    const bool v_34 = 0.04f < brake;
     const float brake_light_shrunk = clamp(state->brake_light_presence - v_11, 0.0f, 1.0f);
-    const float brake_light_presence = v_21 ? 1.0f : brake_light_shrunk;
-    now->brake_light_on = v_21 || 0.0f < brake_light_presence;
+    const float brake_light_presence = v_34 ? 1.0f : brake_light_shrunk;
+    now->brake_light_on = v_34 || 0.0f < brake_light_presence;
     if (now->brake_light_on) {
         const float level = clamp(0.35f + 0.65f * brake, 0.0f, 1.0f);
-        const float v_22 = (level * 100.0f + 16.0f) / 116.0f;
+        const float v_35 = (level * 100.0f + 16.0f) / 116.0f;
         now->brake_light_strength = brake_light_presence
-            * (0.08f < level ? v_22 * v_22 * v_22 : level * 0.110705644f);
+            * (0.08f < level ? v_35 * v_35 * v_35 : level * 0.110705644f);
         now->brake_light_rest = 1.0f - brake_light_presence;
     }
 
-    /* Layer 8, "turn left, front" (heron.toml:268) */
-    const uint32_t turn_left_front_elapsed = now->left && !state->turn_left_front_was ? 0u
-        : (state->turn_left_front_elapsed + dt_ms) % 692u;
-    if (now->left) {
+    /* Layer 8, "turn left, front" (heron.toml:297) */
+    const uint32_t turn_left_front_age = state->turn_left_front_since + passed_ms;
+    const uint32_t v_35 = turn_left_front_age < 2147483647u ? turn_left_front_age : 2147483647u;
+    const uint32_t turn_left_front_since = left && !state->turn_left_front_stays ? 0u : v_35;
+    now->turn_left_front_on = left
+        || (state->turn_left_front_stays && turn_left_front_since < 500u);
+    const uint32_t turn_left_front_elapsed = now->turn_left_front_on
+        && !state->turn_left_front_was ? 0u : (state->turn_left_front_elapsed + dt_ms) % 692u;
+
+    /* Layer 9, "turn right, front" (heron.toml:305) */
+    const uint32_t turn_right_front_age = state->turn_right_front_since + passed_ms;
+    const uint32_t v_36 = turn_right_front_age < 2147483647u ? turn_right_front_age
+        : 2147483647u;
+    const uint32_t turn_right_front_since = right && !state->turn_right_front_stays ? 0u : v_36;
+    const bool v_37 = state->turn_right_front_stays && turn_right_front_since < 500u;
+    now->turn_right_front_on = right || v_37;
+    const uint32_t turn_right_front_elapsed = now->turn_right_front_on
+        && !state->turn_right_front_was ? 0u : (state->turn_right_front_elapsed + dt_ms) % 692u;
+
+    /* Layer 10, "turn left, rear" (heron.toml:313) */
+    const uint32_t turn_left_rear_age = state->turn_left_rear_since + passed_ms;
+    const uint32_t v_38 = turn_left_rear_age < 2147483647u ? turn_left_rear_age : 2147483647u;
+    const uint32_t turn_left_rear_since = left && !state->turn_left_rear_stays ? 0u : v_38;
+    now->turn_left_rear_on = left
+        || (state->turn_left_rear_stays && turn_left_rear_since < 500u);
+    const uint32_t turn_left_rear_elapsed = now->turn_left_rear_on && !state->turn_left_rear_was
+        ? 0u : (state->turn_left_rear_elapsed + dt_ms) % 692u;
+
+    /* Layer 11, "turn right, rear" (heron.toml:322) */
+    const uint32_t turn_right_rear_age = state->turn_right_rear_since + passed_ms;
+    const uint32_t v_39 = turn_right_rear_age < 2147483647u ? turn_right_rear_age : 2147483647u;
+    const uint32_t turn_right_rear_since = right && !state->turn_right_rear_stays ? 0u : v_39;
+    now->turn_right_rear_on = right
+        || (state->turn_right_rear_stays && turn_right_rear_since < 500u);
+    const uint32_t turn_right_rear_elapsed = now->turn_right_rear_on
+        && !state->turn_right_rear_was ? 0u : (state->turn_right_rear_elapsed + dt_ms) % 692u;
+
+    /* Layer 12, "parked" (heron.toml:331) */
+    const bool v_40 = 0.0f < now->parked_there;
+    now->parked_2_on = v_40 && v_40;
+    if (now->parked_2_on) {
+        now->parked_2_v = high_word(now_ms, 660765u);
+        now->parked_2_v_2 = (float)((now_ms * 660765u) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_41 = high_word(now_ms, 644246u);
+        const float v_42 = (float)((now_ms * 644246u) >> 8u) * 5.9604645e-08f;
+        now->parked_2_v_3 = v_42 * v_42 * (3.0f - 2.0f * v_42);
+        now->parked_2_v_4 = v_41 + 0u;
+        now->parked_2_v_5 = v_41 + 1u;
+    }
+
+    /* Layer 13, "parked, looking round" (heron.toml:345) */
+    now->parked_looking_round_on = !lights && v_40 && v_40;
+    if (now->parked_looking_round_on) {
+        const float v_41 = 2.0f * ((float)((now_ms * 1073742u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        now->parked_looking_round_middle = 1.0f - fabsf(v_41);
+    }
+
+    /* Layer 14, "no news from the bus" (heron.toml:356) */
+    const bool v_41 = 0.0f < now->no_news_there;
+    now->no_news_from_the_bus_on = v_41 && v_41;
+    if (now->no_news_from_the_bus_on) {
+        const float v_42 = 2.0f * ((float)((now_ms * 3435974u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        now->no_news_from_the_bus_middle = 1.0f - fabsf(v_42);
+    }
+    if (now->turn_left_front_on) {
         const float elapsed_ms = (float)turn_left_front_elapsed;
         now->turn_left_front_lit = floorf(elapsed_ms / 16.0f);
         now->turn_left_front_gone = 442.0f <= elapsed_ms ? 12.0f : 0.0f;
     }
-
-    /* Layer 9, "turn right, front" (heron.toml:279) */
-    const uint32_t turn_right_front_elapsed = now->right && !state->turn_right_front_was ? 0u
-        : (state->turn_right_front_elapsed + dt_ms) % 692u;
-    if (now->right) {
+    if (now->turn_right_front_on) {
         const float elapsed_ms = (float)turn_right_front_elapsed;
         now->turn_right_front_lit = floorf(elapsed_ms / 16.0f);
         now->turn_right_front_gone = 442.0f <= elapsed_ms ? 12.0f : 0.0f;
     }
-
-    /* Layer 10, "turn left, rear" (heron.toml:290) */
-    const uint32_t turn_left_rear_elapsed = now->left && !state->turn_left_rear_was ? 0u
-        : (state->turn_left_rear_elapsed + dt_ms) % 692u;
-    if (now->left) {
+    if (now->turn_left_rear_on) {
         const float elapsed_ms = (float)turn_left_rear_elapsed;
         now->turn_left_rear_lit = floorf(elapsed_ms / 12.799999f);
         now->turn_left_rear_gone = 442.0f <= elapsed_ms ? 15.0f : 0.0f;
     }
-
-    /* Layer 11, "turn right, rear" (heron.toml:301) */
-    const uint32_t turn_right_rear_elapsed = now->right && !state->turn_right_rear_was ? 0u
-        : (state->turn_right_rear_elapsed + dt_ms) % 692u;
-    if (now->right) {
+    if (now->turn_right_rear_on) {
         const float elapsed_ms = (float)turn_right_rear_elapsed;
         now->turn_right_rear_lit = floorf(elapsed_ms / 12.799999f);
         now->turn_right_rear_gone = 442.0f <= elapsed_ms ? 15.0f : 0.0f;
     }
 
-    /* Layer 12, "parked" (heron.toml:312) */
-    const float v_22 = dt_s / 1.5f;
-    const float parked_grown = clamp(state->parked_presence + v_22, 0.0f, 1.0f);
-    const float v_23 = dt_s / 0.5f;
-    const float parked_shrunk = clamp(state->parked_presence - v_23, 0.0f, 1.0f);
-    const float parked_presence = parked ? parked_grown : parked_shrunk;
-    now->parked_on = parked || 0.0f < parked_presence;
-    if (now->parked_on) {
-        const float v_24 = 2.0f * ((float)((now_ms * 858993u) >> 8u) * 5.9604645e-08f) - 1.0f;
-        const float swell = 1.0f - fabsf(v_24);
-        const float cover = 0.1f + swell * swell * (3.0f - 2.0f * swell) * 0.9f;
-        const float share_6 = cover * parked_presence;
-        now->parked_strength = share_6 * 0.28123334f;
-        now->parked_rest = 1.0f - share_6;
-        now->parked_paint_red = 0.014443844f * now->parked_strength;
-        now->parked_paint_green = 0.051269457f * now->parked_strength;
-    }
-
-    /* Layer 13, "parked, looking round" (heron.toml:323) */
-    const bool v_24 = parked && !lights;
-    const float parked_looking_round_grown =
-        clamp(state->parked_looking_round_presence + v_22, 0.0f, 1.0f);
-    const float parked_looking_round_shrunk =
-        clamp(state->parked_looking_round_presence - v_23, 0.0f, 1.0f);
-    now->parked_looking_round_presence = v_24 ? parked_looking_round_grown
-        : parked_looking_round_shrunk;
-    now->parked_looking_round_on = v_24 || 0.0f < now->parked_looking_round_presence;
-    if (now->parked_looking_round_on) {
-        const float v_25 = 2.0f * ((float)((now_ms * 1073742u) >> 8u) * 5.9604645e-08f) - 1.0f;
-        now->parked_looking_round_middle = 1.0f - fabsf(v_25);
-    }
-
-    /* Layer 14, "no news from the bus" (heron.toml:335) */
-    const float v_25 = larger(state->no_news_from_the_bus_presence + dt_s / 0.2f, 0.0f);
-    const float no_news_from_the_bus_grown = smaller(v_25, 1.0f);
-    const float no_news_from_the_bus_shrunk =
-        clamp(state->no_news_from_the_bus_presence - v_16, 0.0f, 1.0f);
-    now->no_news_from_the_bus_presence = speed_heard ? no_news_from_the_bus_shrunk
-        : no_news_from_the_bus_grown;
-    now->no_news_from_the_bus_on = speed_lost || 0.0f < now->no_news_from_the_bus_presence;
-    if (now->no_news_from_the_bus_on) {
-        const float v_26 = 2.0f * ((float)((now_ms * 3435974u) >> 8u) * 5.9604645e-08f) - 1.0f;
-        now->no_news_from_the_bus_middle = 1.0f - fabsf(v_26);
-    }
-
-    /* Layer 15, "battery warning" (heron.toml:346) */
+    /* Layer 15, "battery warning" (heron.toml:365) */
     const uint32_t battery_warning_age = state->battery_warning_since + passed_ms;
-    const uint32_t v_26 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
+    const uint32_t v_42 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
     const uint32_t battery_warning_since = now->battery_low && !state->battery_warning_was ? 0u
-        : v_26;
+        : v_42;
     if (now->battery_low) {
-        const float phase = (float)((battery_warning_since * 6442451u) >> 8u) * 5.9604645e-08f;
-        now->battery_warning_cover = phase < 0.4f ? 1.0f : 0.0f;
+        const float cycle = (float)((battery_warning_since * 6442451u) >> 8u) * 5.9604645e-08f;
+        now->battery_warning_cover = cycle < 0.4f ? 1.0f : 0.0f;
         now->battery_warning_rest = 1.0f - now->battery_warning_cover;
         now->battery_warning_paint_blue = 0.116970666f * now->battery_warning_cover;
     }
@@ -505,32 +592,42 @@ static void step(struct heron *state, const struct heron_signals *signals,
     state->lean_lag = lean;
     state->lights_since = lights_since;
     state->battery_low_since = battery_low_since;
+    state->v_there = now->no_news_there;
+    state->v_there_2 = now->parked_there;
+    state->v_there_3 = now->riding_there;
+    state->v_there_4 = now->no_scene_there;
     state->running_light_front_presence = running_light_front_presence;
     state->running_light_rear_presence = running_light_rear_presence;
     state->hubs_roll_with_the_road_phase = hubs_roll_with_the_road_phase;
-    state->hubs_roll_with_the_road_presence = hubs_roll_with_the_road_presence;
+    state->hubs_roll_with_the_road_presence = now->hubs_roll_with_the_road_presence;
     state->cornering_light_left_presence = cornering_light_left_presence;
     state->cornering_light_right_presence = cornering_light_right_presence;
-    state->rpm_presence = now->rpm_presence;
+    state->rpm_peak = rpm_peak;
+    state->rpm_since_2 = rpm_since_2;
     state->brake_light_presence = brake_light_presence;
-    state->turn_left_front_was = now->left;
+    state->turn_left_front_stays = now->turn_left_front_on;
+    state->turn_left_front_since = turn_left_front_since;
+    state->turn_left_front_was = now->turn_left_front_on;
     state->turn_left_front_elapsed = turn_left_front_elapsed;
-    state->turn_right_front_was = now->right;
+    state->turn_right_front_stays = now->turn_right_front_on;
+    state->turn_right_front_since = turn_right_front_since;
+    state->turn_right_front_was = now->turn_right_front_on;
     state->turn_right_front_elapsed = turn_right_front_elapsed;
-    state->turn_left_rear_was = now->left;
+    state->turn_left_rear_stays = now->turn_left_rear_on;
+    state->turn_left_rear_since = turn_left_rear_since;
+    state->turn_left_rear_was = now->turn_left_rear_on;
     state->turn_left_rear_elapsed = turn_left_rear_elapsed;
-    state->turn_right_rear_was = now->right;
+    state->turn_right_rear_stays = now->turn_right_rear_on;
+    state->turn_right_rear_since = turn_right_rear_since;
+    state->turn_right_rear_was = now->turn_right_rear_on;
     state->turn_right_rear_elapsed = turn_right_rear_elapsed;
-    state->parked_presence = parked_presence;
-    state->parked_looking_round_presence = now->parked_looking_round_presence;
-    state->no_news_from_the_bus_presence = now->no_news_from_the_bus_presence;
     state->battery_warning_was = now->battery_low;
     state->battery_warning_since = battery_warning_since;
     state->last_ms = now_ms;
     state->has_begun = true;
 }
 
-/* Layer 1, "running light, front" (heron.toml:191): solid on nose-bar, 24 LEDs. */
+/* Layer 1, "running light, front" (heron.toml:218): solid on nose-bar, 24 LEDs. */
 static void paint_running_light_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -546,7 +643,7 @@ static void paint_running_light_front(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 2, "running light, rear" (heron.toml:201): solid on tail-bar, 30 LEDs. */
+/* Layer 2, "running light, rear" (heron.toml:228): solid on tail-bar, 30 LEDs. */
 static void paint_running_light_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -558,12 +655,14 @@ static void paint_running_light_rear(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 3, "hubs roll with the road" (heron.toml:211): gradient on hubs, 32 LEDs. */
+/* Layer 3, "hubs roll with the road" (heron.toml:238): spin on hubs, 32 LEDs. */
 static void paint_hubs_roll_with_the_road(const struct heron_now *now, int first,
     int end, struct light *light)
 {
-    const float drift = now->hubs_roll_with_the_road_drift;
-    const float strength = now->hubs_roll_with_the_road_strength;
+    const float colour_green = now->hubs_roll_with_the_road_colour_green;
+    const float colour_blue = now->hubs_roll_with_the_road_colour_blue;
+    const float v = now->hubs_roll_with_the_road_v;
+    const float presence = now->hubs_roll_with_the_road_presence;
     for (int r = 0; r < 2; r++) {
         const struct run run = hubs_runs[r];
         const int from = later(first, run.first);
@@ -571,17 +670,20 @@ static void paint_hubs_roll_with_the_road(const struct heron_now *now, int first
         for (int i = from; i < to; i++) {
             const int k = i - run.first + run.place;
             const int at = i - first;
-            const float v = (float)hubs_roll_with_the_road_table[k] / 30.0f + 1.0f - drift;
-            const float way = 1.0f - fabsf(2.0f * (v - floorf(v)) - 1.0f);
-            const float paint_green = (0.57758045f + way * -0.54802364f) * strength;
-            const float paint_blue = (0.45641103f + way * 0.543589f) * strength;
+            const float v_2 = (float)hubs_place_0[k] / 15.0f * 2.0f + v + 1e-04f;
+            const float place = v_2 - floorf(v_2);
+            const float cover = clamp((0.75f - (1.0f - place)) / 0.67499995f, 0.0f, 1.0f);
+            const float share = cover * presence;
+            const float strength = share * 0.40749416f;
+            const float paint_green = colour_green * strength;
+            const float paint_blue = colour_blue * strength;
             light->green[at] = paint_green;
             light->blue[at] = paint_blue;
         }
     }
 }
 
-/* Layer 4, "cornering light, left" (heron.toml:223): solid on nose-left, 12 LEDs. */
+/* Layer 4, "cornering light, left" (heron.toml:254): solid on nose-left, 12 LEDs. */
 static void paint_cornering_light_left(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -597,7 +699,7 @@ static void paint_cornering_light_left(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 5, "cornering light, right" (heron.toml:233): solid on nose-right, 12 LEDs. */
+/* Layer 5, "cornering light, right" (heron.toml:264): solid on nose-right, 12 LEDs. */
 static void paint_cornering_light_right(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -613,31 +715,34 @@ static void paint_cornering_light_right(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 6, "rpm" (heron.toml:243): gauge on deck, 72 LEDs. */
+/* Layer 6, "rpm" (heron.toml:274): gauge on deck, 72 LEDs. */
 static void paint_rpm(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float reach = now->rpm_reach;
-    const float shown = now->rpm_shown;
-    const float presence = now->rpm_presence;
+    const bool is_dark = now->rpm_is_dark;
+    const float top = now->rpm_top;
+    const float v = now->rpm_v;
+    const bool v_2 = now->rpm_v_2;
     const int from = later(first, 56), to = earlier(end, 128);
     for (int i = from; i < to; i++) {
         const int k = i - 56;
         const int at = i - first;
-        const float lit = reach - (float)deck_rank[k];
-        const float cover = shown * clamp(lit, 0.0f, 1.0f);
-        const float share = cover * presence;
-        const float strength = share * 0.48278108f;
-        const float paint_red = rpm_colours_red[k] * strength;
-        const float paint_green = rpm_colours_green[k] * strength;
-        const float paint_blue = rpm_colours_blue[k] * strength;
+        const float rank = (float)deck_rank[k];
+        const float lit = reach - rank;
+        const bool v_3 = rank < top && v <= rank && v_2;
+        const float cover = v_3 ? 1.0f : (is_dark ? 0.0f : clamp(lit, 0.0f, 1.0f));
+        const float strength = cover * 0.48278108f;
+        const float paint_red = (v_3 ? 1.0f : rpm_shown_red[k]) * strength;
+        const float paint_green = (v_3 ? 1.0f : rpm_shown_green[k]) * strength;
+        const float paint_blue = (v_3 ? 1.0f : rpm_shown_blue[k]) * strength;
         light->red[at] = paint_red;
         light->green[at] = paint_green;
         light->blue[at] = paint_blue;
     }
 }
 
-/* Layer 7, "brake light" (heron.toml:259): solid on tail-bar, 30 LEDs. */
+/* Layer 7, "brake light" (heron.toml:288): solid on tail-bar, 30 LEDs. */
 static void paint_brake_light(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -650,7 +755,136 @@ static void paint_brake_light(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 8, "turn left, front" (heron.toml:268): fill on nose-left, 12 LEDs. */
+/* Layer 12, "parked" (heron.toml:331): cloud on deck, 72 LEDs. */
+static void paint_parked_2(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const uint32_t v = now->parked_2_v;
+    const float v_2 = now->parked_2_v_2;
+    const float v_3 = now->parked_2_v_3;
+    const uint32_t v_4 = now->parked_2_v_4;
+    const uint32_t v_5 = now->parked_2_v_5;
+    const int from = later(first, 56), to = earlier(end, 128);
+    for (int i = from; i < to; i++) {
+        const int k = i - 56;
+        const int at = i - first;
+        const float v_6 = parked_2_table[k] - v_2;
+        const float v_7 = floorf(v_6);
+        const uint32_t v_8 = (uint32_t)floorf(v_7 + 1.048576e+06f + 0.5f) - v;
+        const float v_9 = v_6 - v_7;
+        const float v_10 = v_9 * v_9 * (3.0f - 2.0f * v_9);
+        const uint32_t v_11 = (0u ^ (v_8 + 0u)) * 2654435761u;
+        const uint32_t v_12 = v_11 ^ (v_11 >> 15u);
+        const uint32_t v_13 = (v_12 ^ parked_2_table_3[k]) * 2654435761u;
+        const uint32_t v_14 = v_13 ^ (v_13 >> 15u);
+        const uint32_t v_15 = (v_14 ^ v_4) * 2654435761u;
+        const uint32_t v_16 = ((v_15 ^ (v_15 >> 15u)) ^ 1u) * 2654435761u;
+        const uint32_t v_17 = (v_16 ^ (v_16 >> 15u)) * 1779033703u;
+        const uint32_t v_18 = (v_17 ^ (v_17 >> 13u)) * 3144134277u;
+        const float v_19 = (float)((v_18 ^ (v_18 >> 16u)) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_20 = (0u ^ (v_8 + 1u)) * 2654435761u;
+        const uint32_t v_21 = v_20 ^ (v_20 >> 15u);
+        const uint32_t v_22 = (v_21 ^ parked_2_table_3[k]) * 2654435761u;
+        const uint32_t v_23 = v_22 ^ (v_22 >> 15u);
+        const uint32_t v_24 = (v_23 ^ v_4) * 2654435761u;
+        const uint32_t v_25 = ((v_24 ^ (v_24 >> 15u)) ^ 1u) * 2654435761u;
+        const uint32_t v_26 = (v_25 ^ (v_25 >> 15u)) * 1779033703u;
+        const uint32_t v_27 = (v_26 ^ (v_26 >> 13u)) * 3144134277u;
+        const float v_28 = (float)((v_27 ^ (v_27 >> 16u)) >> 8u) * 5.9604645e-08f - v_19;
+        const float v_29 = v_19 + v_10 * v_28;
+        const uint32_t v_30 = (v_12 ^ parked_2_table_4[k]) * 2654435761u;
+        const uint32_t v_31 = v_30 ^ (v_30 >> 15u);
+        const uint32_t v_32 = (v_31 ^ v_4) * 2654435761u;
+        const uint32_t v_33 = ((v_32 ^ (v_32 >> 15u)) ^ 1u) * 2654435761u;
+        const uint32_t v_34 = (v_33 ^ (v_33 >> 15u)) * 1779033703u;
+        const uint32_t v_35 = (v_34 ^ (v_34 >> 13u)) * 3144134277u;
+        const float v_36 = (float)((v_35 ^ (v_35 >> 16u)) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_37 = (v_21 ^ parked_2_table_4[k]) * 2654435761u;
+        const uint32_t v_38 = v_37 ^ (v_37 >> 15u);
+        const uint32_t v_39 = (v_38 ^ v_4) * 2654435761u;
+        const uint32_t v_40 = ((v_39 ^ (v_39 >> 15u)) ^ 1u) * 2654435761u;
+        const uint32_t v_41 = (v_40 ^ (v_40 >> 15u)) * 1779033703u;
+        const uint32_t v_42 = (v_41 ^ (v_41 >> 13u)) * 3144134277u;
+        const float v_43 = (float)((v_42 ^ (v_42 >> 16u)) >> 8u) * 5.9604645e-08f - v_36;
+        const float v_44 = v_29 + parked_2_table_2[k] * (v_36 + v_10 * v_43 - v_29);
+        const uint32_t v_45 = (v_14 ^ v_5) * 2654435761u;
+        const uint32_t v_46 = ((v_45 ^ (v_45 >> 15u)) ^ 1u) * 2654435761u;
+        const uint32_t v_47 = (v_46 ^ (v_46 >> 15u)) * 1779033703u;
+        const uint32_t v_48 = (v_47 ^ (v_47 >> 13u)) * 3144134277u;
+        const float v_49 = (float)((v_48 ^ (v_48 >> 16u)) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_50 = (v_23 ^ v_5) * 2654435761u;
+        const uint32_t v_51 = ((v_50 ^ (v_50 >> 15u)) ^ 1u) * 2654435761u;
+        const uint32_t v_52 = (v_51 ^ (v_51 >> 15u)) * 1779033703u;
+        const uint32_t v_53 = (v_52 ^ (v_52 >> 13u)) * 3144134277u;
+        const float v_54 = (float)((v_53 ^ (v_53 >> 16u)) >> 8u) * 5.9604645e-08f - v_49;
+        const float v_55 = v_49 + v_10 * v_54;
+        const uint32_t v_56 = (v_31 ^ v_5) * 2654435761u;
+        const uint32_t v_57 = ((v_56 ^ (v_56 >> 15u)) ^ 1u) * 2654435761u;
+        const uint32_t v_58 = (v_57 ^ (v_57 >> 15u)) * 1779033703u;
+        const uint32_t v_59 = (v_58 ^ (v_58 >> 13u)) * 3144134277u;
+        const float v_60 = (float)((v_59 ^ (v_59 >> 16u)) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_61 = (v_38 ^ v_5) * 2654435761u;
+        const uint32_t v_62 = ((v_61 ^ (v_61 >> 15u)) ^ 1u) * 2654435761u;
+        const uint32_t v_63 = (v_62 ^ (v_62 >> 15u)) * 1779033703u;
+        const uint32_t v_64 = (v_63 ^ (v_63 >> 13u)) * 3144134277u;
+        const float v_65 = (float)((v_64 ^ (v_64 >> 16u)) >> 8u) * 5.9604645e-08f - v_60;
+        const float v_66 = v_55 + parked_2_table_2[k] * (v_60 + v_10 * v_65 - v_55) - v_44;
+        const float thickness = v_44 + v_3 * v_66;
+        const float shown = clamp((thickness - 0.5f) * 2.0f + 0.5f, 0.0f, 1.0f);
+        const float paint_red = shown * 0.014443844f * 0.28123334f;
+        const float paint_green = (0.001214108f + shown * 0.11575656f) * 0.28123334f;
+        const float paint_blue = (0.014443844f + shown * 0.9855562f) * 0.28123334f;
+        light->red[at] = paint_red;
+        light->green[at] = paint_green;
+        light->blue[at] = paint_blue;
+    }
+}
+
+/* Layer 13, "parked, looking round" (heron.toml:345): sweep on nose-bar, 24 LEDs. */
+static void paint_parked_looking_round(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float middle = now->parked_looking_round_middle;
+    const int from = later(first, 16), to = earlier(end, 40);
+    for (int i = from; i < to; i++) {
+        const int k = i - 16;
+        const int at = i - first;
+        const float distance = fabsf((float)k / 23.0f - middle) * 5.714286f;
+        const float v = larger(1.0f - distance, 0.0f);
+        const float cover = v * v * (3.0f - 2.0f * v);
+        const float strength = cover * 0.40749416f;
+        const float rest = 1.0f - cover;
+        const float paint_red = 0.051269457f * strength;
+        const float paint_green = 0.3515326f * strength;
+        light->red[at] = light->red[at] * rest + paint_red;
+        light->green[at] = light->green[at] * rest + paint_green;
+        light->blue[at] = light->blue[at] * rest + strength;
+    }
+}
+
+/* Layer 14, "no news from the bus" (heron.toml:356): sweep on deck, 72 LEDs. */
+static void paint_no_news_from_the_bus(const struct heron_now *now, int first,
+    int end, struct light *light)
+{
+    const float middle = now->no_news_from_the_bus_middle;
+    const int from = later(first, 56), to = earlier(end, 128);
+    for (int i = from; i < to; i++) {
+        const int k = i - 56;
+        const int at = i - first;
+        const float distance = fabsf((float)deck_rank[k] * 0.028571429f - middle) * 10.0f;
+        const float v = larger(1.0f - distance, 0.0f);
+        const float cover = v * v * (3.0f - 2.0f * v);
+        const float strength = cover * 0.56681293f;
+        const float rest = 1.0f - cover;
+        const float paint_red = 0.3515326f * strength;
+        const float paint_green = 0.051269457f * strength;
+        light->red[at] = light->red[at] * rest + paint_red;
+        light->green[at] = light->green[at] * rest + paint_green;
+        light->blue[at] = light->blue[at] * rest + strength;
+    }
+}
+
+/* Layer 8, "turn left, front" (heron.toml:297):  on nose-left, 12 LEDs. */
 static void paint_turn_left_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -671,7 +905,7 @@ static void paint_turn_left_front(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 9, "turn right, front" (heron.toml:279): fill on nose-right, 12 LEDs. */
+/* Layer 9, "turn right, front" (heron.toml:305):  on nose-right, 12 LEDs. */
 static void paint_turn_right_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -692,7 +926,7 @@ static void paint_turn_right_front(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 10, "turn left, rear" (heron.toml:290): fill on tail-left, 15 LEDs. */
+/* Layer 10, "turn left, rear" (heron.toml:313):  on tail-left, 15 LEDs. */
 static void paint_turn_left_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -712,7 +946,7 @@ static void paint_turn_left_rear(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 11, "turn right, rear" (heron.toml:301): fill on tail-right, 15 LEDs. */
+/* Layer 11, "turn right, rear" (heron.toml:322):  on tail-right, 15 LEDs. */
 static void paint_turn_right_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -732,72 +966,7 @@ static void paint_turn_right_rear(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 12, "parked" (heron.toml:312): pulse on deck, 72 LEDs. */
-static void paint_parked(const struct heron_now *now, int first,
-    int end, struct light *light)
-{
-    const float strength = now->parked_strength;
-    const float rest = now->parked_rest;
-    const float paint_red = now->parked_paint_red;
-    const float paint_green = now->parked_paint_green;
-    const int from = later(first, 56), to = earlier(end, 128);
-    for (int i = from; i < to; i++) {
-        const int at = i - first;
-        light->red[at] = light->red[at] * rest + paint_red;
-        light->green[at] = light->green[at] * rest + paint_green;
-        light->blue[at] = light->blue[at] * rest + strength;
-    }
-}
-
-/* Layer 13, "parked, looking round" (heron.toml:323): sweep on nose-bar, 24 LEDs. */
-static void paint_parked_looking_round(const struct heron_now *now, int first,
-    int end, struct light *light)
-{
-    const float middle = now->parked_looking_round_middle;
-    const float presence = now->parked_looking_round_presence;
-    const int from = later(first, 16), to = earlier(end, 40);
-    for (int i = from; i < to; i++) {
-        const int k = i - 16;
-        const int at = i - first;
-        const float distance = fabsf((float)k / 23.0f - middle) * 5.714286f;
-        const float v = larger(1.0f - distance, 0.0f);
-        const float cover = v * v * (3.0f - 2.0f * v);
-        const float share = cover * presence;
-        const float strength = share * 0.40749416f;
-        const float rest = 1.0f - share;
-        const float paint_red = 0.051269457f * strength;
-        const float paint_green = 0.3515326f * strength;
-        light->red[at] = light->red[at] * rest + paint_red;
-        light->green[at] = light->green[at] * rest + paint_green;
-        light->blue[at] = light->blue[at] * rest + strength;
-    }
-}
-
-/* Layer 14, "no news from the bus" (heron.toml:335): sweep on deck, 72 LEDs. */
-static void paint_no_news_from_the_bus(const struct heron_now *now, int first,
-    int end, struct light *light)
-{
-    const float middle = now->no_news_from_the_bus_middle;
-    const float presence = now->no_news_from_the_bus_presence;
-    const int from = later(first, 56), to = earlier(end, 128);
-    for (int i = from; i < to; i++) {
-        const int k = i - 56;
-        const int at = i - first;
-        const float distance = fabsf((float)deck_rank[k] * 0.028571429f - middle) * 10.0f;
-        const float v = larger(1.0f - distance, 0.0f);
-        const float cover = v * v * (3.0f - 2.0f * v);
-        const float share = cover * presence;
-        const float strength = share * 0.56681293f;
-        const float rest = 1.0f - share;
-        const float paint_red = 0.3515326f * strength;
-        const float paint_green = 0.051269457f * strength;
-        light->red[at] = light->red[at] * rest + paint_red;
-        light->green[at] = light->green[at] * rest + paint_green;
-        light->blue[at] = light->blue[at] * rest + strength;
-    }
-}
-
-/* Layer 15, "battery warning" (heron.toml:346): blink on all, 158 LEDs. */
+/* Layer 15, "battery warning" (heron.toml:365): blink on all, 158 LEDs. */
 static void paint_battery_warning(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -811,6 +980,92 @@ static void paint_battery_warning(const struct heron_now *now, int first,
         light->green[at] = light->green[at] * rest;
         light->blue[at] = light->blue[at] * rest + paint_blue;
     }
+}
+
+/* How much of a scene is there, 0 to 1. */
+static float scene_share(const struct heron_now *now, int scene)
+{
+    switch (scene) {
+    case 0:
+        return now->no_news_there;
+    case 1:
+        return now->parked_there;
+    case 2:
+        return now->riding_there;
+    default:
+        return now->no_scene_there;
+    }
+}
+
+/* The one scene that is there; -1 where there are several. */
+static int scenes_there(const struct heron_now *now)
+{
+    int found = -1;
+    for (int scene = 0; scene < 4; scene++) {
+        if (scene_share(now, scene) > 0.0f) {
+            if (found >= 0) {
+                return -1;
+            }
+            found = scene;
+        }
+    }
+    return found;
+}
+
+/* The layers of a scene, and those between them that belong to every one. */
+static void paint_scene(const struct heron_now *now, int first, int end,
+    struct light *light, int scene)
+{
+    if (now->hubs_roll_with_the_road_on && scene == 2) {
+        paint_hubs_roll_with_the_road(now, first, end, light);
+    }
+    if (now->cornering_light_left_on) {
+        paint_cornering_light_left(now, first, end, light);
+    }
+    if (now->cornering_light_right_on) {
+        paint_cornering_light_right(now, first, end, light);
+    }
+    if (now->rpm_on && scene == 2) {
+        paint_rpm(now, first, end, light);
+    }
+    if (now->brake_light_on) {
+        paint_brake_light(now, first, end, light);
+    }
+    if (now->parked_2_on && scene == 1) {
+        paint_parked_2(now, first, end, light);
+    }
+    if (now->parked_looking_round_on && scene == 1) {
+        paint_parked_looking_round(now, first, end, light);
+    }
+    if (now->no_news_from_the_bus_on && scene == 0) {
+        paint_no_news_from_the_bus(now, first, end, light);
+    }
+}
+
+/* Each scene that is there painted by itself, and added up in its share. */
+static void mix_scenes(const struct heron_now *now, int first, int end,
+    struct light *light)
+{
+    const struct light beneath = *light;
+    struct light sum;
+    for (int at = 0; at < end - first; at++) {
+        sum.red[at] = 0.0f;
+        sum.green[at] = 0.0f;
+        sum.blue[at] = 0.0f;
+    }
+    for (int scene = 0; scene < 4; scene++) {
+        const float share = scene_share(now, scene);
+        if (share > 0.0f) {
+            *light = beneath;
+            paint_scene(now, first, end, light, scene);
+            for (int at = 0; at < end - first; at++) {
+                sum.red[at] += light->red[at] * share;
+                sum.green[at] += light->green[at] * share;
+                sum.blue[at] += light->blue[at] * share;
+            }
+        }
+    }
+    *light = sum;
 }
 
 /* The light of the LEDs from first up to end, layer over layer. */
@@ -828,41 +1083,23 @@ static void paint(const struct heron_now *now, int first, int end,
     if (now->running_light_rear_on) {
         paint_running_light_rear(now, first, end, light);
     }
-    if (now->hubs_roll_with_the_road_on) {
-        paint_hubs_roll_with_the_road(now, first, end, light);
+    const int there = scenes_there(now);
+    if (there >= 0) {
+        paint_scene(now, first, end, light, there);
+    } else {
+        mix_scenes(now, first, end, light);
     }
-    if (now->cornering_light_left_on) {
-        paint_cornering_light_left(now, first, end, light);
-    }
-    if (now->cornering_light_right_on) {
-        paint_cornering_light_right(now, first, end, light);
-    }
-    if (now->rpm_on) {
-        paint_rpm(now, first, end, light);
-    }
-    if (now->brake_light_on) {
-        paint_brake_light(now, first, end, light);
-    }
-    if (now->left) {
+    if (now->turn_left_front_on) {
         paint_turn_left_front(now, first, end, light);
     }
-    if (now->right) {
+    if (now->turn_right_front_on) {
         paint_turn_right_front(now, first, end, light);
     }
-    if (now->left) {
+    if (now->turn_left_rear_on) {
         paint_turn_left_rear(now, first, end, light);
     }
-    if (now->right) {
+    if (now->turn_right_rear_on) {
         paint_turn_right_rear(now, first, end, light);
-    }
-    if (now->parked_on) {
-        paint_parked(now, first, end, light);
-    }
-    if (now->parked_looking_round_on) {
-        paint_parked_looking_round(now, first, end, light);
-    }
-    if (now->no_news_from_the_bus_on) {
-        paint_no_news_from_the_bus(now, first, end, light);
     }
     if (now->battery_low) {
         paint_battery_warning(now, first, end, light);
@@ -898,6 +1135,10 @@ void heron_init(struct heron *state)
         .lean_since = 2147483647u,
         .lights_since = 2147483647u,
         .battery_low_since = 2147483647u,
+        .turn_left_front_since = 2147483647u,
+        .turn_right_front_since = 2147483647u,
+        .turn_left_rear_since = 2147483647u,
+        .turn_right_rear_since = 2147483647u,
         .deck_limit = {65536u, 0u},
     };
     *state = start;

@@ -177,7 +177,7 @@ class _Recorder:
             self._report.error((*path, "preset"), "unknown-name", message, remedy)
         if preset is not None and layer.effect not in ("", preset.effect):
             message = f"preset '{layer.preset}' is of effect '{preset.effect}'."
-            self._report.error((*path, "effect"), "preset", message, "Leave one of both out.")
+            self._report.error((*path, "effect"), "wrong-value", message, "Leave one of both out.")
         name = self._design.effect_of(layer)
         if not name:
             if not layer.preset:

@@ -190,7 +190,7 @@ class Settings:
                 what = f"choices of {by}" if known is not None else "numbers"
                 remedy = did_you_mean(key, known or (), what) if known else "Write a whole number."
                 message = f"'{key}' is none of the {what}."
-                self._report.error((*path, key), "unknown-choice", message, remedy)
+                self._report.error((*path, key), "unknown-name", message, remedy)
                 continue
             value = self._one(item, parameter, (*path, key), space)
             if value is not None:
@@ -236,7 +236,7 @@ class Settings:
             if form not in TIMES and not SIZE.fullmatch(form):
                 message = f"'{form}' says no form for a number."
                 remedy = f"Write how many characters, as {{speed:4.1}}, or {', '.join(TIMES)}."
-                self._report.error(path, "text-form", message, remedy)
+                self._report.error(path, "wrong-value", message, remedy)
                 form = "3"
             number = Parameter("number", 0.0, "", -1e9, 1e9)
             value = self._expression(expression, number, path, None)
@@ -260,7 +260,7 @@ class Settings:
         if found is None:
             problem = self._design.media.failures.get(setting)
             problem = problem or f"the picture '{setting}' has not been read."
-            self._report.error(path, "picture", problem, "Give a .png or .gif beside the design.")
+            self._report.error(path, "file", problem, "Give a .png or .gif beside the design.")
         return found
 
     def _expression(

@@ -93,7 +93,7 @@ def _own_effects(
         with gathering() as gathered:
             try:
                 runpy.run_path(str(path))
-            except Exception as exc:  # somebody's own code may do anything
+            except (Exception, SystemExit) as exc:  # somebody's own code may do anything
                 failures[name] = f"{name} fails: {_where(exc, path)}."
                 continue
         if not gathered:
@@ -106,7 +106,7 @@ def _own_effects(
     return found
 
 
-def _where(exc: Exception, path: Path) -> str:
+def _where(exc: BaseException, path: Path) -> str:
     """What went wrong, and in which line of the file."""
     if isinstance(exc, SyntaxError):
         return f"SyntaxError: {exc.msg} (line {exc.lineno})"

@@ -14,9 +14,9 @@ def effects_from_elsewhere(subject: Subject, report: Report) -> None:
     for i, name in enumerate(subject.design.effects):
         if name in failures:
             report.error(
-                ("effects", i), "effect-file", failures[name],
+                ("effects", i), "effect", failures[name],
                 "It marks functions with @effect from fendra.effects; see docs/own-effects.md.",
             )  # fmt: skip
     for name, problem in EFFECTS.failures.items():
         message = f"the effects of package {problem}: entry point '{name}' cannot be loaded."
-        report.warning(("effects",), "effect-package", message, "Mend it or remove the package.")
+        report.warning(("effects",), "effect", message, "Mend it or remove the package.")

@@ -48,7 +48,7 @@ def _choices(signal: Signal, path: Path, report: Report) -> None:
     if isinstance(signal.fallback, str) and signal.fallback not in numbers:
         remedy = did_you_mean(signal.fallback, numbers, "choices")
         message = f"there is no choice '{signal.fallback}'."
-        report.error((*path, "fallback"), "unknown-choice", message, remedy)
+        report.error((*path, "fallback"), "unknown-name", message, remedy)
 
 
 def _useless(signal: Signal, path: Path, report: Report) -> None:

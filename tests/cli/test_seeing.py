@@ -1,0 +1,289 @@
+"""`effects`, `explain`, `compare`, `presets`, and what `film` shows of made-up values."""
+
+from __future__ import annotations
+
+import re
+import shutil
+import tomllib
+
+import pytest
+from PIL import Image
+
+import fendra as fd
+from fendra.core.effects import EFFECTS
+from fendra.demo.effect_examples import example_design, example_text
+from helpers import tape
+
+HERON, RIDE = fd.demo_file("heron.toml"), fd.demo_file("ride.csv")
+
+SMALL = """
+[[line]]
+name = "a"
+part = [{ name = "bar", shape = "strip", start = [0, 0], end = [90, 0], count = 10 }]
+
+[signals.s]
+range = [0, 1]
+
+[signals.on]
+kind = "switch"
+
+[signals.mode]
+kind = "choice"
+choices = ["calm", "wild"]
+
+[[scene]]
+name = "calm"
+when = "mode == 'calm'"
+fade = 0.5
+
+[[scene]]
+name = "wild"
+
+[[layer]]
+name = "glow"              # kept
+on = "bar"
+effect = "blink"
+rate = 2                  # twice
+colour = "mix('black', 'red', s)"
+
+[[layer]]
+name = "over"
+on = "bar"
+effect = "solid"
+scene = "wild"
+colour = "blue"
+when = "on"
+cover = 0.5
+"""
+
+
+@pytest.fixture
+def small(tmp_path):
+    path = tmp_path / "small.toml"
+    path.write_text(SMALL)
+    return path
+
+
+def test_effects_lists_all_of_them_and_shows_one_in_full(fendra):
+    code, out, _ = fendra("effects")
+    assert code == 0
+    assert all(f"\n{name} " in out for name in EFFECTS)
+    _, out, _ = fendra("effects", "fill")
+    assert "24 LEDs at\n80 ms a step are full after 1.92 s" in out
+    assert "step       0.08     s     0.001 to 10    from one LED to the next" in out
+    code, _, err = fendra("effects", "fil")
+    assert (code, "Did you mean 'fill'?" in err) == (2, True)
+    _, out, _ = fendra("effects", "--full")
+    assert all(f'effect = "{name}"' in out for name in EFFECTS)
+
+
+@pytest.mark.parametrize("name", EFFECTS)
+def test_the_example_of_every_effect_can_be_pasted_and_lights_something(name):
+    line = 'line = [{ name = "a", part = [{ name = "strip", shape = "strip", start = [0, 0], '
+    text = f"{line}end = [90, 0], count = 10 }} ] }} ]\n{example_text(name)}\n"
+    made = fd.Design.from_values(
+        tomllib.loads(text), folder=fd.demo_file("effects/examples.toml").parent
+    )
+    assert [f for f in made.check() if f.severity == "error"] == []
+    film = example_design(name).compile("numpy").film(fd.Tape(*_beat()))
+    assert film.rgb.any()
+
+
+def _beat():
+    import numpy as np
+
+    times = np.arange(60) / 20
+    return times, {"beat": (times % 1 < 0.2) * 1.0, "level": times / 3, "bass": times / 3}
+
+
+def test_film_of_made_up_values_with_all_that_goes_with_it(fendra, small, tmp_path):
+    words = ["--sweep", "s=0:1:1s", "--steps", "mode=calm,wild:1s", "--toggle", "on=0.5s"]
+    code, out, err = fendra("film", small, *words, "--seconds", 0.3, "--timeline", "--scenes",
+                            "--animation", "apng", "--diffuser", 10, "--for", 4)  # fmt: skip
+    assert (code, err) == (0, "")
+    assert [line.split(":")[0] for line in out.splitlines()] == [
+        "film strip", "still at 2 s", "animation", "timeline", "scenes"
+    ]  # fmt: skip
+    for name in ("strip.png", "still.png", "timeline.png", "scenes.png"):
+        with Image.open(tmp_path / f"small-{name}") as made:
+            assert made.size[0] >= 1280
+    with Image.open(tmp_path / "small.apng") as made:
+        assert made.n_frames == 6
+
+
+def test_film_says_what_it_needs_and_what_is_wrong(fendra, small):
+    code, _, err = fendra("film", small)
+    assert (code, "--sweep" in err) == (2, True)
+    for words, says in (
+        (["--set", "sped=3"], "the design has no signal 'sped'"),
+        (["--set", "mode=cal"], "Its words are calm, wild"),
+        (["--sweep", "s=0:1"], "written as in rpm=0:8000:6s"),
+        (["--toggle", "on=soon"], "'soon' is no time"),
+        (["--steps", "s=1,2"], "written as in gear=1,2,3:2s"),
+        (["--set", "s"], "has no ="),
+    ):
+        code, _, err = fendra("film", small, *words)
+        assert code == 1
+        assert says in err
+
+
+def test_mp4_needs_ffmpeg_and_says_so_before_the_work(fendra, small, monkeypatch, tmp_path):
+    made = fendra("film", small, "--set", "s=1", "--animation", "mp4", "--seconds", 0.2)
+    if shutil.which("ffmpeg"):
+        assert made[0] == 0
+        assert (tmp_path / "small.mp4").read_bytes()[4:8] == b"ftyp"
+    monkeypatch.setenv("PATH", str(tmp_path))
+    code, _, err = fendra("film", small, "--set", "s=1", "--animation", "mp4")
+    assert (code, "Install it (Debian: apt-get install ffmpeg)" in err) == (2, True)
+
+
+def test_explain_goes_from_the_layers_to_the_bytes(fendra, small):
+    """Red at a half beneath, blue at half cover over it: 0.25 and 0.5 of linear light."""
+    words = ["--set", "s=0.5", "--set", "on=1", "--set", "mode=wild", "--for", 2]
+    code, out, _ = fendra("explain", small, *words, "--at", 1.0, "--spot", "bar:4")
+    assert code == 0
+    lines = out.splitlines()
+    assert lines[0] == "bar:4 at 1 s (line a, address 4)"
+    assert lines[1] == "scene wild: 100% there, otherwise"
+    assert lines[2] == " 1. glow (blink): on, when always"
+    assert lines[3] == "    reads s = 0.5"
+    assert "paints #bc0000 at level 1.00, covers 100%, over: #000000 becomes #bc0000" in lines[5]
+    assert lines[6] == " 2. over (solid): on, when on, in wild"
+    assert "covers 50%, over: #bc0000 becomes #8900bc" in lines[9]
+    assert lines[-1] == "bytes: red 64, green 0, blue 128; sent as GRB: 00 40 80"
+    _, out, _ = fendra("explain", small, *words, "--set", "on=0", "--at", 1.3, "--spot", "bar:4")
+    assert "2. over (solid): off, when on, in wild\n    reads on = off" in out
+    assert out.splitlines()[-1] == "bytes: red 0, green 0, blue 0; sent as GRB: 00 00 00"
+    code, _, err = fendra("explain", small, *words, "--at", 1, "--spot", "bar:12")
+    assert (code, "bar:0 to bar:9" in err) == (1, True)
+
+
+@pytest.mark.parametrize("spot", ["tail-bar:4", "deck-left:20", "nose-bar:3", "hub-right:9"])
+def test_what_explain_says_is_what_the_film_shows(spot):
+    film = fd.load(HERON).compile().film(fd.read_tape(RIDE).until(50))
+    part, _, place = spot.partition(":")
+    for at in (2.0, 7.6, 24.0, 33.1, 47.9, 48.3):
+        why = film.explain(spot, at)
+        shown = film.frame(at).part(part)[int(place)].tolist()
+        assert list(why.rgb) == shown
+        if len({touch.scene for touch in why.touches}) <= 1 and why.let_through == 1:
+            light = why.touches[-1].after
+            assert [int(value * why.master * 255 + 0.5) for value in light] == pytest.approx(
+                shown, abs=1
+            )
+
+
+def test_compare_marks_what_differs(fendra, small, tmp_path):
+    words = ["--set", "s=1", "--for", 2]
+    code, out, _ = fendra("compare", small, "--vary", "glow.rate=2,2,1", *words)
+    assert code == 0
+    assert "bar" in out
+    assert "255" in out
+    with Image.open(tmp_path / "small-compare.png") as made:
+        assert made.size[0] == 1280
+    other = tmp_path / "other.toml"
+    other.write_text(SMALL.replace("rate = 2  ", "rate = 2.0"))
+    assert "no LED differs" in fendra("compare", small, other, *words)[1]
+    for wrong in (["--vary", "glow=2"], ["--vary", "gleam.rate=1"], []):
+        assert fendra("compare", small, *wrong, *words)[0] == 2
+    code, _, err = fendra("compare", small, "--vary", "glow.rade=1,2", *words)
+    assert (code, "Did you mean 'rate'?" in err) == (1, True)
+
+
+def test_presets_go_into_the_library_and_from_there_into_a_design(
+    fendra, small, tmp_path, monkeypatch
+):
+    monkeypatch.setenv("FENDRA_PRESETS", str(tmp_path / "mine" / "presets.toml"))
+    assert "no presets yet" in fendra("presets")[1]
+    assert fendra("presets", "save", small, "glow", "--as", "slow red")[0] == 0
+    assert "slow red  blink   rate = 2" in fendra("presets", "list")[1]
+    assert fendra("presets", "take", small, "slow red", "--as", "slow")[0] == 0
+    text = small.read_text()
+    assert text.startswith(SMALL.rstrip())
+    assert tomllib.loads(text)["presets"]["slow"] == {
+        "effect": "blink", "rate": 2, "colour": "mix('black', 'red', s)"
+    }  # fmt: skip
+    assert fendra("presets", "take", small, "slow red", "--as", "slow")[0] == 2
+    code, out, _ = fendra("presets", "reset", small, "glow")
+    assert (code, "it had set: rate, colour" in out) == (0, True)
+    assert 'name = "glow"              # kept' in small.read_text()
+    assert [*tomllib.loads(small.read_text())["layer"][0]] == ["name", "on", "effect"]
+    assert fendra("presets", "drop", "slow red")[0] == 0
+    code, _, err = fendra("presets", "drop", "slow red")
+    assert (code, "no preset 'slow red'" in err) == (2, True)
+    assert fendra("presets", "save", small)[0] == 2
+
+
+OWN = '''
+from fendra.effects import Led, Look, colour, effect, number, select, fraction
+
+@effect
+def stripes(led: Led, colour=colour("red", "of the stripes"),
+            size=number(4, "LEDs", 1, 100, "from stripe to stripe")) -> Look:
+    """Every second run of LEDs is lit."""
+    return Look(colour, select(fraction(led.rank / size) < 0.5, 1.0, 0.0))
+'''
+
+
+def with_own(tmp_path, code, **keys):
+    (tmp_path / "mine.py").write_text(code)
+    layer = {"name": "l", "on": "bar", "effect": "stripes", **keys}
+    part = {"name": "bar", "shape": "strip", "start": [0, 0], "end": [70, 0], "count": 8}
+    values = {"line": [{"name": "a", "part": [part]}], "effects": ["mine.py"], "layer": [layer]}
+    return fd.Design.from_values(values, folder=tmp_path)
+
+
+def test_an_effect_of_one_s_own_is_written_as_the_built_in_ones(tmp_path, fendra):
+    made = with_own(tmp_path, OWN, size="2 + 2")
+    assert made.check() == []
+    assert made.compile().frame().rgb[:, 0].tolist() == [255, 255, 0, 0] * 2
+    assert "stripes" not in EFFECTS
+    (tmp_path / "own.toml").write_text(f'effects = ["mine.py"]\n{SMALL}')
+    _, out, _ = fendra("effects", "stripes", "--design", "own.toml")
+    assert re.search(r"size +4 +LEDs +1 to 100 +from stripe to stripe", out)
+
+
+@pytest.mark.parametrize(
+    ("code", "says"),
+    [
+        ("import nothing_at_all", "No module named 'nothing_at_all' (line 1)"),
+        ("x = (", "SyntaxError"),
+        ("x = 1", "marks no function with @effect"),
+        (OWN.replace('number(4, "LEDs", 1, 100, "from stripe to stripe")', "4"),
+         "size needs a default of number"),
+        (OWN.replace("stripes(", "solid("), "there is an effect 'solid' already"),
+        (OWN.replace("led.rank", "led.rnk"), "no attribute 'rnk' (mine.py:8)"),
+        (OWN.replace("return Look", "return 3, Look"), "a Look is needed"),
+        (OWN.replace("1.0, 0.0))", "1.0, 0.0) if led.x > 3 else 1.0)"), "write select(condition"),
+        (OWN.replace("Look(colour, ", "Look(colour, colour * "), "its cover is a colour"),
+        ("raise SystemExit", "fails"),
+    ],
+)  # fmt: skip
+def test_a_wrong_effect_of_one_s_own_is_a_finding_and_no_traceback(tmp_path, code, says):
+    found = with_own(tmp_path, code).check()
+    assert any(says in finding.message for finding in found if finding.severity == "error"), found
+
+
+def test_a_package_whose_effects_cannot_be_loaded_is_a_finding(monkeypatch):
+    from importlib.metadata import EntryPoint
+
+    from fendra.core import registry
+    from fendra.core.registry import Registry
+
+    broken = EntryPoint("broken", "no_such_package:effects", "fendra.effects")
+    monkeypatch.setattr(registry, "entry_points", lambda **_: [broken])
+    again = Registry("fendra.core.electric", "fendra.effects")
+    assert len(again) == 0
+    assert "No module named 'no_such_package'" in again.failures["broken"]
+    monkeypatch.setattr(EFFECTS, "failures", again.failures)
+    found = fd.load(HERON).check()
+    assert [finding.code for finding in found] == ["effect"]
+
+
+def test_things_show_themselves_in_a_notebook(small):
+    made = fd.load(small)
+    film = made.compile().film(tape(s=[0, 0.5, 1]))
+    for thing in (made, film):
+        assert thing._repr_png_().startswith(b"\x89PNG")
+    assert "<td>bar</td>" in made.layout()._repr_html_()
+    assert "<code>duty</code>" in EFFECTS["blink"]._repr_html_()
