@@ -134,7 +134,7 @@ def with_mistakes(text: str) -> str:
         ("count = 36\n", "count = 0\n"),
         ('hubs = { of = "part', 'hubs = { of = "prat'),
         ('level = "0.35 + 0.65 * brake"', 'level = "0.35 + 0.65 * brke"'),
-        ('effect = "pulse"', 'effect = "plse"'),
+        ('effect = "cloud"', 'effect = "clod"'),
         ('colour = "#ff0060"', 'color = "#ff0060"'),
     ):
         assert was in text, was

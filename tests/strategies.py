@@ -271,7 +271,8 @@ def recordings(draw):
             args = GUARDS[name](tracer, *args) if name in GUARDS else args
             pool.append(tracer.apply(name, *args))
             if draw(st.integers(0, 9)) == 0:
-                place = draw(st.sampled_from([v for v in reversed(pool) if v.kind is Kind.UINT]))
+                uints = [v for v in reversed(pool) if v.kind is Kind.UINT and v.width == 1]
+                place = draw(st.sampled_from(uints))
                 kind, values = draw(st.sampled_from(TABLES))
                 pool.append(tracer.take(Table(values, kind), place))
             if draw(st.integers(0, 9)) == 0:

@@ -40,7 +40,7 @@ if TYPE_CHECKING:
     from matplotlib.image import AxesImage
 
     from fendra.core.graph.c99 import Emitted
-    from fendra.core.layout.names import ViewName
+    from fendra.core.sides import ViewName
 
 
 class Design(CoreDesign):
@@ -299,7 +299,7 @@ class Film(core_film.Film):
         >>> ride = fd.read_tape(fd.demo_file("ride.csv")).until(3.0)
         >>> film = fd.load(fd.demo_file("heron.toml")).compile().film(ride)
         >>> [course.why for course in film.timeline().layers if course.name == "parked"]
-        ['parked']
+        ['in parked']
         """
         return timeline_of(sound(self.design).recording, self)
 
@@ -319,7 +319,7 @@ class Film(core_film.Film):
         >>> film = fd.load(fd.demo_file("heron.toml")).compile().film(ride)
         >>> why = film.explain("tail-bar:4", 2.0)
         >>> [touch.layer for touch in why.touches if touch.is_on], why.order
-        ([], 'GRB')
+        (['running light, rear'], 'GRB')
         """
         subject, report = examine(self.design)
         recording = record(self.design, subject.layout, subject.choices, report, reasons=True)

@@ -33,7 +33,8 @@ def short_ride(tmp_path):
 @pytest.mark.parametrize(
     "command",
     [
-        "demo", "new", "schema", "check", "sheet", "map", "layout", "import", "probe", "film", "run",
+        "demo", "new", "schema", "check", "sheet", "map", "layout", "import", "probe", "effects",
+        "presets", "film", "compare", "explain", "run",
     ],
 )  # fmt: skip
 def test_every_command_has_help_with_an_example(fendra, command):
@@ -52,21 +53,21 @@ def test_the_program_says_its_version_and_its_commands(fendra):
 def test_check_of_a_sound_design(fendra):
     code, out, err = fendra("check", HERON)
     assert (code, err) == (0, "")
-    assert "Heron (Electric cargo trike): 158 LEDs, 3 lines, 11 signals, 15 layers" in out
+    assert "Heron (Electric cargo trike): 158 LEDs, 3 lines, 11 signals, 3 scenes, 15 layers" in out
     assert out.endswith("0 errors, 0 warnings, 0 notes\n")
 
 
 def test_check_of_a_wrong_design_in_words_and_json(fendra, tmp_path):
     path = tmp_path / "wrong.toml"
-    path.write_text(HERON.read_text().replace('effect = "pulse"', 'effect = "plse"'))
+    path.write_text(HERON.read_text().replace('effect = "cloud"', 'effect = "clod"'))
     code, out, _ = fendra("check", path)
     assert code == 1
-    assert "there is no effect 'plse'. Did you mean 'pulse'?" in out
+    assert "there is no effect 'clod'. Did you mean 'cloud'?" in out
     code, out, _ = fendra("check", path, "--json")
     said = json.loads(out)
     (finding,) = said["findings"]
     assert (code, said["ok"], said["design"]) == (1, False, "Heron")
-    line = path.read_text().splitlines().index('effect = "plse"') + 1
+    line = path.read_text().splitlines().index('effect = "clod"') + 1
     assert (finding["line"], finding["code"], finding["severity"]) == (
         line,
         "unknown-effect",
@@ -138,11 +139,11 @@ def test_film_writes_strip_still_and_animation(fendra, tmp_path, short_ride):
 
 def test_a_failed_film_leaves_what_was_there(fendra, tmp_path, short_ride):
     (tmp_path / "heron-strip.png").write_text("old")
-    (tmp_path / "broken.toml").write_text(HERON.read_text().replace('"pulse"', '"plse"'))
+    (tmp_path / "broken.toml").write_text(HERON.read_text().replace('"cloud"', '"clod"'))
     (tmp_path / "heron.toml").write_text((tmp_path / "broken.toml").read_text())
     code, _, err = fendra("film", "heron.toml", "--tape", short_ride)
     assert code == 1
-    assert "no effect 'plse'" in err
+    assert "no effect 'clod'" in err
     assert (tmp_path / "heron-strip.png").read_text() == "old"
 
 
@@ -236,7 +237,7 @@ def test_check_says_the_budgets_and_with_a_tape_what_it_draws(fendra):
     ride = HERON.with_name("ride.csv")
     code, out, _ = fendra("check", HERON, "--tape", ride)
     assert code == 0
-    for words in ("7.41 A", "2.86 A at 32 s", "4.36 V at LED 71", "270,336 bytes", "139 h"):
+    for words in ("7.41 A", "2.86 A at 32 s", "4.36 V at LED 71", "270,336 bytes", "140 h"):
         assert words in out
     assert "peak" not in fendra("check", HERON)[1]
     said = json.loads(fendra("check", HERON, "--tape", ride, "--json")[1])["budget"]

@@ -207,7 +207,7 @@ def test_cloud_is_chance_at_the_corners_of_its_cells_and_smooth_between():
     part = {**strip(count=5), "start": [0.0, 0.0], "end": [20.0, 0.0]}
     keys = {"size": 10, "speed": 0, "change": 0, "contrast": 1, "ground": "black", "seed": 2}
     (row,) = on(part, "cloud", 0.0, **keys)
-    corners = [scrambled(2**20 + cell, 2**20, 0, 2) for cell in range(3)]
+    corners = [scrambled(2, 0, 2**20, 2**20 + cell) for cell in range(3)]
     middles = [(a + b) / 2 for a, b in pairwise(corners)]
     expected = [corners[0], middles[0], corners[1], middles[1], corners[2]]
     assert row == pytest.approx([255 * value for value in expected], abs=1)

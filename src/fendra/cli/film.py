@@ -12,7 +12,7 @@ import typer
 from fendra.cli.made_up import AnyTape, Long, Sets, Steps, Sweeps, Toggles, tape_for
 from fendra.cli.options import DesignFile, Engine
 from fendra.cli.screen import progress, say
-from fendra.core.layout.names import ViewName
+from fendra.core.sides import ViewName
 from fendra.draw.kinds import AnimationName
 
 if TYPE_CHECKING:

@@ -11,7 +11,7 @@ from fendra.cli.check import check_on
 from fendra.cli.film import say_if_unfed
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import count_findings, progress, say
-from fendra.core.layout.names import ViewName
+from fendra.core.sides import ViewName
 
 
 def sheet(

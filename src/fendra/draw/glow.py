@@ -14,9 +14,9 @@ from PIL import Image, ImageDraw
 
 from fendra.core.design import Design
 from fendra.core.layout import Layout
-from fendra.core.layout.names import ViewName
 from fendra.core.layout.views import VIEWS
 from fendra.core.light import linear_to_srgb, srgb_to_linear
+from fendra.core.sides import ViewName
 from fendra.draw.style import DARK
 
 Array = np.ndarray[Any, np.dtype[Any]]

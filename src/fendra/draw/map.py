@@ -11,10 +11,10 @@ import numpy as np
 from fendra.core.design import Design
 from fendra.core.errors import LayoutError
 from fendra.core.layout import Choice, Layout
-from fendra.core.layout.names import ViewName
 from fendra.core.layout.table import PartRow
 from fendra.core.layout.views import VIEWS, View
 from fendra.core.names import counted, did_you_mean
+from fendra.core.sides import ViewName
 from fendra.draw import style
 from fendra.draw.map_labels import draw_labels
 from fendra.draw.map_show import choices_to_show, draw_shown, shows

@@ -14,7 +14,7 @@ from fendra.draw.glow import Stage
 if TYPE_CHECKING:
     from matplotlib.figure import Figure
 
-    from fendra.core.layout.names import ViewName
+    from fendra.core.sides import ViewName
 
 
 def best_moment(course: Course) -> int | None:

@@ -8,7 +8,7 @@ from PIL import Image
 
 from fendra.core.design import Signal
 from fendra.core.film import Film
-from fendra.core.layout.names import ViewName
+from fendra.core.sides import ViewName
 from fendra.draw.glow import Stage
 from fendra.draw.style import kind_of
 from fendra.draw.words import write_words

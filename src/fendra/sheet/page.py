@@ -16,8 +16,8 @@ from fendra.core.electric.budget import Budget
 from fendra.core.electric.supply_budget import peak_in_words
 from fendra.core.electric.words import in_amps
 from fendra.core.findings import Finding
-from fendra.core.layout.names import ViewName
 from fendra.core.layout.views import TOP, VIEWS, best_view
+from fendra.core.sides import ViewName
 from fendra.draw import style
 from fendra.draw.electric import draw_current, draw_voltage
 from fendra.draw.map import draw_map

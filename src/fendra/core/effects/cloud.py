@@ -42,10 +42,10 @@ def cloud(
 
     def lattice(columns: int, rows: int, epochs: int) -> Value:
         return chance(
-            led.apply("uint_add", column, columns),
-            led.apply("uint_add", row, rows),
-            led.apply("uint_add", epoch, epochs),
             led.uint(seed),
+            led.apply("uint_add", epoch, epochs),
+            led.apply("uint_add", row, rows),
+            led.apply("uint_add", column, columns),
         )
 
     def sheet(epochs: int) -> Value:

@@ -260,7 +260,7 @@ LOOKUPS = {Kind.FLOAT: "take", Kind.UINT: "uint_take"}
 @lru_cache(maxsize=256)
 def _lookup(table: Table) -> Op:
     def run(place: Any, out: Any) -> None:
-        np.copyto(out, table.values[place])
+        np.take(table.values, place, out=out, mode="clip")
 
     def one(place: int) -> Any:
         return table.values[place] if table.kind is _F else table.values[place].item()

@@ -128,6 +128,8 @@ class Tracer:
 
     def take(self, table: Table, place: Value) -> Value:
         """The number at a place of a table; a place behind its end is its last one."""
+        if place.width != 1:
+            raise GraphError("a place in a table is one number, and this is a colour")
         last = len(table) - 1
         held = self.apply("uint_select", self.apply("uint_less", place, last), place, last)
         node = Node(LOOKUPS[table.kind], (held.place,), table.kind, 1, table, origin=self._origin)

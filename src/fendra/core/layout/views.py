@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from fendra.core.layout.names import ViewName
+from fendra.core.sides import ViewName
 
 Array = np.ndarray[Any, np.dtype[np.float64]]
 
