@@ -23,8 +23,8 @@ BOUND = {
 }
 """What each kind of parameter is bound to."""
 
-PLAIN = {("gradient", "at"), ("picture", "stretch")}
-"""Parameters that are left as they are: one place for each colour, and no expression."""
+PLAIN = {("gradient", "at")}
+"""Parameters that are left as they are: there is one place for each colour."""
 
 CHOICES = ("one", "bar", "ring", "both", "odd", "out", "turned", "none", "all")
 
@@ -37,13 +37,14 @@ def all_of(effect):
         if item.kind in BOUND and (effect, key) not in PLAIN
     }
     blends, layers = ["over", "add", "max", "multiply"], []
+    files = ({"file": "heart.png"}, {"file": "wink.gif"}) if effect == "picture" else ({}, {})
     for i, choice in enumerate(CHOICES):
         for j, keys in enumerate(({}, bound)):
             layers.append(
                 {"name": f"{choice} {j}", "on": choice, "effect": effect,
                  "scene": [[], "calm", "wild"][(i + j) % 3],
                  "blend": blends[(i + j) % 4], "when": "s > 0.2" if j else True,
-                 "fade_out": 0.1 * j, "level": "0.2 + 0.9 * s" if i % 2 else 0.8, **keys}
+                 "fade_out": 0.1 * j, "level": "0.2 + 0.9 * s" if i % 2 else 0.8, **files[j], **keys}
             )  # fmt: skip
     return fd.Design.from_values(
         {
@@ -58,7 +59,8 @@ def all_of(effect):
             "scene": [{"name": "calm", "when": "s < 0.4", "fade": 0.2},
                       {"name": "wild", "when": "s > 0.7", "fade": 0.3}],
             "layer": layers,
-        }
+        },
+        folder=fd.demo_file("effects/examples.toml").parent,
     )  # fmt: skip
 
 

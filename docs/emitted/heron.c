@@ -87,26 +87,10 @@ static const float parked_2_table_2[72] = {
     0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f
 };
 
-static const uint32_t parked_2_table_3[72] = {
-    1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u,
-    1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u,
-    1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u,
-    1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u, 1048577u,
-    1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u,
-    1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u,
-    1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u,
-    1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u, 1048574u
-};
-
-static const uint32_t parked_2_table_4[72] = {
-    1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u,
-    1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u,
-    1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u,
-    1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u, 1048578u,
-    1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u,
-    1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u,
-    1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u,
-    1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u, 1048575u
+static const uint8_t parked_2_table_3[72] = {
+    3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3,
+    3, 3, 3, 3, 3, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
+    0, 0, 0, 0, 0, 0, 0, 0, 0, 0
 };
 
 /* LEDs in a row, from first up to end. place: of the first one in its group. */
@@ -357,7 +341,6 @@ static void step(struct heron *state, const struct heron_signals *signals,
 
     /* Scene "riding" (heron.toml:201) */
     now->riding_there = v_14 ? state->v_there_3 * v_21 : v_18;
-    now->no_scene_there = state->v_there_4 * v_21;
 
     /* Layer 1, "running light, front" (heron.toml:218) */
     const float v_22 = dt_s / 0.6f;
@@ -597,7 +580,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     state->v_there = now->no_news_there;
     state->v_there_2 = now->parked_there;
     state->v_there_3 = now->riding_there;
-    state->v_there_4 = now->no_scene_there;
+    state->v_there_4 = 0.0f;
     state->running_light_front_presence = running_light_front_presence;
     state->running_light_rear_presence = running_light_rear_presence;
     state->hubs_roll_with_the_road_phase = hubs_roll_with_the_road_phase;
@@ -770,58 +753,60 @@ static void paint_parked_2(const struct heron_now *now, int first,
     for (int i = from; i < to; i++) {
         const int k = i - 56;
         const int at = i - first;
-        const float v_6 = parked_2_table[k] - v_2;
-        const float v_7 = floorf(v_6);
-        const uint32_t v_8 = (uint32_t)floorf(v_7 + 1.048576e+06f + 0.5f) - v;
-        const float v_9 = v_6 - v_7;
-        const float v_10 = v_9 * v_9 * (3.0f - 2.0f * v_9);
-        const uint32_t v_11 = v_8 + 0u;
-        const uint32_t v_12 = (v_4 ^ parked_2_table_3[k]) * 2654435761u;
-        const uint32_t v_13 = v_12 ^ (v_12 >> 15u);
-        const uint32_t v_14 = (v_13 ^ v_11) * 2654435761u;
-        const uint32_t v_15 = (v_14 ^ (v_14 >> 15u)) * 1779033703u;
-        const uint32_t v_16 = (v_15 ^ (v_15 >> 13u)) * 3144134277u;
-        const float v_17 = (float)((v_16 ^ (v_16 >> 16u)) >> 8u) * 5.9604645e-08f;
-        const uint32_t v_18 = v_8 + 1u;
-        const uint32_t v_19 = (v_13 ^ v_18) * 2654435761u;
-        const uint32_t v_20 = (v_19 ^ (v_19 >> 15u)) * 1779033703u;
-        const uint32_t v_21 = (v_20 ^ (v_20 >> 13u)) * 3144134277u;
-        const float v_22 = (float)((v_21 ^ (v_21 >> 16u)) >> 8u) * 5.9604645e-08f - v_17;
-        const float v_23 = v_17 + v_10 * v_22;
-        const uint32_t v_24 = (v_4 ^ parked_2_table_4[k]) * 2654435761u;
-        const uint32_t v_25 = v_24 ^ (v_24 >> 15u);
-        const uint32_t v_26 = (v_25 ^ v_11) * 2654435761u;
-        const uint32_t v_27 = (v_26 ^ (v_26 >> 15u)) * 1779033703u;
-        const uint32_t v_28 = (v_27 ^ (v_27 >> 13u)) * 3144134277u;
-        const float v_29 = (float)((v_28 ^ (v_28 >> 16u)) >> 8u) * 5.9604645e-08f;
-        const uint32_t v_30 = (v_25 ^ v_18) * 2654435761u;
-        const uint32_t v_31 = (v_30 ^ (v_30 >> 15u)) * 1779033703u;
-        const uint32_t v_32 = (v_31 ^ (v_31 >> 13u)) * 3144134277u;
-        const float v_33 = (float)((v_32 ^ (v_32 >> 16u)) >> 8u) * 5.9604645e-08f - v_29;
-        const float v_34 = v_23 + parked_2_table_2[k] * (v_29 + v_10 * v_33 - v_23);
-        const uint32_t v_35 = (v_5 ^ parked_2_table_3[k]) * 2654435761u;
-        const uint32_t v_36 = v_35 ^ (v_35 >> 15u);
-        const uint32_t v_37 = (v_36 ^ v_11) * 2654435761u;
-        const uint32_t v_38 = (v_37 ^ (v_37 >> 15u)) * 1779033703u;
-        const uint32_t v_39 = (v_38 ^ (v_38 >> 13u)) * 3144134277u;
-        const float v_40 = (float)((v_39 ^ (v_39 >> 16u)) >> 8u) * 5.9604645e-08f;
-        const uint32_t v_41 = (v_36 ^ v_18) * 2654435761u;
-        const uint32_t v_42 = (v_41 ^ (v_41 >> 15u)) * 1779033703u;
-        const uint32_t v_43 = (v_42 ^ (v_42 >> 13u)) * 3144134277u;
-        const float v_44 = (float)((v_43 ^ (v_43 >> 16u)) >> 8u) * 5.9604645e-08f - v_40;
-        const float v_45 = v_40 + v_10 * v_44;
-        const uint32_t v_46 = (v_5 ^ parked_2_table_4[k]) * 2654435761u;
-        const uint32_t v_47 = v_46 ^ (v_46 >> 15u);
-        const uint32_t v_48 = (v_47 ^ v_11) * 2654435761u;
-        const uint32_t v_49 = (v_48 ^ (v_48 >> 15u)) * 1779033703u;
-        const uint32_t v_50 = (v_49 ^ (v_49 >> 13u)) * 3144134277u;
-        const float v_51 = (float)((v_50 ^ (v_50 >> 16u)) >> 8u) * 5.9604645e-08f;
-        const uint32_t v_52 = (v_47 ^ v_18) * 2654435761u;
-        const uint32_t v_53 = (v_52 ^ (v_52 >> 15u)) * 1779033703u;
-        const uint32_t v_54 = (v_53 ^ (v_53 >> 13u)) * 3144134277u;
-        const float v_55 = (float)((v_54 ^ (v_54 >> 16u)) >> 8u) * 5.9604645e-08f - v_51;
-        const float v_56 = v_45 + parked_2_table_2[k] * (v_51 + v_10 * v_55 - v_45) - v_34;
-        const float thickness = v_34 + v_3 * v_56;
+        const uint32_t v_6 = 1048574u + parked_2_table_3[k];
+        const uint32_t v_7 = 1048575u + parked_2_table_3[k];
+        const float v_8 = parked_2_table[k] - v_2;
+        const float v_9 = floorf(v_8);
+        const uint32_t v_10 = (uint32_t)floorf(v_9 + 1.048576e+06f + 0.5f) - v;
+        const float v_11 = v_8 - v_9;
+        const float v_12 = v_11 * v_11 * (3.0f - 2.0f * v_11);
+        const uint32_t v_13 = v_10 + 0u;
+        const uint32_t v_14 = (v_4 ^ v_6) * 2654435761u;
+        const uint32_t v_15 = v_14 ^ (v_14 >> 15u);
+        const uint32_t v_16 = (v_15 ^ v_13) * 2654435761u;
+        const uint32_t v_17 = (v_16 ^ (v_16 >> 15u)) * 1779033703u;
+        const uint32_t v_18 = (v_17 ^ (v_17 >> 13u)) * 3144134277u;
+        const float v_19 = (float)((v_18 ^ (v_18 >> 16u)) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_20 = v_10 + 1u;
+        const uint32_t v_21 = (v_15 ^ v_20) * 2654435761u;
+        const uint32_t v_22 = (v_21 ^ (v_21 >> 15u)) * 1779033703u;
+        const uint32_t v_23 = (v_22 ^ (v_22 >> 13u)) * 3144134277u;
+        const float v_24 = (float)((v_23 ^ (v_23 >> 16u)) >> 8u) * 5.9604645e-08f - v_19;
+        const float v_25 = v_19 + v_12 * v_24;
+        const uint32_t v_26 = (v_4 ^ v_7) * 2654435761u;
+        const uint32_t v_27 = v_26 ^ (v_26 >> 15u);
+        const uint32_t v_28 = (v_27 ^ v_13) * 2654435761u;
+        const uint32_t v_29 = (v_28 ^ (v_28 >> 15u)) * 1779033703u;
+        const uint32_t v_30 = (v_29 ^ (v_29 >> 13u)) * 3144134277u;
+        const float v_31 = (float)((v_30 ^ (v_30 >> 16u)) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_32 = (v_27 ^ v_20) * 2654435761u;
+        const uint32_t v_33 = (v_32 ^ (v_32 >> 15u)) * 1779033703u;
+        const uint32_t v_34 = (v_33 ^ (v_33 >> 13u)) * 3144134277u;
+        const float v_35 = (float)((v_34 ^ (v_34 >> 16u)) >> 8u) * 5.9604645e-08f - v_31;
+        const float v_36 = v_25 + parked_2_table_2[k] * (v_31 + v_12 * v_35 - v_25);
+        const uint32_t v_37 = (v_5 ^ v_6) * 2654435761u;
+        const uint32_t v_38 = v_37 ^ (v_37 >> 15u);
+        const uint32_t v_39 = (v_38 ^ v_13) * 2654435761u;
+        const uint32_t v_40 = (v_39 ^ (v_39 >> 15u)) * 1779033703u;
+        const uint32_t v_41 = (v_40 ^ (v_40 >> 13u)) * 3144134277u;
+        const float v_42 = (float)((v_41 ^ (v_41 >> 16u)) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_43 = (v_38 ^ v_20) * 2654435761u;
+        const uint32_t v_44 = (v_43 ^ (v_43 >> 15u)) * 1779033703u;
+        const uint32_t v_45 = (v_44 ^ (v_44 >> 13u)) * 3144134277u;
+        const float v_46 = (float)((v_45 ^ (v_45 >> 16u)) >> 8u) * 5.9604645e-08f - v_42;
+        const float v_47 = v_42 + v_12 * v_46;
+        const uint32_t v_48 = (v_5 ^ v_7) * 2654435761u;
+        const uint32_t v_49 = v_48 ^ (v_48 >> 15u);
+        const uint32_t v_50 = (v_49 ^ v_13) * 2654435761u;
+        const uint32_t v_51 = (v_50 ^ (v_50 >> 15u)) * 1779033703u;
+        const uint32_t v_52 = (v_51 ^ (v_51 >> 13u)) * 3144134277u;
+        const float v_53 = (float)((v_52 ^ (v_52 >> 16u)) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_54 = (v_49 ^ v_20) * 2654435761u;
+        const uint32_t v_55 = (v_54 ^ (v_54 >> 15u)) * 1779033703u;
+        const uint32_t v_56 = (v_55 ^ (v_55 >> 13u)) * 3144134277u;
+        const float v_57 = (float)((v_56 ^ (v_56 >> 16u)) >> 8u) * 5.9604645e-08f - v_53;
+        const float v_58 = v_47 + parked_2_table_2[k] * (v_53 + v_12 * v_57 - v_47) - v_36;
+        const float thickness = v_36 + v_3 * v_58;
         const float shown = clamp((thickness - 0.5f) * 2.0f + 0.5f, 0.0f, 1.0f);
         const float paint_red = shown * 0.014443844f * 0.28123334f;
         const float paint_green = (0.001214108f + shown * 0.11575656f) * 0.28123334f;
@@ -985,7 +970,7 @@ static float scene_share(const struct heron_now *now, int scene)
     case 2:
         return now->riding_there;
     default:
-        return now->no_scene_there;
+        return 0.0f;
     }
 }
 

@@ -37,7 +37,6 @@ struct heron_now {
     float no_news_there;
     float parked_there;
     float riding_there;
-    float no_scene_there;
     float running_light_front_strength;
     float running_light_front_paint_green;
     float running_light_front_paint_blue;

@@ -299,7 +299,7 @@ class Film(core_film.Film):
         >>> ride = fd.read_tape(fd.demo_file("ride.csv")).until(3.0)
         >>> film = fd.load(fd.demo_file("heron.toml")).compile().film(ride)
         >>> [course.why for course in film.timeline().layers if course.name == "parked"]
-        ['in parked']
+        ['in scene parked']
         """
         return timeline_of(sound(self.design).recording, self)
 

@@ -145,14 +145,14 @@ def test_explain_goes_from_the_layers_to_the_bytes(fendra, small):
     lines = out.splitlines()
     assert lines[0] == "bar:4 at 1 s (line a, address 4)"
     assert lines[1] == "scene wild: 100% there, otherwise"
-    assert lines[2] == " 1. glow (blink): on, when always"
+    assert lines[2] == " 1. glow (blink): on, always"
     assert lines[3] == "    reads s = 0.5"
     assert "paints #bc0000 at level 1.00, covers 100%, over: #000000 becomes #bc0000" in lines[5]
-    assert lines[6] == " 2. over (solid): on, when on, in wild"
+    assert lines[6] == " 2. over (solid): on, when on, in scene wild"
     assert "covers 50%, over: #bc0000 becomes #8900bc" in lines[9]
     assert lines[-1] == "bytes: red 64, green 0, blue 128; sent as GRB: 00 40 80"
     _, out, _ = fendra("explain", small, *words, "--set", "on=0", "--at", 1.3, "--spot", "bar:4")
-    assert "2. over (solid): off, when on, in wild\n    reads on = off" in out
+    assert "2. over (solid): off, when on, in scene wild\n    reads on = off" in out
     assert out.splitlines()[-1] == "bytes: red 0, green 0, blue 0; sent as GRB: 00 00 00"
     code, _, err = fendra("explain", small, *words, "--at", 1, "--spot", "bar:12")
     assert (code, "bar:0 to bar:9" in err) == (1, True)

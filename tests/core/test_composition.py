@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 import fendra as fd
+from fendra.core.build import examine
 from helpers import design, layer, reds, strip, tape
 
 SWITCH = {"kind": "switch"}
@@ -225,6 +226,7 @@ def test_a_canvas_puts_parts_side_by_side_for_one_gradient():
         ({"layer": [layer("gradient", at=[0.5])]}, "effect", ("layer", 0)),
         ({"layer": [layer("gradient", by=3)]}, "wrong-type", ("layer", 0, "by")),
         ({"layer": [layer("fill", step=99)]}, "out-of-range", ("layer", 0, "step")),
+        ({"layer": [layer("fill", step="80 ms")]}, "wrong-unit", ("layer", 0, "step")),
         ({"layer": [layer("text", font="9x9")]}, "wrong-value", ("layer", 0, "font")),
         ({"layer": [layer("text", text="{s:x}")]}, "wrong-value", ("layer", 0, "text")),
         ({"layer": [layer("picture", file="no.png")]}, "file", ("layer", 0, "file")),
@@ -232,6 +234,9 @@ def test_a_canvas_puts_parts_side_by_side_for_one_gradient():
         ({"layer": [layer(when="s > 2")]}, "never-shows", ("layer", 0, "when")),
         ({"layer": [layer(when="s > 0.5 and s < 0.2")]}, "never-shows", ("layer", 0, "when")),
         ({"layer": [layer(when="on and off_now")]}, "never-shows", ("layer", 0, "when")),
+        ({"layer": [layer(when="s * 2 > 2.5")]}, "never-shows", ("layer", 0, "when")),
+        ({"layer": [layer(when="abs(s - 0.5) > 0.6 or lost(s) and s + s < -1")]}, "never-shows",
+         ("layer", 0, "when")),
         ({"layer": [layer(when="m == 'a' and m == 'b'")]}, "never-shows", ("layer", 0, "when")),
         ({"scene": [{"name": "a"}, {"name": "b", "when": "s > 0.5"}]}, "never-shows",
          ("scene", 1, "when")),
@@ -257,7 +262,7 @@ def test_what_is_wrong_is_found(keys, code, path):
 
 
 def test_conditions_that_can_hold_are_left_in_peace():
-    whens = ["s > 0.5", "s >= 1", "lag(s, 1) > 3", "not lost(s)", "m != 'a' and on", "s * 2 > 5",
+    whens = ["s > 0.5", "s >= 1", "lag(s, 1) > 3", "not lost(s)", "m != 'a' and on", "s * 2 > 1.5",
              "0.2 < s <= 0.3", "off_now", "hold(on, 1) and not on"]  # fmt: skip
     made = design(
         *(layer(when=when) for when in whens),
@@ -267,3 +272,19 @@ def test_conditions_that_can_hold_are_left_in_peace():
                  "m": {"kind": "choice", "choices": ["a", "b"]}},
     )  # fmt: skip
     assert [finding for finding in made.check() if finding.code == "never-shows"] == []
+
+
+def test_layers_that_never_show_on_a_tape_are_found_from_both_reasons():
+    """One that is never on, and one that is on, and covered whenever it is."""
+    made = design(
+        layer(when="s > 0.2", colour="red"),
+        layer(when="s > 0.9"),
+        layer(when="s > 0.1", colour="blue"),
+        layer("blink", rate=5, colour="lime"),
+        signals={"s": {"range": [0, 1]}},
+    )
+    film = made.compile().film(tape(s=[i / 100 for i in range(60)]))
+    _, report = examine(made, render=lambda _: film)
+    found = {finding.path: finding.message for finding in report if finding.code == "never-on-tape"}
+    assert {*found} == {("layer", 0), ("layer", 1, "when")}
+    assert "never seen" in found["layer", 0]

@@ -327,6 +327,15 @@ def test_text_stands_on_a_grid_as_it_is_drawn():
     assert drawn == [".#..", "##..", ".#..", ".#..", "###."]
 
 
+def test_text_is_as_large_as_its_pixels():
+    """Twice the LEDs' spacing: each point of a letter is two LEDs wide and high."""
+    (small,) = on(grid(4, 5), "text", 0, text="7", font="3x5")
+    (large,) = on(grid(8, 10), "text", 0, text="7", font="3x5", pixel="10 + 10 * s",
+                  signals={"s": {}}, news=[{"s": 1}])  # fmt: skip
+    whole = np.array(as_rows(large, 8))
+    assert whole[::2, ::2].tolist() == whole[1::2, 1::2].tolist() == as_rows(small, 4)
+
+
 def test_text_shows_numbers_times_and_signs():
     def read(text, columns, value):
         (row,) = on(grid(columns, 5), "text", 0, text=text, font="3x5", signals={"s": {}},
@@ -359,3 +368,27 @@ def test_field_is_a_formula_for_each_channel():
     green = design(layer("field", hue=120, amount="along")).compile().frame()
     assert green.rgb[7].tolist() == [0, 255, 0]
     assert green.rgb[0].tolist() == [0, 0, 0]
+
+
+@pytest.mark.parametrize(
+    ("effect", "keys", "lit"),
+    [
+        # 4 LEDs at 80 ms: 4 frames each; full at 0.32 s, until 0.52 s; gone at once, until 0.72 s.
+        ("fill", {"step": 0.08, "hold": 0.2, "rest": 0.2, "empty": False},
+         [0] * 4 + [1] * 4 + [2] * 4 + [3] * 4 + [4] * 10 + [0] * 10 + [0] * 4),
+        ("blink", {"rate": 2.5, "duty": 0.25}, ([4] * 5 + [0] * 15) * 2),
+        ("blink", {"rate": 1, "duty": 0.5}, [4] * 25 + [0] * 15),
+        # Triggered at 0.1 s, an LED each 60 ms, all until 0.1 + 0.24 + 0.2 s, and no fade.
+        ("run-up", {"trigger": "go", "step": 0.06, "stay": 0.2, "fade": 0},
+         [0] * 8 + [1] * 3 + [2] * 3 + [3] * 3 + [4] * 10 + [0] * 13),
+        ("flicker", {"flames": 1, "low": 0, "on_low": 0.1, "on_high": 0.1, "off_low": 0.06,
+                     "off_high": 0.06}, ([4] * 5 + [0] * 3) * 5),
+    ],
+)  # fmt: skip
+def test_films_keep_time_to_the_frame(effect, keys, lit):
+    """40 frames at 50 a second, counted in lit LEDs."""
+    made = design(layer(effect, **keys), count=4, signals={"go": {"kind": "switch"}}, rate=50)
+    news = fd.Tape(np.array([0.0, 0.1, 0.78]), {"go": np.array([0.0, 1.0, 1.0])})
+    film = made.compile().film(news)
+    assert (film.rgb[:, :, 0] > 0).sum(axis=1).tolist() == lit[: len(film)]
+    assert len(film) == 40

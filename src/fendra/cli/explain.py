@@ -67,7 +67,10 @@ def say_explanation(why: Explanation) -> None:
 def _say_touch(number: int, touch: Touch) -> None:
     scene = f", for scene {touch.scene}" if touch.scene else ""
     state = "on" if touch.is_on else "off"
-    say(f"{number:>2}. {touch.layer} ({touch.effect}{scene}): {state}, when {touch.why}",
+    from fendra.core.timeline import ALWAYS
+
+    why = touch.why if touch.why.startswith(("in scene", ALWAYS)) else f"when {touch.why}"
+    say(f"{number:>2}. {touch.layer} ({touch.effect}{scene}): {state}, {why}",
         style="" if touch.is_on else "dim")  # fmt: skip
     if touch.read:
         say("    reads " + ", ".join(f"{name} = {value}" for name, value in touch.read.items()),

@@ -35,9 +35,9 @@ class Touch:
 
     is_on: whether it did anything. why: its condition as it is written; scene: that for which it
     was painted, where scenes were mixed. read: the signals in its condition and parameters, and
-    their values. parameters: of its effect, at this LED. colour: of its effect; cover: how much of
-    it, 0 to 1; level: how bright, as the eye sees it. before, after: the light of the LED. All
-    light is linear.
+    their values. parameters: those that the design sets, at this LED. colour: of its effect; cover:
+    how much of it, 0 to 1; level: how bright, as the eye sees it. before, after: the light of the
+    LED. All light is linear.
     """
 
     layer: str
@@ -221,9 +221,9 @@ def _touched(
     is_on = is_in and bool(at_spot.number(slot.on))
     after = _blended(slot, at_spot, light) if is_on else light
     parameters = {
-        name.removeprefix(f"{head}parameter:"): shown(at_spot.value(place))
-        for name, place in roots.items()
-        if name.startswith(f"{head}parameter:")
+        name: shown(at_spot.value(roots[f"{head}parameter:{name}"]))
+        for name in design.settings_of(layer)
+        if f"{head}parameter:{name}" in roots
     }
     return (
         Touch(

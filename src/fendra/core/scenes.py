@@ -37,7 +37,8 @@ def record_scenes(
             is_taken = is_taken | holds
             tracer.label(is_chosen, "chosen")
             chosen.append(is_chosen)
-    chosen.append(~is_taken)
+    is_certain = any(scene.when is True and not scene.button for scene in scenes)
+    chosen.append(tracer.const(False) if is_certain else ~is_taken)
     cells = [tracer.state(tracer.fresh_name("there"), 0.0, Kind.FLOAT) for _ in chosen]
     fades = [max(scene.fade, NO_FADE_S) for scene in scenes]
     fade_s = tracer.const(fades[0])
@@ -53,6 +54,8 @@ def record_scenes(
     for number, (is_chosen, cell) in enumerate(zip(chosen, cells, strict=True)):
         with tracer.within(("scene", number) if number < len(scenes) else ()):
             share = select(is_chosen, grown, cell * left)
+            if is_certain and number == len(scenes):
+                share = tracer.const(0.0)  # some scene is always there
             tracer.label(share, "there")
             tracer.remember(cell, share)
             shares.append(share)

@@ -35,6 +35,13 @@ BY, ELSE = "by", "else"
 MEASURED = frozenset({"x", "y", "z", "radius", "index", "rank", "address"})
 """Columns that are lengths or counts: a place made of them is brought to 0 to 1."""
 
+_WITH_UNIT = re.compile(r"([+-]?\d+(?:\.\d*)?) *(ms|s|min|Hz|kHz|rpm|deg|°|%|mm|cm|m|in|LEDs?)")
+_FACTORS = {
+    ("ms", "s"): 0.001, ("min", "s"): 60.0, ("kHz", "Hz"): 1000.0, ("rpm", "Hz"): 1 / 60,
+    ("°", "deg"): 1.0, ("%", ""): 0.01, ("LED", "LEDs"): 1.0, ("mm", ""): 1.0,
+}  # fmt: skip
+"""What a number in one unit is in another."""
+
 _HOLE = re.compile(r"\{([^{}]*)\}")
 
 
@@ -273,6 +280,10 @@ class Settings:
             remedy = "Behind # stand three or six digits, 0 to 9 and a to f."
             self._report.error(path, "colour", message, remedy)
             return None
+        with_unit = _WITH_UNIT.fullmatch(text.strip())
+        if with_unit is not None and parameter.kind in ("number", "numbers"):
+            self._tell_unit(with_unit[1], with_unit[2], parameter, path)
+            return None
         try:
             value = compile_expression(
                 text,
@@ -297,6 +308,16 @@ class Settings:
             return value
         low, high = (0.0, 1.0) if is_colour_wanted else (parameter.low, parameter.high)
         return clamp(value, low, high)
+
+    def _tell_unit(self, number: str, unit: str, parameter: Parameter, path: Path) -> None:
+        """A number that stands with a unit; the remedy is the number in the parameter's own."""
+        message = f"'{number} {unit}': numbers stand without a unit."
+        factor = 1.0 if unit == parameter.unit else _FACTORS.get((unit, parameter.unit))
+        wanted = f" in {parameter.unit}" if parameter.unit else ""
+        remedy = f"Write a plain number{wanted}."
+        if factor is not None:
+            remedy = f"Write {float(number) * factor:.6g}, which is{wanted or ' plain'}."
+        self._report.error(path, "wrong-unit", message, remedy)
 
     def _scope(self, space: Space | None) -> Scope:
         columns = look_up_in(self._tracer, space.name) if space is not None else None

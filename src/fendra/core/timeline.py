@@ -70,11 +70,10 @@ def why_of_layer(design: Design, number: int) -> str:
     """When a layer is on, in the design's own words."""
     layer = design.layer[number]
     when = layer.when if isinstance(layer.when, str) else ALWAYS if layer.when else "never"
-    if layer.scenes:
-        return f"{when}, in {' or '.join(layer.scenes)}" if when != ALWAYS else (
-            f"in {' or '.join(layer.scenes)}"
-        )  # fmt: skip
-    return when
+    if not layer.scenes:
+        return when
+    scenes = f"in scene {' or '.join(layer.scenes)}"
+    return scenes if when == ALWAYS else f"{when}, {scenes}"
 
 
 def why_of_scene(design: Design, number: int) -> str:

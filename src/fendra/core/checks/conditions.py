@@ -18,10 +18,13 @@ from fendra.core.checks import Subject, check
 from fendra.core.design import Design, Signal
 from fendra.core.errors import ExpressionError, GraphError
 from fendra.core.findings import Path, Report
+from fendra.core.graph.bounds import Bounds
 from fendra.core.graph.expr import Scope, compile_expression
 from fendra.core.graph.fixed import compute_fixed
-from fendra.core.graph.ops import Kind
-from fendra.core.graph.passes import simplify
+from fendra.core.graph.functions import clamp
+from fendra.core.graph.narrow import Narrower
+from fendra.core.graph.ops import LARGEST, Kind
+from fendra.core.graph.passes import is_const, simplify
 from fendra.core.graph.trace import Tracer, Value
 
 MOST_CASES = 20_000
@@ -196,7 +199,45 @@ def _can_hold(design: Design, when: bool | str) -> bool:
         return when
     columns = cases(design, [when])
     result = None if columns is None else holds(design, when, columns)
-    return result is None or bool(result.any())
+    return not _is_out_of_bounds(design, when) if result is None else bool(result.any())
+
+
+def _is_out_of_bounds(design: Design, when: str) -> bool:
+    """Whether the ranges of its signals alone keep a condition from ever holding."""
+    tracer = Tracer()
+    ranges: dict[str, Bounds] = {}
+
+    def look_up(name: str) -> Value | None:
+        name = name.removesuffix(":number")
+        signal = design.signals.get(name)
+        if signal is None:
+            return None
+        if signal.of is not None:
+            kind = Kind.TRUTH if signal.kind == "switch" else Kind.FLOAT
+            value = compile_expression(signal.of, scope, kind)
+            return value if kind is Kind.TRUTH or signal.range is None else (
+                clamp(value, *signal.range)
+            )  # fmt: skip
+        numbers = [*signal.numbers.values()] or [0, 1]
+        low, high = signal.range or (-LARGEST, LARGEST)
+        bounds = (low, high) if signal.kind == "number" else (min(numbers), max(numbers))
+        ranges[name] = Bounds(*map(float, bounds))
+        value = tracer.input(name, Kind.FLOAT)
+        return value > 0.5 if signal.kind == "switch" else value
+
+    def lost(name: str) -> Value | None:
+        return tracer.input(f"lost:{name}", Kind.TRUTH)
+
+    words = {name: s.numbers for name, s in design.signals.items() if s.kind == "choice"}
+    scope = Scope(tracer, look_up, [*design.signals], words, lost)
+    try:
+        tracer.roots["holds"] = compile_expression(when, scope, Kind.TRUTH).place
+    except (ExpressionError, GraphError):
+        return False
+    narrower = Narrower(lambda node: ranges.get(str(node.payload)))
+    graph = simplify(tracer.graph())
+    (place,) = narrower.add_graph(graph)[graph.roots["holds"]]
+    return is_const(narrower.nodes[place], False)
 
 
 @check
@@ -253,13 +294,19 @@ def never_on_the_tape(subject: Subject, report: Report) -> None:
     if subject.film is None:
         return
     from fendra.core.timeline import timeline_of
+    from fendra.core.visible import layers_seen
 
     design, timeline = subject.design, timeline_of(subject.recording, subject.film)
-    names = {course.name for course in timeline.layers if not (course.there > 0).any()}
+    never = {course.name for course in timeline.layers if not (course.there > 0).any()}
+    seen = layers_seen(subject.recording, subject.film, timeline)
+    recorded = {slot.layer for slot in subject.recording.slots}
     for i, layer in enumerate(design.layer):
-        if layer.name in names:
-            message = "on this tape this layer never shows."
+        if layer.name in never:
+            message = "on this tape this layer is never on."
             report.note(("layer", i, "when"), "never-on-tape", message)
+        elif i in recorded and i not in seen:
+            message = "on this tape this layer is on, but never seen: it is dark then, or covered."
+            report.note(("layer", i), "never-on-tape", message, "Look with `fendra explain`.")
     for i, course in enumerate(timeline.scenes):
         if not (course.there > 0).any():
             message = "on this tape this scene is never chosen."

@@ -7,7 +7,8 @@ import numpy as np
 from fendra.core.effects import Led, Look, effect, number, truth
 from fendra.core.effects import picture as picture_file
 from fendra.core.errors import GraphError
-from fendra.core.graph.functions import table
+from fendra.core.graph.functions import select, table
+from fendra.core.graph.ops import CHANNELS
 from fendra.core.graph.trace import Value
 from fendra.core.media import Picture, sampled
 
@@ -29,18 +30,27 @@ def picture(
     """
     if file is None or led.count == 0:
         return Look(led.const((0.0, 0.0, 0.0)), led.const(0.0))
-    if stretch.number is None:
-        raise GraphError("`stretch` is true or false, and no expression")
-    across, up, box = _placed(led, file, is_stretched=bool(stretch.number))
-    pixels = sampled(file, across, up, box)
-    units = [led.const([1.0 if i == c else 0.0 for i in range(3)]) for c in range(3)]
+    ways = [bool(stretch.number)] if stretch.number is not None else [True, False]
+    looks = [_shown(led, file, speed, is_stretched=way) for way in ways]
+    if len(looks) == 1:
+        return looks[0]
+    wide, whole = looks
+    return Look(
+        select(stretch, wide.colour, whole.colour), select(stretch, wide.cover, whole.cover)
+    )
+
+
+def _shown(led: Led, file: Picture, speed: Value, *, is_stretched: bool) -> Look:
+    """The picture laid over the LEDs one way or the other."""
+    pixels = sampled(file, *_placed(led, file, is_stretched=is_stretched))
     if len(pixels) == 1:
         red, green, blue, cover = (
-            led.fixed(name, pixels[0, :, i]) for i, name in enumerate(("red", "green", "blue", "a"))
+            led.fixed(name, pixels[0, :, i]) for i, name in enumerate((*CHANNELS, "cover"))
         )
     else:
         place = _place_of(led, file, speed)
         red, green, blue, cover = (_moving(pixels[..., i], place) for i in range(4))
+    units = [led.const([1.0 if i == c else 0.0 for i in range(3)]) for c in range(3)]
     return Look(red * units[0] + green * units[1] + blue * units[2], cover)
 
 

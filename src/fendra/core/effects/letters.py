@@ -9,7 +9,7 @@ from fendra.core.effects import text as words
 from fendra.core.effects.fonts import FONTS, Font
 from fendra.core.effects.march import NEARLY
 from fendra.core.effects.numerals import Hole, characters
-from fendra.core.graph.functions import clamp, floor, select, to_uint
+from fendra.core.graph.functions import clamp, floor, maximum, select, to_uint
 from fendra.core.graph.ops import Kind, Table
 from fendra.core.graph.trace import Value
 
@@ -34,14 +34,14 @@ def text(
     letters = characters(text)
     shape = FONTS[font]
     column, row, columns = _cells(led, pixel, shape)
-    length = len(letters) * shape.advance
+    length = float(len(letters) * shape.advance)
     if rate.number == 0:
-        shift = led.const(float(-max((columns - length + 1) // 2, 0)))
+        shift = -maximum(floor((columns - length + 1.0) * 0.5), 0.0)
     else:
-        whole = float(columns + length)
-        shift = floor(led.cycle(rate / whole) * whole + NEARLY) - float(columns)
+        whole = columns + length
+        shift = floor(led.cycle(rate / whole) * whole + NEARLY) - columns
     at = column + shift
-    is_inside = (at >= 0.0) & (at < float(length))
+    is_inside = (at >= 0.0) & (at < length)
     held = clamp(at, 0.0, max(length - 1.0, 0.0))
     letter = floor(held / float(shape.advance))
     within = held - letter * float(shape.advance)
@@ -54,20 +54,22 @@ def text(
     return Look(select(is_lit, colour, ground), select(is_lit, 1.0, ground_cover))
 
 
-def _cells(led: Led, pixel: Value, font: Font) -> tuple[Value, Value, int]:
+def _cells(led: Led, pixel: Value, font: Font) -> tuple[Value, Value, Value]:
     """The column, from the left, and the row of the font that each LED shows; and how many columns
     there are. An LED that no row falls on shows row 31, which is empty.
     """
-    flat = led.flat
-    size = pixel.number or led.pitch
-    if len(flat) == 0:
-        return led.const(0.0), led.apply("to_uint", led.const(0.0)), 1
-    across = np.rint((flat[:, 0] - flat[:, 0].min()) / size)
-    down = np.rint((flat[:, 1].max() - flat[:, 1]) / size)
-    top = max((int(down.max()) + 1 - font.rows) // 2, 0)
-    row = np.where((down >= top) & (down < top + font.rows), down - top, 31)
-    rows = led.apply("to_uint", led.fixed("row", row))
-    return led.fixed("column", across), rows, int(across.max()) + 1
+    size = select(pixel > 0.0, maximum(pixel, 1e-3), led.pitch)
+    flat = led.flat if led.count else np.zeros((1, 2))
+    wide, high = np.ptp(flat, axis=0).tolist()
+    right = led.fixed("right", (led.flat[:, 0] - flat[:, 0].min()))
+    below = led.fixed("below", (flat[:, 1].max() - led.flat[:, 1]))
+    half = led.pitch / 2  # an LED is in the middle of what it shows
+    column, down = floor((right + half) / size), floor((below + half) / size)
+    columns, rows = (floor((side + led.pitch) / size + 0.5) for side in (wide, high))
+    top = maximum(floor((rows - float(font.rows)) * 0.5), 0.0)
+    is_in = (down >= top) & (down < top + float(font.rows))
+    row = to_uint(select(is_in, down - top, 31.0))
+    return column, row, maximum(columns, 1.0)
 
 
 def _codes(letters: list[str | Value], font: Font, letter: Value) -> Value:

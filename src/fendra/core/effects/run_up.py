@@ -32,6 +32,8 @@ def run_up(
     is_turned = both_ends & turns.equals(0.0)
     is_back = (reverse & ~is_turned) | (~reverse & is_turned)
     rank = select(is_back, led.ranks - 1.0 - led.rank, led.rank)
-    left = smooth(clamp(1.0 - (since_ms - full_ms) / maximum(fade * 1000.0, 1.0)))
+    over_ms = since_ms - full_ms
+    fading = smooth(clamp(1.0 - over_ms / maximum(fade * 1000.0, 1.0)))
+    left = select(over_ms < -0.5, 1.0, select(fade > 0.0, fading, 0.0))
     led.label(lit=lit, left=left)
     return Look(colour, clamp(lit - rank) * left)

@@ -70,6 +70,7 @@ class NumpyEngine(Engine):
         self._beneath = np.empty_like(self._canvas)
         self._sum = np.empty_like(self._canvas)
         self._limiter = Limiter(recording.limits)
+        self._without: int | None = None
         self._dt_ms = 0
 
     def reset(self) -> None:
@@ -78,11 +79,22 @@ class NumpyEngine(Engine):
         self._last_ms = None
 
     def light(self, now_ms: int, news: Mapping[str, float]) -> tuple[Array, np.float32]:
+        return self.paint(self.numbers(now_ms, news))
+
+    def numbers(self, now_ms: int, news: Mapping[str, float]) -> list[Any]:
+        """The numbers of a frame, for `paint`."""
         is_first = self._last_ms is None
         self._dt_ms = dt_ms = 0 if is_first else (now_ms - (self._last_ms or 0)) & UINT_MASK
         self._last_ms = now_ms
         with np.errstate(all="ignore"):
-            registers = self._numbers.run(now_ms, dt_ms, is_first, news)
+            return self._numbers.run(now_ms, dt_ms, is_first, news)
+
+    def paint(
+        self, registers: list[Any], without: int | None = None
+    ) -> tuple[Array, np.float32]:  # fmt: skip
+        """The light that the numbers of a frame give; without: a slot that is left out."""
+        self._without = without
+        with np.errstate(all="ignore"):
             self._canvas.fill(0.0)
             mixed = self._mixed
             self._paint(registers, range(mixed.start))
@@ -101,7 +113,8 @@ class NumpyEngine(Engine):
         for place in places:
             on, steps = self._slots[place]
             scenes = slots[place].scenes
-            if registers[on] and (scenes is None or scene in scenes):
+            is_in = (scenes is None or scene in scenes) and place != self._without
+            if registers[on] and is_in:
                 for step in steps:
                     step()
 

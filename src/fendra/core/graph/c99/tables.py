@@ -61,13 +61,25 @@ class Tables:
     def small(self, values: Array, kind: Kind, name: str) -> Piece | None:
         """A rule or a table of small integers for the values at place `k`; None without one."""
         piece = rule(values, kind)
-        if piece is not None or kind is not Kind.FLOAT:
+        if piece is not None or kind is Kind.TRUTH:
             return piece
+        if kind is Kind.UINT:
+            return self._above(values, name)
         for share in _shares_of(values):
             small = _small(share.whole)
             if small is not None:
                 return share.piece(f"(float){self._at(small, name)}")
         return None
+
+    def _above(self, values: Array, name: str) -> Piece | None:
+        """Unsigned integers as small ones above the least of them; None where none are."""
+        least = int(values.min())
+        small = _small((values - np.uint32(least)).astype(np.float32))
+        if small is None or int(values.max()) - least > np.iinfo(np.uint16).max:
+            return None
+        if least == 0:
+            return Piece(f"(uint32_t){self._at(small, name)}", Binds.UNARY)
+        return Piece(f"{least}u + {self._at(small, name)}", Binds.SUM)
 
     def read(self, values: Array, kind: Kind, name: str) -> Piece:
         """What stands in the code for the values at place `k`: a rule, else the smallest table."""
