@@ -90,11 +90,12 @@ def films_in_turns(spots: int) -> dict[str, list[float]]:
     states = np.array([[state(at_s)[name] for name in fed] for at_s in times], np.float32)
     is_new, rgb = np.ones(states.shape, np.bool_), np.zeros((frames, spots, 3), np.uint8)
     times_ms = np.rint(times * 1000).astype(np.uint32)
+    gains = np.zeros((frames, 0), np.uint32)
     assert fed == ("brake", "rpm", "left", "battery")
     draw: dict[str, Callable[[], None]] = {
-        "native": lambda: native.film(times_ms, states, is_new, rgb),
+        "native": lambda: native.film(times_ms, states, is_new, rgb, gains),
         "c": lambda: by_c.film(times, states, rgb),
-        "numpy": lambda: numpy.film(times_ms, states, is_new, rgb),
+        "numpy": lambda: numpy.film(times_ms, states, is_new, rgb, gains),
     }
     seconds: dict[str, list[float]] = {name: [] for name in draw}
     for _ in range(TURNS):

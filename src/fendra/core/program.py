@@ -87,10 +87,10 @@ class Program:
         out = np.empty(self._shape, np.uint8)
         self.engine.frame(now_ms & UINT_MASK, checked, out)
         self._last_ms = now_ms
-        shares = {
-            supply: gain / FULL
-            for supply, gain in zip(self._limited, self.engine.gains(), strict=True)
-        }
+        shares = {}
+        if self._limited:
+            gains = self.engine.gains()
+            shares = {name: gain / FULL for name, gain in zip(self._limited, gains, strict=True)}
         return Frame(now_ms / 1000, out, self.layout, self.design, shares)
 
     def film(

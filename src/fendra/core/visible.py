@@ -52,8 +52,8 @@ def layers_seen(recording: Recording, film: Film, timeline: Timeline) -> set[int
         places = [place for place in wanted.get(frame, ()) if slots[place].layer not in seen]
         if not places:
             continue
-        whole = engine.paint(registers)[0].copy()
+        whole = engine.paint(registers).copy()
         for place in places:
-            if (np.abs(engine.paint(registers, without=place)[0] - whole) > STEP).any():
+            if (np.abs(engine.paint(registers, without=place) - whole) > STEP).any():
                 seen.add(slots[place].layer)
     return seen

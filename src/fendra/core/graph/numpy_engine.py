@@ -7,9 +7,9 @@ not at all while the layer is off.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from functools import partial
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -27,6 +27,16 @@ Array = np.ndarray[Any, np.dtype[Any]]
 Step = Callable[[], Any]
 
 _ZERO = np.zeros((), np.float32)
+
+
+class _Row(NamedTuple):
+    """A slot as it is painted: its place, the register of its condition, its steps, its scenes."""
+
+    place: int
+    on: int
+    steps: list[Step]
+    scenes: frozenset[int] | None
+
 
 FEWEST = 12
 """Numbers of one layer from which on it pays to compute them only while it is on."""
@@ -57,18 +67,24 @@ class NumpyEngine(Engine):
         )
         self._numbers = Numbers(graph, self._read_by_arrays(), own)
         buffers = _Buffers()
-        self._slots = [
-            (
+        rows = [
+            _Row(
+                number,
                 self._numbers.register(slot.on),
                 [*([numbers] if places else []), *self._layer_steps(slot, buffers)],
+                slot.scenes,
             )
-            for slot, places, numbers in zip(slots, own, self._numbers.layers, strict=True)
+            for number, (slot, places, numbers) in enumerate(
+                zip(slots, own, self._numbers.layers, strict=True)
+            )
         ]
+        mixed = recording.mixed
+        inside = slice(mixed.start, mixed.stop) if mixed else slice(len(rows), None)
+        self._rows = rows[: inside.start], rows[inside], rows[inside.stop or len(rows) :]
         self._master = self._numbers.register(graph.roots["master"])
         self._shares = [self._numbers.register(place) for place in recording.shares]
-        self._mixed = recording.mixed
-        self._beneath = np.empty_like(self._canvas)
-        self._sum = np.empty_like(self._canvas)
+        aside = self._canvas.shape if mixed else (3, 0)
+        self._beneath, self._sum = np.empty(aside, np.float32), np.empty(aside, np.float32)
         self._limiter = Limiter(recording.limits)
         self._without: int | None = None
         self._dt_ms = 0
@@ -79,52 +95,59 @@ class NumpyEngine(Engine):
         self._last_ms = None
 
     def light(self, now_ms: int, news: Mapping[str, float]) -> tuple[Array, np.float32]:
-        return self.paint(self.numbers(now_ms, news))
+        with np.errstate(all="ignore"):
+            registers = self._next_numbers(now_ms, news)
+            self._paint_all(registers)
+        return self._canvas, registers[self._master]
 
     def numbers(self, now_ms: int, news: Mapping[str, float]) -> list[Any]:
-        """The numbers of a frame, for `paint`."""
+        """The numbers of the next frame, for `paint`."""
+        with np.errstate(all="ignore"):
+            return self._next_numbers(now_ms, news)
+
+    def paint(self, registers: list[Any], without: int | None = None) -> Array:
+        """The light that the numbers of a frame give, (3, spots); without: a slot left out."""
+        self._without = without
+        with np.errstate(all="ignore"):
+            self._paint_all(registers)
+        self._without = None
+        return self._canvas
+
+    def _next_numbers(self, now_ms: int, news: Mapping[str, float]) -> list[Any]:
         is_first = self._last_ms is None
         self._dt_ms = dt_ms = 0 if is_first else (now_ms - (self._last_ms or 0)) & UINT_MASK
         self._last_ms = now_ms
-        with np.errstate(all="ignore"):
-            return self._numbers.run(now_ms, dt_ms, is_first, news)
+        return self._numbers.run(now_ms, dt_ms, is_first, news)
 
-    def paint(
-        self, registers: list[Any], without: int | None = None
-    ) -> tuple[Array, np.float32]:  # fmt: skip
-        """The light that the numbers of a frame give; without: a slot that is left out."""
-        self._without = without
-        with np.errstate(all="ignore"):
-            self._canvas.fill(0.0)
-            mixed = self._mixed
-            self._paint(registers, range(mixed.start))
+    def _paint_all(self, registers: list[Any]) -> None:
+        self._canvas.fill(0.0)
+        before, inside, behind = self._rows
+        self._paint(registers, before)
+        if inside:
             there = [(i, registers[share]) for i, share in enumerate(self._shares)]
             there = [(i, share) for i, share in there if share > 0]
             if len(there) > 1:
-                self._mix(registers, there)
+                self._mix(registers, inside, there)
             else:
-                self._paint(registers, mixed, there[0][0] if there else -1)
-            self._paint(registers, range(mixed.stop, len(self._slots)))
-        return self._canvas, registers[self._master]
+                self._paint(registers, inside, there[0][0] if there else -1)
+            self._paint(registers, behind)
 
-    def _paint(self, registers: list[Any], places: range, scene: int = -1) -> None:
+    def _paint(self, registers: list[Any], rows: Sequence[_Row], scene: int = -1) -> None:
         """Paint slots onto the canvas: those that are on, and in the scene."""
-        slots = self.recording.slots
-        for place in places:
-            on, steps = self._slots[place]
-            scenes = slots[place].scenes
-            is_in = (scenes is None or scene in scenes) and place != self._without
-            if registers[on] and is_in:
+        for place, on, steps, scenes in rows:
+            if registers[on] and (scenes is None or scene in scenes) and place != self._without:
                 for step in steps:
                     step()
 
-    def _mix(self, registers: list[Any], there: list[tuple[int, Any]]) -> None:
+    def _mix(
+        self, registers: list[Any], inside: Sequence[_Row], there: list[tuple[int, Any]]
+    ) -> None:  # fmt: skip
         """Paint each scene that is there by itself, and add them up in their shares."""
         np.copyto(self._beneath, self._canvas)
         self._sum.fill(0.0)
         for scene, share in there:
             np.copyto(self._canvas, self._beneath)
-            self._paint(registers, self._mixed, scene)
+            self._paint(registers, inside, scene)
             np.multiply(self._canvas, share, self._canvas)
             np.add(self._sum, self._canvas, self._sum)
         np.copyto(self._canvas, self._sum)
