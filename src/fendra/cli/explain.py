@@ -50,13 +50,12 @@ def say_explanation(why: Explanation) -> None:
     say(f"{why.spot} at {why.at_s:g} s (line {why.line}, address {why.address})", style="bold")
     for name, there, reason in why.scenes:
         if there > 0:
-            say(f"scene {name}: {there:.0%} there, {reason}")
+            say(f"scene {name}: {there:.0%} there, {_because(reason)}")
     for number, touch in enumerate(why.touches, start=1):
         _say_touch(number, touch)
     if not why.touches:
         say("no layer is on this LED")
-    total = why.touches[-1].after if why.touches else (0.0, 0.0, 0.0)
-    _say_light("all layers", total)
+    _say_light("all layers", why.light)
     say(f"master level: {why.master:.1%} of the light")
     if why.let_through < 1:
         say(f"limiter of its supply: lets {why.let_through:.1%} through", style="yellow")
@@ -64,13 +63,17 @@ def say_explanation(why: Explanation) -> None:
     say(f"bytes: red {red}, green {green}, blue {blue}; sent as {why.order}: {why.sent.hex(' ')}")
 
 
+def _because(why: str) -> str:
+    """A reason as it stands in a sentence; conditions with `when` before them."""
+    from fendra.core.timeline import ALWAYS, OTHERWISE
+
+    return why if why in (ALWAYS, OTHERWISE) or why.startswith("in scene") else f"when {why}"
+
+
 def _say_touch(number: int, touch: Touch) -> None:
     scene = f", for scene {touch.scene}" if touch.scene else ""
     state = "on" if touch.is_on else "off"
-    from fendra.core.timeline import ALWAYS
-
-    why = touch.why if touch.why.startswith(("in scene", ALWAYS)) else f"when {touch.why}"
-    say(f"{number:>2}. {touch.layer} ({touch.effect}{scene}): {state}, {why}",
+    say(f"{number:>2}. {touch.layer} ({touch.effect}{scene}): {state}, {_because(touch.why)}",
         style="" if touch.is_on else "dim")  # fmt: skip
     if touch.read:
         say("    reads " + ", ".join(f"{name} = {value}" for name, value in touch.read.items()),

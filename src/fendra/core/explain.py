@@ -60,9 +60,10 @@ class Explanation:
     """All that made an LED look as it did.
 
     at_s: of the frame, on the tape's clock. scenes: how much of each was there, and why. touches:
-    in the order in which they were painted. master: the share of light that the master level lets
-    through; let_through: the share that the limiter of its supply does. rgb: the bytes, red, green
-    and blue; sent: as they go down the line, in its colour order.
+    in the order in which they were painted. light: of all of them, scenes mixed. master: the share
+    of light that the master level lets through; let_through: the share that the limiter of its
+    supply does. rgb: the bytes, red, green and blue; sent: as they go down the line, in its colour
+    order.
     """
 
     at_s: float
@@ -71,6 +72,7 @@ class Explanation:
     address: int
     scenes: tuple[tuple[str, float, str], ...]
     touches: tuple[Touch, ...]
+    light: Light
     master: float
     let_through: float
     rgb: tuple[int, int, int]
@@ -113,7 +115,7 @@ def explain(recording: Recording, film: Film, spot: int, at_s: float) -> Explana
                  and graph.nodes[i].op != "const"]  # fmt: skip
     ((_, numbers),) = deque(replay(recording, film, per_frame, place + 1), maxlen=1)
     at_spot = _AtSpot(recording, spot, dict(zip(per_frame, numbers, strict=True)))
-    touches = _painted(recording, film.design, at_spot)
+    touches, light = _painted(recording, film.design, at_spot)
     layout, design = film.layout, film.design
     line = design.line[int(layout.line[spot])]
     rgb = film.rgb[place, spot]
@@ -125,7 +127,7 @@ def explain(recording: Recording, film: Film, spot: int, at_s: float) -> Explana
     name = f"{layout.part_names[int(layout.part[spot])]}:{int(layout.index[spot])}"
     return Explanation(
         float(film.times[place]), name, line.name, int(layout.address[spot]), scenes,
-        tuple(touches), float(at_spot.number(graph.roots["master"])),
+        tuple(touches), _light(light), float(at_spot.number(graph.roots["master"])),
         1.0 if let_through is None else float(let_through[place]),
         (int(rgb[0]), int(rgb[1]), int(rgb[2])), line.wire_order,
         wire_order(rgb[None], line.wire_order).tobytes(),
@@ -176,8 +178,10 @@ class _AtSpot:
         return out
 
 
-def _painted(recording: Recording, design: Design, at_spot: _AtSpot) -> list[Touch]:
-    """Every layer on the spot, in the order in which they are painted."""
+def _painted(
+    recording: Recording, design: Design, at_spot: _AtSpot
+) -> tuple[list[Touch], Array]:  # fmt: skip
+    """Every layer on the spot, in the order in which they are painted; and the light in the end."""
     slots, mixed = recording.slots, recording.mixed
     there = [(i, at_spot.number(share)) for i, share in enumerate(recording.shares)]
     there = [(i, share) for i, share in there if share > 0]
@@ -203,8 +207,7 @@ def _painted(recording: Recording, design: Design, at_spot: _AtSpot) -> list[Tou
         light = total
     else:
         light = paint(mixed, light, there[0][0] if there else -1, False)
-    paint(range(mixed.stop, len(slots)), light, -1, False)
-    return touches
+    return touches, paint(range(mixed.stop, len(slots)), light, -1, False)
 
 
 def _scene_name(design: Design, number: int) -> str:

@@ -17,22 +17,35 @@ if TYPE_CHECKING:
 Array = np.ndarray[Any, np.dtype[Any]]
 
 
+def frames_of(
+    recording: Recording, film: Film, end: int | None = None
+) -> Iterator[tuple[int, dict[str, float]]]:
+    """What an engine was given for each frame of a film: the clock in ms, and the news.
+
+    recording: of the design that the film is of. end: the frame to stop before; all, if not given.
+    """
+    times = film.times[:end]
+    now_ms = np.rint((times - film.tape.start_s) * 1000).astype(np.int64) & UINT_MASK
+    values, is_new = film.tape.heard(recording.fed, times)
+    values = np.clip(values, -LARGEST, LARGEST)
+    for i, clock_ms in enumerate(now_ms.tolist()):
+        news = {recording.fed[j]: values[i, j].item() for j in np.flatnonzero(is_new[i])}
+        yield clock_ms, news
+
+
 def replay(
     recording: Recording, film: Film, places: Sequence[int], end: int | None = None
 ) -> Iterator[tuple[int, list[Any]]]:
     """Frame by frame the numbers at some places of the graph, each one value for all LEDs.
 
-    recording: of the design that the film is of. end: the frame to stop before; all, if not given.
+    end: the frame to stop before; all, if not given.
     """
-    times = film.times[:end]
-    now_ms = np.rint((times - film.tape.start_s) * 1000).astype(np.int64)
-    values, is_new = film.tape.heard(recording.fed, times)
-    values = np.clip(values, -LARGEST, LARGEST)
     numbers = Numbers(recording.graph)
     wanted = [numbers.register(place) for place in places]
+    before_ms = None
     with np.errstate(all="ignore"):
-        for i in range(len(times)):
-            step_ms = int(now_ms[i] - now_ms[i - 1]) if i else 0
-            news = {recording.fed[j]: values[i, j].item() for j in np.flatnonzero(is_new[i])}
-            registers = numbers.run(int(now_ms[i]) & UINT_MASK, step_ms, i == 0, news)
+        for i, (now_ms, news) in enumerate(frames_of(recording, film, end)):
+            step_ms = 0 if before_ms is None else (now_ms - before_ms) & UINT_MASK
+            registers = numbers.run(now_ms, step_ms, before_ms is None, news)
+            before_ms = now_ms
             yield i, [registers[register] for register in wanted]

@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from fendra.core.graph.numpy_engine import NumpyEngine
-from fendra.core.graph.ops import LARGEST, UINT_MASK
+from fendra.core.replay import frames_of
 
 if TYPE_CHECKING:
     from fendra.core.film import Film
     from fendra.core.mix import Recording
     from fendra.core.timeline import Timeline
-
-Array = np.ndarray[Any, np.dtype[Any]]
 
 FRAMES = 48
 """Frames of each layer that are looked at, evenly over those in which it is on."""
@@ -42,13 +40,8 @@ def layers_seen(recording: Recording, film: Film, timeline: Timeline) -> set[int
     if not wanted:
         return set()
     engine, seen = NumpyEngine(recording), set()
-    times = film.times[: max(wanted) + 1]
-    now_ms = np.rint((times - film.tape.start_s) * 1000).astype(np.int64)
-    values, is_new = film.tape.heard(recording.fed, times)
-    values = np.clip(values, -LARGEST, LARGEST)
-    for frame in range(len(times)):
-        news = {recording.fed[j]: values[frame, j].item() for j in np.flatnonzero(is_new[frame])}
-        registers = engine.numbers(int(now_ms[frame]) & UINT_MASK, news)
+    for frame, (now_ms, news) in enumerate(frames_of(recording, film, max(wanted) + 1)):
+        registers = engine.numbers(now_ms, news)
         places = [place for place in wanted.get(frame, ()) if slots[place].layer not in seen]
         if not places:
             continue

@@ -7,7 +7,7 @@ tell apart: each signal at, below and above each number that it is compared with
 from __future__ import annotations
 
 import ast
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 from itertools import pairwise, product
 from typing import Any
@@ -23,6 +23,7 @@ from fendra.core.graph.expr import Scope, compile_expression
 from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.functions import clamp
 from fendra.core.graph.narrow import Narrower
+from fendra.core.graph.node import Graph, Node
 from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.passes import is_const, simplify
 from fendra.core.graph.trace import Tracer, Value
@@ -139,34 +140,77 @@ def _values(signal: Signal | None, numbers: Iterable[float]) -> list[float]:
     return found
 
 
-def holds(design: Design, text: str, columns: dict[str, Any]) -> Truths | None:
-    """Whether a condition holds in each of some cases; None where that cannot be told."""
-    tracer, space = Tracer(), "cases"
-    count = len(next(iter(columns.values())))
+def _recorded(
+    design: Design, text: str, leaf: Callable[[Tracer, str, Kind], Value]
+) -> Graph | None:  # fmt: skip
+    """A condition as a graph with the root `holds`; None where it asks for time, or is wrong.
+
+    leaf: gives what stands for a signal that is fed, or for `lost:` and its name.
+    """
+    tracer = Tracer()
 
     def look_up(name: str) -> Value | None:
         name = name.removesuffix(":number")
         signal = design.signals.get(name)
         if signal is None:
             return None
-        if signal.of is not None:
-            return compile_expression(signal.of, scope, Kind.TRUTH)
-        column = tracer.column(name, space)
-        return column > 0.5 if signal.kind == "switch" else column
-
-    def lost(name: str) -> Value | None:
-        return tracer.column(f"lost:{name}", space) > 0.5
+        if signal.of is None:
+            value = leaf(tracer, name, Kind.FLOAT)
+            return value > 0.5 if signal.kind == "switch" else value
+        kind = Kind.TRUTH if signal.kind == "switch" else Kind.FLOAT
+        value = compile_expression(signal.of, scope, kind)
+        return value if signal.range is None or kind is Kind.TRUTH else clamp(value, *signal.range)
 
     words = {name: s.numbers for name, s in design.signals.items() if s.kind == "choice"}
-    scope = Scope(tracer, look_up, [*design.signals], words, lost)
+    scope = Scope(
+        tracer, look_up, [*design.signals], words,
+        lambda name: leaf(tracer, f"lost:{name}", Kind.TRUTH),
+    )  # fmt: skip
     try:
         tracer.roots["holds"] = compile_expression(text, scope, Kind.TRUTH).place
-        graph = simplify(tracer.graph())
-        wanted = {(space, name): values for name, values in columns.items()}
-        result = compute_fixed(graph, wanted, lambda _: (count,))[graph.roots["holds"]]
-    except (ExpressionError, GraphError, KeyError):
+    except (ExpressionError, GraphError, RecursionError):
         return None
+    return simplify(tracer.graph())
+
+
+def holds(design: Design, text: str, columns: dict[str, Any]) -> Truths | None:
+    """Whether a condition holds in each of some cases; None where that cannot be told."""
+    space = "cases"
+
+    def leaf(tracer: Tracer, name: str, kind: Kind) -> Value:
+        column = tracer.column(name, space)
+        return column > 0.5 if kind is Kind.TRUTH else column
+
+    graph = _recorded(design, text, leaf)
+    wanted = {(space, name): values for name, values in columns.items()}
+    if graph is None or any(
+        node.op == "column" and (space, node.payload) not in wanted for node in graph.nodes
+    ):
+        return None
+    count = len(next(iter(columns.values())))
+    result = compute_fixed(graph, wanted, lambda _: (count,))[graph.roots["holds"]]
     return np.broadcast_to(result, (count,))
+
+
+def _is_out_of_bounds(design: Design, when: str) -> bool:
+    """Whether the ranges of its signals alone keep a condition from ever holding."""
+
+    def bounds(node: Node) -> Bounds | None:
+        signal = design.signals.get(str(node.payload))
+        if signal is None or node.op != "input":
+            return None
+        low, high = signal.range or (-LARGEST, LARGEST)
+        if signal.kind != "number":
+            numbers = [*signal.numbers.values()] or [0, 1]
+            low, high = float(min(numbers)), float(max(numbers))
+        return Bounds(low, high)
+
+    graph = _recorded(design, when, lambda tracer, name, kind: tracer.input(name, kind))
+    if graph is None:
+        return False
+    narrower = Narrower(bounds)
+    (place,) = narrower.add_graph(graph)[graph.roots["holds"]]
+    return is_const(narrower.nodes[place], False)
 
 
 @check
@@ -200,44 +244,6 @@ def _can_hold(design: Design, when: bool | str) -> bool:
     columns = cases(design, [when])
     result = None if columns is None else holds(design, when, columns)
     return not _is_out_of_bounds(design, when) if result is None else bool(result.any())
-
-
-def _is_out_of_bounds(design: Design, when: str) -> bool:
-    """Whether the ranges of its signals alone keep a condition from ever holding."""
-    tracer = Tracer()
-    ranges: dict[str, Bounds] = {}
-
-    def look_up(name: str) -> Value | None:
-        name = name.removesuffix(":number")
-        signal = design.signals.get(name)
-        if signal is None:
-            return None
-        if signal.of is not None:
-            kind = Kind.TRUTH if signal.kind == "switch" else Kind.FLOAT
-            value = compile_expression(signal.of, scope, kind)
-            return value if kind is Kind.TRUTH or signal.range is None else (
-                clamp(value, *signal.range)
-            )  # fmt: skip
-        numbers = [*signal.numbers.values()] or [0, 1]
-        low, high = signal.range or (-LARGEST, LARGEST)
-        bounds = (low, high) if signal.kind == "number" else (min(numbers), max(numbers))
-        ranges[name] = Bounds(*map(float, bounds))
-        value = tracer.input(name, Kind.FLOAT)
-        return value > 0.5 if signal.kind == "switch" else value
-
-    def lost(name: str) -> Value | None:
-        return tracer.input(f"lost:{name}", Kind.TRUTH)
-
-    words = {name: s.numbers for name, s in design.signals.items() if s.kind == "choice"}
-    scope = Scope(tracer, look_up, [*design.signals], words, lost)
-    try:
-        tracer.roots["holds"] = compile_expression(when, scope, Kind.TRUTH).place
-    except (ExpressionError, GraphError):
-        return False
-    narrower = Narrower(lambda node: ranges.get(str(node.payload)))
-    graph = simplify(tracer.graph())
-    (place,) = narrower.add_graph(graph)[graph.roots["holds"]]
-    return is_const(narrower.nodes[place], False)
 
 
 @check

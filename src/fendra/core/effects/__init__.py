@@ -69,7 +69,8 @@ class Effect:
 EFFECTS: Registry[Effect] = Registry("fendra.core.effects", "fendra.effects")
 
 FAMILIES = (
-    "steady", "motion", "rhythm", "chance", "gauges", "events", "pictures", "field", "own"
+    "steady", "motion", "rhythm", "chance", "gauges", "direction", "events", "pictures", "field",
+    "own",
 )  # fmt: skip
 """What effects are for, in the order in which they are listed."""
 

@@ -8,7 +8,7 @@ from fendra.core.graph.functions import clamp, floor, maximum, mix, select
 from fendra.core.graph.trace import Value
 
 
-@effect(family="gauges")
+@effect(family="direction")
 def turn(
     led: Led,
     colour: Value = colour("#ff7a00", "of the indicator"),
