@@ -297,3 +297,10 @@ def test_things_show_themselves_in_a_notebook(small):
         assert thing._repr_png_().startswith(b"\x89PNG")
     assert "<td>bar</td>" in made.layout()._repr_html_()
     assert "<code>duty</code>" in EFFECTS["blink"]._repr_html_()
+
+
+def test_a_tape_may_hold_the_words_of_a_choice(fendra, small, tmp_path):
+    (tmp_path / "words.csv").write_text("time,mode,s\n0,calm,1\n1,wild,1\n3,wild,1\n")
+    code, out, _ = fendra("explain", small, "--tape", "words.csv", "--at", 2, "--spot", "bar:0")
+    assert (code, "scene wild: 100% there" in out) == (0, True)
+    assert fendra("check", small, "--tape", "words.csv")[0] == 0

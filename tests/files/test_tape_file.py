@@ -75,3 +75,16 @@ def test_a_tape_of_python_values_is_checked_at_the_door():
         fd.Tape(np.array([1.0, 0.0]), {})
     with pytest.raises(fd.TapeError, match="infinity"):
         fd.Tape(np.array([1.0]), {"s": np.array([np.inf])})
+
+
+def test_words_of_a_choice_stand_for_their_numbers(tmp_path):
+    path = tmp_path / "words.csv"
+    path.write_text("time,mode,armed\n0,manual,on\n1,,off\n2,return,on\n3,off,yes\n")
+    tape = fd.read_tape(path, {"mode": {"manual": 0, "return": 11, "off": 5}})
+    assert tape.signals["mode"][[0, 2, 3]].tolist() == [0, 11, 5]
+    assert np.isnan(tape.signals["mode"][1])
+    assert tape.signals["armed"].tolist() == [1, 0, 1, 1]
+    with pytest.raises(fd.TapeError, match=r"\('manual'\); its words are hold"):
+        fd.read_tape(path, {"mode": {"hold": 0}})
+    with pytest.raises(fd.TapeError, match=r"holds no number there \('manual'\)"):
+        fd.read_tape(path)

@@ -60,10 +60,10 @@ def check(
 
 def check_on(design: Path, tape: Path | None) -> tuple[Checked, Tape | None]:
     """A design checked, with what it shows on a tape where there is one; and the tape."""
-    from fendra.files.design_file import check_file
+    from fendra.files.design_file import check_file, words_in
     from fendra.files.tape_file import read_tape
 
-    played = None if tape is None else read_tape(tape)
+    played = None if tape is None else read_tape(tape, words_in(design))
     return check_file(design, render=None if played is None else renderer(played)), played
 
 

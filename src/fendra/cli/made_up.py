@@ -43,7 +43,9 @@ Steps: TypeAlias = Annotated[
 Toggles: TypeAlias = Annotated[
     list[str] | None,
     typer.Option(
-        "--toggle", metavar="NAME=TIME", help="A switch that is on and off for so long: left=2s."
+        "--toggle",
+        metavar="NAME=TIME",
+        help="A switch that is off and on for so long each: left=2s.",
     ),
 ]
 Long: TypeAlias = Annotated[
@@ -72,7 +74,7 @@ def tape_for(
     from fendra.core.courses import made_up
     from fendra.files.tape_file import read_tape
 
-    played = None if tape is None else read_tape(tape)
+    played = None if tape is None else read_tape(tape, design.words)
     if not (sets or sweeps or steps or toggles):
         if played is not None:
             return played

@@ -42,7 +42,8 @@ def run(
         output = make_output(to)
     except OutputError as exc:
         raise typer.BadParameter(str(exc), param_hint="--to") from exc
-    loaded, played = load(design), read_tape(tape)
+    loaded = load(design)
+    played = read_tape(tape, loaded.words)
     program = compile_on(loaded, engine)
     say_if_unfed(program.fed, played)
     say_if_several(loaded)

@@ -35,7 +35,7 @@ def made_up(
 
     sets: `rpm=6200`, a value that stays. sweeps: `rpm=0:8000:6s`, from one to the other in so many
     seconds, back in as many, and so on. steps: `gear=1,2,3:2s`, each for so long, over and over.
-    toggles: `left=0.4s`, on and off for so long each. Words of a choice stand for their numbers.
+    toggles: `left=0.4s`, off and on for so long each. Words of a choice stand for their numbers.
     duration_s: how long the tape is; twice the longest course, if not given, and 5 s at the least.
     tape: what the other signals come from; the courses begin with it, and last as long.
 
@@ -146,6 +146,6 @@ def _toggle(text: str, words: Mapping[str, int], whole: str) -> tuple[Course, fl
     length_s = _seconds(text, whole)
 
     def course(times: Floats) -> Floats:
-        return np.asarray((((times + 1e-9) / length_s).astype(int) % 2 == 0) * 1.0)
+        return np.asarray((((times + 1e-9) / length_s).astype(int) % 2) * 1.0)
 
     return course, length_s

@@ -400,6 +400,12 @@ class Design(Model):
         self._media = media
 
     @property
+    def words(self) -> dict[str, dict[str, int]]:
+        """The words of each signal that is a choice, and their numbers."""
+        signals = self.signals.items()
+        return {name: signal.numbers for name, signal in signals if signal.kind == "choice"}
+
+    @property
     def painted(self) -> list[int]:
         """The places of the layers in the order in which they are painted."""
         return sorted(range(len(self.layer)), key=lambda i: self.layer[i].priority)

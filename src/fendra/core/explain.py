@@ -125,6 +125,7 @@ def explain(recording: Recording, film: Film, spot: int, at_s: float) -> Explana
     )
     let_through = film.let_through.get(line.supply)
     name = f"{layout.part_names[int(layout.part[spot])]}:{int(layout.index[spot])}"
+    name += f" ({layout.names[spot]})" if layout.names[spot] else ""
     return Explanation(
         float(film.times[place]), name, line.name, int(layout.address[spot]), scenes,
         tuple(touches), _light(light), float(at_spot.number(graph.roots["master"])),
@@ -192,7 +193,8 @@ def _painted(
             if at_spot.row(slot.space) < 0:
                 continue
             is_in = slot.scenes is None or scene in slot.scenes
-            name = _scene_name(design, scene) if len(there) > 1 and places is mixed else ""
+            is_told_for = is_in and len(there) > 1 and places is mixed
+            name = _scene_name(design, scene) if is_told_for else ""
             if not is_in and (is_told or any(i in slot.scenes for i, _ in there if slot.scenes)):
                 continue
             touch, light = _touched(recording, design, at_spot, slot, light, name, is_in)

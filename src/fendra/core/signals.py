@@ -24,6 +24,8 @@ class Signals:
 
     A signal's raw value is held within its range and kept until there is news. After
     `lost_after` without news, and before the first, it is lost and has its fallback.
+
+    words: of each signal that is a choice, and their numbers.
     """
 
     def __init__(
@@ -35,6 +37,7 @@ class Signals:
         dropped: Iterable[str] = (),
     ) -> None:
         self._signals = design.signals
+        self.words = design.words
         self._tracer = tracer
         self._clock = clock
         self._report = report
@@ -45,12 +48,6 @@ class Signals:
     @property
     def names(self) -> tuple[str, ...]:
         return tuple(self._signals)
-
-    @property
-    def words(self) -> dict[str, dict[str, int]]:
-        """The words of each signal that is a choice, and their numbers."""
-        kinds = self._signals.items()
-        return {name: signal.numbers for name, signal in kinds if signal.kind == "choice"}
 
     def look_up(self, name: str) -> Value | None:
         """A signal's conditioned value; None where there is no such signal.

@@ -85,6 +85,16 @@ def check_file(
     return check_text(read_text(Path(path)), str(path), model, render=render)
 
 
+def words_in(path: str | Path) -> dict[str, dict[str, int]]:
+    """The words of a design file's choices, as far as it can be read. Raises FileError."""
+    try:
+        raw = tomllib.loads(read_text(Path(path)))
+    except (tomllib.TOMLDecodeError, RecursionError):
+        return {}
+    design = read_document(raw).design
+    return {} if design is None else design.words
+
+
 def load_design(path: str | Path, model: type[D]) -> D:
     """The design of a file.
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from pathlib import Path
 from typing import Any, TypeAlias
 
@@ -18,8 +19,10 @@ TIME = "time"
 _SHOWN = 5
 
 
-def read_tape(path: str | Path) -> Tape:
+def read_tape(path: str | Path, words: Mapping[str, Mapping[str, int]] | None = None) -> Tape:
     """The tape of a CSV file. An empty cell means no news.
+
+    words: for columns that hold words, as a design's `words` says, the number of each.
 
     Raises FileError where it cannot be read, and TapeError, which names the rows, where
     times are missing, double or out of order, or a cell holds no number. `true`, `on` and
@@ -39,7 +42,10 @@ def read_tape(path: str | Path) -> Tape:
         problems.append("there are no rows under the header")
     if not problems:
         table = cells.iloc[1:].set_axis(list(cells.iloc[0]), axis=1)
-        columns = {name: _numbers(table[name], problems) for name in table.columns}
+        known = words or {}
+        columns = {
+            name: _numbers(table[name], problems, known.get(name, {})) for name in table.columns
+        }
         times = columns.pop(TIME)
         problems += _time_problems(times, table.index.to_numpy())
     if problems:
@@ -80,14 +86,19 @@ def _header_problems(names: list[str]) -> list[str]:
     return problems + ["a column has no name"] * ("" in names)
 
 
-def _numbers(column: pd.Series[str], problems: list[str]) -> Floats:
-    text = column.str.lower().replace(_WORDS)
+def _numbers(
+    column: pd.Series[str], problems: list[str], words: Mapping[str, int]
+) -> Floats:  # fmt: skip
+    """A column's numbers. words: what stands for a number in it, before all others."""
+    own = {word: str(number) for word, number in words.items()}
+    text = column.where(column.isin(own), column.str.lower().replace(_WORDS)).replace(own)
     values = pd.to_numeric(text.where(text != ""), errors="coerce").to_numpy(np.float64)
     is_wrong = (text != "").to_numpy() & ~np.isfinite(values)
     if is_wrong.any():
         rows = column.index.to_numpy()[is_wrong]
         first = column.loc[rows[0]]
-        problems.append(f"{_rows(rows)}: column '{column.name}' holds no number there ('{first}')")
+        problem = f"{_rows(rows)}: column '{column.name}' holds no number there ('{first}')"
+        problems.append(f"{problem}; its words are {', '.join(words)}" if words else problem)
     return values
 
 

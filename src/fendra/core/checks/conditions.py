@@ -161,9 +161,8 @@ def _recorded(
         value = compile_expression(signal.of, scope, kind)
         return value if signal.range is None or kind is Kind.TRUTH else clamp(value, *signal.range)
 
-    words = {name: s.numbers for name, s in design.signals.items() if s.kind == "choice"}
     scope = Scope(
-        tracer, look_up, [*design.signals], words,
+        tracer, look_up, [*design.signals], design.words,
         lambda name: leaf(tracer, f"lost:{name}", Kind.TRUTH),
     )  # fmt: skip
     try:

@@ -23,7 +23,7 @@ def run_up(
     The first LED is lit one step after the trigger. Triggered again, it begins anew; with
     `both_ends` from the other end, as one comes up and goes down again.
     """
-    begins = led.rises(trigger)
+    begins = led.rises(trigger) & ~led.first  # what is true at power-up has come before
     since_ms = led.ms_since(begins)
     step_ms = step * 1000.0
     lit = floor(since_ms / step_ms)

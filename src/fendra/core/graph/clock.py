@@ -96,10 +96,14 @@ class Clock:
         return self.tracer.apply("to_float", self.since_ms(event, start)) * 0.001
 
     def count(self, event: Value, most: int) -> Value:
-        """How often `event` became true, from 0, beginning again at `most`; unsigned."""
+        """How often `event` became true, from 0, beginning again at `most`; unsigned.
+
+        What is true in the very first frame was so before, and does not count.
+        """
         before = self.tracer.state(self.tracer.fresh_name("count"), 0, Kind.UINT)
         next_one = self._uint("uint_mod", self._uint("uint_add", before, 1), max(most, 1))
-        now = self._uint("uint_select", self.rises(event), next_one, before)
+        has_come = self.rises(event) & ~self.first
+        now = self._uint("uint_select", has_come, next_one, before)
         self.tracer.remember(before, now)
         return now
 
