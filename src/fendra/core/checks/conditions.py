@@ -130,7 +130,8 @@ def _values(signal: Signal | None, numbers: Iterable[float]) -> list[float]:
     if signal is None or signal.kind == "switch":
         return [0.0, 1.0]
     if signal.kind == "choice":
-        return [*map(float, signal.numbers.values())] or [0.0]
+        known = [*map(float, signal.numbers.values())]
+        return [*known, max(known, default=0.0) + 1.0]  # whatever else comes in
     ordered = sorted(numbers)
     found = [*ordered, ordered[0] - 1.0, ordered[-1] + 1.0]
     found += [(a + b) / 2 for a, b in pairwise(ordered)]

@@ -143,7 +143,7 @@ def turn_of(up: Value, across: Operand) -> Value:
     across = up.tracer.lift(across, Kind.FLOAT)
     wide, high = abs(across), abs(up)
     is_steep = wide < high
-    ratio = minimum(wide, high) / maximum(wide, high)
+    ratio = minimum(wide, high) / maximum(maximum(wide, high), 1e-30)
     square = ratio * ratio
     inner = 0.02869083 + square * (-0.01356962 + square * 0.00331959)
     eighth = ratio * (0.15913397 + square * (-0.05257476 + square * inner))

@@ -1,0 +1,163 @@
+"""Sine, directions, Oklab, chance and lookups against other ways to the same numbers."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from fendra.core.errors import GraphError
+from fendra.core.graph import functions as f
+from fendra.core.graph.ops import Kind, Table
+from fendra.core.graph.trace import Tracer
+
+
+def number(build, *values):
+    """What a function of numbers gives for constants: they are folded at once."""
+    tracer = Tracer()
+    return build(*(tracer.const(float(value)) for value in values)).number
+
+
+def colour(build, *colours_and_numbers):
+    tracer = Tracer()
+    return build(*(tracer.const(item) for item in colours_and_numbers)).node.payload
+
+
+@given(st.floats(-20, 20, width=32))
+def test_sine_is_the_sine(turn):
+    assert number(f.sine, turn) == pytest.approx(math.sin(2 * math.pi * turn), abs=2e-5)
+
+
+@given(st.floats(-1e3, 1e3, width=32), st.floats(-1e3, 1e3, width=32))
+def test_turn_of_is_the_direction_of_a_vector(up, across):
+    found = number(f.turn_of, up, across)
+    if math.hypot(up, across) < 1e-30:
+        assert 0 <= found < 1
+        return
+    away = (found - math.atan2(up, across) / (2 * math.pi)) % 1
+    assert min(away, 1 - away) < 1e-5
+    assert 0 <= found < 1
+
+
+@given(st.floats(0, 1, width=32))
+def test_cube_root_is_a_cube_root(x):
+    expected = x ** (1 / 3) if x > 1e-12 else 0.0
+    assert number(f.cube_root, x) == pytest.approx(expected, rel=1e-5, abs=1e-7)
+
+
+OKLAB = {  # CSS Color 4, section 9.2: the corners of sRGB, to three digits
+    (1.0, 1.0, 1.0): (1.0, 0.0, 0.0),
+    (1.0, 0.0, 0.0): (0.628, 0.225, 0.126),
+    (0.0, 1.0, 0.0): (0.866, -0.234, 0.179),
+    (0.0, 0.0, 1.0): (0.452, -0.032, -0.312),
+    (0.0, 0.0, 0.0): (0.0, 0.0, 0.0),
+}
+
+
+@pytest.mark.parametrize(("light", "lab"), OKLAB.items())
+def test_oklab_is_that_of_the_standard(light, lab):
+    found = f.to_oklab(Tracer().const(light))
+    assert [value.number for value in found] == pytest.approx(lab, abs=1e-3)
+
+
+lights = st.tuples(*3 * [st.floats(0, 1, width=32)])
+
+
+@given(lights)
+def test_oklab_and_back_is_the_same_light(light):
+    assert colour(lambda c: f.from_oklab(f.to_oklab(c)), light) == pytest.approx(light, abs=3e-6)
+
+
+@given(lights, lights)
+def test_an_even_mix_begins_and_ends_at_its_colours_and_keeps_within_light(a, b):
+    assert colour(f.even_mix, a, b, 0.0) == pytest.approx(a, abs=1e-5)
+    assert colour(f.even_mix, a, b, 1.0) == pytest.approx(b, abs=1e-5)
+    assert all(0 <= channel <= 1 for channel in colour(f.even_mix, a, b, 0.4))
+
+
+def test_the_middle_of_an_even_mix_of_black_and_white_is_half_as_light():
+    """Half of the lightness is an eighth of the light; in linear light it is half."""
+    black, white = (0.0,) * 3, (1.0,) * 3
+    assert colour(f.even_mix, black, white, 0.5) == pytest.approx((0.125,) * 3, abs=1e-5)
+    assert colour(f.mix, black, white, 0.5) == (0.5,) * 3
+
+
+@pytest.mark.parametrize(
+    ("degrees", "light"),
+    [(0, (1, 0, 0)), (60, (1, 1, 0)), (90, (0.5, 1, 0)), (120, (0, 1, 0)), (180, (0, 1, 1)),
+     (240, (0, 0, 1)), (300, (1, 0, 1)), (360, (1, 0, 0)), (-120, (0, 0, 1)), (7200, (1, 0, 0))],
+)  # fmt: skip
+def test_hue_goes_through_the_corners_of_the_colour_circle(degrees, light):
+    assert colour(f.hue, float(degrees)) == pytest.approx(light, abs=1e-5)
+
+
+def test_a_hue_that_is_shifted_round_is_the_same_and_half_way_is_its_opposite():
+    light = (0.3, 0.2, 0.25)
+    assert colour(f.shift_hue, light, 360.0) == pytest.approx(light, abs=1e-5)
+    (one, *first), (other, *second) = (
+        [value.number for value in f.to_oklab(Tracer().const(each))]
+        for each in (light, colour(f.shift_hue, light, 180.0))
+    )
+    assert one == pytest.approx(other, abs=1e-5)
+    assert first == pytest.approx([-value for value in second], abs=1e-5)
+
+
+def test_chance_is_even_and_neighbours_have_nothing_in_common():
+    tracer = Tracer()
+    draws = np.array([
+        [f.chance(tracer.const(i, Kind.UINT), seed, 3).number for i in range(2000)]
+        for seed in (1, 2)
+    ])  # fmt: skip
+    assert draws.min() >= 0
+    assert draws.max() < 1
+    counts = np.histogram(draws, 16, (0, 1))[0]
+    assert ((counts - 250) ** 2 / 250).sum() < 37.7  # chi squared, 15 degrees: 0.1 %
+    for a, b in ((draws[0, :-1], draws[0, 1:]), (draws[0], draws[1])):
+        assert abs(np.corrcoef(a, b)[0, 1]) < 0.08
+
+
+def test_one_bit_more_or_less_turns_about_half_of_all_bits():
+    tracer, flipped = Tracer(), []
+    rng = np.random.default_rng(4)
+    for _ in range(200):
+        value, bit = int(rng.integers(2**32)), 1 << int(rng.integers(32))
+        one, other = (
+            f.scramble(tracer.const(v, Kind.UINT), 9).node.payload[0] for v in (value, value ^ bit)
+        )
+        flipped.append(bin(one ^ other).count("1"))
+    assert np.mean(flipped) == pytest.approx(16, abs=0.8)
+    assert min(flipped) >= 5
+
+
+def test_a_table_gives_its_last_number_behind_its_end_and_takes_one_place():
+    tracer = Tracer()
+    table = Table([0.5, 2.0, 7.0])
+    found = [tracer.take(table, tracer.const(i, Kind.UINT)).number for i in (0, 2, 3, 2**31)]
+    assert found == [0.5, 7.0, 7.0, 7.0]
+    assert tracer.take(Table([3, 9], Kind.UINT), tracer.const(1, Kind.UINT)).node.payload == (9,)
+    assert table == Table(np.array([0.5, 2, 7]))
+    assert table != Table([0.5, 2.0])
+    assert len({table, Table([0.5, 2.0, 7.0])}) == 1
+    with pytest.raises(GraphError, match="one number"):
+        tracer.take(table, tracer.const((1, 2, 3), Kind.UINT))
+
+
+def test_the_channels_of_a_colour_are_numbers_and_those_of_a_number_itself():
+    tracer = Tracer()
+    light = tracer.const((0.25, 0.5, 1.0))
+    assert [tracer.channel(light, i).number for i in range(3)] == [0.25, 0.5, 1.0]
+    assert tracer.channel(tracer.const(0.3), 2).number == pytest.approx(0.3)
+
+
+def test_a_palette_passes_through_its_colours():
+    tracer = Tracer()
+    row = [tracer.const(c) for c in ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))]
+    for place, expected in ((0.0, (1, 0, 0)), (0.5, (0.5, 0.5, 0)), (1.0, (0, 1, 0)),
+                            (2.0, (0, 0, 1))):  # fmt: skip
+        shares = [tracer.const(min(max(place - i, 0.0), 1.0)) for i in range(2)]
+        assert f.palette(row, shares).node.payload == pytest.approx(expected)
+    picked = [f.pick(row, tracer.const(float(i))).node.payload for i in range(3)]
+    assert picked == [(1, 0, 0), (0, 1, 0), (0, 0, 1)]
