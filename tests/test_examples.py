@@ -18,7 +18,8 @@ def test_the_brake_light_of_the_hand_set_example_brightens():
 
 
 @pytest.mark.parametrize(
-    ("name", "pictures"), [("macro_pad", 2), ("drone_flight", 4), ("will_it_hold", 1)]
+    ("name", "pictures"),
+    [("macro_pad", 2), ("drone_flight", 4), ("will_it_hold", 1), ("own_effect", 2)],
 )
 def test_an_example_draws_its_pictures(tmp_path, name, pictures):
     written = runpy.run_path(str(EXAMPLES / f"{name}.py"))["main"](tmp_path)
@@ -34,4 +35,5 @@ def test_all_examples_are_tested():
         "macro_pad",
         "drone_flight",
         "will_it_hold",
+        "own_effect",
     }

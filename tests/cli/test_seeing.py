@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import os
 import re
 import shutil
+import subprocess
+import sys
 import tomllib
 
 import pytest
@@ -288,6 +291,27 @@ def test_a_package_whose_effects_cannot_be_loaded_is_a_finding(monkeypatch):
     monkeypatch.setattr(EFFECTS, "failures", again.failures)
     found = fd.load(HERON).check()
     assert [finding.code for finding in found] == ["effect"]
+
+
+def test_a_package_brings_effects_by_its_entry_point(tmp_path):
+    """In a process of its own, as if the package were installed: one that works, one that fails."""
+    (tmp_path / "blinkers.py").write_text(OWN)
+    about = tmp_path / "blinkers-1.0.dist-info"
+    about.mkdir()
+    (about / "METADATA").write_text("Metadata-Version: 2.1\nName: blinkers\nVersion: 1.0\n")
+    (about / "entry_points.txt").write_text(
+        "[fendra.effects]\nstripes = blinkers\nothers = blinkers_that_are_not_there\n"
+    )
+    (tmp_path / "d.toml").write_text(SMALL.replace('effect = "solid"', 'effect = "stripes"'))
+    done = subprocess.run(
+        [sys.executable, "-m", "fendra", "check", "d.toml"], cwd=tmp_path, text=True,
+        env={**os.environ, "PYTHONPATH": str(tmp_path)}, capture_output=True, check=False,
+    )  # fmt: skip
+    assert (done.returncode, done.stderr) == (0, "")
+    assert "unknown-effect" not in done.stdout
+    assert "there is no effect" not in done.stdout
+    assert "blinkers: ModuleNotFoundError" in done.stdout
+    assert "entry point 'others' cannot be loaded" in done.stdout
 
 
 def test_things_show_themselves_in_a_notebook(small):
