@@ -6,8 +6,8 @@ import numpy as np
 import pytest
 
 import fendra as fd
+from fendra.cli.effect_examples import example_of
 from fendra.core.effects import EFFECTS
-from fendra.demo.effect_examples import example_of
 
 SPOTS = 300
 FOLDER = fd.demo_file("effects/examples.toml").parent

@@ -9,6 +9,7 @@ from pathlib import Path
 import numpy as np
 
 import fendra as fd
+from fendra.cli.effect_examples import example_text
 from fendra.core.checks import Subject
 from fendra.core.effects import EFFECTS, FAMILIES, Parameter
 from fendra.core.film import Film
@@ -17,7 +18,6 @@ from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.core.graph.ops import OPS
 from fendra.core.program import Program
 from fendra.core.tape import Tape
-from fendra.demo.effect_examples import example_text
 from fendra.files.design_file import check_text
 
 DOCS = Path(__file__).parents[1] / "docs"

@@ -18,7 +18,7 @@ from pathlib import Path
 import fendra as fd
 from fendra.cli.compare import varied
 from fendra.cli.demo import ANIMATION_S
-from fendra.demo.effect_examples import example_films
+from fendra.cli.effect_examples import example_films
 from fendra.draw.compare import draw_compare
 from fendra.draw.effects_sheet import draw_effects
 from fendra.draw.electric import draw_current, draw_voltage

@@ -13,8 +13,8 @@ import pytest
 from PIL import Image
 
 import fendra as fd
+from fendra.cli.effect_examples import example_design, example_text
 from fendra.core.effects import EFFECTS
-from fendra.demo.effect_examples import example_design, example_text
 from helpers import tape
 
 HERON, RIDE = fd.demo_file("heron.toml"), fd.demo_file("ride.csv")

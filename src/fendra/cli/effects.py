@@ -34,9 +34,9 @@ def effects(
     ] = None,
 ) -> None:
     """List the effects; or show one with its parameters and an example to paste."""
+    from fendra.cli.effect_examples import example_films, example_text
     from fendra.core.effects import EFFECTS
     from fendra.core.names import did_you_mean
-    from fendra.demo.effect_examples import example_films, example_text
 
     known = {**EFFECTS, **_own(design)}
     if name is not None and name not in known:

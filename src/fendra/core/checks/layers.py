@@ -19,6 +19,13 @@ def dark_layers(subject: Subject, report: Report) -> None:
         if layer.level == 0:
             message = "the level is 0, so this layer never shows."
             report.warning(("layer", i, "level"), "never-shows", message, "Raise the level.")
+        if layer.cover == 0 and not layer.hides_below:
+            message = "the cover is 0, so this layer never shows."
+            report.warning(("layer", i, "cover"), "never-shows", message, "Raise the cover.")
+        if layer.hides_below and layer.blend != "over":
+            message = f"`hides_below` does nothing with blend '{layer.blend}'."
+            remedy = "Use blend = 'over', or leave it out."
+            report.warning(("layer", i, "hides_below"), "no-effect", message, remedy)
     nodes = subject.recording.graph.nodes
     for slot in subject.recording.slots:
         if nodes[slot.on].op == "const" and nodes[slot.on].payload == (False,):
