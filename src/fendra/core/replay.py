@@ -7,8 +7,10 @@ from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
+from fendra.core.graph.node import STATE, Graph
 from fendra.core.graph.numbers import Numbers
 from fendra.core.graph.ops import LARGEST, UINT_MASK
+from fendra.core.graph.passes import drop_unused
 
 if TYPE_CHECKING:
     from fendra.core.film import Film
@@ -38,10 +40,13 @@ def replay(
 ) -> Iterator[tuple[int, list[Any]]]:
     """Frame by frame the numbers at some places of the graph, each one value for all LEDs.
 
-    end: the frame to stop before; all, if not given.
+    Only what they need is computed. end: the frame to stop before; all, if not given.
     """
-    numbers = Numbers(recording.graph)
-    wanted = [numbers.register(place) for place in places]
+    roots = {name: at for name, at in recording.graph.roots.items() if name.startswith(STATE)}
+    roots |= {f"wanted:{i}": place for i, place in enumerate(places)}
+    graph = drop_unused(Graph(recording.graph.nodes, roots, recording.graph.start))
+    numbers = Numbers(graph)
+    wanted = [numbers.register(graph.roots[f"wanted:{i}"]) for i in range(len(places))]
     before_ms = None
     with np.errstate(all="ignore"):
         for i, (now_ms, news) in enumerate(frames_of(recording, film, end)):
