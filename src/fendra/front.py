@@ -21,8 +21,8 @@ from fendra.core.engine import Engine
 from fendra.core.errors import DesignError, EngineWarning
 from fendra.core.explain import Explanation, explain, spot_of
 from fendra.core.film import Film as CoreFilm
-from fendra.core.findings import Finding, errors_of
-from fendra.core.layout import Layout, place
+from fendra.core.findings import Finding, Report, errors_of
+from fendra.core.layout import Layout, choose_all, place
 from fendra.core.mix import Recording
 from fendra.core.recording import record
 from fendra.core.tape import Tape
@@ -321,8 +321,9 @@ class Film(core_film.Film):
         >>> [touch.layer for touch in why.touches if touch.is_on], why.order
         (['running light, rear'], 'GRB')
         """
-        subject, report = examine(self.design)
-        recording = record(self.design, subject.layout, subject.choices, report, reasons=True)
+        report = Report()
+        choices = choose_all(self.design, self.layout, report)
+        recording = record(self.design, self.layout, choices, report, reasons=True)
         return explain(recording, self, spot_of(self.layout, spot), at_s)
 
     def _repr_png_(self) -> bytes:

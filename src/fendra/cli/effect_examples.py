@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import tomllib
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from functools import cache
 from typing import Any
 
 import numpy as np
 
-from fendra.core.effects import EFFECTS
+from fendra.core.effects import EFFECTS, by_family
 from fendra.core.explain import names_in
 from fendra.core.tape import Tape
 from fendra.demo import demo_file
@@ -97,16 +97,7 @@ def example_film(effect: str) -> Film:
     return example_design(effect).compile("numpy").film(example_tape())
 
 
-def example_films(names: list[str] | None = None) -> dict[str, Film]:
-    """A film of each effect, by its family and name."""
-    from fendra.core.effects import FAMILIES
-
-    ordered = sorted(EFFECTS, key=lambda name: (FAMILIES.index(_family(name)), name))
+def example_films(names: Sequence[str] | None = None) -> dict[str, Film]:
+    """A film of each effect, or of some of them, by its name."""
+    ordered = [effect.name for effect in by_family(EFFECTS.values())]
     return {name: example_film(name) for name in names or ordered}
-
-
-def _family(name: str) -> str:
-    from fendra.core.effects import FAMILIES
-
-    family = EFFECTS[name].family
-    return family if family in FAMILIES else "own"

@@ -35,7 +35,7 @@ def effects(
 ) -> None:
     """List the effects; or show one with its parameters and an example to paste."""
     from fendra.cli.effect_examples import example_films, example_text
-    from fendra.core.effects import EFFECTS
+    from fendra.core.effects import EFFECTS, by_family
     from fendra.core.names import did_you_mean
 
     known = {**EFFECTS, **_own(design)}
@@ -55,7 +55,7 @@ def effects(
     if name is not None:
         _say_one(known[name], example_text(name, "tail-bar"))
         return
-    ordered = sorted(known.values(), key=lambda e: (_place(e.family), e.name))
+    ordered = by_family(known.values())
     if full:
         for effect in ordered:
             _say_one(effect, example_text(effect.name))
@@ -77,12 +77,6 @@ def _own(design: Path | None) -> dict[str, Effect]:
 
     checked = check_file(design)
     return {} if checked.design is None else dict(checked.design.media.effects)
-
-
-def _place(family: str) -> int:
-    from fendra.core.effects import FAMILIES
-
-    return FAMILIES.index(family) if family in FAMILIES else len(FAMILIES)
 
 
 def _first_sentence(about: str) -> str:

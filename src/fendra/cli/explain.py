@@ -7,7 +7,16 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from fendra.cli.film import compile_on, render, say_if_unfed
-from fendra.cli.made_up import AnyTape, Long, Sets, Steps, Sweeps, Toggles, tape_for
+from fendra.cli.made_up import (
+    AnyTape,
+    Long,
+    Sets,
+    Steps,
+    Sweeps,
+    Toggles,
+    check_on_tape,
+    tape_for,
+)
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import say
 
@@ -34,11 +43,7 @@ def explain(
 
     loaded = load(design)
     played = tape_for(loaded, tape, sets, sweeps, steps, toggles, duration)
-    if not played.start_s <= at <= played.end_s:
-        raise typer.BadParameter(
-            f"--at {at:g} is not on the tape, which goes from {played.start_s:g} to "
-            f"{played.end_s:g} s"
-        )
+    check_on_tape("--at", at, played)
     program = compile_on(loaded, "numpy")
     say_if_unfed(program.fed, played)
     film = render(program, played.until(at + 1.0))

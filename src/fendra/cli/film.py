@@ -9,7 +9,16 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from fendra.cli.made_up import AnyTape, Long, Sets, Steps, Sweeps, Toggles, tape_for
+from fendra.cli.made_up import (
+    AnyTape,
+    Long,
+    Sets,
+    Steps,
+    Sweeps,
+    Toggles,
+    check_on_tape,
+    tape_for,
+)
 from fendra.cli.options import DesignFile, Engine
 from fendra.cli.screen import progress, say
 from fendra.core.sides import ViewName
@@ -79,12 +88,8 @@ def film(
     played = tape_for(loaded, tape, sets, sweeps, steps, toggles, duration)
     moment = at if at is not None else (played.start_s + played.end_s) / 2
     first = start if start is not None else max(moment - 2.0, played.start_s)
-    for what, value in (("--at", moment), ("--start", first)):
-        if not played.start_s <= value <= played.end_s:
-            raise typer.BadParameter(
-                f"{what} {value:g} is not on the tape, which goes from {played.start_s:g} to "
-                f"{played.end_s:g} s"
-            )
+    check_on_tape("--at", moment, played)
+    check_on_tape("--start", first, played)
     program = compile_on(loaded, engine)
     say_if_unfed(program.fed, played)
     rendered = render(program, played)

@@ -87,3 +87,12 @@ def tape_for(
         design, sets=sets or (), sweeps=sweeps or (), steps=steps or (), toggles=toggles or (),
         duration_s=duration_s, tape=played,
     )  # fmt: skip
+
+
+def check_on_tape(what: str, at_s: float, tape: Tape) -> None:
+    """A moment that an option names lies on the tape. Raises BadParameter."""
+    if not tape.start_s <= at_s <= tape.end_s:
+        raise typer.BadParameter(
+            f"{what} {at_s:g} is not on the tape, which goes from {tape.start_s:g} to "
+            f"{tape.end_s:g} s"
+        )

@@ -224,6 +224,11 @@ class Signal(Model):
             return self.choices
         return {word: number for number, word in enumerate(self.choices)}
 
+    def word_of(self, value: float) -> str:
+        """The word of a choice that a value stands for; the number itself where it has none."""
+        words = {number: word for word, number in self.numbers.items()}
+        return words.get(round(value), f"{value:g}")
+
 
 Plain: TypeAlias = bool | Annotated[float, Field(allow_inf_nan=False)] | str
 """A literal, or a text that holds a colour or an expression."""

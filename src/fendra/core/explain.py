@@ -269,9 +269,10 @@ def _read(
             continue
         signal = design.signals[name]
         value = at_spot.number(place)
-        words = {number: word for word, number in signal.numbers.items()}
-        text = words.get(round(float(value)), "") if signal.kind == "choice" else ""
-        text = text or shown(np.asarray([value])) + (f" {signal.unit}" if signal.unit else "")
+        if signal.kind == "choice":
+            text = signal.word_of(float(value))
+        else:
+            text = shown(np.asarray([value])) + (f" {signal.unit}" if signal.unit else "")
         is_lost = bool(at_spot.number(recording.graph.roots[f"lost:{name}"]))
         found[name] = f"{text}, lost" if is_lost else text
     return found

@@ -35,6 +35,9 @@ BY, ELSE = "by", "else"
 MEASURED = frozenset({"x", "y", "z", "radius", "index", "rank", "address"})
 """Columns that are lengths or counts: a place made of them is brought to 0 to 1."""
 
+SHARES = frozenset({"along", "across", "up"})
+"""Columns that go from 0 to 1 by themselves."""
+
 _WITH_UNIT = re.compile(r"([+-]?\d+(?:\.\d*)?) *(ms|s|min|Hz|kHz|rpm|deg|°|%|mm|cm|m|in|LEDs?)")
 _FACTORS = {
     ("ms", "s"): 0.001, ("min", "s"): 60.0, ("kHz", "Hz"): 1000.0, ("rpm", "Hz"): 1 / 60,
@@ -211,6 +214,8 @@ class Settings:
             message = f"a place is needed here, and this is {in_words(setting)}."
             self._report.error(path, "wrong-type", message, "Write a column, as in: by = 'x'.")
             return None
+        if setting.strip() in SHARES:
+            return self._tracer.column(setting.strip(), space.name)
         before = len(self._tracer.nodes)
         value = self._expression(setting, Parameter("number", 0.0, "", -1e9, 1e9), path, space)
         if value is None:
@@ -218,9 +223,6 @@ class Settings:
         if setting.strip() == "angle":
             return value * (1.0 / 360.0)
         columns = {str(node.payload) for node in self._tracer.nodes[before:] if node.op == "column"}
-        if value.rate == Rate.SPOT and columns <= {"along", "across", "up"} and len(columns) == 1:
-            plain = _plain_column(setting, self._tracer, space)
-            return value if plain is None else plain
         if value.rate != Rate.SPOT or not columns & MEASURED:
             return clamp(value, -1e6, 1e6)
         values = fixed_values(self._tracer, value, space)
@@ -359,12 +361,6 @@ _WANTED = {
     "numbers": ("a list of numbers", "Write them in brackets, as in: [0, 0.3, 1]."),
     "text": ("a text", "Write it in quotes."),
 }  # fmt: skip
-
-
-def _plain_column(text: str, tracer: Tracer, space: Space) -> Value | None:
-    """The column that a text is the name of; None where it is more than that."""
-    name = text.strip()
-    return tracer.column(name, space.name) if name in ORDER_COLUMNS else None
 
 
 def _as_number(key: str) -> int | None:

@@ -6,7 +6,6 @@ from pathlib import Path
 
 from PIL import Image
 
-from fendra.core.design import Signal
 from fendra.core.film import Film
 from fendra.core.sides import ViewName
 from fendra.draw.glow import Stage
@@ -39,12 +38,6 @@ def write_still(
 KINDS = {".png": "PNG", ".jpg": "JPEG", ".jpeg": "JPEG", ".webp": "WEBP"}
 
 
-def word_of(signal: Signal, value: float) -> str:
-    """The word of a choice; its number where it has none."""
-    words = {number: word for word, number in signal.numbers.items()}
-    return words.get(round(value), f"{value:g}")
-
-
 def signal_notes(film: Film, at_s: float) -> list[str]:
     """The time, and what the tape said last of each signal; switches only while on."""
     notes = [f"{at_s:.2f} s"]
@@ -56,7 +49,7 @@ def signal_notes(film: Film, at_s: float) -> list[str]:
         if signal.lost_after is not None and at_s - since_s >= signal.lost_after:
             notes.append(f"{name} lost")
         elif signal.kind == "choice":
-            notes.append(f"{name} {word_of(signal, value)}")
+            notes.append(f"{name} {signal.word_of(value)}")
         elif signal.kind == "number":
             notes.append(f"{name} {value + 0.0:g}{unit}")
         elif value > 0.5:

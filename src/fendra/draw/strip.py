@@ -136,13 +136,12 @@ def _draw_number(film: Film, name: str, signal: Signal, ax: Axes) -> None:
 
 def _name_choices(times: Array, values: Array, signal: Signal, ax: Axes) -> None:
     """The word of a choice, where it begins to be that."""
-    words = {number: word for word, number in signal.numbers.items()}
     changes = np.flatnonzero(np.diff(values, prepend=np.nan))
     for place in changes.tolist():
         value = float(values[place])
         is_high = value > (float(values.min()) + float(values.max())) / 2
         ax.annotate(
-            words.get(round(value), f"{value:g}"), (float(times[place]), value),
+            signal.word_of(value), (float(times[place]), value),
             xytext=(3, -3 if is_high else 3), textcoords="offset points",
             color=style.ink().faint, fontsize=7.5, va="top" if is_high else "bottom",
         )  # fmt: skip

@@ -27,6 +27,8 @@ from fendra.core.graph.node import Graph, Node
 from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.passes import is_const, simplify
 from fendra.core.graph.trace import Tracer, Value
+from fendra.core.timeline import timeline_of
+from fendra.core.visible import layers_seen
 
 MOST_CASES = 20_000
 """Cases that are tried; a condition that tells more apart is not judged."""
@@ -267,7 +269,7 @@ def _is_covered(design: Design, below: bool | str, above: bool | str) -> bool:
     """Whether one condition holds in every case in which another does, and there is such a case."""
     if above is True:
         return True
-    texts = [text if isinstance(text, str) else str(text) for text in (below, above)]
+    texts = [str(below), str(above)]
     columns = cases(design, texts)
     if columns is None:
         return False
@@ -299,9 +301,6 @@ def never_on_the_tape(subject: Subject, report: Report) -> None:
     """Layers that never show, and scenes that are never chosen, over a given tape."""
     if subject.film is None:
         return
-    from fendra.core.timeline import timeline_of
-    from fendra.core.visible import layers_seen
-
     design, timeline = subject.design, timeline_of(subject.recording, subject.film)
     never = {course.name for course in timeline.layers if not (course.there > 0).any()}
     seen = layers_seen(subject.recording, subject.film, timeline)

@@ -9,7 +9,7 @@ To add one, write a file with a function like `blink` in blink.py, marked with `
 from __future__ import annotations
 
 import inspect
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass
@@ -33,8 +33,8 @@ from fendra.core.effects.parameters import (
 from fendra.core.registry import Registry
 
 __all__ = [
-    "EFFECTS", "Effect", "Led", "Look", "Parameter", "colour", "colours", "effect", "gathering",
-    "number", "numbers", "picture", "place", "text", "truth", "word",
+    "EFFECTS", "FAMILIES", "Effect", "Led", "Look", "Parameter", "by_family", "colour", "colours",
+    "effect", "gathering", "number", "numbers", "picture", "place", "text", "truth", "word",
 ]  # fmt: skip
 
 
@@ -73,6 +73,13 @@ FAMILIES = (
     "own",
 )  # fmt: skip
 """What effects are for, in the order in which they are listed."""
+
+
+def by_family(effects: Iterable[Effect]) -> list[Effect]:
+    """Effects in the order in which they are listed: by their family, then by name."""
+    places = {family: place for place, family in enumerate(FAMILIES)}
+    return sorted(effects, key=lambda e: (places.get(e.family, len(places)), e.name))
+
 
 _GATHERED: ContextVar[dict[str, Effect] | None] = ContextVar("gathered", default=None)
 

@@ -49,18 +49,7 @@ class Clock:
         rounded up: what is due at a whole millisecond comes with it, and not one later.
         start: where this is true the phase is 0 again.
         """
-        rate = self._frame_number(rate, "a rate")
-        if rate.number is not None:
-            step = math.ceil(min(max(rate.number, 0.0), MOST_HZ) * TURN_PER_MS)
-            clock = self.now_ms if start is None else self.since_ms(start)
-            return phase_to_float(self._uint("uint_mul", clock, step))
-        step_per_ms = self._named("step", to_uint(clamp(rate, 0.0, MOST_HZ) * TURN_PER_MS))
-        phase = self.tracer.state(self.tracer.fresh_name("phase"), 0, Kind.UINT)
-        moved = self._uint("uint_add", phase, self._uint("uint_mul", step_per_ms, self.dt_ms))
-        if start is not None:
-            moved = self._uint("uint_select", start, 0, moved)
-        self.tracer.remember(phase, moved)
-        return phase_to_float(moved)
+        return self.turns(rate, start)[1]
 
     def turns(self, rate: Operand, start: Value | None = None) -> tuple[Value, Value]:
         """How many whole turns have passed, an unsigned integer that wraps, and the phase.
