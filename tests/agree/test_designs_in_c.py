@@ -13,6 +13,7 @@ import fendra as fd
 from agreement import assert_same_light
 from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.native.engine import NativeEngine
+from helpers import strip
 from strategies import designs, news, recordings
 
 DEMO = Path(fd.demo_file("heron.toml")).parent
@@ -71,3 +72,53 @@ def test_any_graph_gives_the_same_bits(compiler, made, frames):
         NumpyEngine(recording), NativeEngine(design, recording),
         [(step_ms, {"s": s, "on": float(on)}) for step_ms, s, on in [(0, 0.5, True), *frames]],
     )  # fmt: skip
+
+
+LIVE = {
+    "raw": {"calibrate": [1000, 2000], "range": [-1, 1], "dead_band": 0.1, "smooth": [0.05, 0.4]},
+    "lux": {"curve": [[0, 0], [50, 0.8], [1000, 1]], "average": 0.4, "lost_after": 0.6},
+    "pack": {"cells": "guess", "slew": [0.5, 2], "lost_after": 1},
+    "night": {"kind": "switch", "of": "lux", "on_at": 0.2, "off_at": 0.5, "dwell": 0.3},
+    "left": {"kind": "switch", "debounce": 0.02, "hold": 0.4},
+    "tint": {"kind": "colour", "smooth": 0.2, "fallback": "navy"},
+    "say": {"kind": "text", "choices": ["go", "stop"]},
+    "hit": {"kind": "event"},
+    "sound": {"kind": "vector", "size": 3, "range": [0, 1], "smooth": [0.01, 0.3]},
+}
+
+
+def test_every_kind_and_every_conditioning_is_the_same_in_c(compiler):
+    """Random news in uneven frames, for every key and every function over time."""
+    design = fd.Design.from_values({
+        "line": [{"name": "a", "part": [strip()]}], "signals": LIVE,
+        "layer": [
+            {"name": "1", "on": "bar", "effect": "solid", "colour": "tint", "cover": "sound[2]"},
+            {"name": "2", "on": "bar", "effect": "ripple", "trigger": "hit", "x": "hit.x",
+             "strength": "hit.strength", "when": "toggle(say == 'go')", "blend": "add"},
+            {"name": "3", "on": "bar", "effect": "bands", "levels": "sound", "cover": "0.5 + raw / 2",
+             "level": "clamp(pack / 4 + slope(raw, 0.1), 0, 1)", "when": "night or left"},
+            {"name": "4", "on": "bar", "effect": "solid", "cover": "clamp(rate_of(left) / 9, 0, 1)",
+             "level": "average(raw * raw, 0.3)", "colour": "hue(slew(lux * 90, 40))"},
+            {"name": "5", "on": "bar", "effect": "solid", "colour": "red",
+             "when": "pulse(hit, 0.1) or starts(night) or switch(raw, 0.5, 0.1)"
+                     " and dwell(debounce(lux > 0.3, 0.05), 0.2)"},
+            {"name": "6", "on": "bar", "effect": "solid", "cover": "peak(sound[0], 0.1, 1)",
+             "level": "curve(lux, 0, 1, 0.5, 0.2) - dead_band(raw, 0.3)", "blend": "max"},
+        ],
+    })  # fmt: skip
+    plain, native = (design.compile(engine=engine) for engine in ("numpy", "native"))
+    assert native.engine.name == "native"
+    random = np.random.default_rng(7)
+    spans = {
+        "raw": (900, 2100),
+        "lux": (0, 1100),
+        "pack": (0, 17),
+        "tint": (0, 0xFFFFFF),
+        "hit.x": (0, 70),
+    }
+    frames = []
+    for _ in range(600):
+        news = {name: np.float32(random.uniform(*spans.get(name, (0, 1)))) for name in plain.fed}
+        kept = {name: value for name, value in news.items() if random.random() < 0.3}
+        frames.append((int(random.integers(1, 60)), kept))
+    assert_same_light(plain.engine, native.engine, frames)

@@ -11,6 +11,7 @@ import numpy as np
 
 from fendra.core.design import Design
 from fendra.core.errors import SignalError
+from fendra.core.light import is_colour, srgb_bytes
 from fendra.core.names import did_you_mean
 from fendra.core.tape import Tape
 
@@ -75,8 +76,8 @@ def _spread(before: Floats, values: Floats, times: Floats) -> Floats:
 
 
 def _words_of(design: Design, name: str) -> Mapping[str, int]:
-    signal = design.signals.get(name)
-    fed = [known for known, item in design.signals.items() if item.of is None]
+    fed = design.fed
+    signal = design.signals.get(fed.get(name, name))
     if signal is None or name not in fed:
         if signal is not None:
             raise SignalError(f"signal '{name}' is computed by the design, not fed")
@@ -93,6 +94,9 @@ def _number(text: str, words: Mapping[str, int], whole: str) -> float:
     switch = {"on": 1.0, "off": 0.0, "true": 1.0, "false": 0.0}
     if text.lower() in switch:
         return switch[text.lower()]
+    if is_colour(text):
+        red, green, blue = srgb_bytes(text)
+        return float(red << 16 | green << 8 | blue)
     try:
         value = float(text)
     except ValueError:

@@ -34,6 +34,7 @@ from fendra.core.media import Media
 from fendra.core.mix import Blend
 from fendra.core.model import Model, one_of
 from fendra.core.names import SIGNAL_NAME, did_you_mean
+from fendra.core.signals.model import Seconds, Signal
 
 if TYPE_CHECKING:
     AnyPart: TypeAlias = Part
@@ -45,12 +46,10 @@ if TYPE_CHECKING:
     _Texts: TypeAlias = str | list[str]
     _Near: TypeAlias = str | Point
     _At: TypeAlias = int | str
-    _Choices: TypeAlias = list[str] | dict[str, int]
 else:
     _Texts = one_of(text=str, list=list[str])
     _Near = one_of(text=str, numbers=Point)
     _At = one_of(number=Annotated[int, Field(ge=0, le=MOST_LEDS)], text=Literal["end"])
-    _Choices = one_of(list=list[str], table=dict[str, int])
 
 
 def _check_controller(name: str) -> str:
@@ -191,43 +190,6 @@ class Trail(Model):
     by: str | None = None
     from_middle: bool = False
     reverse: bool = False
-
-
-Seconds: TypeAlias = Annotated[float, Field(ge=0, le=86_400, allow_inf_nan=False)]
-
-
-class Signal(Model):
-    """One live value and its conditioning.
-
-    range: lowest and highest value; what comes is held within it.
-    choices: the words of a choice, counted from 0, or with their numbers.
-    smooth: time constant, s. hold: a switch stays on so long after, s (bridges the dark
-    half of a flasher's pulse). lost_after: without news for so long it is lost, s, and
-    takes the value of `fallback`. of: an expression over other signals, instead of news.
-    """
-
-    kind: Literal["number", "switch", "choice"] = "number"
-    choices: _Choices = []
-    unit: str = ""
-    about: str = ""
-    range: Annotated[tuple[Number, Number], Field(strict=False)] | None = None
-    smooth: Seconds = 0.0
-    hold: Seconds = 0.0
-    lost_after: Seconds | None = None
-    fallback: Number | bool | str | None = None
-    of: str | None = None
-
-    @property
-    def numbers(self) -> dict[str, int]:
-        """The number of each word of a choice."""
-        if isinstance(self.choices, dict):
-            return self.choices
-        return {word: number for number, word in enumerate(self.choices)}
-
-    def word_of(self, value: float) -> str:
-        """The word of a choice that a value stands for; the number itself where it has none."""
-        words = {number: word for word, number in self.numbers.items()}
-        return words.get(round(value), f"{value:g}")
 
 
 Plain: TypeAlias = bool | Annotated[float, Field(allow_inf_nan=False)] | str
@@ -406,9 +368,15 @@ class Design(Model):
 
     @property
     def words(self) -> dict[str, dict[str, int]]:
-        """The words of each signal that is a choice, and their numbers."""
+        """The words of each signal that is a choice or a text, and their numbers."""
         signals = self.signals.items()
-        return {name: signal.numbers for name, signal in signals if signal.kind == "choice"}
+        return {n: signal.numbers for n, signal in signals if signal.kind in ("choice", "text")}
+
+    @property
+    def fed(self) -> dict[str, str]:
+        """Every number that comes in, and the signal that it belongs to."""
+        fed = ((name, signal) for name, signal in self.signals.items() if signal.of is None)
+        return {part: name for name, signal in fed for part in signal.parts(name)}
 
     @property
     def painted(self) -> list[int]:

@@ -36,6 +36,9 @@ class Engine(ABC):
         share of it. The array is the engine's own and changes with the next frame.
         """
 
+    def picture(self, name: str, light: Array) -> None:  # noqa: B027 - most engines show none
+        """Show a picture from the next frame on: linear light, (all spots, 3) float32."""
+
     @abstractmethod
     def frame(self, now_ms: int, news: Mapping[str, float], out: Array) -> None:
         """A frame as bytes into `out`, (spots, 3) uint8 without gaps, within the budgets."""

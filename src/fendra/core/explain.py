@@ -172,6 +172,8 @@ class _AtSpot:
             values = self._recording.columns[str(node.space), str(node.payload)]
             row = self.row(str(node.space))
             return values[row : row + 1].astype(node.kind.dtype)
+        if node.op == "pixels":
+            return np.zeros(shape, node.kind.dtype)  # a tape holds no pictures
         out = np.empty(shape, node.kind.dtype)
         with np.errstate(all="ignore"):
             args = [self.value(arg) for arg in node.args]
@@ -268,9 +270,11 @@ def _read(
         if place is None:
             continue
         signal = design.signals[name]
-        value = at_spot.number(place)
-        if signal.kind == "choice":
+        value = at_spot.value(place).ravel()[0]
+        if signal.kind in ("choice", "text"):
             text = signal.word_of(float(value))
+        elif signal.kind == "colour":
+            text = shown(at_spot.light(place))
         else:
             text = shown(np.asarray([value])) + (f" {signal.unit}" if signal.unit else "")
         is_lost = bool(at_spot.number(recording.graph.roots[f"lost:{name}"]))

@@ -22,12 +22,21 @@ def parse_colour(text: str) -> Colour:
     >>> parse_colour("#ff8000")[0], round(parse_colour("#ff8000")[1], 4)
     (1.0, 0.2159)
     """
+    red, green, blue = (srgb_to_linear(np.float64(b / 255)).item() for b in srgb_bytes(text))
+    return red, green, blue
+
+
+def srgb_bytes(text: str) -> tuple[int, int, int]:
+    """A colour as written as its three sRGB bytes. Raises ValueError for anything else.
+
+    >>> srgb_bytes("#ff8000")
+    (255, 128, 0)
+    """
     name = text.strip().casefold()
     if name == "rebeccapurple":
         name = "#663399"
     rgb = webcolors.hex_to_rgb(name) if name.startswith("#") else webcolors.name_to_rgb(name)
-    red, green, blue = (srgb_to_linear(np.float64(level / 255)).item() for level in rgb)
-    return red, green, blue
+    return rgb.red, rgb.green, rgb.blue
 
 
 def is_colour(text: str) -> bool:

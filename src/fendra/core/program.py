@@ -17,6 +17,8 @@ from fendra.core.graph.ops import LARGEST, UINT_MASK
 from fendra.core.layout import Layout
 from fendra.core.mix import Recording
 from fendra.core.names import did_you_mean
+from fendra.core.signals.model import Signal
+from fendra.core.signals.values import to_numbers
 from fendra.core.tape import Tape
 
 LARGEST_FILM = 2_000_000_000
@@ -25,6 +27,7 @@ PROGRESS_STEPS = 200
 """How often a film tells how far it is."""
 
 _PLAIN = (float, int)
+_PART = Signal()
 
 Bytes = np.ndarray[Any, np.dtype[np.uint8]]
 
@@ -46,6 +49,9 @@ class Program:
         self._last_ms: int | None = None
         self.fed = recording.fed
         self._known = frozenset(self.fed)
+        self._is_plain = frozenset(
+            part for part, name in design.fed.items() if design.signals[name].kind != "picture"
+        )
         self._limited = tuple(limit.supply for limit in recording.limits)
         self._shape = (len(layout), 3)
 
@@ -64,8 +70,9 @@ class Program:
     ) -> Frame:
         """The frame at a time, with what is new of the signals.
 
-        news, signals: values by name; a signal that is not given keeps its value until it is
-        lost; NaN and None mean no news. at: seconds on the program's own clock; without it,
+        news, signals: values by name, as `core.signals.values.to_numbers` takes them; of a picture
+        its linear light, 0 to 1, (all LEDs, 3). A signal that is not given keeps its value until it
+        is lost; NaN and None mean no news. at: seconds on the program's own clock; without it,
         one frame period after the last.
 
         Raises SignalError for a name that the design does not feed or a value that is not a
@@ -147,30 +154,34 @@ class Program:
 
     def _check(self, given: Mapping[str, float]) -> Mapping[str, float]:
         """What is given as the engine takes it: known signals, numbers within +-1e9."""
-        known = self._known
+        known = self._is_plain
         for name, value in given.items():
             if name not in known or type(value) not in _PLAIN or not -LARGEST <= value <= LARGEST:
                 return self._mend(given)
         return given
 
     def _mend(self, given: Mapping[str, float]) -> dict[str, float]:
-        checked = {}
+        checked: dict[str, float] = {}
         for name, value in given.items():
+            signal = self.design.signals.get(name)
+            if signal is not None and signal.of is None:
+                checked |= self._numbers_of(name, signal, value)
+                continue
             if name not in self._known:
                 if name in self.design.signals:
                     raise SignalError(f"signal '{name}' is computed by the design, not fed")
                 remedy = did_you_mean(name, self.fed, "signals")
                 raise SignalError(f"the design has no signal '{name}'. {remedy}")
-            if value is None:
-                continue
-            try:
-                number = float(value)
-            except (TypeError, ValueError) as exc:
-                raise SignalError(f"signal '{name}' needs a number, and got {value!r}") from exc
-            if -LARGEST <= number <= LARGEST:
-                checked[name] = number
-            elif math.isinf(number):
-                raise SignalError(f"signal '{name}' needs a finite number, and got {value!r}")
-            elif not math.isnan(number):
-                checked[name] = math.copysign(LARGEST, number)
+            checked |= to_numbers(name, _PART, value)
         return checked
+
+    def _numbers_of(self, name: str, signal: Signal, value: Any) -> dict[str, float]:
+        """The numbers that feed a signal; a picture's light goes to the engine."""
+        if signal.kind == "picture" and value is not None:
+            light = np.asarray(value, np.float32)
+            if light.shape != self._shape:
+                raise SignalError(
+                    f"picture '{name}' has shape {light.shape}; here it is {self._shape}, linear"
+                )
+            self.engine.picture(name, light)
+        return to_numbers(name, signal, value)

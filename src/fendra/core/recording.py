@@ -28,7 +28,7 @@ from fendra.core.mix import Recording, Slot
 from fendra.core.names import did_you_mean
 from fendra.core.scenes import record_scenes
 from fendra.core.settings import Settings, written
-from fendra.core.signals import Signals
+from fendra.core.signals.record import Signals
 
 
 def record(
@@ -84,7 +84,7 @@ def record(
     )
     spots = {name: choice.spots for name, choice in choices.items()}
     spots |= {name: space.choice.spots for name, space in recorder.spaces.items()}
-    fed = tuple(name for name, signal in design.signals.items() if signal.of is None)
+    fed = tuple(design.fed)
     limits = make_limits(make_loads(design, layout))
     shares = tuple(graph.roots[f"scene:{i}:there"] for i in range(recorder.images))
     return Recording(graph, placed, columns, spots, len(layout), fed, limits, shares)

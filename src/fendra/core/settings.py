@@ -27,7 +27,7 @@ from fendra.core.layout.space import Space, shares
 from fendra.core.layout.table import Layout
 from fendra.core.light import COLOUR_NAMES, is_colour, parse_colour
 from fendra.core.names import did_you_mean, in_words
-from fendra.core.signals import Signals
+from fendra.core.signals.record import Signals
 
 BY, ELSE = "by", "else"
 """Keys of a table to look up in: what by, and what holds for all that is not there."""
@@ -165,7 +165,7 @@ class Settings:
         if isinstance(setting, dict):
             self._wrong(parameter, setting, path)
             return None
-        items = setting if isinstance(setting, list) else [setting]
+        items = self._each(setting) if isinstance(setting, list) else self._each([setting])
         if not items and parameter.default:
             self._report.error(path, "wrong-type", "the list is empty.", "Write one or more.")
             return None
@@ -175,6 +175,17 @@ class Settings:
         ]
         values = [value for value in found if value is not None]
         return values if len(values) == len(found) else None
+
+    def _each(self, items: Sequence[Plain]) -> list[Plain]:
+        """The items of a list; a vector in it stands for each of its numbers."""
+        found: list[Plain] = []
+        for item in items:
+            if isinstance(item, str) and self._signals.kind_of(item.strip()) == "vector":
+                name = item.strip()
+                found += [f"{name}[{place}]" for place in range(self._signals.size_of(name))]
+            else:
+                found.append(item)
+        return found
 
     def _looked_up(
         self, table: dict[str, Plain], parameter: Parameter, path: Path, space: Space | None
@@ -337,9 +348,16 @@ class Settings:
         if space is not None:
             names += [*SPOT_COLUMNS, *ORDER_COLUMNS]
             known_words |= self._words
+
+        def picture(name: str) -> Value | None:
+            if space is None or self._signals.kind_of(name) != "picture":
+                return None
+            return self._signals.picture(name, space.name)
+
         return Scope(
-            self._tracer, look_up, names, known_words, self._signals.lost, self._clock, self._places
-        )
+            self._tracer, look_up, names, known_words, self._signals.lost, self._clock,
+            self._places, self._signals.raw, picture,
+        )  # fmt: skip
 
     def _places(self, name: str) -> Any:
         """Where the LEDs of a choice are, in its order; in the design's unit."""

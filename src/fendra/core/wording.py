@@ -16,7 +16,6 @@ from fendra.core.design import (
     Line,
     OnCanvas,
     Scene,
-    Signal,
     Trail,
 )
 from fendra.core.electric.leds import LedFigures
@@ -26,6 +25,7 @@ from fendra.core.layout.shapes import SHAPES
 from fendra.core.layout.shapes.keys import Column
 from fendra.core.layout.shapes.path import Bend
 from fendra.core.names import did_you_mean, in_words
+from fendra.core.signals.model import Signal
 
 _WANTED = {
     "bool_type": "true or false",

@@ -52,6 +52,6 @@ def signal_notes(film: Film, at_s: float) -> list[str]:
             notes.append(f"{name} {signal.word_of(value)}")
         elif signal.kind == "number":
             notes.append(f"{name} {value + 0.0:g}{unit}")
-        elif value > 0.5:
+        elif signal.kind == "switch" and value > 0.5:
             notes.append(f"{name} on")
     return notes

@@ -7,9 +7,9 @@ from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from fendra.core.design import Signal
 from fendra.core.film import Film
 from fendra.core.light import linear_to_srgb
+from fendra.core.signals.model import Signal
 from fendra.draw import style
 
 if TYPE_CHECKING:
@@ -33,8 +33,8 @@ def draw_strip(film: Film, *, title: str = "") -> Figure:
         for name, signal in film.design.signals.items()
         if signal.of is None and name in film.tape.signals
     }
-    numbers = {name: signal for name, signal in signals.items() if signal.kind != "switch"}
-    switches = [name for name, signal in signals.items() if signal.kind == "switch"]
+    numbers = {n: signal for n, signal in signals.items() if signal.kind in ("number", "choice")}
+    switches = [n for n, signal in signals.items() if signal.kind in ("switch", "event")]
     parts = film.layout.part_names
     heights = [0.55] * len(numbers) + [0.24 * len(switches)] * bool(switches)
     heights += [float(np.clip((film.part(p).shape[1] / 30) ** 0.5, 0.4, 2.0)) for p in parts]
@@ -154,6 +154,10 @@ def _draw_switches(film: Film, names: list[str], ax: Axes) -> None:
         values = film.tape.signals[name]
         known = ~np.isnan(values)
         on = values[known] > 0.5
+        if film.design.signals[name].kind == "event":
+            times = film.tape.times[known][values[known] > 0]
+            ax.vlines(times, row + 0.15, row + 0.85, color=style.ink().lines[1], linewidth=1)
+            continue
         ax.fill_between(
             film.tape.times[known], row + 0.85, np.where(on, row + 0.15, row + 0.85), step="post",
             color=style.ink().lines[1], linewidth=0,

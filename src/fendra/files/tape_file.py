@@ -10,6 +10,7 @@ import numpy as np
 import pandas as pd
 
 from fendra.core.errors import FileError, TapeError
+from fendra.core.light import is_colour, srgb_bytes
 from fendra.core.tape import Tape
 
 Floats: TypeAlias = np.ndarray[Any, np.dtype[np.float64]]
@@ -26,7 +27,9 @@ def read_tape(path: str | Path, words: Mapping[str, Mapping[str, int]] | None = 
 
     Raises FileError where it cannot be read, and TapeError, which names the rows, where
     times are missing, double or out of order, or a cell holds no number. `true`, `on` and
-    `yes` are 1, `false`, `off` and `no` are 0.
+    `yes` are 1, `false`, `off` and `no` are 0; a colour, as `#ff8a00` or `orange`, is 0xff8a00. An
+    event `hit` may have the columns `hit.x`, `hit.y` and `hit.z` beside it, a vector `sound` has
+    `sound[0]` and so on.
 
     >>> from fendra.demo import demo_file
     >>> ride = read_tape(demo_file("ride.csv"))
@@ -92,6 +95,7 @@ def _numbers(
     """A column's numbers. words: what stands for a number in it, before all others."""
     own = {word: str(number) for word, number in words.items()}
     text = column.where(column.isin(own), column.str.lower().replace(_WORDS)).replace(own)
+    text = text.map(lambda cell: _packed(cell) if is_colour(cell) else cell)
     values = pd.to_numeric(text.where(text != ""), errors="coerce").to_numpy(np.float64)
     is_wrong = (text != "").to_numpy() & ~np.isfinite(values)
     if is_wrong.any():
@@ -100,6 +104,12 @@ def _numbers(
         problem = f"{_rows(rows)}: column '{column.name}' holds no number there ('{first}')"
         problems.append(f"{problem}; its words are {', '.join(words)}" if words else problem)
     return values
+
+
+def _packed(colour: str) -> str:
+    """A colour as the number that feeds a signal."""
+    red, green, blue = srgb_bytes(colour)
+    return str(red << 16 | green << 8 | blue)
 
 
 _WORDS = {"true": "1", "on": "1", "yes": "1", "false": "0", "off": "0", "no": "0", "nan": ""}

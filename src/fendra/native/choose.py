@@ -25,6 +25,9 @@ def choose_engine(design: Design, recording: Recording, wanted: str = "auto") ->
         raise EngineError(f"there is no engine '{wanted}'. {remedy}")
     if wanted == "numpy" or (wanted == "auto" and painted(recording) < PAYS_FROM):
         return NumpyEngine(recording), ""
+    if any(node.op == "pixels" for node in recording.graph.nodes):
+        note = "The design shows a live picture, which native code cannot."
+        return NumpyEngine(recording), f"{note} NumPy runs it." * (wanted == "native")
     from fendra.native.engine import NativeEngine
 
     try:

@@ -15,7 +15,7 @@ from typing import Any
 import numpy as np
 
 from fendra.core.checks import Subject, check
-from fendra.core.design import Design, Signal
+from fendra.core.design import Design
 from fendra.core.errors import ExpressionError, GraphError
 from fendra.core.findings import Path, Report
 from fendra.core.graph.bounds import Bounds
@@ -27,6 +27,7 @@ from fendra.core.graph.node import Graph, Node
 from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.passes import is_const, simplify
 from fendra.core.graph.trace import Tracer, Value
+from fendra.core.signals.model import Signal
 from fendra.core.timeline import timeline_of
 from fendra.core.visible import layers_seen
 
@@ -71,7 +72,7 @@ class _Reading:
 
     def _signal(self, name: str) -> None:
         signal = self.design.signals.get(name)
-        if signal is None or signal.kind != "switch" or signal.hold > 0:
+        if signal is None or signal.kind != "switch" or signal.is_held:
             self.is_simple = False
         elif signal.of is not None:
             self.read(signal.of)
@@ -86,7 +87,7 @@ class _Reading:
             self.is_simple = False
             return
         signal = self.design.signals.get(names[0])
-        if signal is None or signal.of is not None or signal.kind == "switch":
+        if signal is None or signal.of is not None or signal.kind not in ("number", "choice"):
             self.is_simple = False
             return
         known = self.numbers.setdefault(names[0], set())

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from fendra.core.checks import Subject, check
-from fendra.core.design import Signal
 from fendra.core.findings import Path, Report
-from fendra.core.graph.node import VALUE
+from fendra.core.graph.node import NEWS, VALUE
+from fendra.core.light import is_colour
 from fendra.core.names import did_you_mean
+from fendra.core.signals.model import COMMON, KEYS, Signal
 
 
 @check
@@ -19,7 +20,7 @@ def signal_settings(subject: Subject, report: Report) -> None:
             message = f"the range goes from {low:g} to {high:g}."
             report.error((*path, "range"), "range", message, "Write the lower value first.")
         _useless(signal, path, report)
-        _choices(signal, path, report)
+        _words(signal, path, report)
         if signal.range is not None and isinstance(signal.fallback, float):
             low, high = signal.range
             if not low <= signal.fallback <= high and low < high:
@@ -29,53 +30,80 @@ def signal_settings(subject: Subject, report: Report) -> None:
                 )
 
 
-def _choices(signal: Signal, path: Path, report: Report) -> None:
-    if signal.kind != "choice":
-        if signal.choices:
-            message = "only a choice has words; `choices` does nothing."
-            report.warning((*path, "choices"), "no-effect", message, "Remove it, or use a choice.")
-        if isinstance(signal.fallback, str):
-            message = f"'{signal.fallback}' is a word, and this is no choice."
-            report.error((*path, "fallback"), "wrong-type", message, "Write a number.")
+def _words(signal: Signal, path: Path, report: Report) -> None:
+    """The words of choices and texts, and what a fallback may be."""
+    numbers, fallback = signal.numbers, signal.fallback
+    if signal.kind in ("choice", "text"):
+        if not numbers:
+            message = f"a {signal.kind} needs its words."
+            report.error(path, "missing-key", message, 'Add choices = ["calm", "wild"].')
+        if len({*numbers.values()}) < len(numbers) or len(numbers) < len([*signal.choices]):
+            message = f"two words of this {signal.kind} are one number."
+            report.error((*path, "choices"), "duplicate-name", message, "Give each its own.")
+    if not isinstance(fallback, str):
         return
-    numbers = signal.numbers
-    if not numbers:
-        message = "a choice needs its words."
-        report.error(path, "missing-key", message, 'Add choices = ["calm", "wild"].')
-    if len({*numbers.values()}) < len(numbers) or len(numbers) < len([*signal.choices]):
-        message = "two words of this choice are one number."
-        report.error((*path, "choices"), "duplicate-name", message, "Give each its own.")
-    if isinstance(signal.fallback, str) and signal.fallback not in numbers:
-        remedy = did_you_mean(signal.fallback, numbers, "choices")
-        message = f"there is no choice '{signal.fallback}'."
+    if signal.kind in ("colour", "picture"):
+        if not is_colour(fallback):
+            message = f"there is no colour '{fallback}'."
+            report.error((*path, "fallback"), "colour", message, "Write '#rrggbb' or a CSS name.")
+    elif signal.kind not in ("choice", "text"):
+        message = f"'{fallback}' is a word, and this is no choice."
+        report.error((*path, "fallback"), "wrong-type", message, "Write a number.")
+    elif fallback not in numbers:
+        remedy = did_you_mean(fallback, numbers, "choices")
+        message = f"there is no choice '{fallback}'."
         report.error((*path, "fallback"), "unknown-name", message, remedy)
 
 
 def _useless(signal: Signal, path: Path, report: Report) -> None:
-    if signal.kind != "switch" and signal.hold > 0:
-        message = f"a {signal.kind} is not held; `hold` is for switches."
-        report.warning((*path, "hold"), "no-effect", message, "Remove it, or use kind = 'switch'.")
-    if signal.kind != "number" and (signal.smooth > 0 or signal.range is not None):
-        key = "smooth" if signal.smooth > 0 else "range"
-        kind = "a switch is on or off" if signal.kind == "switch" else "a choice has words"
-        message = f"{kind}; `{key}` does nothing."
-        report.warning((*path, key), "no-effect", message, "Remove it.")
-    if signal.of is not None and (signal.lost_after is not None or signal.fallback is not None):
-        key = "lost_after" if signal.lost_after is not None else "fallback"
-        message = f"this signal is computed; `{key}` does nothing."
-        report.warning((*path, key), "no-effect", message, "Set it on the signals that it reads.")
+    """Keys that do nothing for this kind of signal."""
+    for key in sorted(signal.model_fields_set - COMMON - KEYS[signal.kind]):
+        kinds = " or ".join(f"'{kind}'" for kind, keys in KEYS.items() if key in keys)
+        message = f"this is a {signal.kind}; `{key}` does nothing."
+        report.warning((*path, key), "no-effect", message, f"Remove it, or use kind = {kinds}.")
+    for key in ("lost_after", "fallback", "source", "cells"):
+        if signal.of is not None and getattr(signal, key):
+            message = f"this signal is computed; `{key}` does nothing."
+            report.warning(
+                (*path, key), "no-effect", message, "Set it on the signals that it reads."
+            )
+    if signal.kind in ("text", "event") and signal.fallback is not None:
+        message = f"a {signal.kind} is there in one frame alone; `fallback` does nothing."
+        report.warning((*path, "fallback"), "no-effect", message, "Remove it.")
+    if signal.calibrate is not None and signal.curve:
+        message = "`calibrate` comes first; `curve` does nothing."
+        report.warning((*path, "curve"), "no-effect", message, "Remove one of both.")
+
+
+@check
+def live_signals(subject: Subject, report: Report) -> None:
+    """Kinds of signals that need something: a size, a part, a source's name."""
+    for name, signal in subject.design.signals.items():
+        path: Path = ("signals", name)
+        if signal.of is not None and signal.kind not in ("number", "switch", "colour"):
+            message = f"a {signal.kind} cannot be computed."
+            report.error(
+                (*path, "of"), "wrong-value", message, "Numbers, switches and colours can."
+            )
+        if signal.kind == "vector" and signal.size is None:
+            report.error(path, "missing-key", "a vector needs its size.", "Add size = 8.")
+        if signal.kind == "picture" and signal.on not in subject.choices:
+            remedy = did_you_mean(signal.on, subject.choices, "parts, groups and trails")
+            message = f"there is no part, group or trail '{signal.on}'."
+            report.error((*path, "on"), "unknown-name", message, remedy)
 
 
 @check
 def unread_signals(subject: Subject, report: Report) -> None:
     """Signals that no layer reads, neither itself nor through others."""
     graph = subject.recording.graph
+    shown = {node.payload for node in graph.nodes if node.op == "pixels"}
     read = {
-        str(node.payload).removeprefix(VALUE)
+        str(node.payload).removeprefix(VALUE).removeprefix(NEWS)
         for node in graph.nodes
-        if node.op == "input" and str(node.payload).startswith(VALUE)
+        if node.op == "input"
     }
     for name, signal in subject.design.signals.items():
-        if signal.of is None and name not in read:
+        if signal.of is None and not read & {*signal.parts(name)} and name not in shown:
             message = f"no layer reads signal '{name}'."
             report.note(("signals", name), "unread", message, "Bind it to something, or remove it.")

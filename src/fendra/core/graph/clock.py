@@ -14,6 +14,7 @@ from fendra.core.errors import GraphError
 from fendra.core.graph.functions import (
     clamp,
     maximum,
+    minimum,
     phase_to_float,
     select,
     settle_share,
@@ -29,6 +30,12 @@ TURN_PER_MS = 2**32 / 1000
 MOST_HZ = 500.0
 FOREVER_MS = 0x7FFF_FFFF
 """Where counts of time since something stop: 24.8 days."""
+
+
+LONGEST_PERIOD_MS = 10_000
+"""A slower rate than one in so long is none."""
+PIECES = 8
+"""Of the window of a moving average."""
 
 
 class Clock:
@@ -202,6 +209,127 @@ class Clock:
         self.tracer.remember(before, now)
         return now
 
+    def follow(self, x: Value, rise_s: float, fall_s: float) -> Value:
+        """`x`, followed with one time constant upward and another downward; 0 is at once."""
+        if rise_s == fall_s:
+            return self.lag(x, max(rise_s, 0.001))
+        x = self._frame_number(x, "what is smoothed")
+        before = self.tracer.state(self.tracer.fresh_name("lag"), 0.0, Kind.FLOAT)
+        up, down = (settle_share(self.dt_s, max(time_s, 0.001)) for time_s in (rise_s, fall_s))
+        share = self._named("share", select(x > before, up, down))
+        now = select(self.first, x, before + (x - before) * share)
+        self.tracer.remember(before, now)
+        return now
+
+    def slew(self, x: Value, up: Operand, down: Operand) -> Value:
+        """`x`, followed by at most `up` a second upward and `down` a second downward."""
+        x = self._frame_number(x, "what is followed")
+        before = self.tracer.state(self.tracer.fresh_name("slewed"), 0.0, Kind.FLOAT)
+        high = before + self.dt_s * self._frame_number(up, "how fast it rises")
+        low = before - self.dt_s * self._frame_number(down, "how fast it falls")
+        now = select(self.first, x, minimum(maximum(x, low), high))
+        self.tracer.remember(before, now)
+        return now
+
+    def slope(self, x: Value, time_constant_s: Operand) -> Value:
+        """How fast `x` changes, a second, smoothed with a time constant; 0 at the beginning."""
+        smoothed = self.lag(x, time_constant_s)
+        return (x - smoothed) / time_constant_s
+
+    def average(self, x: Value, window_s: float) -> Value:
+        """The mean of `x` over the last `window_s` seconds; it begins at the first value of `x`.
+
+        The window is kept in `PIECES` pieces, the oldest of which goes out evenly as the newest
+        comes in.
+        """
+        x = self._frame_number(x, "what is averaged")
+        tracer, piece_s = self.tracer, window_s / PIECES
+        pieces = [tracer.state(tracer.fresh_name("piece"), 0.0, Kind.FLOAT) for _ in range(PIECES)]
+        sum_, time = (tracer.state(tracer.fresh_name(n), 0.0, Kind.FLOAT) for n in ("sum", "time"))
+        added, passed = sum_ + x * self.dt_s, time + self.dt_s
+        is_full = self._named("is_full", passed >= piece_s)
+        newest = self._named("newest", select(is_full, added / passed, x))
+        moved = [
+            select(self.first, x, select(is_full, before, piece))
+            for before, piece in zip([newest, *pieces], pieces, strict=False)
+        ]
+        left = self._named("left", select(is_full, 0.0, passed))
+        kept = select(is_full, 0.0, added)
+        whole = moved[0]
+        for piece in moved[1:-1]:
+            whole = whole + piece
+        rest = moved[-1] * maximum(piece_s - left, 0.0)
+        now = (whole * piece_s + kept + rest) * (1.0 / window_s)
+        for cell, value in zip([*pieces, sum_, time], [*moved, kept, left], strict=True):
+            tracer.remember(cell, value)
+        return now
+
+    def threshold(self, x: Value, on_at: float, off_at: float) -> Value:
+        """True from where `x` is above `on_at` until it is below `off_at`; where `on_at` is the
+        lower one, from where it is below `on_at` until it is above `off_at`.
+        """
+        x = self._frame_number(x, "what is compared")
+        if on_at == off_at:
+            return x > on_at
+        before = self.tracer.state(self.tracer.fresh_name("is_on"), False, Kind.TRUTH)
+        goes_on = x > on_at if on_at > off_at else x < on_at
+        stays = x >= off_at if on_at > off_at else x <= off_at
+        now = goes_on | (before & stays)
+        self.tracer.remember(before, now)
+        return now
+
+    def debounce(self, on: Value, time_s: float) -> Value:
+        """`on`, a change of which counts once it has stayed for so long."""
+        was, before = (
+            self.tracer.state(self.tracer.fresh_name(name), False, Kind.TRUTH)
+            for name in ("raw", "settled")
+        )
+        changed = (on & ~was) | (~on & was)
+        is_young = self._uint("uint_less", self.since_ms(changed), round(time_s * 1000))
+        now = select(self.first | ~is_young, on, before)
+        self.tracer.remember(was, on)
+        self.tracer.remember(before, now)
+        return now
+
+    def dwell(self, on: Value, time_s: float) -> Value:
+        """`on`, but whatever it is it stays for at least so long."""
+        before = self.tracer.state(self.tracer.fresh_name("dwells"), False, Kind.TRUTH)
+        age = self.tracer.state(self.tracer.fresh_name("dwelt"), FOREVER_MS, Kind.UINT)
+        grown = self._uint("uint_add", age, self._uint_min(self.dt_ms, FOREVER_MS))
+        grown = self._uint_min(grown, FOREVER_MS)
+        is_young = self._uint("uint_less", grown, round(time_s * 1000))
+        now = select(self.first | ~is_young, on, before)
+        changed = ((now & ~before) | (~now & before)) & ~self.first
+        self.tracer.remember(before, now)
+        self.tracer.remember(age, self._uint("uint_select", changed, 0, grown))
+        return now
+
+    def pulse(self, on: Value, time_s: float) -> Value:
+        """True for `time_s` seconds from where `on` becomes true, however long it stays so."""
+        starts = self.rises(on) & ~self.first
+        since = self.since_ms(starts, start=FOREVER_MS)
+        return self._uint("uint_less", since, round(time_s * 1000))
+
+    def rate_of(self, on: Value) -> Value:
+        """How often a second `on` becomes true: by the time between the last two times.
+
+        0 until it did so twice, and again when it stays away for twice that time.
+        """
+        age, period = (
+            self.tracer.state(self.tracer.fresh_name(name), start, Kind.UINT)
+            for name, start in (("age", FOREVER_MS), ("period", 0))
+        )
+        rises = self.rises(on) & ~self.first
+        grown = self._uint_min(self._uint("uint_add", age, self.dt_ms), FOREVER_MS)
+        is_known = self._uint("uint_less", grown, LONGEST_PERIOD_MS)
+        found = self._uint("uint_select", is_known, grown, 0)
+        now = self._uint("uint_select", rises, found, period)
+        since = self._uint("uint_select", rises, 0, grown)
+        self.tracer.remember(age, since)
+        self.tracer.remember(period, now)
+        is_going = self._uint("uint_less", since, self._uint("uint_mul", now, 2))
+        return select(is_going, 1000.0 / self.tracer.apply("to_float", now), 0.0)
+
     def presence(self, on: Value, fade_in_s: float, fade_out_s: float) -> Value:
         """How much of a layer is there, 0 to 1: it grows while `on` and then shrinks, evenly.
 
@@ -216,6 +344,9 @@ class Clock:
         now = select(on, grown, shrunk)
         self.tracer.remember(before, now)
         return now
+
+    def _uint_min(self, a: Operand, b: Operand) -> Value:
+        return self._uint("uint_select", self._uint("uint_less", a, b), a, b)
 
     def _named(self, name: str, value: Value) -> Value:
         """The value, which is called so in what is emitted."""

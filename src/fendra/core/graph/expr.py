@@ -41,6 +41,8 @@ class Scope:
     clock: for functions that need time; None where there is no time.
     places: gives where the LEDs of a part, group or trail are, (n, 3), in their order, for
     `x_of('keys', key)`; None where there are none.
+    raw: a switch before it is held, for `rate_of(left)`. picture: a picture's colours, LED by LED;
+    None for what is no picture.
     """
 
     tracer: Tracer
@@ -50,6 +52,8 @@ class Scope:
     lost: Callable[[str], Value | None] | None = None
     clock: Clock | None = None
     places: Callable[[str], Floats | None] | None = None
+    raw: Callable[[str], Value | None] | None = None
+    picture: Callable[[str], Value | None] | None = None
 
 
 def compile_expression(
@@ -161,6 +165,10 @@ class _Compiler:
                 return self._constant(node)
             case ast.Name():
                 return self._name(node)
+            case ast.Attribute(value=ast.Name(id=whole), attr=part):
+                return self._part(node, f"{whole}.{part}")
+            case ast.Subscript(value=ast.Name(id=whole), slice=ast.Constant(value=int() as place)):
+                return self._part(node, f"{whole}[{place}]")
             case ast.BoolOp():
                 values = [self._truth(item) for item in node.values]
                 result = values[0]
@@ -189,7 +197,7 @@ class _Compiler:
             node,
             "this is not part of the expression language",
             "It has numbers, names, + - * / // %, comparison, and, or, not, a if c else b, "
-            f"and the functions {', '.join(sorted(self._functions()))}.",
+            f"and the functions {', '.join(sorted([*self._functions(), 'curve']))}.",
         )
 
     def _constant(self, node: ast.Constant) -> Value:
@@ -212,6 +220,10 @@ class _Compiler:
         raise self._error(node, f"{value!r:.40} is not a number that can be used here")
 
     def _name(self, node: ast.Name) -> Value:
+        if self._colour and self._scope.picture is not None:
+            picture = self._scope.picture(node.id)
+            if picture is not None:
+                return picture
         value = self._scope.look_up(node.id)
         if value is not None:
             return value
@@ -229,6 +241,14 @@ class _Compiler:
             others = remedy if known else ""
             remedy = f"Declare it as [signals.{node.id}]. {others}".strip()
         raise self._error(node, f"nothing is called '{node.id}'.", remedy)
+
+    def _part(self, node: ast.Attribute | ast.Subscript, name: str) -> Value:
+        """A part of a signal: `hit.x` of an event, `sound[3]` of a vector."""
+        value = self._scope.look_up(name)
+        if value is None:
+            self._value(node.value)  # tells what is wrong with the name itself
+            raise self._error(node, f"'{name}' is no part of anything here")
+        return value
 
     def _truth(self, node: ast.expr) -> Value:
         value = self._value(node)
@@ -324,7 +344,19 @@ class _Compiler:
             "since": (1, lambda on: clock.seconds_since(_truth_of(on, "since(brake > 0.5)"))),
             "toggle": (1, lambda on: ~self._is_step(clock, on, 2, 0)),
             "steps": (2, lambda on, most: self._steps(clock, on, most)),
-        }
+            "peak": (3, lambda x, hold_s, fall: clock.peak(tame(x), _plain(hold_s), tame(fall))),
+            "average": (2, lambda x, time_s: clock.average(tame(x), max(_plain(time_s), 0.001))),
+            "slope": (2, lambda x, time_s: clock.slope(tame(x), _at_least(time_s, 0.001))),
+            "slew": (2, lambda x, most: clock.slew(tame(x), _at_least(most, 0.0), most)),
+            "switch": (3, lambda x, on, off: clock.threshold(tame(x), _plain(on), _plain(off))),
+            "debounce": (2, lambda on, time_s: clock.debounce(
+                _truth_of(on, "debounce(button, 0.02)"), _plain(time_s))),
+            "dwell": (2, lambda on, time_s: clock.dwell(
+                _truth_of(on, "dwell(lux < 20, 10)"), _plain(time_s))),
+            "pulse": (2, lambda on, time_s: clock.pulse(
+                _truth_of(on, "pulse(button, 0.5)"), _plain(time_s))),
+            "starts": (1, lambda on: clock.rises(_truth_of(on, "starts(armed)")) & ~clock.first),
+        }  # fmt: skip
 
     def _is_step(self, clock: Clock, on: Value, most: int, step: int) -> Value:
         count = clock.count(_truth_of(on, "toggle(button)"), most)
@@ -349,6 +381,10 @@ class _Compiler:
         name = node.func.id
         if name == "lost" and self._scope.lost is not None:
             return self._lost(node)
+        if name == "rate_of" and self._scope.clock is not None:
+            return self._rate_of(node, self._scope.clock)
+        if name == "curve":
+            return self._curve(node)
         if name == "distance" and self._scope.look_up("x") is not None:
             return self._distance(node)
         if name in PLACE_OF and self._scope.places is not None:
@@ -356,6 +392,7 @@ class _Compiler:
         table = self._functions()
         if name not in table:
             known = [*table, *(["lost"] if self._scope.lost else [])]
+            known += ["curve", *(["rate_of"] if self._scope.clock else [])]
             known += [*PLACE_OF] if self._scope.places is not None else []
             known += ["distance"] * (self._scope.look_up("x") is not None)
             remedy = did_you_mean(name, known, "functions")
@@ -396,6 +433,24 @@ class _Compiler:
         assert total is not None
         return functions.sqrt(total)
 
+    def _rate_of(self, node: ast.Call, clock: Clock) -> Value:
+        """How often a second a condition comes true; of a switch, before it is held."""
+        if len(node.args) != 1:
+            raise self._error(node, "rate_of takes one condition, as in: rate_of(left)")
+        arg = node.args[0]
+        raw = self._scope.raw(arg.id) if self._scope.raw and isinstance(arg, ast.Name) else None
+        return clock.rate_of(_truth_of(self._value(arg) if raw is None else raw, "rate_of(left)"))
+
+    def _curve(self, node: ast.Call) -> Value:
+        """Along straight lines between points."""
+        if len(node.args) < 5 or len(node.args) % 2 == 0:
+            raise self._error(
+                node, "curve takes a number, and points x, y, as in: curve(lux, 0, 1, 50, 0.2)"
+            )
+        x, *rest = [self._number(self._value(arg)) for arg in node.args]
+        points = [*map(_plain, rest)]
+        return functions.curve(x, [*zip(points[::2], points[1::2], strict=True)])
+
     def _lost(self, node: ast.Call) -> Value:
         assert self._scope.lost is not None
         if len(node.args) != 1 or not isinstance(node.args[0], ast.Name):
@@ -407,7 +462,15 @@ class _Compiler:
         return value
 
 
-OF_CONDITIONS = frozenset({"hold", "since", "toggle", "steps"})
+def _plain(value: Value) -> float:
+    if value.number is None:
+        raise GraphError("a plain number is needed here")
+    return value.number
+
+
+OF_CONDITIONS = frozenset(
+    {"hold", "since", "toggle", "steps", "debounce", "dwell", "pulse", "starts"}
+)
 """Functions whose first value is a condition."""
 
 
@@ -468,6 +531,7 @@ _PLAIN: dict[str, tuple[int, Callable[..., Value]]] = {
     "rgb": (3, _rgb),
     "even_mix": (3, _even_mix),
     "shift_hue": (2, _shift_hue),
+    "dead_band": (2, lambda x, width: functions.dead_band(x, _plain(width))),
 }
 """Functions that need neither time nor signals."""
 
@@ -476,5 +540,7 @@ PLACE_OF = ("x_of", "y_of", "z_of")
 
 FUNCTIONS = (
     *_PLAIN, *PLACE_OF, "cycle", "lag", "hold", "since", "toggle", "steps", "lost", "distance",
+    "peak", "average", "slope", "slew", "switch", "debounce", "dwell", "pulse", "starts", "rate_of",
+    "curve",
 )  # fmt: skip
 """The names of all functions that an expression may call somewhere."""

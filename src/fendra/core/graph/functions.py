@@ -8,6 +8,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
 
 import numpy as np
@@ -15,6 +16,7 @@ import numpy as np
 from fendra.core.errors import GraphError
 from fendra.core.graph.ops import LARGEST_UINT_FLOAT, Kind, Table
 from fendra.core.graph.trace import Operand, Value
+from fendra.core.light import srgb_to_linear
 
 
 def minimum(a: Value, b: Operand) -> Value:
@@ -73,6 +75,37 @@ def ramp(x: Value, low: Operand, high: Operand) -> Value:
     if span.number == 0:
         raise GraphError("low and high are equal; they must differ")
     return clamp((x - low) / span)
+
+
+def curve(x: Value, points: Sequence[tuple[float, float]]) -> Value:
+    """Along straight lines between points (x, y), in ascending order of x; level outside of them.
+
+    Raises GraphError for fewer than two points, and for points out of order.
+    """
+    if len(points) < 2 or any(b[0] <= a[0] for a, b in itertools.pairwise(points)):
+        raise GraphError("a curve has two points or more, in ascending order of the first number")
+    found = x.tracer.const(points[0][1])
+    for (x0, y0), (x1, y1) in itertools.pairwise(points):
+        found = found + ramp(x, x0, x1) * (y1 - y0)
+    return found
+
+
+def dead_band(x: Value, width: float, centre: float = 0.0) -> Value:
+    """`centre` within `width` of it; beyond that so much nearer to it: without a jump."""
+    away = x - centre
+    return away - clamp(away, -width, width) + centre
+
+
+def packed_colour(packed: Value) -> Value:
+    """A colour of three sRGB bytes in one number, `0xRRGGBB`, as linear light (IEC 61966-2-1)."""
+    tracer = packed.tracer
+    bits = to_uint(packed, float(0xFFFFFF))
+    light = [srgb_to_linear(level / 255) for level in range(256)]
+    found = tracer.const((0.0, 0.0, 0.0))
+    for shift, unit in ((16, (1.0, 0.0, 0.0)), (8, (0.0, 1.0, 0.0)), (0, (0.0, 0.0, 1.0))):
+        byte = tracer.apply("uint_mod", tracer.apply("uint_shift", bits, shift), 256)
+        found = found + table(light, byte) * tracer.const(unit)
+    return found
 
 
 def smooth(x: Value) -> Value:

@@ -54,6 +54,7 @@ _LEAF_RATES = {
     "input": int(Rate.FRAME),
     "state": int(Rate.FRAME),
     "beneath": int(Rate.SPOT_AND_FRAME),
+    "pixels": int(Rate.SPOT_AND_FRAME),
 }
 RATES = tuple(Rate(bits) for bits in range(4))
 

@@ -58,6 +58,11 @@ class NumpyEngine(Engine):
         self._scratch = np.empty_like(self._canvas)
         self._planes = np.empty(self._canvas.shape, np.uint8)
         self._fixed = compute_fixed(graph, recording.columns, self._shape)
+        self._pictures = {
+            place: np.zeros(self._shape(place), np.float32)
+            for place, node in enumerate(graph.nodes)
+            if node.op == "pixels"
+        }
         slots = recording.slots
         always = [graph.roots["master"], *recording.shares, *(slot.on for slot in slots)]
         _, own = schedule(graph, always, [(slot.paint, slot.rest) for slot in slots])
@@ -93,6 +98,14 @@ class NumpyEngine(Engine):
         self._numbers.reset()
         self._limiter.reset()
         self._last_ms = None
+        for pixels in self._pictures.values():
+            pixels.fill(0.0)
+
+    def picture(self, name: str, light: Array) -> None:
+        nodes, spots = self._graph.nodes, self.recording.spots
+        for place, pixels in self._pictures.items():
+            if nodes[place].payload == name:
+                np.copyto(pixels, light[spots[str(nodes[place].space)]].T)
 
     def light(self, now_ms: int, news: Mapping[str, float]) -> tuple[Array, np.float32]:
         with np.errstate(all="ignore"):
@@ -181,7 +194,8 @@ class NumpyEngine(Engine):
         wanted = list(places)
         while wanted:
             place = wanted.pop()
-            if self._rates[place] == Rate.SPOT_AND_FRAME and place not in found:
+            is_moving = self._rates[place] == Rate.SPOT_AND_FRAME and place not in self._pictures
+            if is_moving and place not in found:
                 found.add(place)
                 wanted.extend(self._graph.nodes[place].args)
         return found
@@ -205,7 +219,7 @@ class NumpyEngine(Engine):
         keep: places that are read later. direct: where some of them are to be computed.
         """
         nodes = self._graph.nodes
-        arrays = {**self._fixed, **self._numbers.arrays}
+        arrays = {**self._fixed, **self._pictures, **self._numbers.arrays}
         last_use = {arg: place for place in sorted(places) for arg in nodes[place].args}
         steps: list[Step] = []
         for place in sorted(places):

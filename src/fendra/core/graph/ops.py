@@ -282,6 +282,6 @@ def op_of(name: str, payload: Hashable) -> Op:
     return OPS.get(name) or CHANNEL_OPS[name]
 
 
-LEAVES = frozenset({"const", "column", "input", "state", "beneath"})
-"""Nodes without arguments: a constant, a layout column, a frame's input, a memory cell, and, for
-emitted code only, the light beneath a layer."""
+LEAVES = frozenset({"const", "column", "input", "state", "pixels", "beneath"})
+"""Nodes without arguments: a constant, a layout column, a frame's input, a memory cell, a live
+picture, and, for emitted code only, the light beneath a layer."""

@@ -80,6 +80,11 @@ class Tracer:
         """A layout column over one choice of spots."""
         return self.record(self._leaf("column", kind, name, space=space))
 
+    def pixels(self, name: str, space: str) -> Value:
+        """The colours of a live picture, one for each spot of a choice of them."""
+        node = Node("pixels", (), Kind.FLOAT, 3, name, space, None, self._origin)
+        return self.record(node)
+
     def input(self, name: str, kind: Kind) -> Value:
         """A number that comes with every frame."""
         return self.record(self._leaf("input", kind, name))

@@ -10,7 +10,7 @@ from fendra.core.graph.ops import Kind
 from fendra.core.names import counted
 
 if TYPE_CHECKING:
-    from fendra.core.design import Signal
+    from fendra.core.signals.model import Signal
 
 
 def header(scene: Scene) -> str:
@@ -83,15 +83,24 @@ def _signals(scene: Scene) -> list[str]:
     rows = []
     for signal, field in scene.signals.items():
         row = f"    struct {scene.name}_signal {field};"
-        about = _about(scene.design.signals[signal])
+        about = _about(scene.design.signals[scene.design.fed[signal]])
         rows.append(f"{row:<40} {remark(about)}" if about else row)
     return rows
 
 
 def _about(signal: Signal) -> str:
     """A signal's unit and range, in a few words."""
-    if signal.kind == "switch":
-        return "on above 0.5"
+    match signal.kind:
+        case "switch" if not signal.has_threshold:
+            return "on above 0.5"
+        case "choice" | "text":
+            return ", ".join(f"{number} {word}" for word, number in signal.numbers.items())
+        case "colour":
+            return "0xrrggbb, sRGB"
+        case "event":
+            return "strength, and where; new when it happens"
+        case "picture":
+            return "none here: black"
     parts = [signal.unit] if signal.unit else []
     if signal.range is not None:
         parts.append(f"{signal.range[0]:g} to {signal.range[1]:g}")

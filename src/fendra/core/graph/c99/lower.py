@@ -7,7 +7,7 @@ that is there after it, channel by channel.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -17,7 +17,7 @@ from fendra.core.graph.highest import leaf_bounds
 from fendra.core.graph.narrow import ZERO, Narrower
 from fendra.core.graph.node import STATE, Graph, Node
 from fendra.core.graph.ops import CHANNELS, Kind
-from fendra.core.graph.passes import drop_unused, is_const
+from fendra.core.graph.passes import drop_unused, is_const, without_pictures
 from fendra.core.mix import Recording, Slot
 
 Floats = np.ndarray[Any, np.dtype[np.float64]]
@@ -53,6 +53,7 @@ class Lowered:
 
 def lower(recording: Recording) -> Lowered:
     """Split colours, put the blends into the graph, and drop what is needless."""
+    recording = replace(recording, graph=without_pictures(recording.graph))
     lowering = _Lowering(recording)
     mixed = recording.mixed
     painted = []

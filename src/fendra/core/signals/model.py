@@ -1,0 +1,160 @@
+"""The keys of a signal in a design."""
+
+from __future__ import annotations
+
+import itertools
+from functools import cached_property
+from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
+
+from pydantic import AfterValidator, Field
+
+from fendra.core.layout.shapes import Number
+from fendra.core.model import Model, one_of
+
+if TYPE_CHECKING:
+    _Choices: TypeAlias = list[str] | dict[str, int]
+    _UpDown: TypeAlias = float | tuple[float, float]
+    _Cells: TypeAlias = int | str
+    _Sources: TypeAlias = str | list[str]
+else:
+    _Choices = one_of(list=list[str], table=dict[str, int])
+    _NotNegative = Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)]
+    _Pair = Annotated[tuple[_NotNegative, _NotNegative], Field(strict=False)]
+    _UpDown = one_of(number=_NotNegative, numbers=_Pair)
+    _Cells = one_of(number=Annotated[int, Field(ge=1, le=200)], text=Literal["guess"])
+    _Sources = one_of(text=str, list=list[str])
+
+
+def _differ(ends: tuple[float, float]) -> tuple[float, float]:
+    if ends[0] == ends[1]:
+        raise ValueError("the two raw values are equal; they must differ")
+    return ends
+
+
+def _ascend(points: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    if len(points) == 1 or any(b[0] <= a[0] for a, b in itertools.pairwise(points)):
+        raise ValueError("a curve has two points or more, in ascending order of the first number")
+    return points
+
+
+_Span: TypeAlias = Annotated[tuple[Number, Number], Field(strict=False)]
+Seconds: TypeAlias = Annotated[float, Field(ge=0, le=86_400, allow_inf_nan=False)]
+Kind: TypeAlias = Literal[
+    "number", "switch", "choice", "colour", "text", "event", "vector", "picture"
+]
+
+MOST_PLACES = 256
+"""Numbers of a vector."""
+
+
+class Signal(Model):
+    """One live value and its conditioning.
+
+    kind: what it is. choices: the words of a choice, or those of a text that it knows, counted from
+    0 or with their numbers. size: how many numbers a vector has. on: the part or group that a
+    picture is spread over. source: where it comes from, `SOURCE:NAME`, or a list of those.
+
+    calibrate: the raw values that are the ends of `range`. curve: points [raw, value] instead.
+    range: lowest and highest value; what comes is held within it. cells: of a battery, whose raw
+    value is then divided by them. dead_band: so much on both sides of `centre` is `centre`.
+    average: the length of a moving average, s. slew: the most that it changes in a second.
+    smooth: time constant, s. Both may be two numbers: for rising and for falling.
+
+    on_at, off_at: where a switch that is a number goes on and off. debounce: a change counts once
+    it has stayed for so long, s. dwell: it stays on, and off, at least so long, s. hold: a switch
+    stays on so long after, s (bridges the dark half of a flasher's pulse).
+
+    lost_after: without news for so long it is lost, s, and takes the value of `fallback`. of: an
+    expression over other signals, instead of news.
+    """
+
+    kind: Kind = "number"
+    unit: str = ""
+    about: str = ""
+    source: _Sources = ""
+    choices: _Choices = []
+    size: Annotated[int, Field(ge=1, le=MOST_PLACES)] | None = None
+    on: str = "all"
+    calibrate: Annotated[_Span, AfterValidator(_differ)] | None = None
+    curve: Annotated[list[_Span], AfterValidator(_ascend)] = []
+    range: _Span | None = None
+    cells: _Cells | None = None
+    dead_band: Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)] = 0.0
+    centre: Number = 0.0
+    average: Seconds = 0.0
+    slew: _UpDown = 0.0
+    smooth: _UpDown = 0.0
+    on_at: Number | None = None
+    off_at: Number | None = None
+    debounce: Seconds = 0.0
+    dwell: Seconds = 0.0
+    hold: Seconds = 0.0
+    lost_after: Seconds | None = None
+    fallback: Number | bool | str | None = None
+    of: str | None = None
+
+    @cached_property
+    def numbers(self) -> dict[str, int]:
+        """The number of each word of a choice or of a text."""
+        if isinstance(self.choices, dict):
+            return self.choices
+        return {word: number for number, word in enumerate(self.choices)}
+
+    @property
+    def has_threshold(self) -> bool:
+        """Whether it is a switch that a number turns on and off."""
+        return self.kind == "switch" and (self.on_at is not None or self.off_at is not None)
+
+    @property
+    def is_held(self) -> bool:
+        """Whether what a switch is depends on more than what came last."""
+        return self.has_threshold or bool(self.hold or self.dwell or self.debounce)
+
+    @property
+    def thresholds(self) -> tuple[float, float]:
+        """Where it goes on, and where it goes off again."""
+        on_at = self.on_at if self.on_at is not None else self.off_at
+        off_at = self.off_at if self.off_at is not None else on_at
+        return (0.5, 0.5) if on_at is None or off_at is None else (on_at, off_at)
+
+    @property
+    def sources(self) -> tuple[str, ...]:
+        """Where it may come from, as `SOURCE:NAME`."""
+        return tuple([self.source] if isinstance(self.source, str) else self.source)
+
+    def word_of(self, value: float) -> str:
+        """The word of a choice that a value stands for; the number itself where it has none."""
+        words = {number: word for word, number in self.numbers.items()}
+        return words.get(round(value), f"{value:g}")
+
+    def parts(self, name: str) -> tuple[str, ...]:
+        """The numbers that feed it, when it is called so.
+
+        >>> Signal(kind="event").parts("hit"), Signal(kind="vector", size=2).parts("sound")
+        (('hit', 'hit.x', 'hit.y', 'hit.z'), ('sound[0]', 'sound[1]'))
+        """
+        match self.kind:
+            case "event":
+                return (name, *(f"{name}.{axis}" for axis in "xyz"))
+            case "vector":
+                return tuple(f"{name}[{place}]" for place in range(self.size or 1))
+        return (name,)
+
+
+KEYS: dict[str, frozenset[str]] = {
+    "number": frozenset(
+        {"range", "calibrate", "curve", "cells", "dead_band", "centre", "average", "slew", "smooth"}
+    ),
+    "switch": frozenset({"on_at", "off_at", "debounce", "dwell", "hold"}),
+    "choice": frozenset({"choices"}),
+    "colour": frozenset({"smooth"}),
+    "text": frozenset({"choices"}),
+    "event": frozenset(),
+    "vector": frozenset(
+        {"size", "range", "calibrate", "curve", "dead_band", "centre", "average", "slew", "smooth"}
+    ),
+    "picture": frozenset({"on"}),
+}
+"""The keys that each kind has beside those that all of them have."""
+
+COMMON = frozenset({"kind", "unit", "about", "source", "lost_after", "fallback", "of"})
