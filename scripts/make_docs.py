@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import inspect
 import re
+import sys
 import tomllib
 from pathlib import Path
 
@@ -11,6 +13,7 @@ import numpy as np
 import fendra as fd
 from fendra.cli.effect_examples import example_text
 from fendra.core.checks import Subject
+from fendra.core.drivers import Options
 from fendra.core.effects import EFFECTS, FAMILIES, Parameter
 from fendra.core.film import Film
 from fendra.core.findings import path_to_text
@@ -19,6 +22,8 @@ from fendra.core.graph.ops import OPS
 from fendra.core.program import Program
 from fendra.core.tape import Tape
 from fendra.files.design_file import check_text
+from fendra.outputs import DRIVERS as OUTPUTS
+from fendra.sources import DRIVERS as SOURCES
 
 DOCS = Path(__file__).parents[1] / "docs"
 
@@ -48,6 +53,17 @@ tries each row on edge values and others. `smaller(a, b)` is `a < b ? a : b`, `l
 """
 
 
+CONNECTIONS_HEAD = """# Sources and outputs
+
+Each stands in a design as `[sources.NAME]` or `[outputs.NAME]` with its `type`, or on the command
+line as `--from TYPE:ADDRESS,key=value` and `--to TYPE:ADDRESS,key=value`. [live.md](live.md) shows
+how they work together. Names are those that a signal's `source` has behind the colon. A source that
+needs a package which is not there says which extra brings it, as `pip install 'fendra[mqtt]'`. Made
+from the code by `make docs`.
+
+A tape is a source as well: `type = "tape"` with `address`, and `loop`, `speed` and `start` (s).
+"""
+
 FINDINGS_HEAD = """# Findings
 
 What `fendra check` may say, by code, each with an example and what it gets as an answer. An error
@@ -75,6 +91,7 @@ def pages() -> dict[Path, str]:
     """Every page that is made, and its text."""
     emitted = fd.load(fd.demo_file("heron.toml")).emit()
     return {
+        DOCS / "connections.md": connections_page(),
         DOCS / "effects.md": effects_page(),
         DOCS / "operations.md": OPERATIONS_HEAD + "".join(operation(name) for name in OPS),
         DOCS / "findings.md": findings_page(),
@@ -127,6 +144,54 @@ def answers(excerpt: str, code: str, *, on_tape: bool) -> list[str]:
         f"**{finding.severity}**: {path_to_text(finding.path)}{finding.message} {finding.remedy}"
         for finding in found[:2]
     ]
+
+
+def connections_page() -> str:
+    """Every source and output, with what can be said to it."""
+    text = CONNECTIONS_HEAD
+    for title, drivers in (("Sources", SOURCES), ("Outputs", OUTPUTS)):
+        text += f"\n## {title}\n"
+        for name in drivers.names():
+            kind = drivers.kind(name)
+            module = sys.modules[kind.__module__]
+            about = kind.__doc__ if name in SHARED else module.__doc__
+            text += f"\n### {name}\n\n{inspect.cleandoc(about or '')}\n"
+            if kind.example:
+                text += f"\nIn a line: `{kind.example}`\n"
+            text += "\n| key | | default |\n| --- | --- | --- |\n"
+            text += "".join(option_rows(kind.Options))
+    return text
+
+
+SHARED = {"memory", "null", "gif"}
+"""Drivers whose own docstring says more than their module's."""
+
+
+def option_rows(options: type[Options]) -> list[str]:
+    """A row for each key of a driver; its meaning stands in the docstring of its model."""
+    keys = [*options.model_fields]
+    own = options.__mro__[: options.__mro__.index(Options)]
+    texts = [inspect.cleandoc(base.__doc__ or "").replace("\n", " ") for base in own]
+    rows = []
+    for key, field in options.model_fields.items():
+        about = next(filter(None, (meaning(text, key, keys) for text in texts)), "")
+        is_plain = not field.is_required() and field.default not in (None, "", (), {})
+        default = field.default if is_plain else ""
+        shown = str(default).lower() if isinstance(default, bool) else default
+        if about or shown != "":
+            rows.append(f"| `{key}` | {about} | {shown} |\n")
+    return rows
+
+
+def meaning(text: str, key: str, keys: list[str]) -> str:
+    """What a docstring says of a key: behind `key: `, up to the next key."""
+    named = [(m.start(), m.end(), m[1]) for m in re.finditer(r"((?:\w+, )*\w+): ", text)]
+    named = [item for item in named if {*item[2].split(", ")} & {*keys}]
+    ends = [item[0] for item in named[1:]] + [len(text)]
+    for (_, start, names), end in zip(named, ends, strict=False):
+        if key in names.split(", "):
+            return text[start:end].strip().rstrip(".;")
+    return ""
 
 
 def effects_page() -> str:

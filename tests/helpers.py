@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import socket
 from typing import Any
 
 import numpy as np
@@ -40,6 +41,13 @@ def tape(rate_hz: float = 20.0, **signals: Any) -> fd.Tape:
     }
     rows = len(next(iter(columns.values())))
     return fd.Tape(np.arange(rows) / rate_hz, columns)
+
+
+def free_port() -> int:
+    """A UDP and TCP port of this computer that nobody listens at."""
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
+        there.bind(("127.0.0.1", 0))
+        return int(there.getsockname()[1])
 
 
 class FakeClock:

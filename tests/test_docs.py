@@ -47,6 +47,7 @@ DESIGN_PAGE = "".join(
 def test_the_pages_that_follow_from_the_code_are_those_of_the_code():
     made = runpy.run_path(str(ROOT / "scripts" / "make_docs.py"))["pages"]()
     assert {path.name for path in made} == {
+        "connections.md",
         "effects.md",
         "findings.md",
         "operations.md",

@@ -218,7 +218,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     /* Time */
     const float dt_s = (float)dt_ms * 0.001f;
 
-    /* Signal speed (heron.toml:128) */
+    /* Signal speed (heron.toml:150) */
     const uint32_t passed_ms = dt_ms < 2147483647u ? dt_ms : 2147483647u;
     const uint32_t age = state->speed_since + passed_ms;
     const uint32_t speed_since = signals->speed.is_new ? 0u
@@ -231,7 +231,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float speed = first ? speed_raw : state->speed_lag + (speed_raw - state->speed_lag)
         * share;
 
-    /* Signal rpm (heron.toml:134) */
+    /* Signal rpm (heron.toml:156) */
     const uint32_t age_2 = state->rpm_since + passed_ms;
     const uint32_t rpm_since = signals->rpm.is_new ? 0u
         : (age_2 < 2147483647u ? age_2 : 2147483647u);
@@ -242,14 +242,14 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float share_2 = 1.0f - v_3;
     const float rpm = first ? rpm_raw : state->rpm_lag + (rpm_raw - state->rpm_lag) * share_2;
 
-    /* Signal throttle (heron.toml:141) */
+    /* Signal throttle (heron.toml:163) */
     const uint32_t age_3 = state->throttle_since + passed_ms;
     const uint32_t throttle_since = signals->throttle.is_new ? 0u
         : (age_3 < 2147483647u ? age_3 : 2147483647u);
     const bool throttle_heard = throttle_since < 500u;
     const float throttle = throttle_heard ? clamp(signals->throttle.value, 0.0f, 1.0f) : 0.0f;
 
-    /* Signal brake (heron.toml:145) */
+    /* Signal brake (heron.toml:167) */
     const uint32_t age_4 = state->brake_since + passed_ms;
     const uint32_t brake_since = signals->brake.is_new ? 0u
         : (age_4 < 2147483647u ? age_4 : 2147483647u);
@@ -261,7 +261,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float brake = first ? brake_raw : state->brake_lag + (brake_raw - state->brake_lag)
         * share_3;
 
-    /* Signal left (heron.toml:150) */
+    /* Signal left (heron.toml:172) */
     const uint32_t age_5 = state->left_since + passed_ms;
     const uint32_t left_since = signals->left.is_new ? 0u
         : (age_5 < 2147483647u ? age_5 : 2147483647u);
@@ -271,7 +271,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const uint32_t left_since_2 = v_6 ? 0u : (age_6 < 2147483647u ? age_6 : 2147483647u);
     const bool left = left_heard && (v_6 || left_since_2 < 450u);
 
-    /* Signal right (heron.toml:156) */
+    /* Signal right (heron.toml:178) */
     const uint32_t age_7 = state->right_since + passed_ms;
     const uint32_t right_since = signals->right.is_new ? 0u
         : (age_7 < 2147483647u ? age_7 : 2147483647u);
@@ -281,7 +281,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const uint32_t right_since_2 = v_7 ? 0u : (age_8 < 2147483647u ? age_8 : 2147483647u);
     const bool right = right_heard && (v_7 || right_since_2 < 450u);
 
-    /* Signal battery (heron.toml:162) */
+    /* Signal battery (heron.toml:184) */
     const bool battery_ever = signals->battery.is_new || state->battery_ever;
     const float battery_raw = battery_ever ? clamp(signals->battery.value, 36.0f, 55.0f)
         : 48.0f;
@@ -291,7 +291,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float v_10 = state->battery_lag + (battery_raw - state->battery_lag) * share_4;
     const float battery = first ? battery_raw : v_10;
 
-    /* Signal lean (heron.toml:168) */
+    /* Signal lean (heron.toml:190) */
     const uint32_t age_9 = state->lean_since + passed_ms;
     const uint32_t lean_since = signals->lean.is_new ? 0u
         : (age_9 < 2147483647u ? age_9 : 2147483647u);
@@ -303,7 +303,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float lean = first ? lean_raw : state->lean_lag + (lean_raw - state->lean_lag)
         * share_5;
 
-    /* Signal lights (heron.toml:175) */
+    /* Signal lights (heron.toml:197) */
     const uint32_t age_10 = state->lights_since + passed_ms;
     const uint32_t lights_since = signals->lights.is_new ? 0u
         : (age_10 < 2147483647u ? age_10 : 2147483647u);
@@ -311,17 +311,17 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const bool lights_lost = !lights_heard;
     const bool lights = lights_lost || (lights_heard && 0.5f < signals->lights.value);
 
-    /* Signal parked (heron.toml:180) */
+    /* Signal parked (heron.toml:202) */
     const bool parked = speed < 0.8f && throttle < 0.05f && brake < 0.05f && speed_heard;
 
-    /* Signal battery_low (heron.toml:184) */
+    /* Signal battery_low (heron.toml:206) */
     const bool v_13 = battery < 43.9f;
     const uint32_t age_11 = state->battery_low_since + passed_ms;
     const uint32_t battery_low_since = v_13 ? 0u
         : (age_11 < 2147483647u ? age_11 : 2147483647u);
     now->battery_low = v_13 || battery_low_since < 2000u;
 
-    /* Scene "parked" (heron.toml:196) */
+    /* Scene "parked" (heron.toml:218) */
     const bool parked_chosen = parked && speed_heard;
     const bool v_14 = speed_lost || parked;
     const float v_15 = parked_chosen ? state->v_there_2
@@ -335,14 +335,14 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const float v_21 = v_18 < 1.0f ? (v_20 ? 0.0f : (1.0f - v_18) / (v_20 ? 1.0f : v_19))
         : 0.0f;
 
-    /* Scene "no news" (heron.toml:191) */
+    /* Scene "no news" (heron.toml:213) */
     now->no_news_there = speed_heard ? state->v_there * v_21 : v_18;
     now->parked_there = parked_chosen ? v_18 : state->v_there_2 * v_21;
 
-    /* Scene "riding" (heron.toml:201) */
+    /* Scene "riding" (heron.toml:223) */
     now->riding_there = v_14 ? state->v_there_3 * v_21 : v_18;
 
-    /* Layer 1, "running light, front" (heron.toml:218) */
+    /* Layer 1, "running light, front" (heron.toml:240) */
     const float v_22 = dt_s / 0.6f;
     const float running_light_front_grown =
         clamp(state->running_light_front_presence + v_22, 0.0f, 1.0f);
@@ -357,7 +357,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->running_light_front_paint_blue = 0.6866853f * now->running_light_front_strength;
     }
 
-    /* Layer 2, "running light, rear" (heron.toml:228) */
+    /* Layer 2, "running light, rear" (heron.toml:250) */
     const float running_light_rear_grown =
         clamp(state->running_light_rear_presence + v_22, 0.0f, 1.0f);
     const float running_light_rear_shrunk =
@@ -369,7 +369,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->running_light_rear_strength = running_light_rear_presence * 0.08498389f;
     }
 
-    /* Layer 3, "hubs roll with the road" (heron.toml:238) */
+    /* Layer 3, "hubs roll with the road" (heron.toml:260) */
     const bool v_23 = 0.0f < now->riding_there;
     const bool v_24 = 0.8f < speed && v_23;
     const float hubs_roll_with_the_road_rate = clamp(speed / 24.0f, 0.0f, 50.0f);
@@ -393,7 +393,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->hubs_roll_with_the_road_v = 1.0f - v_29;
     }
 
-    /* Layer 4, "cornering light, left" (heron.toml:254) */
+    /* Layer 4, "cornering light, left" (heron.toml:276) */
     const bool v_28 = lights && lean < -1.5f && !left;
     const float v_29 = dt_s / 0.3f;
     const float cornering_light_left_shrunk =
@@ -409,7 +409,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->cornering_light_left_paint_blue = 0.6866853f * now->cornering_light_left_strength;
     }
 
-    /* Layer 5, "cornering light, right" (heron.toml:264) */
+    /* Layer 5, "cornering light, right" (heron.toml:286) */
     const bool v_30 = lights && 1.5f < lean && !right;
     const float cornering_light_right_shrunk =
         clamp(state->cornering_light_right_presence - v_29, 0.0f, 1.0f);
@@ -426,7 +426,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
             * now->cornering_light_right_strength;
     }
 
-    /* Layer 6, "rpm" (heron.toml:274) */
+    /* Layer 6, "rpm" (heron.toml:296) */
     const float rpm_value = clamp(rpm, -1e+06f, 1e+06f);
     const float v_31 = clamp(rpm_value / 5200.0f, 0.0f, 1.0f);
     const bool v_32 = state->rpm_peak <= v_31;
@@ -445,7 +445,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->rpm_v_2 = 0.0f < now->rpm_top;
     }
 
-    /* Layer 7, "brake light" (heron.toml:288) */
+    /* Layer 7, "brake light" (heron.toml:310) */
     const bool v_34 = 0.04f < brake;
     const float brake_light_shrunk = clamp(state->brake_light_presence - v_11, 0.0f, 1.0f);
     const float brake_light_presence = v_34 ? 1.0f : brake_light_shrunk;
@@ -458,7 +458,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->brake_light_rest = 1.0f - brake_light_presence;
     }
 
-    /* Layer 8, "turn left, front" (heron.toml:297) */
+    /* Layer 8, "turn left, front" (heron.toml:319) */
     const uint32_t turn_left_front_age = state->turn_left_front_since + passed_ms;
     const uint32_t v_35 = turn_left_front_age < 2147483647u ? turn_left_front_age : 2147483647u;
     const uint32_t turn_left_front_since = left && !state->turn_left_front_stays ? 0u : v_35;
@@ -467,7 +467,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const uint32_t turn_left_front_elapsed = now->turn_left_front_on
         && !state->turn_left_front_was ? 0u : (state->turn_left_front_elapsed + dt_ms) % 692u;
 
-    /* Layer 9, "turn right, front" (heron.toml:305) */
+    /* Layer 9, "turn right, front" (heron.toml:327) */
     const uint32_t turn_right_front_age = state->turn_right_front_since + passed_ms;
     const uint32_t v_36 = turn_right_front_age < 2147483647u ? turn_right_front_age
         : 2147483647u;
@@ -477,7 +477,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const uint32_t turn_right_front_elapsed = now->turn_right_front_on
         && !state->turn_right_front_was ? 0u : (state->turn_right_front_elapsed + dt_ms) % 692u;
 
-    /* Layer 10, "turn left, rear" (heron.toml:313) */
+    /* Layer 10, "turn left, rear" (heron.toml:335) */
     const uint32_t turn_left_rear_age = state->turn_left_rear_since + passed_ms;
     const uint32_t v_38 = turn_left_rear_age < 2147483647u ? turn_left_rear_age : 2147483647u;
     const uint32_t turn_left_rear_since = left && !state->turn_left_rear_stays ? 0u : v_38;
@@ -486,7 +486,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const uint32_t turn_left_rear_elapsed = now->turn_left_rear_on && !state->turn_left_rear_was
         ? 0u : (state->turn_left_rear_elapsed + dt_ms) % 692u;
 
-    /* Layer 11, "turn right, rear" (heron.toml:322) */
+    /* Layer 11, "turn right, rear" (heron.toml:344) */
     const uint32_t turn_right_rear_age = state->turn_right_rear_since + passed_ms;
     const uint32_t v_39 = turn_right_rear_age < 2147483647u ? turn_right_rear_age : 2147483647u;
     const uint32_t turn_right_rear_since = right && !state->turn_right_rear_stays ? 0u : v_39;
@@ -495,7 +495,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const uint32_t turn_right_rear_elapsed = now->turn_right_rear_on
         && !state->turn_right_rear_was ? 0u : (state->turn_right_rear_elapsed + dt_ms) % 692u;
 
-    /* Layer 12, "parked" (heron.toml:331) */
+    /* Layer 12, "parked" (heron.toml:353) */
     const bool v_40 = 0.0f < now->parked_there;
     now->parked_2_on = v_40 && v_40;
     if (now->parked_2_on) {
@@ -510,14 +510,14 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->parked_2_v_5 = v_44 ^ (v_44 >> 15u);
     }
 
-    /* Layer 13, "parked, looking round" (heron.toml:345) */
+    /* Layer 13, "parked, looking round" (heron.toml:367) */
     now->parked_looking_round_on = !lights && v_40 && v_40;
     if (now->parked_looking_round_on) {
         const float v_41 = 2.0f * ((float)((now_ms * 1073742u) >> 8u) * 5.9604645e-08f) - 1.0f;
         now->parked_looking_round_middle = 1.0f - fabsf(v_41);
     }
 
-    /* Layer 14, "no news from the bus" (heron.toml:356) */
+    /* Layer 14, "no news from the bus" (heron.toml:378) */
     const bool v_41 = 0.0f < now->no_news_there;
     now->no_news_from_the_bus_on = v_41 && v_41;
     if (now->no_news_from_the_bus_on) {
@@ -545,7 +545,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
         now->turn_right_rear_gone = 442.0f <= elapsed_ms ? 15.0f : 0.0f;
     }
 
-    /* Layer 15, "battery warning" (heron.toml:365) */
+    /* Layer 15, "battery warning" (heron.toml:387) */
     const uint32_t battery_warning_age = state->battery_warning_since + passed_ms;
     const uint32_t v_42 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
     const uint32_t battery_warning_since = now->battery_low && !state->battery_warning_was ? 0u
@@ -612,7 +612,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
     state->has_begun = true;
 }
 
-/* Layer 1, "running light, front" (heron.toml:218): solid on nose-bar, 24 LEDs. */
+/* Layer 1, "running light, front" (heron.toml:240): solid on nose-bar, 24 LEDs. */
 static void paint_running_light_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -628,7 +628,7 @@ static void paint_running_light_front(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 2, "running light, rear" (heron.toml:228): solid on tail-bar, 30 LEDs. */
+/* Layer 2, "running light, rear" (heron.toml:250): solid on tail-bar, 30 LEDs. */
 static void paint_running_light_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -640,7 +640,7 @@ static void paint_running_light_rear(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 3, "hubs roll with the road" (heron.toml:238): spin on hubs, 32 LEDs. */
+/* Layer 3, "hubs roll with the road" (heron.toml:260): spin on hubs, 32 LEDs. */
 static void paint_hubs_roll_with_the_road(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -668,7 +668,7 @@ static void paint_hubs_roll_with_the_road(const struct heron_now *now, int first
     }
 }
 
-/* Layer 4, "cornering light, left" (heron.toml:254): solid on nose-left, 12 LEDs. */
+/* Layer 4, "cornering light, left" (heron.toml:276): solid on nose-left, 12 LEDs. */
 static void paint_cornering_light_left(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -684,7 +684,7 @@ static void paint_cornering_light_left(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 5, "cornering light, right" (heron.toml:264): solid on nose-right, 12 LEDs. */
+/* Layer 5, "cornering light, right" (heron.toml:286): solid on nose-right, 12 LEDs. */
 static void paint_cornering_light_right(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -700,7 +700,7 @@ static void paint_cornering_light_right(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 6, "rpm" (heron.toml:274): gauge on deck, 72 LEDs. */
+/* Layer 6, "rpm" (heron.toml:296): gauge on deck, 72 LEDs. */
 static void paint_rpm(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -727,7 +727,7 @@ static void paint_rpm(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 7, "brake light" (heron.toml:288): solid on tail-bar, 30 LEDs. */
+/* Layer 7, "brake light" (heron.toml:310): solid on tail-bar, 30 LEDs. */
 static void paint_brake_light(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -740,7 +740,7 @@ static void paint_brake_light(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 12, "parked" (heron.toml:331): cloud on deck, 72 LEDs. */
+/* Layer 12, "parked" (heron.toml:353): cloud on deck, 72 LEDs. */
 static void paint_parked_2(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -817,7 +817,7 @@ static void paint_parked_2(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 13, "parked, looking round" (heron.toml:345): sweep on nose-bar, 24 LEDs. */
+/* Layer 13, "parked, looking round" (heron.toml:367): sweep on nose-bar, 24 LEDs. */
 static void paint_parked_looking_round(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -839,7 +839,7 @@ static void paint_parked_looking_round(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 14, "no news from the bus" (heron.toml:356): sweep on deck, 72 LEDs. */
+/* Layer 14, "no news from the bus" (heron.toml:378): sweep on deck, 72 LEDs. */
 static void paint_no_news_from_the_bus(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -861,7 +861,7 @@ static void paint_no_news_from_the_bus(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 8, "turn left, front" (heron.toml:297):  on nose-left, 12 LEDs. */
+/* Layer 8, "turn left, front" (heron.toml:319):  on nose-left, 12 LEDs. */
 static void paint_turn_left_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -882,7 +882,7 @@ static void paint_turn_left_front(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 9, "turn right, front" (heron.toml:305):  on nose-right, 12 LEDs. */
+/* Layer 9, "turn right, front" (heron.toml:327):  on nose-right, 12 LEDs. */
 static void paint_turn_right_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -903,7 +903,7 @@ static void paint_turn_right_front(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 10, "turn left, rear" (heron.toml:313):  on tail-left, 15 LEDs. */
+/* Layer 10, "turn left, rear" (heron.toml:335):  on tail-left, 15 LEDs. */
 static void paint_turn_left_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -923,7 +923,7 @@ static void paint_turn_left_rear(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 11, "turn right, rear" (heron.toml:322):  on tail-right, 15 LEDs. */
+/* Layer 11, "turn right, rear" (heron.toml:344):  on tail-right, 15 LEDs. */
 static void paint_turn_right_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -943,7 +943,7 @@ static void paint_turn_right_rear(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 15, "battery warning" (heron.toml:365): blink on all, 158 LEDs. */
+/* Layer 15, "battery warning" (heron.toml:387): blink on all, 158 LEDs. */
 static void paint_battery_warning(const struct heron_now *now, int first,
     int end, struct light *light)
 {

@@ -26,6 +26,7 @@ if TYPE_CHECKING:
         LayoutError,
         OutputError,
         SignalError,
+        SourceError,
         TapeError,
     )
     from fendra.core.film import Frame
@@ -56,6 +57,7 @@ _HOMES = {
     "OutputError": "fendra.core.errors",
     "Program": "fendra.front",
     "SignalError": "fendra.core.errors",
+    "SourceError": "fendra.core.errors",
     "Tape": "fendra.core.tape",
     "TapeError": "fendra.core.errors",
     "demo_file": "fendra.demo",
@@ -82,6 +84,7 @@ __all__ = [
     "OutputError",
     "Program",
     "SignalError",
+    "SourceError",
     "Tape",
     "TapeError",
     "demo_file",

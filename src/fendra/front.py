@@ -70,6 +70,7 @@ class Design(CoreDesign):
         if wrong or document.findings:
             raise DesignError([*wrong, *document.findings])
         assert isinstance(document.design, cls)
+        document.design.is_in(str(folder))
         document.design.uses_media(read_media(document.design, Path(folder)))
         return document.design
 
@@ -79,8 +80,10 @@ class Design(CoreDesign):
 
     def check(self) -> list[Finding]:
         """Every finding, of any severity."""
+        from fendra.live.connect import check_connections
+
         _, report = examine(self)
-        return list(report)
+        return [*report, *check_connections(self)]
 
     def budget(self, film: CoreFilm | None = None) -> Budget:
         """Currents, voltages, data and memory; with a film, also of what the design shows.

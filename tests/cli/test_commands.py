@@ -34,7 +34,7 @@ def short_ride(tmp_path):
     "command",
     [
         "demo", "new", "schema", "check", "sheet", "map", "layout", "import", "probe", "effects",
-        "presets", "film", "compare", "explain", "run",
+        "presets", "film", "compare", "explain", "run", "listen", "simulate",
     ],
 )  # fmt: skip
 def test_every_command_has_help_with_an_example(fendra, command):
@@ -191,8 +191,10 @@ def test_run_sends_a_tape_to_a_controller(fendra, short_ride, monkeypatch, tmp_p
 
     listener = threading.Thread(target=listen, daemon=True)
     listener.start()
+    stays = tmp_path / "heron.toml"
+    stays.write_text(HERON.read_text().replace("level = 0.9", 'leaving = "keep"\nlevel = 0.9', 1))
     code, out, _ = fendra(
-        "run", HERON, "--tape", short_ride, "--engine", engine,
+        "run", stays, "--tape", short_ride, "--engine", engine,
         "--to", f"serial:{os.ttyname(theirs)},baud=115200",
     )  # fmt: skip
     done.set()

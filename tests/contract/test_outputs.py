@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
+import io
 import os
+import re
 import tty
+from pathlib import Path
 
+import numpy as np
 import pytest
+from PIL import Image, ImageSequence
 
 import fendra as fd
 from contract.output_contract import OutputContract
 from fendra.outputs import OUTPUTS, make_output
-from helpers import design
+from helpers import design, free_port, layer, strip
 
 
 class TestMemory(OutputContract):
@@ -35,19 +40,121 @@ class TestSerial(OutputContract):
         assert output.most_frames_hz(design(count=100)) == pytest.approx(11_520 / 317)
 
 
+class TestNull(OutputContract):
+    def make(self):
+        return make_output("null:")
+
+
+class TestSacn(OutputContract):
+    def make(self):
+        return make_output(f"sacn:127.0.0.1:{free_port()}")
+
+
+class InFolder(OutputContract):
+    @pytest.fixture(autouse=True)
+    def folder(self, tmp_path, monkeypatch):
+        monkeypatch.chdir(tmp_path)
+        Path("spi").write_bytes(b"")
+
+
+class TestSpi(InFolder):
+    def make(self):
+        return make_output("spi:spi")
+
+
+class TestGif(InFolder):
+    def make(self):
+        return make_output("gif:look.gif,seconds=1")
+
+    def test_it_writes_what_the_first_seconds_showed(self, output, lit):
+        """50 frames a second for 1.5 s: one second of 20 pictures."""
+        program = lit.compile()
+        with output:
+            output.open(lit)
+            for i in range(75):
+                output.send(program.frame(at=i / 50))
+        with Image.open("look.gif") as picture:
+            assert 19 <= sum(1 for _ in ImageSequence.Iterator(picture)) <= 21
+
+
+class TestFilm(InFolder):
+    def make(self):
+        return make_output("film:run.npz")
+
+    @pytest.mark.parametrize("name", ["run.npz", "run.raw"])
+    def test_it_holds_every_frame(self, lit, name):
+        program = lit.compile()
+        frames = [program.frame(at=i / 50) for i in range(5)]
+        with make_output(f"film:{name}") as output:
+            output.open(lit)
+            for frame in frames:
+                output.send(frame)
+        expected = b"".join(frame.rgb.tobytes() for frame in frames)
+        if name.endswith(".npz"):
+            with np.load(name) as film:
+                assert film["times"].tolist() == [0.0, 0.02, 0.04, 0.06, 0.08]
+                assert film["rgb"].tobytes() == expected
+        else:
+            assert Path(name).read_bytes() == expected
+
+
+class TestTerminal(OutputContract):
+    def make(self):
+        output = make_output("terminal:,columns=20,rows=4,rate=60")
+        output._stream = io.StringIO()
+        return output
+
+    def test_each_led_is_a_block_of_its_colour_where_it_is(self, output):
+        """Eight red LEDs in a row from left to right, and nothing above or below."""
+        made = design(layer(colour="red"))
+        output.open(made)
+        output.send(made.compile().frame())
+        output.close()
+        text = output._stream.getvalue()
+        rows = re.sub(r"\x1b\[[0-9;?]*[a-zA-Z]|\x1b[78]", "", text).split("\r\n")
+        lit = [row for row in rows if row.strip()]
+        assert len(lit) == 1
+        assert re.fullmatch(r" *([▀▄] *){8}", lit[0])
+        assert text.startswith("\x1b[?1049h")
+        assert text.endswith("\x1b[?1049l")
+
+    def test_without_a_terminal_it_says_so(self, lit):
+        with pytest.raises(fd.OutputError, match="no terminal to draw in"):
+            make_output("terminal:").open(lit)
+
+
 def test_every_output_is_held_to_the_contract():
-    assert set(OUTPUTS) == {"memory", "serial"}
+    held = {kind.__name__.removeprefix("Test").lower() for kind in every(OutputContract)}
+    assert {*OUTPUTS} <= held
+
+
+def every(kind):
+    return {kind, *(sub for child in kind.__subclasses__() for sub in every(child))}
+
+
+@pytest.mark.parametrize("text", ["memory:,controller=rear", "memory:,lines=b"])
+def test_an_output_takes_the_lines_of_one_controller_or_those_that_are_named(text):
+    lines = [
+        {"name": name, "controller": controller, "part": [strip(f"{name}-bar", count)]}
+        for name, controller, count in (("a", "front", 3), ("b", "rear", 5))
+    ]
+    made = design(layer(), line=lines, controllers={"front": {}, "rear": {}})
+    with make_output(text) as output:
+        output.open(made)
+        assert output.wire.sizes == [15]
 
 
 @pytest.mark.parametrize(
     ("text", "says"),
     [
         ("seriall:/dev/x", "Did you mean 'serial'"),
-        ("serial:/dev/x,speed=3", "'speed=3' is no option"),
-        ("serial:/dev/x,baud=fast", "baud and timeout are numbers"),
-        ("serial:/dev/x,baud=0", "a rate above 0"),
-        ("serial:", "write a port"),
-        ("memory:,x=1", "it has none"),
+        ("serial:/dev/x,speed=3", "there is no option 'speed' here"),
+        ("serial:/dev/x,fast", "'fast' is no option of output 'serial'; it has"),
+        ("serial:/dev/x,baud=fast", "baud = the text 'fast': .* as in serial:/dev/ttyUSB0"),
+        ("serial:/dev/x,baud=0", "baud = the text '0': .*greater than or equal to 50"),
+        ("serial:", "address = the text '': .* as in serial:/dev/ttyUSB0"),
+        ("memory:,x=1", "The options are: controller, lines"),
+        ("terminal:behind", "address"),
     ],
 )
 def test_a_wrong_output_is_said_with_the_cure(text, says):

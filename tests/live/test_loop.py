@@ -95,7 +95,7 @@ def test_a_slow_output_gets_the_newest_frame_and_stops_nobody():
 
 def test_an_output_that_fails_ends_the_run_with_its_error():
     class Broken(MemoryOutput):
-        def _send(self, frame):  # noqa: ARG002
+        def _send(self, frame):
             raise fd.OutputError("the port is gone")
 
     output = Broken()

@@ -16,6 +16,7 @@ from fendra.cli.explain import explain
 from fendra.cli.film import film
 from fendra.cli.import_ import import_
 from fendra.cli.layout import layout
+from fendra.cli.listen import listen
 from fendra.cli.map import map_
 from fendra.cli.new import new
 from fendra.cli.presets import presets
@@ -23,6 +24,7 @@ from fendra.cli.probe import probe
 from fendra.cli.run import run
 from fendra.cli.schema import schema
 from fendra.cli.sheet import sheet
+from fendra.cli.simulate import simulate
 from fendra.core.errors import FendraError, FileError
 
 FINDINGS, USAGE = 1, 2
@@ -79,7 +81,11 @@ for name, function, about, example in (
      "compare heron.toml --vary rpm.threshold=4000,4700 --tape ride.csv"),
     ("explain", explain, "Say why an LED looks as it does at a moment.",
      "explain heron.toml --tape ride.csv --at 31.5 --spot tail-bar:4"),
-    ("run", run, "Play a tape live, on a controller.",
+    ("listen", listen, "Show every live signal, and learn its range.",
+     "listen heron.toml --from udp:9400 --learn"),
+    ("simulate", simulate, "Stand in for a game, a bus, an autopilot, a broker.",
+     "simulate game"),
+    ("run", run, "Run a design live: its sources, its light, its outputs.",
      "run heron.toml --tape ride.csv --to serial:/dev/ttyUSB0,baud=500000"),
 ):  # fmt: skip
     app.command(name, short_help=about, epilog=f"Example: fendra {example}")(function)

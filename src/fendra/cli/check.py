@@ -62,9 +62,11 @@ def check_on(design: Path, tape: Path | None) -> tuple[Checked, Tape | None]:
     """A design checked, with what it shows on a tape where there is one; and the tape."""
     from fendra.files.design_file import check_file, words_in
     from fendra.files.tape_file import read_tape
+    from fendra.live.connect import check_connections
 
     played = None if tape is None else read_tape(tape, words_in(design))
-    return check_file(design, render=None if played is None else renderer(played)), played
+    render = None if played is None else renderer(played)
+    return check_file(design, render=render, more=check_connections), played
 
 
 def renderer(tape: Tape) -> Render:

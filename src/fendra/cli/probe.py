@@ -122,7 +122,7 @@ def _send(
         output = make_output(to)
     except OutputError as exc:
         raise typer.BadParameter(str(exc), param_hint="--to") from exc
-    say_if_several(design)
+    say_if_several(design, [output])
     chosen = PATTERNS[pattern]
     steps = chosen.steps(bench, speed or _SPEED)
     linear = _level(bench, chosen, steps, level)

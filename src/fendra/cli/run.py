@@ -1,71 +1,279 @@
-"""`fendra run`: a design live, its frames on a controller."""
+"""`fendra run`: a design live, from its sources to its outputs."""
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated
+from collections.abc import Iterable
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
 from fendra.cli.film import compile_on, say_if_unfed
-from fendra.cli.options import DesignFile, Engine, TapeFile
-from fendra.cli.screen import progress, say
+from fendra.cli.made_up import Sets, Steps, Sweeps, Toggles
+from fendra.cli.options import DesignFile, Engine
+from fendra.cli.screen import say, say_columns
+from fendra.cli.status import Foot, Ticker, status_line, typing
 
 if TYPE_CHECKING:
     from fendra.core.design import Design
-    from fendra.live.loop import RunReport
+    from fendra.core.program import Program
+    from fendra.live.connect import Connected
+    from fendra.live.loop import Loop, RunReport
+    from fendra.live.session import Session
     from fendra.outputs import Output
+
+From = Annotated[
+    list[str] | None,
+    typer.Option(
+        "--from", metavar="SOURCE",
+        help="Where signals come from, instead of the design's sources: udp:9400, osc:9000, "
+        "mqtt:HOST, can:can0, mavlink:14550, lines:PORT, audio:FILE, ...",
+    ),
+]  # fmt: skip
+Lines = Annotated[
+    str, typer.Option(metavar="A,B,...", help="Only these lines: for several nodes on one design.")
+]
+Played = Annotated[
+    Path | None,
+    typer.Option("--tape", metavar="TAPE", help="Play a tape, a CSV file.", show_default=False),
+]
 
 
 def run(
     design: DesignFile,
-    tape: TapeFile,
+    tape: Played = None,
+    from_: From = None,
     to: Annotated[
-        str,
+        list[str] | None,
         typer.Option(
-            metavar="OUTPUT", help="Where frames go: serial:PORT[,baud=RATE].", show_default=False
+            metavar="OUTPUT",
+            help="Where frames go, instead of the design's outputs: serial:PORT, sacn:HOST, "
+            "spi:DEVICE, terminal:, film:FILE, gif:FILE, null:",
         ),
-    ],
+    ] = None,
     loop: Annotated[
         bool, typer.Option("--loop", help="Play the tape over and over, until Ctrl-C.")
     ] = False,
+    speed: Annotated[
+        float, typer.Option(min=0.01, max=1000, help="Of the tape: so many times as fast.")
+    ] = 1.0,
+    start: Annotated[
+        float | None, typer.Option(metavar="SECONDS", help="Of the tape: from there on.")
+    ] = None,
+    set_: Sets = None,
+    sweep: Sweeps = None,
+    steps: Steps = None,
+    toggle: Toggles = None,
+    seconds: Annotated[
+        float | None, typer.Option("--for", metavar="SECONDS", min=0.01, help="End after so long.")
+    ] = None,
+    lines: Lines = "",
+    in_phase: Annotated[
+        bool,
+        typer.Option("--in-phase", help="Go by the time of day: nodes with one clock agree."),
+    ] = False,
+    lead: Annotated[
+        bool,
+        typer.Option("--lead", help="With --in-phase, by MQTT: tell the other nodes the motion."),
+    ] = False,
+    record: Annotated[
+        Path | None, typer.Option(metavar="TAPE", help="Write what comes in as a tape.")
+    ] = None,
+    stats: Annotated[
+        bool, typer.Option("--stats", help="Say in the end how late frames were.")
+    ] = False,
+    log: Annotated[bool, typer.Option("--log", help="Log what happens, with its time.")] = False,
     engine: Engine = "auto",
 ) -> None:
-    """Play a tape through a design in real time and send the frames to a controller."""
-    from fendra.core.errors import OutputError
-    from fendra.files.tape_file import read_tape
-    from fendra.front import load
-    from fendra.live.loop import run_live
-    from fendra.outputs import make_output
-    from fendra.sources.tape import TapeSource
+    """Run a design live: signals from its sources, frames to its outputs, until Ctrl-C.
 
+    The design is taken up anew whenever it is saved. While it runs, type a value and press Enter:
+    rpm=3000, or rpm=0:6000:4s.
+    """
+    from fendra.core.courses import written
+    from fendra.front import load
+    from fendra.live.session import Session
+    from fendra.sources.hand import HandSource
+
+    start_logging(log)
+    loaded = load(design)
+    from_ = from_ or ([] if tape is not None else None)  # a tape stands for all sources
+    connected = connect_as_told(loaded, design, from_, to, lines)
+    if tape is not None:
+        connected.polled["tape"] = play(loaded, tape, loop, speed, start)
+    program = compile_on(loaded, engine)
+    courses, _ = written(
+        loaded, sets=set_ or (), sweeps=sweep or (), steps=steps or (), toggles=toggle or ()
+    )
+    hand = HandSource(loaded, courses)
+    tell_connections(loaded, connected, bool(courses))
+    foot = Foot(is_full=any(o.startswith("terminal") for o in to or _types(loaded, to)))
+    session = Session(
+        program, connected, polled=[hand] if courses else [], tell=foot.tell, record=record,
+        for_s=seconds, in_phase=in_phase, leads=lead,
+    )  # fmt: skip
+    done = run_session(session, foot, design, engine, hand)
+    say(what_came(done))
+    if stats:
+        say_stats(session.loop)
+    never = [s for s in session.senders if not s.sent]
+    if never and len(never) == len(session.senders) and session.senders:
+        raise typer.Exit(1)
+
+
+def _types(design: Design, to: list[str] | None) -> list[str]:
+    return [] if to else [output.type for output in design.outputs.values()]
+
+
+def connect_as_told(
+    loaded: Design, path: Path, from_: list[str] | None, to: list[str] | None, lines: str
+) -> Connected:
+    """What a run is connected to. Raises BadParameter."""
+    from fendra.core.errors import OutputError, SourceError
+    from fendra.live.connect import connect
+
+    chosen = [line.strip() for line in lines.split(",") if line.strip()]
+    if not to and not loaded.outputs:
+        raise typer.BadParameter(
+            "say where frames go: --to terminal: or --to serial:PORT, or write [outputs.main] "
+            f"into {path.name}"
+        )
     try:
-        output = make_output(to)
+        return connect(loaded, sources=from_, outputs=to, lines=chosen)
     except OutputError as exc:
         raise typer.BadParameter(str(exc), param_hint="--to") from exc
-    loaded = load(design)
+    except SourceError as exc:
+        raise typer.BadParameter(str(exc), param_hint="--from") from exc
+
+
+def play(loaded: Design, tape: Path, loop: bool, speed: float, start: float | None) -> Any:
+    """A tape, ready to play."""
+    from fendra.files.tape_file import read_tape
+    from fendra.sources.tape import TapeSource
+
     played = read_tape(tape, loaded.words)
-    program = compile_on(loaded, engine)
-    say_if_unfed(program.fed, played)
-    say_if_several(loaded)
-    say_if_slow(output, loaded)
-    say(f"{loaded.name} to {output}, {played.duration_s:g} s; Ctrl-C ends it")
-    length_s = max(played.duration_s, 1 / loaded.rate)
-    with progress("running") as report:
-        done = run_live(
-            program,
-            TapeSource(played, loop=loop),
-            output,
-            progress=lambda at_s: report(at_s % length_s, length_s),
+    say_if_unfed(tuple(loaded.fed), played)
+    if start is not None and not played.start_s <= start <= played.end_s:
+        raise typer.BadParameter(
+            f"--start {start:g} is not on the tape, which goes from {played.start_s:g} to "
+            f"{played.end_s:g} s"
         )
-    say(what_came(done))
+    return TapeSource(played, loop=loop, speed=speed, start_s=start, gap_s=1 / loaded.rate)
 
 
-def say_if_several(design: Design) -> None:
-    """Say that one stream carries the lines of every controller of the design."""
-    if len(design.controllers) > 1:
+def run_session(
+    session: Session, foot: Foot, path: Path, engine: Any, hand: Any = None
+) -> RunReport:
+    """Run with a status at the foot of the terminal, and the design taken up when it is saved."""
+    from fendra.core.errors import SignalError
+    from fendra.live.notify import notify
+    from fendra.live.reload import Reloader
+    from fendra.native.choose import choose_engine
+
+    program = session.loop.program
+
+    def use(after: Program) -> None:
+        session.loop.use(after)
+        if hand is not None:
+            hand.use(after.design)
+
+    def taken(text: str) -> None:
+        notify(status=text.splitlines()[0])
+        foot.tell(text)
+
+    reloader = Reloader(
+        path, program.design, use, taken, engine=lambda d, r: choose_engine(d, r, engine)[0]
+    )
+    unheard = Unheard(session, foot)
+    is_once = any(source.can_end and not source.loops for source in session.loop.polled)
+
+    def tick() -> None:
+        session.tick()
+        if is_once and has_no_output(session):
+            session.loop.stop()
+        unheard.look()
+        foot.show(status_line(session.loop, session.inbox, name=session.loop.program.design.name))
+
+    def typed(text: str) -> None:
+        try:
+            hand.say(text)
+        except SignalError as exc:
+            foot.tell(str(exc))
+        else:
+            if hand not in session.loop.polled:
+                session.loop.polled.append(hand)
+
+    ticker = Ticker(tick)
+    reloader.start()
+    ticker.start()
+    try:
+        with typing(typed, foot.type):
+            return session.run()
+    finally:
+        reloader.stop()
+        ticker.stop()
+        foot.end()
+
+
+GIVE_UP_S = 1.0
+"""How long a tape that is played once waits for an output."""
+
+
+def has_no_output(session: Session) -> bool:
+    """Whether no output could be opened yet, though it was tried for a while."""
+    senders = session.senders
+    has_tried = session.loop.stats.rendered > GIVE_UP_S * session.loop.program.design.rate
+    return bool(senders) and has_tried and not any(s.sent or not s.trouble.problem for s in senders)
+
+
+class Unheard:
+    """Tells once, some seconds after the start, which signals nothing feeds and which names nobody
+    uses.
+    """
+
+    AFTER_S = 3.0
+
+    def __init__(self, session: Session, foot: Foot) -> None:
+        self._session, self._foot, self._has_told = session, foot, False
+
+    def look(self) -> None:
+        """Tell, if it is time."""
+        loop, inbox = self._session.loop, self._session.inbox
+        if self._has_told or not self._session.feeders or loop.program.design.rate == 0:
+            return
+        if loop.stats.rendered < self.AFTER_S * loop.program.design.rate:
+            return
+        self._has_told = True
+        known = {name for source in loop.polled for name in getattr(source, "names", ())}
+        unfed = [name for name in inbox.unfed() if name not in known and name not in loop.known]
+        if unfed:
+            self._foot.tell(f"Nothing has come yet for: {', '.join(unfed)}.")
+        unused = sorted({name for _, name in [*inbox.unused]})
+        if unused:
+            more = f" and {len(unused) - 12} more" if len(unused) > 12 else ""
+            self._foot.tell(f"Nobody uses what comes as: {', '.join(unused[:12])}{more}.")
+
+
+def tell_connections(design: Design, connected: Connected, has_courses: bool) -> None:
+    """Say from where to where it goes, and what cannot go well."""
+    from_ = [*map(str, connected.sources.values())]
+    from_ += ["a tape" if name == "tape" else name for name in connected.polled]
+    from_ += ["values set by hand"] * has_courses
+    to = [*map(str, connected.outputs.values())]
+    say(f"{design.name}: {', '.join(from_) or 'no source'} to {', '.join(to)}; Ctrl-C ends it")
+    say_if_several(design, connected.outputs.values())
+    for output in connected.outputs.values():
+        say_if_slow(output, design)
+
+
+def say_if_several(design: Design, outputs: Iterable[Output]) -> None:
+    """Say when one output alone carries the lines of several controllers."""
+    only = [*outputs]
+    is_whole = len(only) == 1 and len(only[0].lines_of(design)) == len(design.line)
+    if len(design.controllers) > 1 and is_whole and str(only[0]).startswith("port "):
         say(
             f"The design has {len(design.controllers)} controllers; all of their lines go to this "
-            "one output.",
+            "one output. Give each an output: --to serial:PORT,controller=NAME",
             style="yellow",
         )
 
@@ -93,3 +301,23 @@ def what_came(report: RunReport) -> str:
             f"{report.limited} held back by the limiter, to {report.least:.0%} of the light"
         )
     return ", ".join(parts)
+
+
+def say_stats(loop: Loop) -> None:
+    """How late frames began, and how long they took, as a table."""
+    rows = [
+        (name, str(late), str(work), "#" * round(40 * late / max(loop.stats.rendered, 1)))
+        for name, late, work in loop.stats.table()
+    ]
+    while len(rows) > 1 and rows[-1][1:3] == ("0", "0"):
+        rows.pop()
+    say_columns(("ms", "began late", "took", ""), rows, right=("ms", "began late", "took"))
+
+
+def start_logging(wanted: bool) -> None:
+    """Log to standard error, if wanted."""
+    import logging
+
+    if wanted:
+        form = "%(asctime)s %(levelname)s %(name)s: %(message)s"
+        logging.basicConfig(level=logging.INFO, format=form)

@@ -42,17 +42,7 @@ def made_up(
 
     Raises SignalError for what is not written so, and for a name that the design does not feed.
     """
-    courses: dict[str, Course] = {}
-    longest_s = 2.5
-    for texts, read in ((sets, _set), (sweeps, _sweep), (steps, _steps), (toggles, _toggle)):
-        for text in texts:
-            name, sign, rest = text.partition("=")
-            name = name.strip()
-            if not sign:
-                raise SignalError(f"'{text}' has no =; write it as in rpm=6200")
-            words = _words_of(design, name)
-            course, length_s = read(rest.strip(), words, text)
-            courses[name], longest_s = course, max(longest_s, length_s)
+    courses, longest_s = written(design, sets=sets, sweeps=sweeps, steps=steps, toggles=toggles)
     if tape is None:
         duration_s = duration_s or 2 * longest_s
         times = np.arange(int(duration_s * design.rate + 1e-6) + 1) / design.rate
@@ -66,6 +56,39 @@ def made_up(
     }
     signals |= {name: course(times - times[0]) for name, course in courses.items()}
     return Tape(times, signals, tape.name)
+
+
+def written(
+    design: Design, *, sets: Sequence[str] = (), sweeps: Sequence[str] = (),
+    steps: Sequence[str] = (), toggles: Sequence[str] = (),
+) -> tuple[dict[str, Course], float]:  # fmt: skip
+    """Courses by signal, as `made_up` takes them, and how long the longest is, 2.5 s at the least.
+
+    Raises SignalError.
+    """
+    courses: dict[str, Course] = {}
+    longest_s = 2.5
+    for texts, read in ((sets, _set), (sweeps, _sweep), (steps, _steps), (toggles, _toggle)):
+        for text in texts:
+            name, sign, rest = text.partition("=")
+            name = name.strip()
+            if not sign:
+                raise SignalError(f"'{text}' has no =; write it as in rpm=6200")
+            words = _words_of(design, name)
+            course, length_s = read(rest.strip(), words, text)
+            courses[name], longest_s = course, max(longest_s, length_s)
+    return courses, longest_s
+
+
+def typed(design: Design, text: str) -> tuple[str, Course]:
+    """A signal and its course, as somebody types it while it runs: `rpm=6200`, `rpm=0:8000:6s` or
+    `mode=calm,wild:3s`. Raises SignalError.
+    """
+    name, _, rest = text.partition("=")
+    colons = rest.count(":")
+    kind = "sweeps" if colons == 2 else "steps" if colons == 1 and "," in rest else "sets"
+    courses, _ = written(design, **{kind: [text]})
+    return name.strip(), courses[name.strip()]
 
 
 def _spread(before: Floats, values: Floats, times: Floats) -> Floats:

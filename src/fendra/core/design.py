@@ -14,6 +14,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal, TypeAlias
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, PrivateAttr
 
+from fendra.core.connection import Connection
 from fendra.core.electric.controllers import CONTROLLERS, ControllerType
 from fendra.core.electric.leds import LED_TYPES, LedFigures, LedType, Order, all_types
 from fendra.core.electric.supplies import Amps, Supply
@@ -307,7 +308,9 @@ class Design(Model):
     rate: frames a second. level: the master level, 0 to 1 as the eye sees it. units: of all
     lengths in it. outline: lines of points [x, y] that show the thing itself in pictures. leds: LED
     types of its own, and changes to known ones. canvases: places of parts, for effects that go
-    across several things. effects: files of effects of its own.
+    across several things. effects: files of effects of its own. sources: what feeds signals;
+    outputs: what takes frames. leaving: what they show when a run ends: all dark, the look of
+    `standby`, with every signal lost, or what was shown last.
     """
 
     fendra: Literal[1] = 1
@@ -315,6 +318,7 @@ class Design(Model):
     about: str = ""
     rate: Annotated[float, Field(ge=1, le=250)] = 50.0
     level: Setting = 1.0
+    leaving: Literal["dark", "standby", "keep"] = "dark"
     units: Literal["mm", "in"] = "mm"
     outline: list[list[Annotated[tuple[Number, Number], Field(strict=False)]]] = []
     controllers: dict[Name, Controller] = {}
@@ -325,6 +329,8 @@ class Design(Model):
     groups: dict[Name, Group] = {}
     trails: dict[Name, Trail] = {}
     canvases: dict[Name, dict[str, OnCanvas]] = {}
+    sources: dict[Name, Connection] = {}
+    outputs: dict[Name, Connection] = {}
     signals: dict[SignalName, Signal] = {}
     effects: list[str] = []
     presets: dict[Name, Preset] = {}
@@ -334,6 +340,7 @@ class Design(Model):
     _led_types: dict[str, LedType] = PrivateAttr(default_factory=dict)
     _media: Media = PrivateAttr(default_factory=Media)
     _file: str = PrivateAttr(default="")
+    _folder: str = PrivateAttr(default="")
     _lines: dict[Path, int] = PrivateAttr(default_factory=dict)
 
     def model_post_init(self, context: Any, /) -> None:
@@ -397,6 +404,15 @@ class Design(Model):
     def file(self) -> str:
         """The name of the file that the design was read from; empty for one built in Python."""
         return self._file
+
+    @property
+    def folder(self) -> str:
+        """The folder in which the files are that it names; empty for the current one."""
+        return self._folder
+
+    def is_in(self, folder: str) -> None:
+        """Note in which folder it is."""
+        self._folder = folder
 
     @property
     def lines(self) -> Mapping[Path, int]:

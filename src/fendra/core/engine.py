@@ -49,6 +49,17 @@ class Engine(ABC):
         `limiter.FULL` is all.
         """
 
+    @abstractmethod
+    def memory(self) -> dict[str, float]:
+        """What it remembers from frame to frame: each memory cell by its name, and the limiters."""
+
+    @abstractmethod
+    def recall(self, memory: Mapping[str, float], last_ms: int) -> None:
+        """Go on as if that had been remembered, and the last frame been at that time.
+
+        Cells that are not named stay as they are.
+        """
+
     def film(self, times_ms: Array, values: Array, is_new: Array, out: Array, gains: Array) -> None:
         """Frames in a row into `out`, (frames, spots, 3) uint8 without gaps, and what the limiter
         lets through of each into `gains`, (frames, limits) uint32 without gaps.

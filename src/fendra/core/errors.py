@@ -9,6 +9,7 @@ FendraError
 ├── SignalError      (ValueError)  a value for a signal that is not there, or not a number
 ├── TapeError        (ValueError)  a tape that cannot be read, with its row numbers
 ├── FileError        (OSError)     a file that cannot be read or written
+├── SourceError      (OSError)     news that cannot be had
 ├── OutputError      (OSError)     frames that cannot be delivered
 └── EngineError      (RuntimeError) an engine that is not there, or cannot be made here
 """
@@ -80,6 +81,10 @@ class TapeError(FendraError, ValueError):
 
 class FileError(FendraError, OSError):
     """A file that cannot be read or written."""
+
+
+class SourceError(FendraError, OSError):
+    """News that cannot be had: the port is missing, the bus is down, a package is not there."""
 
 
 class OutputError(FendraError, OSError):

@@ -8,10 +8,10 @@ from typing import Any
 
 import numpy as np
 
-from fendra.core.design import Design, Line
+from fendra.core.design import Design
 from fendra.core.layout import Layout
-from fendra.core.light import wire_order
 from fendra.core.tape import Tape
+from fendra.core.wire import Wire
 
 Bytes = np.ndarray[Any, np.dtype[np.uint8]]
 Floats = np.ndarray[Any, np.dtype[np.float64]]
@@ -40,14 +40,7 @@ class Frame:
 
         Addresses that are skipped are dark.
         """
-        return [self._bytes_of(line) for line in self.design.line]
-
-    def _bytes_of(self, line: Line) -> bytes:
-        rows = self.layout.spots_of_line(line.name)
-        order = line.wire_order
-        pixels = np.zeros((self.layout.addresses_of_line(line.name), len(order)), np.uint8)
-        pixels[self.layout.address[rows]] = wire_order(self.rgb[rows], order)
-        return pixels.tobytes()
+        return Wire(self.layout, self.design).bytes(self.rgb)
 
     def part(self, name: str) -> Bytes:
         """The pixels of one part: (its LEDs, 3) uint8."""

@@ -8,11 +8,13 @@ from typing import Any
 
 import numpy as np
 
+from fendra.core.carry_over import same_cells
 from fendra.core.design import Design
 from fendra.core.electric.limiter import FULL
 from fendra.core.engine import Engine
 from fendra.core.errors import ClockError, SignalError, TapeError
 from fendra.core.film import Film, Frame
+from fendra.core.graph.node import STATE
 from fendra.core.graph.ops import LARGEST, UINT_MASK
 from fendra.core.layout import Layout
 from fendra.core.mix import Recording
@@ -48,10 +50,17 @@ class Program:
         self.engine = engine
         self._last_ms: int | None = None
         self.fed = recording.fed
-        self._known = frozenset(self.fed)
+        self._known = self.takes = frozenset(self.fed)
         self._is_plain = frozenset(
             part for part, name in design.fed.items() if design.signals[name].kind != "picture"
         )
+        graph = recording.graph
+        following = {
+            place: name.removeprefix(STATE)
+            for name, place in graph.roots.items()
+            if name.startswith(STATE)
+        }
+        self._scene_cells = [following.get(place, "") for place in recording.shares]
         self._limited = tuple(limit.supply for limit in recording.limits)
         self._shape = (len(layout), 3)
 
@@ -59,6 +68,46 @@ class Program:
         """Forget everything: as after power-up."""
         self.engine.reset()
         self._last_ms = None
+
+    def adopt(self, before: Program, known: Mapping[str, float]) -> None:
+        """Go on where another program stands, with what both remember in the same way.
+
+        known: what is known of the signals: what begins anew begins with that.
+        """
+        if before._last_ms is None:
+            return
+        self.reset()
+        fed = {name: value for name, value in known.items() if name in self._known}
+        self.frame(fed, at=before._last_ms / 1000)
+        held = before.engine.memory()
+        pairs = same_cells(before.recording, before.design, self.recording, self.design)
+        memory = {name: held[other] for name, other in pairs.items() if other in held}
+        self.engine.recall(memory, before._last_ms & UINT_MASK)
+
+    def move_clock(self, at_s: float) -> None:
+        """Go on from another time, as if the last frame had been then: after a clock was set."""
+        self._last_ms = round(at_s * 1000)
+        self.engine.recall({}, self._last_ms & UINT_MASK)
+
+    @property
+    def at_s(self) -> float:
+        """The time of the last frame, on the program's own clock; 0 before the first."""
+        return 0.0 if self._last_ms is None else self._last_ms / 1000
+
+    def recall(self, cells: Mapping[str, float], at_s: float) -> None:
+        """Go on as if that had been remembered at a time."""
+        self._last_ms = round(at_s * 1000)
+        self.engine.recall(cells, self._last_ms & UINT_MASK)
+
+    @property
+    def scene(self) -> str:
+        """The scene that is chosen just now; empty where there is none."""
+        if not self._scene_cells:
+            return ""
+        memory = self.engine.memory()
+        there = [memory.get(cell, 0.0) for cell in self._scene_cells]
+        place = int(np.argmax(there))
+        return self.design.scene[place].name if place < len(self.design.scene) else ""
 
     def frame(
         self,

@@ -14,6 +14,6 @@ def demo_file(name: str) -> Path:
     """
     path = FOLDER / name
     if not path.is_file():
-        shipped = sorted(p.name for p in FOLDER.iterdir() if p.suffix in (".toml", ".csv"))
+        shipped = sorted(p.name for p in FOLDER.iterdir() if p.suffix in (".toml", ".csv", ".dbc"))
         raise FileNotFoundError(f"there is no demo file '{name}'; there are {', '.join(shipped)}")
     return path

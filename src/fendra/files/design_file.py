@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import tomllib
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from pathlib import Path
-from typing import TypeVar
+from typing import TypeAlias, TypeVar
 
 from fendra.core.build import Render, examine
 from fendra.core.checks import Subject
@@ -19,6 +20,10 @@ from fendra.files.places import key_lines
 from fendra.files.whole import read_text
 
 D = TypeVar("D", bound=Design)
+
+
+More: TypeAlias = Callable[[Design], Iterable[Finding]]
+"""Finds more to say of a design than the core's checks do."""
 
 
 @dataclass(frozen=True)
@@ -43,11 +48,13 @@ def check_text(
     model: type[Design] = Design,
     folder: Path | None = None,
     render: Render | None = None,
+    more: More | None = None,
 ) -> Checked:
     """Read a design's text and run every check on it.
 
     name: stands in the findings. folder: where the files are that its parts name; the one that
-    `name` is in, if not given. render: makes the film of a tape, to check that as well.
+    `name` is in, if not given. render: makes the film of a tape, to check that as well. more: finds
+    what else is to be said.
     """
     try:
         raw = tomllib.loads(text)
@@ -68,9 +75,11 @@ def check_text(
     if document.design is not None and "line" in raw:  # else all that follows comes from that
         document.design.written_in(Path(name).name, lines)
         there = Path(name).parent if folder is None else folder
+        document.design.is_in(str(there))
         document.design.uses_media(read_media(document.design, there))
-        subject, more = examine(document.design, document.dropped, render)
-        report.extend(document.in_file(more))
+        subject, found = examine(document.design, document.dropped, render)
+        report.extend(document.in_file(found))
+        report.extend(document.in_file(more(document.design) if more is not None else ()))
     # What was left out makes more findings than it deserves: then only errors are certain.
     shown = list(report) if is_whole else errors_of(report)
     findings = with_places(shown, name, lines)
@@ -79,10 +88,13 @@ def check_text(
 
 
 def check_file(
-    path: str | Path, model: type[Design] = Design, render: Render | None = None
+    path: str | Path,
+    model: type[Design] = Design,
+    render: Render | None = None,
+    more: More | None = None,
 ) -> Checked:
     """Read a design file and run every check on it; see `check_text`. Raises FileError."""
-    return check_text(read_text(Path(path)), str(path), model, render=render)
+    return check_text(read_text(Path(path)), str(path), model, render=render, more=more)
 
 
 def words_in(path: str | Path) -> dict[str, dict[str, int]]:

@@ -1,30 +1,49 @@
-"""The live loop: frames at an even rate, handed to an output that may be slow.
+"""The live loop: frames at an even rate, handed to outputs that may be slow.
 
-The loop never waits for the output, which has a thread and a mailbox of its own, and never
+The loop never waits for a source or an output: each has a thread and a mailbox of its own. It never
 makes up for frames that are late: it goes on with the newest.
 """
 
 from __future__ import annotations
 
 import time
-from collections.abc import Callable
-from dataclasses import dataclass
-from threading import Thread
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from hashlib import sha256
+from math import isfinite
+from threading import Event
+from typing import Any
+
+import numpy as np
 
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
 from fendra.core.program import Program
-from fendra.live.mailbox import Mailbox
+from fendra.live.inbox import Inbox
+from fendra.live.sender import Sender
+from fendra.live.stats import Stats
+from fendra.live.trouble import log
 from fendra.outputs import Output
-from fendra.sources import Source
+from fendra.sources import Polled
+
+STANDBY_S = 10.0
+"""How long after power-up the look of standby is taken: fades are over then."""
+LATEST_S = 3.0
+"""What another node remembered longer ago than this is of no use."""
+STEPPED_S = 1.0
+"""A clock that is off by more was set, and did not drift."""
+SLEW_S = 0.0005
+"""How much a frame comes earlier or later at the most, to keep a clock that drifts."""
+LEAVE_S = 3.0
+"""How long the outputs have at the most to show how the run ends."""
 
 
 @dataclass(frozen=True)
 class RunReport:
     """What a run came to.
 
-    rendered: frames made. sent: frames delivered. replaced: frames that a newer one took the
-    place of, since the output was busy. late: frames left out, since the loop was late.
+    rendered: frames made. sent: frames delivered, on all outputs. replaced: frames that a newer one
+    took the place of, since an output was busy. late: frames left out, since the loop was late.
     limited: frames that a limiter held back; least: the smallest share of the light that it let
     through, 0 to 1. last: the last frame delivered, if any. seconds: how long it ran.
     """
@@ -39,34 +58,212 @@ class RunReport:
     seconds: float
 
 
-class _Sender(Thread):
-    """Takes frames from a mailbox to an open output, until the mailbox closes or it fails."""
+class Loop:
+    """Makes the frames of a program, one after the other, until it is told to stop.
 
-    def __init__(self, output: Output) -> None:
-        super().__init__(name=f"sends to {output}", daemon=True)
-        self.output = output
-        self.mailbox: Mailbox[Frame] = Mailbox()
-        self.last: Frame | None = None
-        self.error: OutputError | None = None
+    inbox: what sources said. polled: sources that are asked. senders: what sends the frames.
+    start_at_s: what the program's clock shows at the beginning. hear: called with each frame's time
+    and news. for_s: when it ends by itself. leaves: the outputs show in the end how the design
+    leaves them. stats: how even it runs. memory: what the program remembered after a frame; set to
+    None, it is filled anew.
+    """
 
-    def run(self) -> None:
-        while (frame := self.mailbox.take()) is not None:
-            try:
-                self.output.send(frame)
-            except OutputError as exc:
-                self.error = exc
+    def __init__(
+        self, program: Program, *, inbox: Inbox | None = None, polled: Sequence[Polled] = (),
+        senders: Sequence[Sender] = (), clock: Callable[[], float] = time.monotonic,
+        sleep: Callable[[float], None] | None = None, start_at_s: float = 0.0,
+        hear: Callable[[float, Mapping[str, Any]], None] | None = None,
+        for_s: float | None = None, leaves: bool = True, in_phase: bool = False,
+        progress: Callable[[float], None] | None = None,
+    ) -> None:  # fmt: skip
+        self.program, self.inbox = program, inbox
+        self.polled, self.senders = list(polled), list(senders)
+        self.stats = Stats(program.design.rate)
+        self.known: dict[str, float] = {}
+        self._clock, self._hear, self._progress = clock, hear, progress
+        self._stop_now = Event()
+        self._sleep = sleep or self._wait
+        self._start_at_s, self._leaves, self._in_phase = start_at_s, leaves, in_phase
+        self._for_s = for_s
+        self._recalled: Mapping[str, Any] | None = None
+        self.memory: dict[str, Any] | None = {}
+        self._next: Program | None = None
+        self.frame: Frame | None = None
+
+    def stop(self) -> None:
+        """End after this frame; safe from any thread and signal handler."""
+        self._stop_now.set()
+
+    @property
+    def is_stopped(self) -> bool:
+        return self._stop_now.is_set()
+
+    def use(self, program: Program) -> None:
+        """Go on with another program from the next frame on; safe from any thread."""
+        self._next = program
+
+    def recall(self, memory: Mapping[str, Any]) -> None:
+        """Go on with what another node remembers, if it shows the same design; from any thread."""
+        self._recalled = memory
+
+    def run(self) -> RunReport:
+        """Run until `stop`, or until every source that can end has; a KeyboardInterrupt ends it
+        likewise. The outputs then show how the design leaves them.
+        """
+        self.program.reset()
+        for sender in self.senders:
+            sender.start()
+        start_s = self._clock()
+        try:
+            self._run(start_s)
+        except KeyboardInterrupt:
+            pass  # the usual way to end a run
+        finally:
+            self._leave()
+        return self.stats.report(self.senders, self._clock() - start_s)
+
+    def _run(self, start_s: float) -> None:
+        place, due_s, at_s = 0, 0.0, self._start_at_s
+        rate = self.program.design.rate
+        while not self._stop_now.is_set():
+            if self._next is not None:
+                self._change()
+                if self.program.design.rate != rate:  # count from here on
+                    rate = self.program.design.rate
+                    start_s, place, self._start_at_s = start_s + due_s, 0, at_s
+            due_s = place / rate
+            at_s = self._start_at_s + due_s
+            if self._for_s is not None and due_s >= self._for_s:
                 return
-            self.last = frame
+            ending = [source for source in self.polled if source.can_end]
+            if ending and all(source.has_ended(due_s) for source in ending):
+                return
+            late_s = self._clock() - start_s - due_s
+            if self._in_phase:
+                jump_s, slip_s = self._kept_in_phase(at_s + late_s - time.time())
+                at_s, start_s = at_s + jump_s, start_s + slip_s
+            self._make(at_s, due_s, late_s)
+            now_s = self._clock() - start_s
+            behind = max(int(now_s * rate) - (place + 1), 0)
+            self.stats.late += behind
+            place += 1 + behind
+            self._sleep(max(place / rate - now_s, 0.0))
+
+    def _kept_in_phase(self, ahead_s: float) -> tuple[float, float]:
+        """How the clock that all nodes share is kept: by how much the program's clock jumps, since
+        the time of day was set, and by how much frames come later, since it drifts; in seconds.
+        """
+        if abs(ahead_s) <= STEPPED_S:
+            return 0.0, min(max(ahead_s, -SLEW_S), SLEW_S)
+        rate = self.program.design.rate
+        jump_s = round(-ahead_s * rate) / rate
+        self._start_at_s += jump_s
+        self.program.move_clock(self.program.at_s + jump_s)
+        log.warning("the time of day was set by %.1f s", jump_s)
+        return jump_s, 0.0
+
+    def _make(self, at_s: float, since_s: float, late_s: float) -> None:
+        """Make one frame and hand it over."""
+        begun_s = self._clock()
+        program, fed = self.program, self.program.takes
+        if self._recalled is not None:
+            recall(program, self._recalled, at_s)
+            self._recalled = None
+        news: dict[str, Any] = {}
+        for source in self.polled:
+            news |= source.news(since_s)
+        if self.inbox is not None:
+            news |= self.inbox.take()
+        news = {name: value for name, value in news.items() if name in fed}
+        frame = program.frame(news, at=at_s)
+        for sender in self.senders:
+            sender.mailbox.put(frame)
+        self.frame = frame
+        if self.memory is None:
+            self.memory = memory_of(program)
+        if news:
+            self.known |= {name: v for name, v in news.items() if isinstance(v, (int, float))}
+        self.stats.note(late_s, self._clock() - begun_s, frame)
+        if self._hear is not None:
+            self._hear(since_s, news)
+        if self._progress is not None:
+            self._progress(since_s)
+
+    def _change(self) -> None:
+        after, self._next = self._next, None
+        assert after is not None
+        after.adopt(self.program, self.known)
+        self.program = after
+        self.stats.rate_hz = after.design.rate
+        if self.inbox is not None:
+            self.inbox.use(after.design)
+
+    def _leave(self) -> None:
+        """Show how the design leaves its outputs, and close them."""
+        frame = leaving_frame(self.program) if self._leaves else None
+        for sender in self.senders:
+            if frame is not None:
+                sender.mailbox.put(frame)
+            sender.end()
+        until_s = time.monotonic() + LEAVE_S
+        for sender in self.senders:
+            sender.join(max(until_s - time.monotonic(), 0.0))
+
+    def _wait(self, duration_s: float) -> None:
+        self._stop_now.wait(duration_s)
+
+
+def identity(program: Program) -> str:
+    """What tells the memory of a program from that of another design's."""
+    graph = program.recording.graph
+    told = repr((sorted(graph.start.items()), len(graph.nodes), program.design.name))
+    return sha256(told.encode()).hexdigest()[:16]
+
+
+def memory_of(program: Program) -> dict[str, Any]:
+    """What a program remembers, and since when: for other nodes that show the same design."""
+    return {
+        "design": identity(program), "at_s": program.at_s, "cells": program.engine.memory(),
+    }  # fmt: skip
+
+
+def recall(program: Program, memory: Mapping[str, Any], at_s: float) -> bool:
+    """Let a program go on with what another node remembers; False where that cannot be."""
+    try:
+        then_s = float(memory["at_s"])
+        cells = {str(name): float(value) for name, value in memory["cells"].items()}
+        is_same = memory["design"] == identity(program)
+    except (KeyError, TypeError, ValueError, AttributeError):
+        return False
+    if not is_same or not 0 <= at_s - then_s <= LATEST_S or not all(map(isfinite, cells.values())):
+        return False
+    program.recall(cells, then_s)
+    return True
+
+
+def leaving_frame(program: Program) -> Frame | None:
+    """What outputs show when a run has ended; None where they keep what they show."""
+    match program.design.leaving:
+        case "keep":
+            return None
+        case "dark":
+            dark = np.zeros((len(program.layout), 3), np.uint8)
+            return Frame(0.0, dark, program.layout, program.design)
+    program.reset()
+    frame = program.frame(at=0.0)
+    for step in range(1, 21):  # in steps, so that fades come to their end
+        frame = program.frame(at=step * STANDBY_S / 20)
+    return replace(frame, rgb=frame.rgb.copy())
 
 
 def run_live(
     program: Program,
-    source: Source,
+    source: Polled,
     output: Output,
     *,
     progress: Callable[[float], None] | None = None,
     clock: Callable[[], float] = time.monotonic,
-    sleep: Callable[[float], None] = time.sleep,
+    sleep: Callable[[float], None] | None = None,
 ) -> RunReport:
     """Run a program on a source's news until the source ends; frames go to the output.
 
@@ -76,38 +273,24 @@ def run_live(
     tests. A KeyboardInterrupt ends the run as the end of the source does. Raises OutputError
     where the output cannot be opened or fails.
     """
-    rate = program.design.rate
-    program.reset()
-    output.open(program.design)
-    sender = _Sender(output)
-    sender.start()
-    start = clock()
-    place = late = rendered = limited = 0
-    least = 1.0
-    try:
-        while not source.has_ended(place / rate) and sender.error is None:
-            at_s = place / rate
-            news = {name: v for name, v in source.news(at_s).items() if name in program.fed}
-            frame = program.frame(news, at=at_s)
-            sender.mailbox.put(frame)
-            rendered += 1
-            share = min(frame.let_through.values(), default=1.0)
-            limited, least = limited + (share < 1.0), min(least, share)
-            if progress is not None:
-                progress(at_s)
-            now_s = clock() - start
-            behind = max(int(now_s * rate) - (place + 1), 0)
-            late += behind
-            place += 1 + behind
-            sleep(max(place / rate - now_s, 0.0))
-    except KeyboardInterrupt:
-        pass  # the usual way to end a run
-    finally:
-        sender.mailbox.close()
-        sender.join()
-        output.close()
-    if sender.error is not None:
-        raise sender.error
-    replaced = sender.mailbox.replaced
-    seconds = clock() - start
-    return RunReport(rendered, output.sent, replaced, late, limited, least, sender.last, seconds)
+    sender = Sender("output", output, program.design)
+
+    def watch(since_s: float) -> None:
+        if progress is not None:
+            progress(since_s)
+        if sender.trouble.problem:
+            loop.stop()
+
+    loop = Loop(
+        program,
+        polled=[source],
+        senders=[sender],
+        progress=watch,
+        clock=clock,
+        sleep=sleep,
+        leaves=False,
+    )
+    report = loop.run()
+    if sender.trouble.problem:
+        raise OutputError(sender.trouble.problem)
+    return report

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import ctypes
+import json
 import re
 from collections.abc import Callable, Mapping, Set
 from functools import cache
@@ -66,6 +67,24 @@ void fendra_light(struct NAME *state, const struct NAME_signals *signals, uint32
     }
     *master = state->now.master;
 }
+
+const char *fendra_cells(void)
+{
+    return CELLS;
+}
+
+void fendra_memory(const struct NAME *state, double *held)
+{
+MEMORY    (void)state;
+    (void)held;
+}
+
+void fendra_recall(struct NAME *state, const double *held, uint32_t last_ms)
+{
+RECALL    (void)held;
+    state->last_ms = last_ms;
+    state->has_begun = true;
+}
 """
 
 
@@ -79,6 +98,11 @@ def library_text(emitted: Emitted) -> str:
     wrapper = wrapper.replace("LEDS", f"{emitted.name.upper()}_LEDS")
     gains = (f"        *gains++ = state->{field};\n" for field in emitted.gains)
     wrapper = wrapper.replace("GAINS", "".join(gains))
+    cells = [*enumerate(emitted.cells.values())]
+    held = (f"    held[{i}] = (double)state->{field};\n" for i, (field, _) in cells)
+    back = (f"    state->{field} = ({kind})held[{i}];\n" for i, (field, kind) in cells)
+    wrapper = wrapper.replace("MEMORY", "".join(held)).replace("RECALL", "".join(back))
+    wrapper = wrapper.replace("CELLS", json.dumps("\n".join(emitted.cells)))
     text = f"#define AT_ONCE {AT_ONCE}\n{emitted.header}{source}{wrapper}"
     return re.sub(r"/\*.*?\*/", "", text, flags=re.DOTALL)
 
@@ -133,6 +157,8 @@ class NativeEngine(Engine):
         self._light = np.zeros((3, recording.spot_count), np.float32)
         self._master = np.zeros(1, np.float32)
         self._gains = np.zeros(max(len(recording.limits), 1), np.uint32)
+        self._cells = [*filter(None, self._library.fendra_cells().decode().split("\n"))]
+        self._held = np.zeros(max(len(self._cells), 1), np.float64)
         self._film = self._library.fendra_film
         self._gains_at = self._gains.ctypes.data
         self._signals_at, self._now_at = self._signals.ctypes.data, self._now_ms.ctypes.data
@@ -155,6 +181,15 @@ class NativeEngine(Engine):
         self._hear(news)
         self._now_ms[0] = now_ms
         self._film(self._state, self._signals_at, self._now_at, 1, _address(out), self._gains_at)
+
+    def memory(self) -> dict[str, float]:
+        self._library.fendra_memory(self._state, _address(self._held))
+        return dict(zip(self._cells, self._held.tolist(), strict=False))
+
+    def recall(self, memory: Mapping[str, float], last_ms: int) -> None:
+        held = self.memory() | {name: memory[name] for name in self._cells if name in memory}
+        self._held[: len(held)] = [*held.values()]
+        self._library.fendra_recall(self._state, _address(self._held), last_ms)
 
     def gains(self) -> list[int]:
         return [*map(int, self._gains[: len(self.recording.limits)])]
@@ -220,6 +255,10 @@ def _load(design: Design, recording: Recording) -> ctypes.CDLL:
     library.fendra_init.argtypes = [pointer]
     library.fendra_film.argtypes = [pointer, pointer, pointer, ctypes.c_long, pointer, pointer]
     library.fendra_light.argtypes = [pointer, pointer, ctypes.c_uint32, pointer, pointer]
-    for name in ("init", "film", "light"):
+    library.fendra_cells.restype = ctypes.c_char_p
+    library.fendra_cells.argtypes = []
+    library.fendra_memory.argtypes = [pointer, pointer]
+    library.fendra_recall.argtypes = [pointer, pointer, ctypes.c_uint32]
+    for name in ("init", "film", "light", "memory", "recall"):
         getattr(library, f"fendra_{name}").restype = None
     return library

@@ -1,43 +1,69 @@
 """Outputs: what takes frames. One driver a file, opened by its name.
 
-An output is written as `NAME:ADDRESS`, with options behind it: `serial:/dev/ttyUSB0,baud=500000`.
-To add one, write a class like `MemoryOutput` in memory.py and put it into `OUTPUTS`, or name
-it in the entry-point group `fendra.outputs` of another package.
+An output is written as `NAME:ADDRESS`, with options behind it, `serial:/dev/ttyUSB0,baud=500000`,
+or as a table of a design. To add one, write a class like `MemoryOutput` in memory.py and put it
+into `OUTPUTS`, or name it in the entry-point group `fendra.outputs` of another package.
 """
 
 from __future__ import annotations
 
-import importlib
 from abc import ABC, abstractmethod
-from importlib.metadata import entry_points
 from types import TracebackType
-from typing import Self
+from typing import Any, ClassVar, Self
 
 from fendra.core.design import Design
+from fendra.core.drivers import Driver, Drivers, Names, Options
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
+from fendra.core.layout import place
 from fendra.core.names import did_you_mean
-
-OUTPUTS: dict[str, tuple[str, str]] = {
-    "memory": ("fendra.outputs.memory", "MemoryOutput"),
-    "serial": ("fendra.outputs.serial_port", "SerialOutput"),
-}
-"""Name to module and class; the module is imported when somebody asks for it."""
+from fendra.core.wire import Wire
 
 
-class Output(ABC):
+class OutputOptions(Options):
+    """What can be said to any output.
+
+    lines: which ones it takes, by name; all, if not given. controller: those of one controller.
+    """
+
+    lines: Names = ()
+    controller: str = ""
+
+
+class Output(Driver, ABC):
     """Takes frames: open it for a design, send frames, close it. A driver fills in `_...`.
 
     Everything raises OutputError where frames cannot be delivered. `sent` counts frames.
     """
 
-    options: tuple[str, ...] = ()
-    """Names that may stand behind the address, as in `,baud=500000`."""
+    Options: ClassVar[type[OutputOptions]] = OutputOptions
+    error = OutputError
+    options: OutputOptions
 
-    def __init__(self, address: str = "") -> None:
-        self.address = address
+    def __init__(self, address: str = "", **options: Any) -> None:
+        super().__init__(address, **options)
+        self.address = self.options.address
         self.sent = 0
         self.is_open = False
+
+    def lines_of(self, design: Design) -> list[int]:
+        """The places of the lines that it takes. Raises OutputError for one that there is not."""
+        names = [line.name for line in design.line]
+        for name in self.options.lines:
+            if name not in names:
+                remedy = did_you_mean(name, names, "lines")
+                raise OutputError(f"{self}: the design has no line '{name}'. {remedy}")
+        chosen = [*range(len(names))]
+        if self.options.controller:
+            if self.options.controller not in design.controllers:
+                remedy = did_you_mean(self.options.controller, design.controllers, "controllers")
+                raise OutputError(
+                    f"{self}: the design has no controller '{self.options.controller}'. {remedy}"
+                )
+            chosen = design.lines_of(self.options.controller)
+        if self.options.lines:
+            chosen = [number for number in chosen if names[number] in self.options.lines]
+        return chosen
 
     def most_frames_hz(self, design: Design) -> float | None:  # noqa: ARG002
         """How many frames of a design it carries in a second; None where nothing limits it."""
@@ -45,8 +71,14 @@ class Output(ABC):
 
     def open(self, design: Design) -> None:
         """Make ready for the frames of a design."""
+        self.wire = Wire(place(design), design, self.lines_of(design))
         self._open(design)
         self.is_open = True
+
+    def use(self, design: Design) -> None:
+        """Make ready for the frames of another design, without letting go of what can be kept."""
+        self.wire = Wire(place(design), design, self.lines_of(design))
+        self._use(design)
 
     def send(self, frame: Frame) -> None:
         """Deliver one frame; returns when it is on its way."""
@@ -75,6 +107,10 @@ class Output(ABC):
     @abstractmethod
     def _open(self, design: Design) -> None: ...
 
+    def _use(self, design: Design) -> None:
+        self._close()
+        self._open(design)
+
     @abstractmethod
     def _send(self, frame: Frame) -> None: ...
 
@@ -82,32 +118,24 @@ class Output(ABC):
     def _close(self) -> None: ...
 
 
+OUTPUTS: dict[str, tuple[str, str]] = {
+    "film": ("fendra.outputs.film_file", "FilmOutput"),
+    "gif": ("fendra.draw.gif_output", "GifOutput"),
+    "memory": ("fendra.outputs.memory", "MemoryOutput"),
+    "null": ("fendra.outputs.memory", "NullOutput"),
+    "sacn": ("fendra.outputs.sacn", "SacnOutput"),
+    "serial": ("fendra.outputs.serial_port", "SerialOutput"),
+    "spi": ("fendra.outputs.spi", "SpiOutput"),
+    "terminal": ("fendra.draw.terminal", "TerminalOutput"),
+}
+"""Name to module and class; the module is imported when somebody asks for it."""
+
+DRIVERS: Drivers[Output] = Drivers("output", OUTPUTS, OutputError)
+
+
 def make_output(text: str) -> Output:
     """The output that a text like `serial:/dev/ttyUSB0,baud=500000` names, not yet open.
 
     Raises OutputError for an unknown name or option.
     """
-    name, _, rest = text.partition(":")
-    kind = _driver(name)
-    address, *settings = rest.split(",")
-    options = {}
-    for setting in settings:
-        key, equals, value = setting.partition("=")
-        if not equals or key not in kind.options:
-            known = ", ".join(f"{option}=..." for option in kind.options) or "none"
-            raise OutputError(f"'{setting}' is no option of output '{name}'; it has {known}")
-        options[key] = value
-    return kind(address, **options)
-
-
-def _driver(name: str) -> type[Output]:
-    if name in OUTPUTS:
-        module, attribute = OUTPUTS[name]
-        driver: type[Output] = getattr(importlib.import_module(module), attribute)
-        return driver
-    others = {entry.name: entry for entry in entry_points(group="fendra.outputs")}
-    if name in others:
-        loaded: type[Output] = others[name].load()
-        return loaded
-    remedy = did_you_mean(name, [*OUTPUTS, *others], "outputs")
-    raise OutputError(f"there is no output '{name}'. {remedy}")
+    return DRIVERS.from_text(text)

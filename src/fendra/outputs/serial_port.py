@@ -6,8 +6,10 @@ import contextlib
 import errno
 import time
 from pathlib import Path
+from typing import Annotated, Any
 
 import serial
+from pydantic import Field
 from serial.tools import list_ports
 
 from fendra.core.design import Design
@@ -15,32 +17,35 @@ from fendra.core.electric.data import serial_rate_hz
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place
-from fendra.outputs import Output
+from fendra.outputs import Output, OutputOptions
 from fendra.outputs.packets import frame_to_packets
 
 BAUD = 500_000
 """A rate that 16 MHz controllers and the usual USB adapters hit exactly."""
 
 
-class SerialOutput(Output):
-    """A controller on a serial port.
+class SerialOptions(OutputOptions):
+    """What can be said to a controller on a serial port.
 
     address: the port, as `/dev/ttyUSB0` or `COM3`. baud: bits a second. timeout: seconds
     for which the port may refuse bytes before it counts as stuck.
     """
 
-    options = ("baud", "timeout")
+    address: Annotated[str, Field(min_length=1)]
+    baud: Annotated[int, Field(ge=50, le=100_000_000)] = BAUD
+    timeout: Annotated[float, Field(gt=0, le=3600)] = 2.0
 
-    def __init__(self, address: str, baud: str | int = BAUD, timeout: str | float = 2.0) -> None:
-        super().__init__(address)
-        try:
-            self.baud, self.timeout_s = int(baud), float(timeout)
-        except ValueError as exc:
-            raise OutputError(f"baud and timeout are numbers, not '{baud}', '{timeout}'") from exc
-        if not address or self.baud <= 0 or not self.timeout_s > 0:
-            raise OutputError(
-                "write a port and a rate above 0, as in serial:/dev/ttyUSB0,baud=500000"
-            )
+
+class SerialOutput(Output):
+    """A controller on a serial port."""
+
+    Options = SerialOptions
+    options: SerialOptions
+    example = "serial:/dev/ttyUSB0,baud=500000"
+
+    def __init__(self, address: str = "", **options: Any) -> None:
+        super().__init__(address, **options)
+        self.baud, self.timeout_s = self.options.baud, self.options.timeout
         self._port: serial.Serial | None = None
 
     def __str__(self) -> str:
@@ -48,9 +53,9 @@ class SerialOutput(Output):
 
     def most_frames_hz(self, design: Design) -> float:
         """How many frames a second the port carries: baud / 10 / bytes a frame."""
-        sizes = place(design).line_sizes
-        lines = [size * len(line.wire_order) for size, line in zip(sizes, design.line, strict=True)]
-        return serial_rate_hz(lines, self.baud)
+        sizes, lines = place(design).line_sizes, self.lines_of(design)
+        loads = [sizes[number] * len(design.line[number].wire_order) for number in lines]
+        return serial_rate_hz(loads, self.baud)
 
     def _open(self, design: Design) -> None:  # noqa: ARG002 - the stream says what it holds
         try:
@@ -63,10 +68,13 @@ class SerialOutput(Output):
         except (OSError, ValueError) as exc:
             raise OutputError(f"{self} cannot be set to {self.baud} baud: {exc}") from exc
 
+    def _use(self, design: Design) -> None:
+        """The port stays open: many boards restart when it is opened."""
+
     def _send(self, frame: Frame) -> None:
         assert self._port is not None
         try:
-            self._port.write(frame_to_packets(self.sent, frame.line_bytes()))
+            self._port.write(frame_to_packets(self.sent, self.wire.bytes(frame.rgb)))
             self._drain(self._port)
         except serial.SerialTimeoutException as exc:
             raise OutputError(

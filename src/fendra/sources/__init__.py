@@ -1,12 +1,100 @@
-"""Sources: what feeds signals. One driver a file."""
+"""Sources: what feeds signals. One driver a file, opened by its name.
+
+A source is written as `NAME:ADDRESS`, with options behind it, `udp:0.0.0.0:9400`, or as a table of
+a design. To add one, write a class like `UdpSource` in udp.py and put it into `SOURCES`, or name it
+in the entry-point group `fendra.sources` of another package.
+"""
 
 from __future__ import annotations
 
+import importlib
 from abc import ABC, abstractmethod
+from collections.abc import Iterable
+from types import ModuleType
+from typing import Any, ClassVar, TypeAlias
+
+from fendra.core.design import Design
+from fendra.core.drivers import Driver, Drivers, Options
+from fendra.core.errors import SourceError
+from fendra.core.layout import Layout
+
+News: TypeAlias = Iterable[tuple[str, Any]]
+"""What is new: the source's own name of it, and its raw value."""
+
+EXTRAS = {
+    "can": "can", "cantools": "can", "evdev": "keys", "gpiozero": "gpio", "mss": "screen",
+    "paho.mqtt.client": "mqtt", "psutil": "machine", "pymavlink.mavutil": "mavlink",
+    "pythonosc.osc_packet": "osc", "sounddevice": "sound", "soundfile": "sound",
+    "pymavlink.dialects.v20.common": "mavlink", "Xlib": "machine", "astral": "clock",
+}  # fmt: skip
+"""Packages that only some sources need, and the extra that brings each."""
 
 
-class Source(ABC):
-    """Gives what is new of its signals; asked once a frame, it never waits."""
+class Source(Driver, ABC):
+    """Waits for news in a thread of its own. A driver fills in `_open`, `_read` and `_close`.
+
+    Everything raises SourceError where there can be no news; whoever runs it closes it then, and
+    tries again. `refused` counts what came and made no sense; `problem` says what was wrong last.
+    `ends`: whether it can come to an end, as a file does; then `_read` raises `EndOfSource`.
+    """
+
+    error = SourceError
+
+    def __init__(self, address: str = "", **options: Any) -> None:
+        super().__init__(address, **options)
+        self.refused = 0
+        self.problem = ""
+
+    def __str__(self) -> str:
+        name = type(self).__name__.removesuffix("Source").lower()
+        return f"{name} {self.options.address}".strip()
+
+    def open(self, design: Design, layout: Layout) -> None:
+        """Make ready: connect, bind, start. The design says what is wanted, the layout where."""
+        self._open(design, layout)
+
+    def read(self, wait_s: float) -> News:
+        """What is new; waits for it for at most so long, and gives nothing if nothing came."""
+        return self._read(wait_s)
+
+    def close(self) -> None:
+        """Let go of everything; closing twice does no harm."""
+        self._close()
+
+    def say(self, name: str, value: Any) -> bool:
+        """Tell the source something, as one tells a broker; False if it takes nothing."""
+        del name, value
+        return False
+
+    def refuse(self, problem: str) -> None:
+        """Count something that came and made no sense."""
+        self.refused += 1
+        self.problem = problem[:200]
+
+    @abstractmethod
+    def _open(self, design: Design, layout: Layout) -> None: ...
+
+    @abstractmethod
+    def _read(self, wait_s: float) -> News: ...
+
+    @abstractmethod
+    def _close(self) -> None: ...
+
+
+class EndOfSource(Exception):  # noqa: N818 - it is no error
+    """A source has come to its end."""
+
+
+class Polled(Driver, ABC):
+    """A source that is asked once a frame and never waits: a tape, values set by hand.
+
+    can_end: whether it can come to an end, and a run with it. loops: whether it never does, since
+    it begins again.
+    """
+
+    error = SourceError
+    can_end: ClassVar[bool] = True
+    loops: bool = False
 
     @abstractmethod
     def news(self, at_s: float) -> dict[str, float]:
@@ -15,6 +103,56 @@ class Source(ABC):
         at_s: seconds since the run began.
         """
 
-    @abstractmethod
-    def has_ended(self, at_s: float) -> bool:
+    def has_ended(self, at_s: float) -> bool:  # noqa: ARG002
         """Whether nothing more can come after `at_s`."""
+        return False
+
+
+def package(name: str) -> ModuleType:
+    """An optional package. Raises SourceError, which names the extra that brings it."""
+    try:
+        return importlib.import_module(name)
+    except (ImportError, OSError) as exc:  # OSError: a library of the system is missing
+        extra = EXTRAS.get(name, name)
+        top = name.partition(".")[0]
+        if isinstance(exc, ModuleNotFoundError) and (exc.name or "").partition(".")[0] == top:
+            problem = f"this source needs the package '{top}'"
+            raise SourceError(f"{problem}: pip install 'fendra[{extra}]'") from exc
+        raise SourceError(f"the package '{top}' cannot be used here: {exc}") from exc
+
+
+def split_address(address: str, host: str, port: int) -> tuple[str, int]:
+    """Host and port of `HOST:PORT`, `HOST`, `:PORT` or `PORT`. Raises SourceError.
+
+    >>> split_address("9400", "127.0.0.1", 1), split_address("pi.local", "", 1883)
+    (('127.0.0.1', 9400), ('pi.local', 1883))
+    """
+    first, colon, last = address.rpartition(":")
+    if not colon:
+        first, last = ("", address) if address.isdigit() else (address, "")
+    if last and not (last.isdigit() and 0 < int(last) < 65536):
+        raise SourceError(
+            f"'{last}' is no port; write HOST:PORT, as in {host or 'localhost'}:{port}"
+        )
+    return first or host, int(last or port)
+
+
+SOURCES: dict[str, tuple[str, str]] = {
+    "audio": ("fendra.sources.audio", "AudioSource"),
+    "can": ("fendra.sources.can", "CanSource"),
+    "clock": ("fendra.sources.clock", "ClockSource"),
+    "gpio": ("fendra.sources.gpio", "GpioSource"),
+    "keys": ("fendra.sources.keys", "KeysSource"),
+    "lines": ("fendra.sources.lines", "LinesSource"),
+    "machine": ("fendra.sources.machine", "MachineSource"),
+    "mavlink": ("fendra.sources.mavlink", "MavlinkSource"),
+    "mqtt": ("fendra.sources.mqtt", "MqttSource"),
+    "obd": ("fendra.sources.obd", "ObdSource"),
+    "osc": ("fendra.sources.osc", "OscSource"),
+    "screen": ("fendra.sources.screen", "ScreenSource"),
+    "udp": ("fendra.sources.udp", "UdpSource"),
+}
+"""Name to module and class; the module is imported when somebody asks for it."""
+
+DRIVERS: Drivers[Source] = Drivers("source", SOURCES, SourceError)
+__all__ = ["DRIVERS", "SOURCES", "EndOfSource", "News", "Options", "Polled", "Source", "package"]

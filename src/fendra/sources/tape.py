@@ -3,28 +3,40 @@
 from __future__ import annotations
 
 from fendra.core.tape import Tape, TapeReader
-from fendra.sources import Source
+from fendra.sources import Polled
 
 
-class TapeSource(Source):
-    """Plays a tape from its beginning, once or over and over.
+class TapeSource(Polled):
+    """Plays a tape, once or over and over.
 
-    loop: begin again one frame after the end, without end.
+    loop: begin again one frame after the end, without end. speed: so many times as fast.
+    start_s: from that time of the tape on; from its beginning, if not given.
     """
 
-    def __init__(self, tape: Tape, *, loop: bool = False, gap_s: float = 0.02) -> None:
-        self._tape = tape
-        self._loop = loop
-        self._round_s = tape.duration_s + gap_s
+    def __init__(
+        self, tape: Tape, *, loop: bool = False, gap_s: float = 0.02, speed: float = 1.0,
+        start_s: float | None = None,
+    ) -> None:  # fmt: skip
+        super().__init__()
+        self._tape, self.loops, self.speed = tape, loop, speed
+        self._from_s = tape.start_s if start_s is None else start_s
+        self._round_s = tape.end_s - self._from_s + gap_s
         self._round = 0
         self._reader = TapeReader(tape)
 
+    @property
+    def duration_s(self) -> float:
+        """How long one round takes."""
+        return (self._tape.end_s - self._from_s) / self.speed
+
     def news(self, at_s: float) -> dict[str, float]:
-        if self._loop and int(at_s // self._round_s) > self._round:
+        """What the tape says up to now; from the middle on, also what it said last before that."""
+        at_s *= self.speed
+        if self.loops and int(at_s // self._round_s) > self._round:
             self._round = int(at_s // self._round_s)
             self._reader = TapeReader(self._tape)
-        start_s = self._tape.start_s - self._round * self._round_s
+        start_s = self._from_s - self._round * self._round_s
         return self._reader.news_until(start_s + at_s + 1e-9)
 
     def has_ended(self, at_s: float) -> bool:
-        return not self._loop and at_s > self._tape.duration_s + 1e-9
+        return not self.loops and at_s > self.duration_s + 1e-9

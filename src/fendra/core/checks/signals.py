@@ -85,6 +85,12 @@ def live_signals(subject: Subject, report: Report) -> None:
             report.error(
                 (*path, "of"), "wrong-value", message, "Numbers, switches and colours can."
             )
+        for text in signal.sources:
+            source, colon, _ = text.partition(":")
+            if colon and source not in subject.design.sources:
+                remedy = did_you_mean(source, subject.design.sources, "sources")
+                message = f"there is no source '{source}'."
+                report.error((*path, "source"), "unknown-name", message, remedy)
         if signal.kind == "vector" and signal.size is None:
             report.error(path, "missing-key", "a vector needs its size.", "Add size = 8.")
         if signal.kind == "picture" and signal.on not in subject.choices:

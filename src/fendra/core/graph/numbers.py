@@ -40,11 +40,17 @@ class Numbers:
                     steps[place] = step
         self._registers = list(self._start)
         self._has_run = False
-        self._cells = [
-            (self._register[place], self._register[graph.roots[f"{STATE}{node.payload}"]])
+        cells = [
+            (str(node.payload), place)
             for place, node in enumerate(graph.nodes)
             if node.op == "state"
         ]
+        self._cells = [
+            (self._register[place], self._register[graph.roots[f"{STATE}{name}"]])
+            for name, place in cells
+        ]
+        self._cell_names = [name for name, _ in cells]
+        self._kinds = [graph.nodes[place].kind for _, place in cells]
         self._clock = [
             (place, self._inputs[name])
             for place, name in enumerate(("now_ms", "dt_ms", "first"))
@@ -136,6 +142,21 @@ class Numbers:
                 registers[self._values[signal]] = np.float32(value)
         self._always()
         return registers
+
+    def memory(self) -> dict[str, float]:
+        """What each memory cell holds for the next frame."""
+        place = 1 if self._has_run else 0
+        held = [float(self._registers[pair[place]]) for pair in self._cells]
+        return dict(zip(self._cell_names, held, strict=True))
+
+    def recall(self, memory: Mapping[str, float]) -> None:
+        """Let memory cells hold other values for the next frame."""
+        if self._has_run:
+            self._remember(self._registers)
+        self._has_run = False
+        for name, (cell, _), kind in zip(self._cell_names, self._cells, self._kinds, strict=True):
+            if name in memory:
+                self._registers[cell] = _plain(kind, memory[name])
 
     def _remember(self, registers: list[Any]) -> None:
         """Let the memory cells hold what the frame before gave them."""

@@ -170,6 +170,13 @@ class NumpyEngine(Engine):
         quantise(light, master, self._scratch, self._planes, out)
         self._limiter.apply(self._dt_ms, out)
 
+    def memory(self) -> dict[str, float]:
+        return self._numbers.memory()
+
+    def recall(self, memory: Mapping[str, float], last_ms: int) -> None:
+        self._numbers.recall(memory)
+        self._last_ms = last_ms
+
     def gains(self) -> list[int]:
         return self._limiter.gains
 

@@ -120,7 +120,8 @@ class Signal(Model):
     @property
     def sources(self) -> tuple[str, ...]:
         """Where it may come from, as `SOURCE:NAME`."""
-        return tuple([self.source] if isinstance(self.source, str) else self.source)
+        given = [self.source] if isinstance(self.source, str) else self.source
+        return tuple(filter(None, given))
 
     def word_of(self, value: float) -> str:
         """The word of a choice that a value stands for; the number itself where it has none."""

@@ -6,7 +6,8 @@ remembers in one struct.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -20,7 +21,7 @@ from fendra.core.graph.c99.mix import mix_calls, scene_functions
 from fendra.core.graph.c99.names import Names
 from fendra.core.graph.c99.scene import Scene, make_scene
 from fendra.core.graph.c99.step import step
-from fendra.core.graph.c99.text import comment, literal, words
+from fendra.core.graph.c99.text import C_TYPES, comment, literal, words
 from fendra.core.graph.ops import CHANNELS
 from fendra.core.names import counted
 
@@ -38,13 +39,14 @@ class Emitted:
 
     name: of the header file, and the first part of every public name. header: the public side.
     source: the rest; it includes `NAME.h`. gains: the fields that say what the limiters let
-    through, in the order of the design's supplies.
+    through, in the order of the design's supplies. cells: of each memory cell its field and C type.
     """
 
     name: str
     header: str
     source: str
     gains: tuple[str, ...] = ()
+    cells: Mapping[str, tuple[str, str]] = field(default_factory=dict)
 
 
 def emit(design: Design, recording: Recording) -> Emitted:
@@ -71,7 +73,9 @@ def _emit(design: Design, recording: Recording) -> Emitted:
     ]  # fmt: skip
     parts = [head, *tables, *runs, _light(scene), *small, body]
     gains = tuple(f"{field}.gain" for field in scene.limits.values())
-    return Emitted(scene.name, header(scene), "\n\n".join(parts) + "\n", gains)
+    kinds = scene.cell_kinds
+    cells = {cell: (name, C_TYPES[kinds[cell]]) for cell, name in scene.cells.items()}
+    return Emitted(scene.name, header(scene), "\n\n".join(parts) + "\n", gains, cells)
 
 
 def _head(scene: Scene, used: set[str]) -> str:

@@ -1,0 +1,184 @@
+"""`fendra listen`: every live signal in a table, and what ranges it has."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated, Any
+
+import typer
+
+from fendra.cli.options import DesignFile
+from fendra.cli.run import From, Played, play, start_logging
+from fendra.cli.screen import say
+from fendra.cli.status import said
+
+if TYPE_CHECKING:
+    from rich.console import Group
+
+    from fendra.core.design import Design
+    from fendra.live.connect import Connected
+    from fendra.live.ear import Row
+    from fendra.live.listening import Listening
+
+STEP_S, SHOW_S = 0.02, 0.2
+
+
+def listen(
+    design: DesignFile,
+    from_: From = None,
+    tape: Played = None,
+    seconds: Annotated[
+        float | None, typer.Option("--for", metavar="SECONDS", min=0.1, help="End after so long.")
+    ] = None,
+    learn: Annotated[
+        bool, typer.Option("--learn", help="Write the ranges that were seen into the design.")
+    ] = False,
+    record: Annotated[
+        Path | None, typer.Option(metavar="TAPE", help="Write what comes in as a tape.")
+    ] = None,
+    log: Annotated[bool, typer.Option("--log", help="Log what happens, with its time.")] = False,
+) -> None:
+    """Show what comes in: each signal raw and conditioned, its age, rate, range and trace.
+
+    Ends with Ctrl-C. With --learn move everything from end to end meanwhile: what was seen becomes
+    `calibrate` of signals that have a range, and `range` of others; comments are kept.
+    """
+    from fendra.core.errors import SourceError
+    from fendra.front import load
+    from fendra.live.connect import connect
+
+    start_logging(log)
+    loaded = load(design)
+    from_ = from_ or ([] if tape is not None else None)  # a tape stands for all sources
+    try:
+        connected = connect(loaded, sources=from_, outputs=["null:"])
+    except SourceError as exc:
+        raise typer.BadParameter(str(exc), param_hint="--from") from exc
+    if tape is not None:
+        connected.polled["tape"] = play(loaded, tape, False, 1.0, None)
+    if not connected.sources and not connected.polled:
+        raise typer.BadParameter(
+            "say where signals come from: --from udp:9400, or write [sources.NAME] into "
+            f"{design.name}"
+        )
+    seen = _listen(loaded, connected, seconds, record)
+    if learn:
+        _learn(design, loaded, seen)
+
+
+def _listen(
+    design: Design, connected: Connected, seconds: float | None, record: Path | None
+) -> dict[str, tuple[float, float]]:
+    """Listen until Ctrl-C, and show it; gives the lowest and highest value of each signal."""
+    from threading import Event
+
+    from rich.console import Console
+    from rich.live import Live
+
+    from fendra.live.listening import Listening
+    from fendra.live.session import stopped_by_signals
+
+    messages: list[str] = []
+    over = Event()
+    console = Console(highlight=False, emoji=False)
+    if not console.is_terminal:
+        console.width = 140
+    shown_s = -SHOW_S
+    heard = Listening(design, connected, record, messages.append)
+    view = Live(console=console, auto_refresh=False)
+    with heard, stopped_by_signals(over.set):
+        try:
+            if console.is_terminal:
+                view.start()
+            while heard.step() and not over.wait(STEP_S):
+                if seconds is not None and heard.since_s >= seconds:
+                    break
+                if console.is_terminal and heard.since_s - shown_s >= SHOW_S:
+                    shown_s = heard.since_s
+                    view.update(_table(design, heard, messages), refresh=True)
+        except KeyboardInterrupt:
+            pass  # the usual way to end it
+        finally:
+            view.stop()
+    if not console.is_terminal:
+        console.print(_table(design, heard, messages))
+    every = heard.inbox.heard.items()
+    return {name: (seen.low, seen.high) for name, seen in every if seen.count}
+
+
+HEADS = (
+    "signal", "from", "raw", "value", "unit", "age", "rate", "lowest", "highest", "trace", "",
+)  # fmt: skip
+RIGHT = {"raw", "value", "age", "rate", "lowest", "highest"}
+
+
+def _table(design: Design, heard: Listening, messages: list[str]) -> Group:
+    """Every signal in a row, and below what there is to say."""
+    from rich.console import Group
+    from rich.table import Table
+    from rich.text import Text
+
+    table = Table(box=None, pad_edge=False, header_style="dim")
+    for head in HEADS:
+        table.add_column(head, justify="right" if head in RIGHT else "left", no_wrap=True)
+    for row in heard.ear.rows():
+        table.add_row(*_cells(design, row))
+    notes = [Text(text, style="yellow") for text in messages[-4:]]
+    unused = sorted({name for _, name in [*heard.inbox.unused]})
+    if unused:
+        more = f" and {len(unused) - 10} more" if len(unused) > 10 else ""
+        text = f"Nobody uses what comes as: {', '.join(unused[:10])}{more}."
+        notes.append(Text(text, style="dim"))
+    return Group(table, *notes)
+
+
+def _cells(design: Design, row: Row) -> list[Any]:
+    from rich.text import Text
+
+    signal, heard = design.signals[row.name], row.heard
+    is_known = heard.count > 0
+    low, high = (f"{heard.low:.4g}", f"{heard.high:.4g}") if heard.low <= heard.high else ("", "")
+    raw = said(heard.raw)[:18] if is_known and heard.raw is not None else ""
+    age = "" if row.age_s is None else f"{row.age_s:.1f} s" if row.age_s < 600 else "long"
+    rate = f"{heard.rate_hz:.1f} Hz" if is_known and row.age_s is not None and row.age_s < 5 else ""
+    source = "computed" if signal.of is not None else heard.source
+    note = Text("")
+    if heard.problem and not is_known:
+        note = Text(heard.problem[:60], style="red")
+    elif row.is_lost:
+        note = Text("lost" if is_known else "nothing yet", style="yellow")
+    value = _shown(signal, row.value)
+    return [row.name, source, raw, value, signal.unit, age, rate, low, high, row.trace, note]
+
+
+def _shown(signal: Any, value: Any) -> Any:
+    """A conditioned value in a few letters; a colour as itself."""
+    import numpy as np
+    from rich.text import Text
+
+    from fendra.core.light import linear_to_srgb
+
+    if np.ndim(value) == 1:
+        code = "".join(f"{round(float(v) * 255):02x}" for v in linear_to_srgb(value))
+        return Text(f"#{code}", style=f"#{code}")
+    if isinstance(value, (bool, np.bool_)):
+        return "on" if value else "off"
+    if signal.kind in ("choice", "text"):
+        return signal.word_of(float(value)) if float(value) > -1e8 else ""
+    if signal.kind == "picture":
+        return ""
+    return f"{float(value):.4g}"
+
+
+def _learn(path: Path, design: Design, seen: dict[str, tuple[float, float]]) -> None:
+    """Write the ranges that were seen into the design."""
+    from fendra.files.learned import learn as learned
+    from fendra.files.whole import read_text, write_text
+
+    text, told = learned(read_text(path), design, seen)
+    if not told:
+        say("Nothing moved; nothing is written.", style="yellow")
+        return
+    write_text(path, text)
+    for line in told:
+        say(f"{path}: {line}")

@@ -1,0 +1,79 @@
+"""`fendra simulate`: stand-ins for what a design is connected to."""
+
+from __future__ import annotations
+
+import time
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from fendra.cli.screen import progress, say, say_columns
+
+STEP_S = 0.01
+
+
+def simulate(
+    name: Annotated[
+        str, typer.Argument(metavar="[NAME]", help="Which one; without it, all are listed.")
+    ] = "",
+    at: Annotated[
+        str,
+        typer.Option(metavar="ADDRESS", help="Where it tells its values: a port, a file, a bus."),
+    ] = "",
+    tape: Annotated[
+        Path | None,
+        typer.Option(metavar="TAPE", help="What it tells, instead of the tape that suits it."),
+    ] = None,
+    once: Annotated[bool, typer.Option("--once", help="End with the tape.")] = False,
+    seconds: Annotated[
+        float | None, typer.Option("--for", metavar="SECONDS", min=0.1, help="End after so long.")
+    ] = None,
+) -> None:
+    """Stand in for a game, a bus, an autopilot, a broker: tell a tape's values as it would.
+
+    It says what to write behind `fendra run DESIGN --from`, and goes on until Ctrl-C.
+    """
+    from fendra.core.errors import SourceError
+    from fendra.core.names import did_you_mean
+    from fendra.demo import demo_file
+    from fendra.demo.stand_ins import STAND_INS, stand_in
+    from fendra.files.tape_file import read_tape
+    from fendra.sources.tape import TapeSource
+
+    if not name:
+        rows = [(each, stand_in(each).about, stand_in(each).design) for each in STAND_INS]
+        say_columns(("name", "what it stands in for", "suits"), rows)
+        return
+    if name not in STAND_INS:
+        raise typer.BadParameter(
+            f"there is no stand-in '{name}'. {did_you_mean(name, STAND_INS, 'stand-ins')}"
+        )
+    made = stand_in(name)(at)
+    played = read_tape(tape or demo_file(made.file))
+    try:
+        hint = made.start()
+    except ImportError as exc:
+        raise SourceError(f"this stand-in needs the package '{exc.name}'") from exc
+    except (OSError, ValueError) as exc:
+        raise SourceError(f"{name} cannot be simulated at '{at or 'its place'}': {exc}") from exc
+    say(f"{made.about[:1].upper()}{made.about[1:]}. To hear it:")
+    say(f"  fendra run {made.design} --from {hint} --to terminal:")
+    if name in ("song", "screen"):
+        made.close()
+        return
+    say(f"It tells {played.name}, {played.duration_s:g} s, {'once' if once else 'over and over'}.")
+    source = TapeSource(played, loop=not once)
+    start_s = time.monotonic()
+    try:
+        with progress("telling") as report:
+            while not source.has_ended(at_s := time.monotonic() - start_s):
+                made.say(at_s, source.news(at_s))
+                report(at_s % played.duration_s, played.duration_s)
+                if seconds is not None and at_s >= seconds:
+                    break
+                time.sleep(STEP_S)
+    except KeyboardInterrupt:
+        pass  # the usual way to end it
+    finally:
+        made.close()

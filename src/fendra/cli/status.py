@@ -1,0 +1,189 @@
+"""How a run goes, in one line at the foot of the terminal, and what somebody types meanwhile."""
+
+from __future__ import annotations
+
+import contextlib
+import os
+import select
+import shutil
+import sys
+import time
+from collections.abc import Callable, Iterator
+from threading import Event, Lock, Thread
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from fendra.live.inbox import Inbox
+    from fendra.live.loop import Loop
+
+EVERY_S = 0.25
+ESCAPE_BOX = "\x1b[2K"
+
+
+def status_line(loop: Loop, inbox: Inbox, *, name: str = "") -> str:
+    """How a run goes: frames a second, lateness, drops, limiter, scene, what is lost."""
+    rate_hz, median_s, worst_s = loop.stats.lately()
+    dropped = loop.stats.late + sum(sender.mailbox.replaced for sender in loop.senders)
+    parts = [name] if name else []
+    parts.append(f"{rate_hz:.1f} frames/s")
+    parts.append(f"late {median_s * 1000:.1f}, {worst_s * 1000:.1f} ms")
+    parts.append(f"dropped {dropped}")
+    if loop.program.recording.limits:
+        parts.append(f"limiter {loop.stats.share:.0%}")
+    scene = loop.program.scene
+    if scene:
+        parts.append(f"scene {scene}")
+    ill = [sender.output_name for sender in loop.senders if sender.trouble.problem]
+    if ill:
+        parts.append(f"waiting for {', '.join(ill)}")
+    lost = inbox.lost() if loop.inbox is not None and not loop.polled else []
+    if lost:
+        more = f" and {len(lost) - 4} more" if len(lost) > 4 else ""
+        parts.append(f"lost: {', '.join(lost[:4])}{more}")
+    return "  ".join(parts)
+
+
+class Foot:
+    """The last line of the terminal: a status that is written anew, what is typed, and messages
+    above it. Without a terminal messages alone are written, each on a line.
+
+    is_full: the rest of the screen is drawn by somebody else, and nothing may scroll it.
+    """
+
+    def __init__(self, *, is_full: bool = False) -> None:
+        self._lock = Lock()
+        self._is_full = is_full
+        self._is_terminal = sys.stderr.isatty()
+        self._typed = ""
+        self._status = ""
+        self._message, self._told_s = "", 0.0
+
+    def tell(self, text: str) -> None:
+        """Say something that stays."""
+        with self._lock:
+            if self._is_full:
+                self._message, self._told_s = text, time.monotonic()
+                self._draw()
+            elif self._is_terminal:
+                self._write(f"\r{ESCAPE_BOX}{text}\n")
+                self._draw()
+            else:
+                self._write(f"{text}\n")
+
+    def show(self, status: str) -> None:
+        """Say how it goes just now."""
+        with self._lock:
+            self._status = status
+            self._draw()
+
+    def type(self, text: str) -> None:
+        """Show what has been typed so far."""
+        with self._lock:
+            self._typed = text
+            self._draw()
+
+    def end(self) -> None:
+        """Leave the last status on the screen."""
+        with self._lock:
+            if self._is_terminal and not self._is_full and self._status:
+                self._write("\n")
+
+    def _draw(self) -> None:
+        if not self._is_terminal:
+            return
+        size = shutil.get_terminal_size()
+        text = f"> {self._typed}" if self._typed else self._status
+        text = text[: size.columns - 1]
+        if not self._is_full:
+            self._write(f"\r{ESCAPE_BOX}{text}")
+            return
+        message = self._message if time.monotonic() - self._told_s < 10 else ""
+        message = message.replace("\n", " ")[: size.columns - 1]
+        self._write(
+            f"\x1b7\x1b[{size.lines - 1};1H\x1b[0m{ESCAPE_BOX}{message}"
+            f"\x1b[{size.lines};1H{ESCAPE_BOX}{text}\x1b8"
+        )
+
+    def _write(self, text: str) -> None:
+        with contextlib.suppress(OSError, ValueError):  # the terminal may be gone
+            sys.stderr.write(text)
+            sys.stderr.flush()
+
+
+class Ticker(Thread):
+    """Calls something again and again, until it is stopped."""
+
+    def __init__(self, work: Callable[[], object], every_s: float = EVERY_S) -> None:
+        super().__init__(name="status", daemon=True)
+        self._work, self._every_s, self._stop_now = work, every_s, Event()
+
+    def run(self) -> None:
+        while not self._stop_now.wait(self._every_s):
+            self._work()
+
+    def stop(self) -> None:
+        self._stop_now.set()
+        self.join(2)
+
+
+@contextlib.contextmanager
+def typing(take: Callable[[str], object], show: Callable[[str], object]) -> Iterator[None]:
+    """Take what is typed at the terminal while the block runs, line by line; nothing without one.
+
+    take: gets each line. show: gets what has been typed of the next one.
+    """
+    if not (sys.stdin and sys.stdin.isatty()):
+        yield
+        return
+    import termios
+    import tty
+
+    handle = sys.stdin.fileno()
+    before = termios.tcgetattr(handle)
+    over = Event()
+
+    def read() -> None:
+        line = ""
+        while not over.is_set():
+            ready, _, _ = select.select([handle], [], [], 0.1)
+            if not ready:
+                continue
+            try:
+                typed = os.read(handle, 256).decode(errors="ignore")
+            except OSError:
+                return
+            if not typed:
+                return
+            for letter in typed:
+                if letter in "\r\n":
+                    done, line = line, ""
+                    show("")
+                    if done.strip():
+                        take(done.strip())
+                elif letter in "\x7f\b":
+                    line = line[:-1]
+                elif letter.isprintable():
+                    line += letter
+            show(line)
+
+    reader = Thread(target=read, name="typing", daemon=True)
+    try:
+        tty.setcbreak(handle)
+        reader.start()
+        yield
+    finally:
+        over.set()
+        reader.join(1)
+        with contextlib.suppress(termios.error):
+            termios.tcsetattr(handle, termios.TCSADRAIN, before)
+
+
+def said(value: Any) -> str:
+    """A raw value in a few letters."""
+    if isinstance(value, bool):
+        return "on" if value else "off"
+    if isinstance(value, float):
+        return f"{value:.4g}"
+    if isinstance(value, (list, tuple)):
+        return " ".join(said(item) for item in value)
+    return str(value)

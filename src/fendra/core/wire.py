@@ -1,0 +1,72 @@
+"""What goes down the wires: a frame's bytes for each line, in wire order and colour order."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+
+from fendra.core.light import wire_order
+
+if TYPE_CHECKING:
+    from fendra.core.design import Design, Line
+    from fendra.core.layout import Layout
+
+Bytes = np.ndarray[Any, np.dtype[np.uint8]]
+
+
+class Wire:
+    """Some lines of a design, made ready: frames become bytes by one look-up a line.
+
+    lines: their places in the design; all, if not given. sizes: bytes of each.
+    """
+
+    def __init__(
+        self, layout: Layout, design: Design, lines: Sequence[int] | None = None
+    ) -> None:  # fmt: skip
+        self.lines = tuple(range(len(design.line)) if lines is None else lines)
+        self.orders = [design.line[number].wire_order for number in self.lines]
+        chosen = [design.line[number] for number in self.lines]
+        self._spots = [_spot_of_address(layout, line) for line in chosen]
+        self._places = [
+            _places(spots, order) for spots, order in zip(self._spots, self.orders, strict=True)
+        ]
+        pairs = zip(self._spots, self.orders, strict=True)
+        self.sizes = [len(spots) * len(order) for spots, order in pairs]
+
+    def arrays(self, rgb: Bytes) -> list[Bytes]:
+        """The bytes of each line, as (its size,) uint8; skipped addresses are dark.
+
+        rgb: (all spots, 3) uint8.
+        """
+        flat = rgb.reshape(-1)
+        found = []
+        for spots, places, order in zip(self._spots, self._places, self.orders, strict=True):
+            if places is not None:
+                found.append(flat[places])
+                continue
+            pixels = np.zeros((len(spots), len(order)), np.uint8)
+            pixels[spots >= 0] = wire_order(rgb[spots[spots >= 0]], order)
+            found.append(pixels.reshape(-1))
+        return found
+
+    def bytes(self, rgb: Bytes) -> list[bytes]:
+        """The bytes of each line."""
+        return [line.tobytes() for line in self.arrays(rgb)]
+
+
+def _spot_of_address(layout: Layout, line: Line) -> np.ndarray[Any, Any]:
+    """The spot at each address of a line; -1 where nobody sees it."""
+    rows = layout.spots_of_line(line.name)
+    spots = np.full(layout.addresses_of_line(line.name), -1, np.int64)
+    spots[np.asarray(layout.address[rows])] = np.arange(len(layout))[rows]
+    return spots
+
+
+def _places(spots: np.ndarray[Any, Any], order: str) -> np.ndarray[Any, np.dtype[np.intp]] | None:
+    """Of each byte of a line its place in a frame's; None where a byte is not just one of those."""
+    if "W" in order or (spots < 0).any():
+        return None
+    channels = np.array(["RGB".index(letter) for letter in order])
+    return np.asarray((spots[:, None] * 3 + channels).reshape(-1), np.intp)

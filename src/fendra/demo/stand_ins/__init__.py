@@ -1,0 +1,59 @@
+"""Stand-ins for what a design is connected to: each tells the values of a tape as the real thing
+would.
+
+They know nothing of the sources that hear them. `STAND_INS` names them.
+"""
+
+from __future__ import annotations
+
+import importlib
+from abc import ABC, abstractmethod
+from collections.abc import Mapping
+
+
+class StandIn(ABC):
+    """Something that tells values. file: the tape that suits it; design: the design that does.
+
+    about: what it is. address: where it tells them; its usual place, if empty.
+    """
+
+    about: str
+    file: str = "ride.csv"
+    design: str = "heron.toml"
+
+    def __init__(self, address: str = "") -> None:
+        self.address = address
+
+    @abstractmethod
+    def start(self) -> str:
+        """Begin; gives what to write behind `--from`, for a run that is to hear it."""
+
+    @abstractmethod
+    def say(self, at_s: float, values: Mapping[str, float]) -> None:
+        """Tell values, at a time of the tape; called with what is new, often."""
+
+    @abstractmethod
+    def close(self) -> None:
+        """End."""
+
+
+STAND_INS: dict[str, tuple[str, str]] = {
+    "broker": ("fendra.demo.stand_ins.broker", "Broker"),
+    "flight": ("fendra.demo.stand_ins.flight", "Flight"),
+    "game": ("fendra.demo.stand_ins.game", "Game"),
+    "lines": ("fendra.demo.stand_ins.lines", "Lines"),
+    "osc": ("fendra.demo.stand_ins.osc", "Osc"),
+    "pins": ("fendra.demo.stand_ins.pins", "Pins"),
+    "screen": ("fendra.demo.stand_ins.screen", "Screen"),
+    "song": ("fendra.demo.stand_ins.song", "Song"),
+    "typing": ("fendra.demo.stand_ins.typing", "Typing"),
+    "vehicle": ("fendra.demo.stand_ins.vehicle", "Vehicle"),
+}
+"""Name to module and class."""
+
+
+def stand_in(name: str) -> type[StandIn]:
+    """The class of a name. Raises KeyError."""
+    module, attribute = STAND_INS[name]
+    found: type[StandIn] = getattr(importlib.import_module(module), attribute)
+    return found

@@ -1,0 +1,74 @@
+"""What a run shows, as an animated GIF."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Annotated, Any
+
+import numpy as np
+from pydantic import Field
+
+from fendra.core.design import Design
+from fendra.core.errors import FendraError, OutputError
+from fendra.core.film import Film, Frame
+from fendra.core.sides import ViewName
+from fendra.core.tape import Tape
+from fendra.draw.animation import PICTURES_PER_S, write_animation
+from fendra.outputs import Output, OutputOptions
+
+
+class GifOptions(OutputOptions):
+    """What can be said to a GIF.
+
+    address: the file. seconds: how much of the run it shows, from its beginning. view: from which
+    side.
+    """
+
+    address: Annotated[str, Field(pattern=r"(?i).+\.(gif|png|apng|mp4)$")]
+    seconds: Annotated[float, Field(gt=0, le=120)] = 10.0
+    view: ViewName = "top"
+
+
+class GifOutput(Output):
+    """Keeps the first seconds of a run, and draws them when it ends."""
+
+    Options = GifOptions
+    options: GifOptions
+    example = "gif:look.gif,seconds=5"
+
+    def __init__(self, address: str = "", **options: Any) -> None:
+        super().__init__(address, **options)
+        self._frames: list[Frame] = []
+
+    def __str__(self) -> str:
+        return f"picture {self.address}"
+
+    def _open(self, design: Design) -> None:  # noqa: ARG002 - every design fits
+        if not Path(self.address).parent.is_dir():
+            raise OutputError(f"there is no folder '{Path(self.address).parent}'")
+
+    def _use(self, design: Design) -> None:  # noqa: ARG002 - what came before is one picture
+        self._finish()
+
+    def _send(self, frame: Frame) -> None:
+        start_s = self._frames[0].at_s if self._frames else frame.at_s
+        if 0 <= frame.at_s - start_s <= self.options.seconds:
+            self._frames.append(frame)
+
+    def _finish(self) -> None:
+        """Draw what came so far."""
+        frames, self._frames = self._frames, []
+        if not frames:
+            return
+        times = np.array([frame.at_s for frame in frames])
+        rgb = np.array([frame.rgb for frame in frames])
+        tape = Tape(times[:1], {})
+        film = Film(times, rgb, frames[0].layout, frames[0].design, tape)
+        span_s = max(float(times[-1] - times[0]), 1 / PICTURES_PER_S)
+        try:
+            write_animation(film, self.address, float(times[0]), span_s, view=self.options.view)
+        except FendraError as exc:
+            raise OutputError(f"{self}: {exc}") from exc
+
+    def _close(self) -> None:
+        self._finish()

@@ -1,0 +1,187 @@
+"""From a design, or from what somebody says instead, to sources and outputs that can be opened."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from pathlib import Path as FilePath
+from typing import Annotated, Any
+
+from pydantic import Field, ValidationError
+
+from fendra.core.design import Design
+from fendra.core.drivers import Driver, Drivers, Options
+from fendra.core.errors import FendraError, OutputError, SourceError
+from fendra.core.findings import Finding, Path, Severity
+from fendra.core.names import did_you_mean
+from fendra.core.wording import to_findings
+from fendra.files.tape_file import read_tape
+from fendra.outputs import DRIVERS as OUTPUT_DRIVERS
+from fendra.outputs import Output
+from fendra.sources import DRIVERS as SOURCE_DRIVERS
+from fendra.sources import Polled, Source
+from fendra.sources.tape import TapeSource
+
+TAPE = "tape"
+
+
+class TapeOptions(Options):
+    """What can be said to a tape.
+
+    address: the CSV file. loop: over and over. speed: so many times as fast. start: from that time
+    of the tape on, s.
+    """
+
+    address: Annotated[str, Field(min_length=1)]
+    loop: bool = False
+    speed: Annotated[float, Field(gt=0, le=1000)] = 1.0
+    start: float | None = None
+
+
+class TapeDriver(Driver):
+    """A tape's file, before it is read."""
+
+    Options = TapeOptions
+    options: TapeOptions
+    error = SourceError
+    example = "tape:ride.csv,loop=true"
+
+    def read(self, design: Design) -> TapeSource:
+        """The tape, ready to play. Raises FileError and TapeError."""
+        options = self.options
+        tape = read_tape(FilePath(design.folder) / options.address, design.words)
+        start_s = None if options.start is None else max(options.start, tape.start_s)
+        return TapeSource(
+            tape, loop=options.loop, speed=options.speed, start_s=start_s, gap_s=1 / design.rate
+        )
+
+
+@dataclass
+class Connected:
+    """What a run is connected to, by name: sources that run in threads, those that are asked, and
+    outputs.
+    """
+
+    sources: dict[str, Source] = field(default_factory=dict)
+    polled: dict[str, Polled] = field(default_factory=dict)
+    outputs: dict[str, Output] = field(default_factory=dict)
+
+
+def connect(
+    design: Design,
+    *,
+    sources: Sequence[str] | None = None,
+    outputs: Sequence[str] | None = None,
+    lines: Sequence[str] = (),
+) -> Connected:
+    """What a design names, or what the texts name instead, each `NAME=TYPE:ADDRESS` or
+    `TYPE:ADDRESS`. lines: only these; outputs that have none of them are left out.
+
+    Raises SourceError and OutputError for what cannot be understood.
+    """
+    found = Connected()
+    for name, source in _named(SOURCE_DRIVERS, sources, design.sources):
+        if isinstance(source, TapeDriver):
+            found.polled[name] = source.read(design)
+        else:
+            found.sources[name] = source
+    for name, output in _named(OUTPUT_DRIVERS, outputs, design.outputs):
+        output.lines_of(design)
+        if lines:
+            kept = [design.line[n].name for n in output.lines_of(design)]
+            kept = [line for line in kept if line in lines]
+            unknown = {*lines} - {line.name for line in design.line}
+            if unknown:
+                raise OutputError(f"the design has no line '{min(unknown)}'")
+            if not kept:
+                continue
+            output.options = output.options.model_copy(update={"lines": tuple(kept)})
+        found.outputs[name] = output
+    return found
+
+
+def _named(
+    drivers: Drivers[Any], texts: Sequence[str] | None, tables: Mapping[str, Any]
+) -> Iterable[tuple[str, Any]]:
+    """Drivers by name, from texts where there are any, else from a design's tables."""
+    if texts is None:
+        for name, table in tables.items():
+            yield name, _made(drivers, name, table.values)
+        return
+    taken: set[str] = set()
+    for text in texts:
+        name, sign, rest = text.partition("=")
+        is_named = bool(sign) and ":" not in name and "," not in name
+        spec = rest if is_named else text
+        kind = spec.partition(":")[0]
+        stem = label = name.strip() if is_named else kind
+        count = 1
+        while label in taken:
+            count += 1
+            label = f"{stem}-{count}"
+        taken.add(label)
+        if kind == TAPE and drivers is SOURCE_DRIVERS:
+            address, *settings = spec.partition(":")[2].split(",")
+            yield label, TapeDriver(address, **dict(s.split("=", 1) for s in settings if "=" in s))
+        else:
+            yield label, drivers.from_text(spec)
+
+
+def _made(drivers: Drivers[Any], name: str, values: Mapping[str, Any]) -> Any:
+    """A driver from a design's table; errors say whose they are."""
+    try:
+        if values["type"] == TAPE and drivers is SOURCE_DRIVERS:
+            options = {
+                key: value for key, value in values.items() if key not in ("type", "address")
+            }
+            return TapeDriver(values["address"], **options)
+        return drivers.from_table(values)
+    except FendraError as exc:
+        raise type(exc)(f"{drivers.what} '{name}': {exc}") from exc
+
+
+def check_connections(design: Design) -> list[Finding]:
+    """What is wrong with the sources and outputs of a design, without opening any."""
+    findings: list[Finding] = []
+    sides: tuple[tuple[str, Drivers[Any], Mapping[str, Any]], ...] = (
+        ("sources", SOURCE_DRIVERS, design.sources),
+        ("outputs", OUTPUT_DRIVERS, design.outputs),
+    )
+    for side, drivers, tables in sides:
+        for name, table in tables.items():
+            findings += _check(side, drivers, name, table.values, design)
+    return findings
+
+
+def _check(
+    side: str, drivers: Drivers[Any], name: str, values: dict[str, Any], design: Design
+) -> list[Finding]:
+    path: Path = (side, name)
+    try:
+        is_tape = values["type"] == TAPE and side == "sources"
+        kind: type[Driver] = TapeDriver if is_tape else drivers.kind(values["type"])
+    except FendraError as exc:
+        problem, _, remedy = str(exc).partition(". ")
+        where = (*path, "type")
+        return [Finding("unknown-name", Severity.ERROR, f"{problem}.", remedy, where)]
+    options = {key: value for key, value in values.items() if key != "type"}
+    try:
+        kind.Options.model_validate(options)
+        made = kind(**{"address": "", **options})
+        if isinstance(made, Output):
+            made.lines_of(design)
+    except ValidationError as exc:
+        found: list[Finding] = []
+        for error in exc.errors():
+            where = (*path, *error["loc"])
+            if error["type"] == "extra_forbidden":
+                key, known = str(error["loc"][-1]), [*kind.Options.model_fields]
+                problem = f"there is no key '{key}' here."
+                remedy = did_you_mean(key, known, "keys")
+                found.append(Finding("unknown-key", Severity.ERROR, problem, remedy, where))
+            else:
+                found += to_findings([error], where, {side: {name: values}})
+        return found
+    except FendraError as exc:
+        return [Finding("wrong-value", Severity.ERROR, f"{exc}.".replace("..", "."), "", path)]
+    return []

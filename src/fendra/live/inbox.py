@@ -1,0 +1,194 @@
+"""The inbox: what all sources said, as the numbers that a frame takes.
+
+Sources put into it from threads of their own; the loop takes from it once a frame and never waits.
+Of a value only the newest is kept. Events and texts are kept in a short row, and one is given at a
+time with a frame between, so that each is seen.
+"""
+
+from __future__ import annotations
+
+import time
+from collections import deque
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from threading import Lock
+from typing import Any
+
+from fendra.core.design import Design
+from fendra.core.errors import SignalError
+from fendra.core.signals.values import to_numbers
+
+LONGEST_ROW = 16
+"""Events of one signal that wait; more at once are too many to be seen."""
+MOST_NAMES = 500
+"""Names that are remembered though nobody uses them."""
+SETTLE = 0.2
+"""How quickly a rate follows."""
+
+
+@dataclass
+class Heard:
+    """What was heard of one signal.
+
+    raw: the newest raw value. at_s: when it came. count: of all. rate_hz: how often lately. low,
+    high: of the raw numbers. refused: raw values that made no sense; problem: of the last one.
+    source: who said it.
+    """
+
+    raw: Any = None
+    at_s: float = -1e9
+    count: int = 0
+    rate_hz: float = 0.0
+    low: float = float("inf")
+    high: float = float("-inf")
+    refused: int = 0
+    problem: str = ""
+    source: str = ""
+
+    def hear(self, raw: Any, source: str, now_s: float) -> None:
+        step_s = now_s - self.at_s
+        if self.count and step_s > 0:
+            self.rate_hz += (1.0 / max(step_s, 1e-3) - self.rate_hz) * SETTLE
+        self.raw, self.at_s, self.source = raw, now_s, source
+        self.count += 1
+
+
+@dataclass
+class _Row:
+    """Events that wait, and whether one was given in the last frame."""
+
+    waiting: deque[dict[str, float]] = field(default_factory=lambda: deque(maxlen=LONGEST_ROW))
+    was_given: bool = False
+
+
+class Inbox:
+    """News by signal of one design. Names that it does not use are remembered in `unused`."""
+
+    def __init__(self, design: Design, *, clock: Callable[[], float] = time.monotonic) -> None:
+        self._lock = Lock()
+        self._clock = clock
+        self._numbers: dict[str, float] = {}
+        self._pictures: dict[str, Any] = {}
+        self._rows: dict[str, _Row] = {}
+        self.heard: dict[str, Heard] = {}
+        self.unused: dict[tuple[str, str], int] = {}
+        self.total = 0
+        self.use(design)
+
+    def use(self, design: Design) -> None:
+        """Take what comes from now on as another design wants it."""
+        with self._lock:
+            self.design = design
+            self._routes: dict[tuple[str, str], list[str]] = {}
+            for name, signal in design.signals.items():
+                if signal.of is not None:
+                    continue
+                for text in signal.sources or (f"*:{name}",):
+                    source, colon, theirs = text.partition(":")
+                    key = (source, theirs) if colon else ("*", text)
+                    self._routes.setdefault(key, []).append(name)
+                self.heard.setdefault(name, Heard())
+            self.heard = {name: self.heard[name] for name in design.signals if name in self.heard}
+            self.unused.clear()
+
+    def put(self, source: str, name: str, raw: Any) -> None:
+        """Take a raw value, under the source's own name; a table or list goes by its parts if
+        nobody wants it whole.
+        """
+        now_s = self._clock()
+        with self._lock:
+            self.total += 1
+            self._put(source, name, raw, now_s, 0)
+
+    def put_number(self, source: str, part: str, value: float) -> None:
+        """Take a number that feeds a signal, or a part of one, as tapes have it."""
+        now_s = self._clock()
+        with self._lock:
+            name = self.design.fed.get(part)
+            if name is None:
+                self.unused[source, part] = self.unused.get((source, part), 0) + 1
+                return
+            heard = self.heard[name]
+            if part == name or part.endswith("[0]"):
+                heard.hear(value, source, now_s)
+            if self.design.signals[name].kind in ("number", "vector"):
+                heard.low, heard.high = min(heard.low, value), max(heard.high, value)
+            self._numbers[part] = value
+
+    def _put(self, source: str, name: str, raw: Any, now_s: float, depth: int) -> None:
+        signals = self._routes.get((source, name)) or self._routes.get(("*", name))
+        if signals:
+            for signal in signals:
+                self._take_raw(source, signal, raw, now_s)
+        elif isinstance(raw, Mapping) and depth < 8:
+            for key, value in raw.items():
+                self._put(source, f"{name}.{key}", value, now_s, depth + 1)
+        elif isinstance(raw, (list, tuple)) and self._wants_items(source, name):
+            for place, value in enumerate(raw[:64]):
+                self._put(source, f"{name}[{place}]", value, now_s, depth + 1)
+        elif (source, name) in self.unused or len(self.unused) < MOST_NAMES:
+            self.unused[source, name[:80]] = self.unused.get((source, name[:80]), 0) + 1
+
+    def _wants_items(self, source: str, name: str) -> bool:
+        """Whether some signal has its value from an item of a list of this name."""
+        return any(
+            theirs.startswith(f"{name}[") and whose in (source, "*")
+            for whose, theirs in self._routes
+        )
+
+    def _take_raw(self, source: str, name: str, raw: Any, now_s: float) -> None:
+        signal, heard = self.design.signals[name], self.heard[name]
+        if signal.kind == "picture":
+            heard.hear(None, source, now_s)
+            self._pictures[name] = raw
+            return
+        try:
+            numbers = to_numbers(name, signal, raw)
+        except SignalError as exc:
+            heard.refused += 1
+            heard.problem = str(exc)
+            return
+        if not numbers:
+            return
+        heard.hear(raw, source, now_s)
+        if signal.kind in ("number", "vector"):
+            heard.low = min(heard.low, *numbers.values())
+            heard.high = max(heard.high, *numbers.values())
+        if signal.kind in ("event", "text"):
+            self._rows.setdefault(name, _Row()).waiting.append(numbers)
+        else:
+            self._numbers.update(numbers)
+
+    def take(self) -> dict[str, Any]:
+        """All that is new, for one frame; pictures as they came."""
+        with self._lock:
+            news: dict[str, Any] = self._numbers
+            self._numbers = {}
+            for row in self._rows.values():
+                if row.was_given or not row.waiting:
+                    row.was_given = False
+                else:
+                    news |= row.waiting.popleft()
+                    row.was_given = True
+            news |= self._pictures
+            self._pictures = {}
+        return news
+
+    def refused(self) -> int:
+        """How many raw values made no sense to their signal."""
+        return sum(heard.refused for heard in self.heard.values())
+
+    def lost(self, now_s: float | None = None) -> list[str]:
+        """The signals that are lost just now."""
+        now_s = self._clock() if now_s is None else now_s
+        found = []
+        for name, heard in self.heard.items():
+            signal = self.design.signals[name]
+            limit_s = float("inf") if signal.lost_after is None else signal.lost_after
+            if not heard.count or now_s - heard.at_s >= limit_s:
+                found.append(name)
+        return found
+
+    def unfed(self) -> list[str]:
+        """The signals that nothing has been heard of yet."""
+        return [name for name, heard in self.heard.items() if not heard.count]

@@ -1,0 +1,74 @@
+"""Listening: sources without light, to see what comes in."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+from pathlib import Path
+from types import TracebackType
+from typing import Self
+
+from fendra.core.design import Design
+from fendra.core.layout import place
+from fendra.live.connect import Connected
+from fendra.live.ear import Ear
+from fendra.live.feeder import Feeder
+from fendra.live.inbox import Inbox
+from fendra.live.recorder import Recorder
+
+
+class Listening:
+    """Sources that are heard while the block runs; `step` takes what has come.
+
+    record: a tape that is written of it.
+    """
+
+    def __init__(
+        self, design: Design, connected: Connected, record: Path | None,
+        tell: Callable[[str], object],
+    ) -> None:  # fmt: skip
+        self.inbox = Inbox(design)
+        self.ear = Ear(design, self.inbox)
+        self._polled = connected.polled
+        layout = place(design)
+        self._feeders = [
+            Feeder(name, source, self.inbox, design, layout, tell)
+            for name, source in connected.sources.items()
+        ]
+        self._recorder = None if record is None else Recorder(record, tuple(design.fed), tell)
+        self._start_s = time.monotonic()
+
+    def __enter__(self) -> Self:
+        for thread in (*self._feeders, *filter(None, [self._recorder])):
+            thread.start()
+        self._start_s = time.monotonic()
+        return self
+
+    def __exit__(
+        self, kind: type[BaseException] | None, error: BaseException | None,
+        trace: TracebackType | None,
+    ) -> None:  # fmt: skip
+        for feeder in self._feeders:
+            feeder.stop()
+        for feeder in self._feeders:
+            feeder.join(2)
+        if self._recorder is not None:
+            self._recorder.end()
+
+    @property
+    def since_s(self) -> float:
+        """How long it has been listened, in seconds."""
+        return time.monotonic() - self._start_s
+
+    def step(self) -> bool:
+        """Take what has come; False once nothing more can come."""
+        now_s = self.since_s
+        for name, source in self._polled.items():
+            for part, value in source.news(now_s).items():
+                self.inbox.put_number(name, part, value)
+        news = self.ear.step()
+        if self._recorder is not None:
+            self._recorder.hear(now_s, news)
+        ending = [source for source in self._polled.values() if source.can_end]
+        is_over = bool(ending) and all(source.has_ended(now_s) for source in ending)
+        return not is_over and not (self._feeders and all(f.has_ended for f in self._feeders))

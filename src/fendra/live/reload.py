@@ -1,0 +1,90 @@
+"""Reloading: a design that is saved while it runs is taken up; one that is wrong is told of."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from threading import Event, Thread
+
+from fendra.core.build import compile_design
+from fendra.core.design import Design
+from fendra.core.engine import Engine
+from fendra.core.errors import FendraError
+from fendra.core.findings import errors_of
+from fendra.core.mix import Recording
+from fendra.core.program import Program
+from fendra.files.design_file import check_file
+
+LOOK_S = 0.25
+"""How often the file is looked at."""
+
+
+class Reloader(Thread):
+    """Watches a design's file, and the files beside it that it names; gives each new program.
+
+    use: takes the new program. tell: takes what there is to say. reloads: how often it was taken
+    up; refusals: how often it was wrong.
+    """
+
+    def __init__(
+        self, path: Path, design: Design, use: Callable[[Program], object],
+        tell: Callable[[str], object], *, engine: Callable[[Design, Recording], Engine],
+        model: type[Design] = Design,
+    ) -> None:  # fmt: skip
+        super().__init__(name=f"watches {path}", daemon=True)
+        self._path, self._design, self._use, self._tell = path, design, use, tell
+        self._engine, self._model = engine, model
+        self._stop_now = Event()
+        self._seen = self._signature()
+        self.reloads = self.refusals = 0
+
+    def stop(self) -> None:
+        self._stop_now.set()
+
+    def run(self) -> None:
+        while not self._stop_now.wait(LOOK_S):
+            seen = self._signature()
+            if seen == self._seen or not seen[0]:
+                continue
+            if self._stop_now.wait(0.05) or self._signature() != seen:
+                continue  # it is being written
+            self._seen = seen
+            self.take()
+
+    def take(self) -> None:
+        """Read the file anew, and hand over the program that it gives."""
+        try:
+            checked = check_file(self._path, self._model)
+            errors = errors_of(checked.findings)
+            if errors or checked.design is None:
+                self.refusals += 1
+                count = f"{len(errors)} errors; the first: " if len(errors) > 1 else ""
+                self._tell(f"The old design goes on. {count}{errors[0]}")
+                return
+            design = checked.design
+            program: Program = compile_design(
+                design, engine=lambda recording: self._engine(design, recording)
+            )
+        except FendraError as exc:
+            self.refusals += 1
+            self._tell(f"The old design goes on. {exc}")
+            return
+        if (design.sources, design.outputs) != (self._design.sources, self._design.outputs):
+            self._tell("Sources and outputs changed; they are taken up at the next start.")
+        self._design = design
+        self.reloads += 1
+        self._use(program)
+        self._tell(f"{self._path.name} is taken up.")
+
+    def _signature(self) -> tuple[tuple[float, int], ...]:
+        """When the files were last changed, and how large they are; the design's own first."""
+        folder = self._path.parent
+        named = [*self._design.effects, *self._design.media.pictures]
+        found = []
+        for path in (self._path, *(folder / name for name in named)):
+            try:
+                state = path.stat()
+                found.append((state.st_mtime, state.st_size))
+            except OSError:
+                found.append(())  # type: ignore[arg-type]
+        return tuple(found)

@@ -1,0 +1,137 @@
+"""A run: sources, a program and outputs together, from the first frame to the last."""
+
+from __future__ import annotations
+
+import json
+import signal
+import time
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any
+
+from fendra.core.program import Program
+from fendra.live.connect import Connected
+from fendra.live.feeder import Feeder
+from fendra.live.inbox import Inbox
+from fendra.live.loop import Loop, RunReport
+from fendra.live.notify import notify
+from fendra.live.recorder import Recorder
+from fendra.live.sender import Sender
+from fendra.sources import Polled
+
+MEMORY = "memory"
+"""Below what name a leading node tells the others what it remembers."""
+MEMORY_S = 1.0
+SAID_S = 0.5
+"""How often a run tells its sources, as a broker, how it goes."""
+
+
+class Session:
+    """All threads of a run. `run` ends when the loop does.
+
+    connected: what it is connected to. polled: more sources that are asked. in_phase: the program's
+    clock is the time of day, so that nodes with one clock show one picture. leads: tells the others
+    what it remembers, so that motion whose rate moves is the same as well.
+    """
+
+    def __init__(
+        self, program: Program, connected: Connected, *, polled: Sequence[Polled] = (),
+        tell: Callable[[str], object] = lambda _: None, record: Path | None = None,
+        in_phase: bool = False, leads: bool = False, for_s: float | None = None,
+        progress: Callable[[float], None] | None = None,
+    ) -> None:  # fmt: skip
+        self.inbox = Inbox(program.design)
+        self.senders = [
+            Sender(name, output, program.design, tell) for name, output in connected.outputs.items()
+        ]
+        self.feeders = [
+            Feeder(name, source, self.inbox, program.design, program.layout, tell, self._remembered)
+            for name, source in connected.sources.items()
+        ]
+        self.recorder = None if record is None else Recorder(record, tuple(program.fed), tell)
+        self._in_phase, self._leads = in_phase, leads
+        start_at_s, wait_s = (
+            phase_start(time.time(), program.design.rate) if in_phase else (0.0, 0.0)
+        )
+        self._wait_s = wait_s
+        self.loop = Loop(
+            program, inbox=self.inbox, polled=[*connected.polled.values(), *polled],
+            senders=self.senders, start_at_s=start_at_s, progress=progress, in_phase=in_phase,
+            for_s=for_s, hear=None if self.recorder is None else self.recorder.hear,
+        )  # fmt: skip
+        self._memory_s = self._said_s = 0.0
+        self._is_ready = False
+
+    def run(self) -> RunReport:
+        """Run until the loop is told to stop, or every source that can end has."""
+        for thread in (*self.feeders, *filter(None, [self.recorder])):
+            thread.start()
+        time.sleep(self._wait_s)
+        try:
+            with stopped_by_signals(self.loop.stop):
+                return self.loop.run()
+        finally:
+            notify(stopping=1)
+            for feeder in self.feeders:
+                feeder.stop()
+            for feeder in self.feeders:
+                feeder.join(2)
+            if self.recorder is not None:
+                self.recorder.end()
+
+    def tick(self) -> None:
+        """Now and then: tell the service manager and the sources how it goes."""
+        now_s = time.monotonic()
+        if not self._is_ready and self.loop.stats.rendered:
+            self._is_ready = True
+            notify(ready=1)
+        if now_s - self._said_s >= SAID_S:
+            self._said_s = now_s
+            rate_hz, _, _ = self.loop.stats.lately()
+            notify(watchdog=1, status=f"{rate_hz:.1f} frames/s")
+            self._say("scene", self.loop.program.scene)
+            self._say("lost", ",".join(self.inbox.lost()))
+        if self._leads and self.loop.memory and now_s - self._memory_s >= MEMORY_S:
+            self._memory_s = now_s
+            self._say(MEMORY, json.dumps(self.loop.memory))
+            self.loop.memory = None
+        is_over = bool(self.feeders) and all(feeder.has_ended for feeder in self.feeders)
+        if is_over and not self.loop.polled:
+            self.loop.stop()
+
+    def _say(self, name: str, value: Any) -> None:
+        for feeder in self.feeders:
+            feeder.source.say(name, value)
+
+    def _remembered(self, raw: Any) -> None:
+        """What a leading node remembers."""
+        if self._in_phase and not self._leads and isinstance(raw, Mapping):
+            self.loop.recall(raw)
+
+
+def phase_start(now_s: float, rate_hz: float) -> tuple[float, float]:
+    """When the next frame of a clock that all nodes share is due, and how long that is away, s.
+
+    >>> phase_start(1000.013, 50.0)[0]
+    1000.02
+    """
+    number = int(now_s * rate_hz) + 1
+    return number / rate_hz, number / rate_hz - now_s
+
+
+@contextmanager
+def stopped_by_signals(stop: Callable[[], object]) -> Iterator[None]:
+    """While the block runs, SIGTERM and a closed terminal end it as Ctrl-C does."""
+    numbers = [getattr(signal, name) for name in ("SIGTERM", "SIGHUP") if hasattr(signal, name)]
+    before = {}
+    try:
+        for number in numbers:
+            before[number] = signal.signal(number, lambda _number, _frame: stop())
+    except ValueError:  # not the main thread: whoever runs it ends it
+        before = {}
+    try:
+        yield
+    finally:
+        for number, handler in before.items():
+            signal.signal(number, handler)

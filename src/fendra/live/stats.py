@@ -1,0 +1,84 @@
+"""How even a run is: lateness, rate, drops, and what the limiter held back."""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from collections import deque
+from collections.abc import Sequence
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from fendra.core.film import Frame
+from fendra.live.sender import Sender
+
+if TYPE_CHECKING:
+    from fendra.live.loop import RunReport
+
+STEPS_MS = (0.1, 0.2, 0.5, 1.0, 2.0, 5.0, 10.0, 20.0, 50.0, 100.0)
+"""Upper ends of the steps of a histogram; what is above the last has one of its own."""
+LATELY = 250
+"""Frames that `lately` looks back."""
+
+
+class Stats:
+    """Counts what a loop does.
+
+    lateness, work: how many frames began so late, and took so long to make and hand over, by
+    `STEPS_MS`. rate_hz: what is wanted.
+    """
+
+    def __init__(self, rate_hz: float) -> None:
+        self.rate_hz = rate_hz
+        self.rendered = self.late = self.limited = 0
+        self.least = 1.0
+        self.share = 1.0
+        self.late_s = 0.0
+        self.lateness = [0] * (len(STEPS_MS) + 1)
+        self.work = [0] * (len(STEPS_MS) + 1)
+        self._lately: deque[tuple[float, float]] = deque(maxlen=LATELY)
+        self._at_s: deque[float] = deque(maxlen=LATELY)
+
+    def note(self, late_s: float, work_s: float, frame: Frame) -> None:
+        """Count a frame: how late it began, and how long it took."""
+        self.rendered += 1
+        self.late_s = late_s
+        self.lateness[bisect_left(STEPS_MS, late_s * 1000)] += 1
+        self.work[bisect_left(STEPS_MS, work_s * 1000)] += 1
+        self._lately.append((late_s, work_s))
+        self._at_s.append(frame.at_s + late_s)
+        self.share = min(frame.let_through.values(), default=1.0)
+        self.limited += self.share < 1.0
+        self.least = min(self.least, self.share)
+
+    def lately(self) -> tuple[float, float, float]:
+        """Of the last seconds: frames a second, and the median and the 99th percentile of how late
+        they began, in seconds.
+        """
+        if len(self._at_s) < 2:
+            return 0.0, 0.0, 0.0
+        rows = [*self._at_s]
+        late = np.array([row[0] for row in [*self._lately]])
+        span_s = rows[-1] - rows[0]
+        rate_hz = (len(rows) - 1) / span_s if span_s > 0 else 0.0
+        return rate_hz, float(np.median(late)), float(np.percentile(late, 99))
+
+    def table(self) -> list[tuple[str, int, int]]:
+        """A histogram: up to so many ms, frames that began so late, frames that took so long."""
+        names = [f"up to {step:g}" for step in STEPS_MS] + [f"above {STEPS_MS[-1]:g}"]
+        return [*zip(names, self.lateness, self.work, strict=True)]
+
+    def report(self, senders: Sequence[Sender], seconds: float) -> RunReport:
+        """What the run came to."""
+        from fendra.live.loop import RunReport
+
+        return RunReport(
+            self.rendered,
+            sum(sender.sent for sender in senders),
+            sum(sender.mailbox.replaced for sender in senders),
+            self.late,
+            self.limited,
+            self.least,
+            senders[0].last if senders else None,
+            seconds,
+        )

@@ -1,0 +1,155 @@
+"""Sound: level, peak, bands and onsets, live or from a file.
+
+Names: `level` and `peak` (0 to 1), `bands` (a vector, each 0 to 1, from low to high), `onset` (an
+event with its strength). From a sound to its number it takes some 23 ms, and the frame's time.
+"""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+from pathlib import Path
+from queue import Empty, SimpleQueue
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from fendra.core.design import Design
+from fendra.core.drivers import Options
+from fendra.core.errors import SourceError
+from fendra.core.layout import Layout
+from fendra.core.signals.values import Event
+from fendra.core.sound import Heard, Listener
+from fendra.sources import EndOfSource, News, Source, package
+
+
+class AudioOptions(Options):
+    """What can be said to sound.
+
+    address: a file (WAV, FLAC, OGG), or the name of an input device; the usual one, if empty.
+    bands: how many; as many as the design's signal has, if not given. low, high: the lowest and
+    highest frequency, Hz. weighting: as the ear hears (A), flatter (C), or none. attack, release:
+    time constants, s. gain: dB that are added; by itself, if not given. loop: a file begins again.
+    """
+
+    bands: Annotated[int, Field(ge=1, le=64)] | None = None
+    low: Annotated[float, Field(ge=10, le=20_000)] = 40.0
+    high: Annotated[float, Field(ge=20, le=96_000)] = 16_000.0
+    weighting: Literal["A", "C", "none"] = "A"
+    attack: Annotated[float, Field(ge=0, le=10)] = 0.01
+    release: Annotated[float, Field(ge=0, le=10)] = 0.25
+    gain: Annotated[float, Field(ge=-60, le=120)] | None = None
+    loop: bool = True
+
+
+class AudioSource(Source):
+    """A microphone, a line in, or a file that is played in its own time (and not heard)."""
+
+    Options = AudioOptions
+    options: AudioOptions
+    example = "audio:song.wav,bands=8"
+
+    def __init__(
+        self, address: str = "", *, clock: Callable[[], float] = time.monotonic,
+        sleep: Callable[[float], None] = time.sleep, **options: Any,
+    ) -> None:  # fmt: skip
+        super().__init__(address, **options)
+        self._clock, self._sleep = clock, sleep
+        self._file: Any = None
+        self._stream: Any = None
+
+    def __str__(self) -> str:
+        return f"sound {self.options.address}".strip()
+
+    @property
+    def latency_s(self) -> float:
+        """From a sound to its number, in seconds; once it is open."""
+        return self._listener.latency_s
+
+    def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - the place is nothing to it
+        sizes = [s.size for s in design.signals.values() if s.kind == "vector" and s.size]
+        self._bands = self.options.bands or (sizes[0] if sizes else 8)
+        path = Path(design.folder) / self.options.address
+        if self.options.address and path.suffix.lower() in (".wav", ".flac", ".ogg", ".aiff"):
+            self._open_file(path)
+        else:
+            self._open_device()
+
+    def _listen_at(self, rate_hz: float) -> None:
+        options = self.options
+        self._listener = Listener(
+            rate_hz, bands=self._bands, low_hz=options.low, high_hz=options.high,
+            weighting=options.weighting, attack_s=options.attack, release_s=options.release,
+            gain_db=options.gain,
+        )  # fmt: skip
+
+    def _open_file(self, path: Path) -> None:
+        soundfile = package("soundfile")
+        try:
+            self._file = soundfile.SoundFile(path)
+        except (OSError, RuntimeError) as exc:
+            raise SourceError(f"'{path}' cannot be read as sound: {exc}") from exc
+        self._listen_at(self._file.samplerate)
+        self._due_s = self._clock()
+
+    def _open_device(self) -> None:
+        sounddevice = package("sounddevice")
+        self._blocks: SimpleQueue[Any] = SimpleQueue()
+
+        def take(block: Any, _frames: int, _time: Any, _status: Any) -> None:
+            self._blocks.put(block.copy())
+
+        try:
+            self._stream = sounddevice.InputStream(
+                device=self.options.address or None, channels=1, latency="low", callback=take
+            )
+            self._listen_at(self._stream.samplerate)
+            self._stream.start()
+        except Exception as exc:  # PortAudio has errors of its own
+            raise SourceError(f"{self} cannot be heard: {exc}") from exc
+
+    def _read(self, wait_s: float) -> News:
+        heard = self._read_file(wait_s) if self._file is not None else self._read_device(wait_s)
+        if not heard:
+            return ()
+        last = heard[-1]
+        news: list[tuple[str, Any]] = [
+            ("level", last.level), ("peak", last.peak), ("bands", last.bands),
+        ]  # fmt: skip
+        return news + [("onset", Event(look.onset)) for look in heard if look.onset > 0]
+
+    def _read_file(self, wait_s: float) -> list[Heard]:
+        left_s = self._due_s - self._clock()
+        if left_s > 0:
+            self._sleep(min(left_s, wait_s))
+            if left_s > wait_s:
+                return []
+        behind_s = self._clock() - self._due_s
+        hops = 1 + min(int(behind_s / self._listener.hop_s), 64)
+        self._due_s += hops * self._listener.hop_s
+        block = self._file.read(hops * self._listener.hop, dtype="float32", always_2d=True)
+        if len(block) == 0:
+            if not self.options.loop or self._file.frames == 0:
+                raise EndOfSource
+            self._file.seek(0)
+        return self._listener.feed(block) if len(block) else []
+
+    def _read_device(self, wait_s: float) -> list[Heard]:
+        heard: list[Heard] = []
+        try:
+            heard += self._listener.feed(self._blocks.get(timeout=wait_s))
+            while True:
+                heard += self._listener.feed(self._blocks.get_nowait())
+        except Empty:
+            pass
+        if not self._stream.active:
+            raise SourceError(f"{self} is gone")
+        return heard
+
+    def _close(self) -> None:
+        if self._file is not None:
+            self._file.close()
+            self._file = None
+        if self._stream is not None:
+            self._stream.close()
+            self._stream = None

@@ -1,0 +1,151 @@
+"""CAN: broadcast frames, named by a DBC file or by where their bytes are."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from fendra.core.design import Design
+from fendra.core.drivers import Options
+from fendra.core.errors import SourceError
+from fendra.core.layout import Layout
+from fendra.sources import News, Source, package
+
+AT_ONCE = 256
+
+
+class FrameField(BaseModel):
+    """A number in a frame: of which frame, from which byte on, and how it is scaled.
+
+    size: how many bytes. bit: one bit of the first byte alone, 0 the lowest.
+    """
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    id: Annotated[int, Field(ge=0, le=0x1FFF_FFFF)]
+    byte: Annotated[int, Field(ge=0, le=63)] = 0
+    size: Annotated[int, Field(ge=1, le=8)] = 1
+    order: Literal["little", "big"] = "little"
+    signed: bool = False
+    bit: Annotated[int, Field(ge=0, le=7)] | None = None
+    scale: float = 1.0
+    offset: float = 0.0
+
+    def value(self, data: bytes) -> float | None:
+        """The number in a frame's bytes; None where the frame is too short."""
+        piece = data[self.byte : self.byte + self.size]
+        if len(piece) < self.size:
+            return None
+        if self.bit is not None:
+            return float(piece[0] >> self.bit & 1)
+        return int.from_bytes(piece, self.order, signed=self.signed) * self.scale + self.offset
+
+
+class BusOptions(Options):
+    """What can be said to a CAN bus.
+
+    address: the channel, as `can0`. interface: of the adapter, by python-can's names: socketcan,
+    slcan, virtual, udp_multicast. bitrate: bits a second, for adapters that are told.
+    """
+
+    address: str = "can0"
+    interface: str = "socketcan"
+    bitrate: Annotated[int, Field(ge=5_000, le=8_000_000)] | None = None
+
+
+class CanOptions(BusOptions):
+    """What can be said to a CAN bus that is listened to.
+
+    dbc: a file that names what is in the frames. fields: numbers in frames, by name, without one.
+    """
+
+    dbc: str = ""
+    fields: dict[str, FrameField] = {}
+
+
+def open_bus(options: BusOptions, what: str) -> Any:
+    """A CAN bus. Raises SourceError."""
+    can = package("can")
+    more = {} if options.bitrate is None else {"bitrate": options.bitrate}
+    try:
+        return can.Bus(interface=options.interface, channel=options.address, **more)
+    except (can.CanError, OSError, ValueError, ImportError) as exc:
+        cure = ""
+        if options.interface == "socketcan":
+            cure = f" Bring it up: sudo ip link set {options.address} up type can bitrate 500000"
+        raise SourceError(f"{what} cannot be opened: {exc}.{cure}") from exc
+
+
+class CanSource(Source):
+    """A vehicle's bus, listened to; nothing is ever sent."""
+
+    Options = CanOptions
+    options: CanOptions
+    example = "can:can0,dbc=bike.dbc"
+
+    def __init__(self, address: str = "can0", **options: Any) -> None:
+        super().__init__(address or "can0", **options)
+        self._bus: Any = None
+
+    def __str__(self) -> str:
+        return f"CAN {self.options.address}"
+
+    def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
+        self._messages: dict[int, Any] = {}
+        self._twice: set[str] = set()
+        if self.options.dbc:
+            self._read_dbc(Path(design.folder) / self.options.dbc)
+        self._bus = open_bus(self.options, str(self))
+
+    def _read_dbc(self, path: Path) -> None:
+        cantools = package("cantools")
+        try:
+            database = cantools.database.load_file(path)
+        except Exception as exc:  # each format has errors of its own
+            raise SourceError(f"'{path}' cannot be read as a DBC file: {exc}") from exc
+        self._messages = {message.frame_id: message for message in database.messages}
+        names = [signal.name for message in database.messages for signal in message.signals]
+        self._twice = {name for name in names if names.count(name) > 1}
+
+    def _read(self, wait_s: float) -> News:
+        assert self._bus is not None
+        can = package("can")
+        news: list[tuple[str, object]] = []
+        try:
+            message = self._bus.recv(wait_s)
+            while message is not None and len(news) < AT_ONCE:
+                self._hear(message, news)
+                message = self._bus.recv(0)
+        except (can.CanError, OSError) as exc:
+            raise SourceError(f"{self} is gone: {exc}") from exc
+        return news
+
+    def _hear(self, message: Any, news: list[tuple[str, object]]) -> None:
+        if message.is_error_frame or message.is_remote_frame:
+            return
+        data = bytes(message.data)
+        for name, field in self.options.fields.items():
+            if field.id == message.arbitration_id:
+                value = field.value(data)
+                if value is None:
+                    self.refuse(f"frame {message.arbitration_id:#x} is too short for {name}")
+                else:
+                    news.append((name, value))
+        known = self._messages.get(message.arbitration_id)
+        if known is None:
+            return
+        try:
+            decoded = known.decode(data)
+        except Exception as exc:  # a frame that is not as the file says
+            self.refuse(f"frame {message.arbitration_id:#x}: {exc}")
+            return
+        for name, value in decoded.items():
+            plain = str(value) if hasattr(value, "name") else value
+            news.append((f"{known.name}.{name}" if name in self._twice else name, plain))
+
+    def _close(self) -> None:
+        if self._bus is not None:
+            self._bus.shutdown()
+            self._bus = None

@@ -1,0 +1,99 @@
+"""Lines of text over a serial port: JSON, `name=value` pairs, or values in columns."""
+
+from __future__ import annotations
+
+import contextlib
+from typing import Annotated
+
+import serial
+from pydantic import Field
+
+from fendra.core.design import Design
+from fendra.core.drivers import Names, Options
+from fendra.core.errors import SourceError
+from fendra.core.layout import Layout
+from fendra.sources import News, Source
+from fendra.sources.texts import parse_text
+
+LONGEST = 4096
+"""Bytes of a line; what is longer is thrown away."""
+
+
+class LinesOptions(Options):
+    """What can be said to a serial port that sends lines.
+
+    address: the port. baud: bits a second. columns: names of the values, where lines hold values
+    alone; in a text with + between them.
+    """
+
+    address: Annotated[str, Field(min_length=1)]
+    baud: Annotated[int, Field(ge=50, le=100_000_000)] = 115_200
+    columns: Names = ()
+
+
+class LineCutter:
+    """Bytes in, as they come; whole lines out. It knows no port."""
+
+    def __init__(self, longest: int = LONGEST) -> None:
+        self._longest, self._begun, self._is_skipping = longest, b"", False
+        self.too_long = 0
+
+    def feed(self, data: bytes) -> list[bytes]:
+        """The lines that end in these bytes, without their ends; empty ones are left out."""
+        *lines, self._begun = (self._begun + data).split(b"\n")
+        if lines and self._is_skipping:
+            lines, self._is_skipping = lines[1:], False
+        if len(self._begun) > self._longest:
+            self.too_long += not self._is_skipping
+            self._begun, self._is_skipping = b"", True
+        kept = [line.rstrip(b"\r") for line in lines if len(line) <= self._longest]
+        self.too_long += len(lines) - len(kept)
+        return [line for line in kept if line]
+
+
+class LinesSource(Source):
+    """A controller, a GPS, a bike computer on a serial port."""
+
+    Options = LinesOptions
+    options: LinesOptions
+    example = "lines:/dev/ttyACM0,baud=115200"
+
+    def __init__(self, address: str = "", **options: object) -> None:
+        super().__init__(address, **options)
+        self._port: serial.Serial | None = None
+
+    def __str__(self) -> str:
+        return f"port {self.options.address}"
+
+    def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
+        try:
+            self._port = serial.Serial(self.options.address, self.options.baud, exclusive=True)
+        except (OSError, ValueError) as exc:
+            reason = str(getattr(exc.__context__, "strerror", None) or exc)
+            raise SourceError(f"{self} cannot be opened: {reason}") from exc
+        self._cutter = LineCutter()
+
+    def _read(self, wait_s: float) -> News:
+        assert self._port is not None
+        try:
+            self._port.timeout = wait_s
+            data = self._port.read(1)
+            data += self._port.read(self._port.in_waiting)
+        except OSError as exc:
+            raise SourceError(f"{self} is gone; check plug and power") from exc
+        news: list[tuple[str, object]] = []
+        before = self._cutter.too_long
+        for line in self._cutter.feed(data):
+            try:
+                news += parse_text(line.decode(), self.options.columns).items()
+            except ValueError as exc:
+                self.refuse(str(exc))
+        for _ in range(self._cutter.too_long - before):
+            self.refuse(f"a line of more than {LONGEST} bytes")
+        return news
+
+    def _close(self) -> None:
+        if self._port is not None:
+            with contextlib.suppress(OSError):
+                self._port.close()
+            self._port = None

@@ -1,0 +1,93 @@
+"""The computer itself: load, memory, temperature, and which program is running or in front.
+
+Names: `load`, `memory`, `battery` (0 to 1), `temperature` (C, the hottest), `network` (bytes a
+second), `front` (the program in front, under X11), and `running NAME` for each program that is
+asked for.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import shutil
+import subprocess
+import time
+from typing import Annotated, Any
+
+from pydantic import Field
+
+from fendra.core.design import Design
+from fendra.core.drivers import Names, Options
+from fendra.core.layout import Layout
+from fendra.sources import News, Source, package
+
+
+class MachineOptions(Options):
+    """What can be asked of the computer.
+
+    rate: how often, Hz. programs: names of programs, for each of which `running NAME` is 1 or 0.
+    """
+
+    rate: Annotated[float, Field(gt=0, le=20)] = 2.0
+    programs: Names = ()
+
+
+class MachineSource(Source):
+    """The computer that this runs on."""
+
+    Options = MachineOptions
+    options: MachineOptions
+
+    def __str__(self) -> str:
+        return "this computer"
+
+    def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
+        self._psutil = package("psutil")
+        self._psutil.cpu_percent()  # counts from here on
+        self._bytes = self._sent_and_received()
+        self._at_s = time.monotonic()
+        self._can_see_front = shutil.which("xdotool") is not None
+
+    def _sent_and_received(self) -> int:
+        counts = self._psutil.net_io_counters()
+        return 0 if counts is None else int(counts.bytes_sent + counts.bytes_recv)
+
+    def _read(self, wait_s: float) -> News:
+        if time.monotonic() - self._at_s < 1 / self.options.rate:
+            time.sleep(min(wait_s, 1 / self.options.rate))
+            return ()
+        psutil = self._psutil
+        now_s, count = time.monotonic(), self._sent_and_received()
+        news: dict[str, Any] = {
+            "load": psutil.cpu_percent() / 100,
+            "memory": psutil.virtual_memory().percent / 100,
+            "network": (count - self._bytes) / (now_s - self._at_s),
+        }
+        self._at_s, self._bytes = now_s, count
+        with contextlib.suppress(Exception):  # some systems have no such thing
+            news["battery"] = psutil.sensors_battery().percent / 100
+        with contextlib.suppress(Exception):
+            chips = psutil.sensors_temperatures().values()
+            news["temperature"] = max(sensor.current for chip in chips for sensor in chip)
+        if self.options.programs:
+            names = self._running()
+            news |= {f"running {name}": name in names for name in self.options.programs}
+        if self._can_see_front:
+            with contextlib.suppress(Exception):
+                news["front"] = self._front()
+        return news.items()
+
+    def _running(self) -> set[str]:
+        found = set()
+        for process in self._psutil.process_iter(["name"]):
+            name = process.info["name"] or ""
+            found |= {name, name.removesuffix(".exe")}
+        return found
+
+    def _front(self) -> str:
+        """The name of the program whose window is in front."""
+        command = ["xdotool", "getactivewindow", "getwindowpid"]
+        told = subprocess.run(command, capture_output=True, text=True, timeout=1, check=True)
+        return str(self._psutil.Process(int(told.stdout)).name())
+
+    def _close(self) -> None:
+        pass

@@ -1,0 +1,159 @@
+"""MQTT: topics as names. Below the root `heron` the topic `heron/speed` is `speed`.
+
+A payload is a number, a word, a colour or a JSON object, whose items are named `topic.item`. What
+the run itself has to tell is published below `ROOT/state`, retained; `ROOT/state/online` is `on`
+while it runs, and the broker says `off` for it when it is gone (its last will).
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import re
+from contextlib import suppress
+from queue import Empty, SimpleQueue
+from typing import Annotated, Any
+
+from pydantic import Field
+
+from fendra.core.design import Design
+from fendra.core.drivers import Options
+from fendra.core.errors import SourceError
+from fendra.core.layout import Layout
+from fendra.sources import News, Source, package, split_address
+
+CONNECT_S = 5.0
+KEEPALIVE_S = 10
+
+
+class MqttOptions(Options):
+    """What can be said to a broker.
+
+    address: `HOST` or `HOST:PORT`. root: the topic below which everything is; the design's name in
+    lower case, if not given. tls: encrypted; ca: the certificates to trust, a file, if not the
+    system's. user, password: names of environment variables that hold them.
+    """
+
+    address: str = "localhost"
+    root: str = ""
+    tls: bool = False
+    ca: str = ""
+    user: str = "FENDRA_MQTT_USER"
+    password: str = "FENDRA_MQTT_PASSWORD"
+    keepalive: Annotated[int, Field(ge=1, le=3600)] = KEEPALIVE_S
+
+
+class MqttSource(Source):
+    """A broker whose topics feed signals."""
+
+    Options = MqttOptions
+    options: MqttOptions
+    example = "mqtt:localhost,root=heron"
+
+    def __init__(self, address: str = "localhost", **options: object) -> None:
+        super().__init__(address or "localhost", **options)
+        port = 8883 if self.options.tls else 1883
+        self._host, self._port = split_address(self.options.address, "localhost", port)
+        self._client: Any = None
+        self._told: dict[str, str] = {}
+
+    def __str__(self) -> str:
+        return f"MQTT broker {self._host}:{self._port}"
+
+    def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
+        paho = package("paho.mqtt.client")
+        name = re.sub(r"[^a-z0-9]+", "-", design.name.casefold()).strip("-") or "fendra"
+        self._root = self.options.root.strip("/") or name
+        self._came: SimpleQueue[tuple[str, bytes] | SourceError] = SimpleQueue()
+        self._is_connected = False
+        self._client = client = paho.Client(paho.CallbackAPIVersion.VERSION2)
+        user = os.environ.get(self.options.user)
+        if user is not None:
+            client.username_pw_set(user, os.environ.get(self.options.password))
+        client.will_set(f"{self._root}/state/online", "off", qos=1, retain=True)
+        client.on_connect = self._on_connect
+        client.on_disconnect = self._on_disconnect
+        client.on_message = lambda _c, _u, message: self._came.put((message.topic, message.payload))
+        client.connect_timeout = CONNECT_S
+        try:
+            if self.options.tls:
+                client.tls_set(ca_certs=self.options.ca or None)
+            client.connect(self._host, self._port, keepalive=self.options.keepalive)
+        except (OSError, ValueError) as exc:
+            reason = getattr(exc, "strerror", None) or str(exc)
+            raise SourceError(f"{self} cannot be reached: {reason}") from exc
+        client.loop_start()
+
+    def _on_connect(self, client: Any, _data: Any, _flags: Any, reason: Any, _more: Any) -> None:
+        if reason.is_failure:
+            self._came.put(SourceError(f"{self} lets nobody in: {reason}"))
+            return
+        self._is_connected = True
+        client.subscribe(f"{self._root}/#", qos=0)
+        client.publish(f"{self._root}/state/online", "on", qos=1, retain=True)
+        for topic, text in self._told.items():
+            client.publish(topic, text, retain=True)
+
+    def _on_disconnect(self, _client: Any, _d: Any, _flags: Any, reason: Any, _more: Any) -> None:
+        self._came.put(SourceError(f"{self} is gone: {reason}"))
+
+    def _read(self, wait_s: float) -> News:
+        news: list[tuple[str, object]] = []
+        try:
+            item = self._came.get(timeout=wait_s)
+            while True:
+                if isinstance(item, SourceError):
+                    raise item
+                self._hear(*item, news)
+                item = self._came.get_nowait()
+        except Empty:
+            return news
+
+    def _hear(self, topic: str, payload: bytes, news: list[tuple[str, object]]) -> None:
+        name = topic.removeprefix(f"{self._root}/")
+        if name.startswith("state/") and name != "state/memory":
+            return
+        try:
+            news.append((name, value_of(payload)))
+        except ValueError as exc:
+            self.refuse(f"{topic}: {exc}")
+
+    def say(self, name: str, value: Any) -> bool:
+        """Publish something about the run below `ROOT/state`, retained."""
+        topic, text = f"{self._root}/state/{name}", str(value)
+        if self._client is None or self._told.get(topic) == text:
+            return self._client is not None
+        self._told[topic] = text
+        if self._is_connected:
+            self._client.publish(topic, text, retain=True)
+        return True
+
+    def _close(self) -> None:
+        client, self._client = self._client, None
+        if client is None:
+            return
+        client.on_disconnect = None
+        if self._is_connected:
+            with suppress(Exception):
+                client.publish(f"{self._root}/state/online", "off", qos=1, retain=True)
+                client.disconnect()
+        client.loop_stop()
+
+
+def value_of(payload: bytes) -> Any:
+    """A payload as a raw value: JSON where it is some, else its text. Raises ValueError.
+
+    >>> value_of(b"12.5"), value_of(b'{"x": 1}'), value_of(b"wild"), value_of(b"")
+    (12.5, {'x': 1}, 'wild', 1.0)
+    """
+    text = payload.decode().strip()
+    if not text:
+        return 1.0
+    if len(text) > 65_536:
+        raise ValueError("a payload of more than 64 KB")
+    try:
+        return json.loads(text)
+    except RecursionError as exc:
+        raise ValueError("this is nested too deeply") from exc
+    except ValueError:
+        return text

@@ -1,0 +1,164 @@
+"""The screen: its edges, or all of it, on the LEDs round it or behind it. It gives `screen`."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+from pathlib import Path
+from typing import Annotated, Any, Literal
+
+import numpy as np
+from PIL import Image
+from pydantic import Field
+
+from fendra.core.design import Design
+from fendra.core.drivers import Options
+from fendra.core.errors import SourceError
+from fendra.core.findings import Report
+from fendra.core.layout import Layout, choose_all
+from fendra.core.layout.views import VIEWS, best_view
+from fendra.core.screen import ScreenLight
+from fendra.sources import EndOfSource, News, Source, package
+
+CURVES: dict[str, list[tuple[float, float]]] = {
+    "day": [(0.0, 0.0), (1.0, 1.0)],
+    "night": [(0.0, 0.0), (0.5, 0.25), (1.0, 0.65)],
+}
+"""How bright what is shown is, as the eye sees it."""
+ENDINGS = {".png", ".jpg", ".jpeg", ".webp", ".bmp"}
+
+
+class ScreenOptions(Options):
+    """What can be said to the screen.
+
+    address: the number of the screen, 1 the first, or a picture, or a folder of pictures, which are
+    shown in the order of their names. rate: captures a second. area: the side of the square that an
+    LED sees, as a share of the screen's shorter side. step: every so manieth pixel is looked at.
+    bars: black bars are left out. saturation: 1 is as it is. floor: the least light, 0 to 1. grey:
+    weaker colours than this are grey, 0 to 1. curve: day or night. settle: time constant, s.
+    """
+
+    address: str = "1"
+    rate: Annotated[float, Field(gt=0, le=240)] = 30.0
+    area: Annotated[float, Field(gt=0, le=1)] = 0.15
+    step: Annotated[int, Field(ge=1, le=64)] = 4
+    bars: bool = True
+    saturation: Annotated[float, Field(ge=0, le=4)] = 1.2
+    floor: Annotated[float, Field(ge=0, le=1)] = 0.0
+    grey: Annotated[float, Field(ge=0, le=1)] = 0.02
+    curve: Literal["day", "night"] = "day"
+    settle: Annotated[float, Field(ge=0, le=10)] = 0.06
+    loop: bool = True
+
+
+class ScreenSource(Source):
+    """What a screen shows, captured again and again (under X11, macOS and Windows)."""
+
+    Options = ScreenOptions
+    options: ScreenOptions
+    example = "screen:1,rate=30"
+
+    def __init__(
+        self, address: str = "1", *, clock: Callable[[], float] = time.monotonic,
+        sleep: Callable[[float], None] = time.sleep, **options: Any,
+    ) -> None:  # fmt: skip
+        super().__init__(address or "1", **options)
+        self._clock, self._sleep = clock, sleep
+        self._grabber: Any = None
+
+    def __str__(self) -> str:
+        return f"screen {self.options.address}"
+
+    def _open(self, design: Design, layout: Layout) -> None:
+        places, self._spots = screen_places(design, layout)
+        self._light = np.zeros((len(layout), 3), np.float32)
+        options = self.options
+        settle = 1.0 if options.settle == 0 else 1 - np.exp(-1 / (options.rate * options.settle))
+        self._look = ScreenLight(
+            places, area=options.area, step=options.step, finds_bars=options.bars,
+            saturation=options.saturation, floor=options.floor, grey=options.grey,
+            curve=CURVES[options.curve] if options.curve != "day" else None, settle=float(settle),
+        )  # fmt: skip
+        self._due_s = self._clock()
+        self._pictures: list[Path] = []
+        if options.address.isdigit():
+            self._open_screen(int(options.address))
+        else:
+            self._open_pictures(Path(design.folder) / options.address)
+
+    def _open_pictures(self, path: Path) -> None:
+        every = sorted(path.iterdir()) if path.is_dir() else [path]
+        self._pictures = [
+            file for file in every if file.suffix.lower() in ENDINGS and file.is_file()
+        ]
+        if not self._pictures:
+            kinds = "PNG, JPEG, WebP and BMP can be read"
+            raise SourceError(f"there is no picture at '{path}'; {kinds}")
+        self._place = 0
+
+    def _open_screen(self, number: int) -> None:
+        mss = package("mss")
+        try:
+            self._grabber = mss.mss()
+            monitors = self._grabber.monitors
+        except Exception as exc:  # of each system its own
+            raise SourceError(f"{self} cannot be captured: {exc}") from exc
+        if not 1 <= number < len(monitors):
+            raise SourceError(f"there is no {self}; there are {len(monitors) - 1}")
+        self._monitor = monitors[number]
+
+    def _read(self, wait_s: float) -> News:
+        left_s = self._due_s - self._clock()
+        if left_s > 0:
+            self._sleep(min(left_s, wait_s))
+            if left_s > wait_s:
+                return ()
+        period_s = 1 / self.options.rate
+        self._due_s = max(self._due_s + period_s, self._clock() - period_s)
+        self._light[self._spots] = self._look.look(self._picture())
+        return [("screen", self._light.copy())]
+
+    def _picture(self) -> Any:
+        if self._grabber is not None:
+            try:
+                shot = self._grabber.grab(self._monitor)
+            except Exception as exc:
+                raise SourceError(f"{self} cannot be captured: {exc}") from exc
+            return np.frombuffer(shot.bgra, np.uint8).reshape(shot.height, shot.width, 4)[
+                ..., 2::-1
+            ]
+        if self._place == len(self._pictures):
+            if not self.options.loop:
+                raise EndOfSource
+            self._place = 0
+        path = self._pictures[self._place]
+        self._place += 1
+        try:
+            with Image.open(path) as picture:
+                return np.asarray(picture.convert("RGB"))
+        except (OSError, ValueError, Image.DecompressionBombError) as exc:
+            raise SourceError(f"'{path}' cannot be read as a picture: {exc}") from exc
+
+    def _close(self) -> None:
+        if self._grabber is not None:
+            self._grabber.close()
+            self._grabber = None
+
+
+def screen_places(design: Design, layout: Layout) -> tuple[Any, Any]:
+    """Where on the screen the LEDs of the design's picture are, (n, 2), and which those are.
+
+    From left to right and from top to bottom, each 0 to 1, as they are seen best.
+    Raises SourceError where the design has no signal that is a picture.
+    """
+    on = next((s.on for s in design.signals.values() if s.kind == "picture"), None)
+    if on is None:
+        raise SourceError("no signal of the design is a picture; add one with kind = 'picture'")
+    spots = choose_all(design, layout, Report())[on].spots
+    side = VIEWS[best_view(layout.position[spots], layout.facing[spots])]
+    flat = side.flat(layout.position[spots]) * (-1.0 if side.is_flipped else 1.0, 1.0)
+    low, high = flat.min(axis=0), flat.max(axis=0)
+    shares = (flat - low) / np.where(high > low, high - low, 1.0)
+    shares[:, high <= low] = 0.5
+    shares[:, 1] = 1 - shares[:, 1]
+    return shares, spots

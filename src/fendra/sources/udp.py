@@ -1,0 +1,95 @@
+"""JSON over UDP: a game's or a simulator's telemetry, or a program of one's own.
+
+Each packet is one JSON object, or `name=value` pairs; nested ones are named `wheel.left`.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import errno
+import socket
+
+from fendra.core.design import Design
+from fendra.core.drivers import Options
+from fendra.core.errors import SourceError
+from fendra.core.layout import Layout
+from fendra.sources import News, Source, split_address
+from fendra.sources.texts import parse_text
+
+AT_ONCE = 64
+"""Packets that are read before the news is passed on."""
+
+
+class UdpOptions(Options):
+    """What can be said to a UDP port.
+
+    address: the port to listen at, `9400`, with an address of this computer before it if it is
+    not to be reached by all: `127.0.0.1:9400`.
+    """
+
+    address: str = "9400"
+
+
+class Datagrams:
+    """A UDP port that is listened at."""
+
+    def __init__(self, host: str, port: int) -> None:
+        self.socket = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)
+        try:
+            self.socket.bind((host, port))
+        except OSError as exc:
+            self.socket.close()
+            busy = exc.errno == errno.EADDRINUSE
+            reason = "another program listens there" if busy else exc.strerror or str(exc)
+            raise SourceError(f"UDP {host}:{port} cannot be listened at: {reason}") from exc
+
+    def take(self, wait_s: float) -> list[bytes]:
+        """What has come; waits for the first packet for at most so long."""
+        packets: list[bytes] = []
+        self.socket.settimeout(wait_s)
+        try:
+            while len(packets) < AT_ONCE:
+                packets.append(self.socket.recv(65_536))
+                self.socket.settimeout(0)
+        except (TimeoutError, BlockingIOError):
+            pass
+        except OSError as exc:
+            raise SourceError(f"UDP: {exc.strerror or exc}") from exc
+        return packets
+
+    def close(self) -> None:
+        with contextlib.suppress(OSError):
+            self.socket.close()
+
+
+class UdpSource(Source):
+    """A UDP port at which JSON comes in."""
+
+    Options = UdpOptions
+    example = "udp:9400"
+
+    def __init__(self, address: str = "9400", **options: object) -> None:
+        super().__init__(address or "9400", **options)
+        self._host, self._port = split_address(self.options.address, "0.0.0.0", 9400)
+        self._datagrams: Datagrams | None = None
+
+    def __str__(self) -> str:
+        return f"UDP port {self._port}"
+
+    def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
+        self._datagrams = Datagrams(self._host, self._port)
+
+    def _read(self, wait_s: float) -> News:
+        assert self._datagrams is not None
+        news: list[tuple[str, object]] = []
+        for packet in self._datagrams.take(wait_s):
+            try:
+                news += parse_text(packet.decode()).items()
+            except ValueError as exc:  # a UnicodeDecodeError is one
+                self.refuse(str(exc))
+        return news
+
+    def _close(self) -> None:
+        if self._datagrams is not None:
+            self._datagrams.close()
+            self._datagrams = None
