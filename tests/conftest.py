@@ -4,9 +4,30 @@ from __future__ import annotations
 
 import os
 
+import pytest
 from hypothesis import settings
+
+from fendra.core.errors import EngineError
+from fendra.native.compiler import find_compiler
 
 # No deadline: machines are shared, and tests measure no time. CI finds the same examples twice.
 settings.register_profile("fendra", deadline=None, print_blob=True)
 settings.register_profile("ci", settings.get_profile("fendra"), derandomize=True)
 settings.load_profile("ci" if os.environ.get("CI") else "fendra")
+
+
+@pytest.fixture(scope="session")
+def compiler(tmp_path_factory):
+    """The machine's C compiler, with a cache of compiled designs that is this run's own.
+
+    Without one native tests are skipped here, and fail in CI.
+    """
+    try:
+        found = find_compiler()
+    except EngineError as exc:
+        if os.environ.get("CI"):
+            pytest.fail(f"CI holds the native engine to NumPy, and there is {exc}")
+        pytest.skip(f"the native engine is not held to NumPy: {exc}")
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setenv("XDG_CACHE_HOME", str(tmp_path_factory.mktemp("cache")))
+        yield found

@@ -28,10 +28,11 @@ class Trouble:
         """Note a failure; gives how long to wait before trying again, in seconds."""
         problem = str(error).strip()
         if not self.problem:
-            log.warning("%s: %s", self.what, problem)
-            self._tell(f"{problem.rstrip('.')}. It is tried again.")
+            log.warning("%s", problem)
+            end = "" if problem.endswith((".", "?")) else "."
+            self._tell(f"{problem}{end} It is tried again.")
         elif problem != self.problem:
-            log.info("%s: %s", self.what, problem)
+            log.info("%s", problem)
         self.problem = problem
         self.times += 1
         wait_s, self._wait_s = self._wait_s, min(2 * self._wait_s, LONGEST_S)

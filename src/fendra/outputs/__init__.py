@@ -72,7 +72,11 @@ class Output(Driver, ABC):
     def open(self, design: Design) -> None:
         """Make ready for the frames of a design."""
         self.wire = Wire(place(design), design, self.lines_of(design))
-        self._open(design)
+        try:
+            self._open(design)
+        except BaseException:
+            self._close()  # of what was opened before it failed
+            raise
         self.is_open = True
 
     def use(self, design: Design) -> None:

@@ -63,6 +63,8 @@ class SerialOutput(Output):
                 self.address, self.baud, write_timeout=self.timeout_s, exclusive=True
             )
             self._port.write(b"\0")
+        except serial.SerialTimeoutException as exc:
+            raise OutputError(self._stuck()) from exc
         except serial.SerialException as exc:
             raise OutputError(self._why_not_open(exc)) from exc
         except (OSError, ValueError) as exc:
@@ -77,13 +79,14 @@ class SerialOutput(Output):
             self._port.write(frame_to_packets(self.sent, self.wire.bytes(frame.rgb)))
             self._drain(self._port)
         except serial.SerialTimeoutException as exc:
-            raise OutputError(
-                f"{self} has taken no bytes for {self.timeout_s:g} s; is the controller reading?"
-            ) from exc
+            raise OutputError(self._stuck()) from exc
         except OSError as exc:
             raise OutputError(
                 f"{self} is gone after {self.sent} frames; check plug and power, then run again"
             ) from exc
+
+    def _stuck(self) -> str:
+        return f"{self} has taken no bytes for {self.timeout_s:g} s; is the controller reading?"
 
     def _drain(self, port: serial.Serial) -> None:
         """Wait until the system's buffer is empty: frames that queue there would be old light."""
