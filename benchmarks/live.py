@@ -1,0 +1,230 @@
+"""How quick and how even a live run is: `python benchmarks/live.py latency|large|soak`.
+
+latency: from a value that is sent by UDP to the sACN packet that shows it, 120 frames a second of
+300 LEDs, all on loopback. large: 100,000 LEDs to sACN at 40 frames a second. soak: ten minutes of
+the first with news all the while, its memory and its rate; `--minutes` says how long.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import socket
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+from pathlib import Path
+
+import numpy as np
+import psutil
+
+DESIGN = """
+name = "Bench"
+rate = RATE
+
+LINES
+
+[signals.s]
+smooth = 0
+
+[signals.rpm]
+range = [0, 6000]
+smooth = 0.08
+lost_after = 0.5
+
+[[layer]]
+name = "drift"
+on = "all"
+effect = "gradient"
+colours = ["#ff0040", "#00c0ff", "#40ff00"]
+rate = 0.2
+
+[[layer]]
+name = "hubs"
+on = "all"
+effect = "spin"
+rate = "rpm / 600"
+by = "index / 40"
+colour = "#ff8a00"
+level = 0.5
+
+[[layer]]
+name = "mark"
+on = "mark"
+effect = "solid"
+colour = "white"
+level = "s"
+"""
+
+
+def design(leds: int, a_line: int, rate: int) -> str:
+    """Lines of so many LEDs; the first one is the mark, which shows the value alone."""
+    lines = ['[[line]]\nname = "first"\npart = [{ name = "mark", shape = "strip", start = [0, 0], '
+             'end = [10, 0], count = 2 }]\n']  # fmt: skip
+    for number in range(-(-leds // a_line)):
+        count = min(a_line, leds - number * a_line)
+        lines.append(
+            f'[[line]]\nname = "l{number}"\npart = [{{ name = "p{number}", shape = "strip", '
+            f"start = [0, {number * 20}], end = [{count * 10}, {number * 20}], "
+            f"count = {count} }}]\n"
+        )
+    return DESIGN.replace("RATE", str(rate)).replace("LINES", "\n".join(lines))
+
+
+def free_port() -> int:
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
+        there.bind(("127.0.0.1", 0))
+        return int(there.getsockname()[1])
+
+
+class Run:
+    """`fendra run` on the design, from UDP to sACN, all on loopback."""
+
+    def __init__(self, text: str, seconds: float, *more: str, receive: bool = True) -> None:
+        self.folder = tempfile.TemporaryDirectory()
+        path = Path(self.folder.name) / "bench.toml"
+        path.write_text(text)
+        self.news, self.port = free_port(), free_port()
+        self.there = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)
+        self.there.setsockopt(socket.SOL_SOCKET, socket.SO_RCVBUF, 1 << 24)
+        if receive:
+            self.there.bind(("127.0.0.1", self.port))
+        self.send_from = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)
+        words = ["--from", f"udp:127.0.0.1:{self.news}", "--to", f"sacn:127.0.0.1:{self.port}"]
+        words += ["--for", str(seconds), "--stats", *more]
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "fendra", "run", str(path), *words],
+            stdout=subprocess.PIPE,
+            stderr=subprocess.STDOUT,
+            text=True,
+        )
+        self.watched = psutil.Process(self.process.pid)
+
+    def tell(self, **values: float) -> None:
+        self.send_from.sendto(json.dumps(values).encode(), ("127.0.0.1", self.news))
+
+    def end(self) -> str:
+        out, _ = self.process.communicate()
+        self.there.close()
+        self.folder.cleanup()
+        return out
+
+
+def latency(samples: int = 600) -> None:
+    """From the value to its frame on the wire."""
+    run = Run(design(300, 100, 120), samples * 0.05 + 6)
+    run.there.settimeout(2)
+    found, level = [], 0
+    random = np.random.default_rng(1)
+    run.there.recv(2000)
+    time.sleep(1)
+    used = run.watched.cpu_times()
+    start_s = time.perf_counter()
+    for _ in range(samples):
+        level = 1 - level
+        wanted = 255 * level
+        time.sleep(random.uniform(0.01, 0.05))
+        drain(run.there)
+        sent_s = time.perf_counter()
+        run.tell(s=level, rpm=3000)
+        while True:
+            packet = run.there.recv(2000)
+            if (
+                packet[18:22] == b"\0\0\0\4"
+                and packet[113:115] == b"\0\1"
+                and packet[126] == wanted
+            ):
+                break
+        found.append(time.perf_counter() - sent_s)
+    passed_s = time.perf_counter() - start_s
+    now = run.watched.cpu_times()
+    share = (now.user + now.system - used.user - used.system) / passed_s
+    ms = np.array(found) * 1000
+    frame_ms = 1000 / 120
+    print(run.end())
+    print(f"{samples} values, one frame is {frame_ms:.2f} ms")
+    for name, value, bound in (
+        ("median", np.median(ms), frame_ms + 1),
+        ("99th percentile", np.percentile(ms, 99), frame_ms + 3),
+        ("most", ms.max(), np.inf),
+    ):
+        print(f"{name:<16} {value:6.2f} ms   (wanted: under {bound:.2f})")
+    print(f"processor        {share:6.1%} of one core   (wanted: under 20 %)")
+
+
+def drain(there: socket.socket) -> None:
+    there.settimeout(0)
+    try:
+        while True:
+            there.recv(2000)
+    except BlockingIOError:
+        there.settimeout(2)
+
+
+def large(seconds: float = 12.0) -> None:
+    """100,000 LEDs at 40 frames a second."""
+    run = Run(design(100_000, 1000, 40), seconds, "--engine", "native")
+    counts = {"packets": 0}
+
+    def receive() -> None:
+        run.there.settimeout(1)
+        while run.process.poll() is None:
+            try:
+                run.there.recv(2000)
+                counts["packets"] += 1
+            except TimeoutError:
+                pass
+
+    threading.Thread(target=receive, daemon=True).start()
+    while not counts["packets"]:
+        time.sleep(0.1)
+    time.sleep(1)
+    before, used, start_s = counts["packets"], run.watched.cpu_times(), time.perf_counter()
+    for i in range(int((seconds - 4) * 20)):
+        run.tell(s=i % 2, rpm=3000)
+        time.sleep(0.05)
+    passed_s = time.perf_counter() - start_s
+    now, packets = run.watched.cpu_times(), counts["packets"] - before
+    share = (now.user + now.system - used.user - used.system) / passed_s
+    print(run.end())
+    universes = 100 * 6 + 1
+    print(f"{packets / passed_s:,.0f} packets a second received, of {universes * 40:,} wanted")
+    print(f"{packets / passed_s / universes:.1f} frames a second; {share:.0%} of one core")
+
+
+def soak(minutes: float = 10.0) -> None:
+    """Memory and rate over a long run with news all the while."""
+    run = Run(design(300, 100, 120), minutes * 60 + 5)
+    run.there.settimeout(5)
+    run.there.recv(2000)
+    start_s, rows, tick = time.monotonic(), [], 0
+    while (now_s := time.monotonic() - start_s) < minutes * 60 - 5:
+        tick += 1
+        run.tell(s=tick % 2, rpm=3000 + tick % 500, odd=tick)
+        drain(run.there)
+        if tick % 200 == 0:
+            rows.append((now_s, run.watched.memory_info().rss / 1e6))
+        time.sleep(0.01)
+    memory = np.array(rows)
+    late = memory[len(memory) // 4 :]
+    slope = np.polyfit(late[:, 0], late[:, 1], 1)[0] * 60
+    print(run.end())
+    print(f"memory {memory[0, 1]:.1f} MB at first, {memory[-1, 1]:.1f} MB in the end")
+    print(f"slope over the last three quarters: {slope * 1000:.1f} KB a minute")
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("what", choices=["latency", "large", "soak"])
+    parser.add_argument("--minutes", type=float, default=10.0)
+    options = parser.parse_args()
+    if options.what == "soak":
+        soak(options.minutes)
+    else:
+        {"latency": latency, "large": large}[options.what]()
+
+
+if __name__ == "__main__":
+    main()

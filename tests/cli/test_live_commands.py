@@ -1,0 +1,367 @@
+"""`fendra run`, `listen` and `simulate`, as programs of their own."""
+
+from __future__ import annotations
+
+import contextlib
+import json
+import os
+import pty
+import re
+import select
+import signal
+import socket
+import subprocess
+import sys
+import threading
+import time
+import tomllib
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+import fendra as fd
+from fendra.demo.spi_strip import read_one_wire
+from helpers import free_port
+from outputs.sacn_receiver import Receiver
+
+FENDRA = [sys.executable, "-m", "fendra"]
+DESIGN = """
+name = "Little"
+rate = 100
+leaving = "LEAVING"
+
+[[line]]
+name = "a"
+part = [{ name = "bar", shape = "strip", start = [0, 0], end = [70, 0], count = 8 }]
+
+[[line]]
+name = "b"
+part = [{ name = "other", shape = "strip", start = [0, 50], end = [70, 50], count = 8 }]
+
+[signals.s]   # how bright it is
+lost_after = 0.5
+
+[signals.pedal]
+range = [0, 1]   # at rest and at full
+
+[[layer]]
+name = "glow"
+on = "all"
+effect = "solid"
+level = "s"
+cover = "0.5 + pedal / 2"
+"""
+
+
+@pytest.fixture
+def little(tmp_path, monkeypatch):
+    monkeypatch.chdir(tmp_path)
+    path = tmp_path / "little.toml"
+    path.write_text(DESIGN.replace("LEAVING", "dark"))
+    return path
+
+
+def telling(port, **values):
+    """A thread that sends values by UDP, twenty times a second, until it is told to stop."""
+    over = threading.Event()
+
+    def tell():
+        with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
+            while not over.wait(0.05):
+                there.sendto(json.dumps(values).encode(), ("127.0.0.1", port))
+
+    threading.Thread(target=tell, daemon=True).start()
+    return over
+
+
+class Terminal:
+    """A program in a terminal of its own: what it writes, and keys that are pressed."""
+
+    def __init__(self, words, columns=110, rows=30):
+        self.pid, self.handle = pty.fork()
+        if self.pid == 0:
+            os.environ |= {"TERM": "xterm-256color", "COLORTERM": "truecolor", "COLUMNS": str(columns),
+                           "LINES": str(rows)}  # fmt: skip
+            os.execv(words[0], words)
+        self.text = ""
+
+    def wait_for(self, pattern, seconds=20.0):
+        until_s = time.monotonic() + seconds
+        while not re.search(pattern, self.text):
+            left_s = until_s - time.monotonic()
+            assert left_s > 0, f"{pattern!r} did not come in {self.text[-2000:]!r}"
+            self.read(min(left_s, 0.2))
+        return re.search(pattern, self.text)
+
+    def read(self, seconds):
+        if select.select([self.handle], [], [], seconds)[0]:
+            with contextlib.suppress(OSError):
+                self.text += os.read(self.handle, 65_536).decode(errors="replace")
+
+    def type(self, text):
+        os.write(self.handle, text.encode())
+
+    def end(self, number=signal.SIGINT):
+        """Send a signal; gives the exit code."""
+        os.kill(self.pid, number)
+        return self.wait()
+
+    def wait(self, seconds=20.0):
+        until_s = time.monotonic() + seconds
+        while time.monotonic() < until_s:
+            done, status = os.waitpid(self.pid, os.WNOHANG)
+            if done:
+                self.read(0.1)
+                return os.waitstatus_to_exitcode(status)
+            self.read(0.1)
+        os.kill(self.pid, signal.SIGKILL)
+        os.waitpid(self.pid, 0)
+        raise AssertionError(f"it did not end; it said {self.text[-500:]!r}")
+
+    def close(self):
+        with contextlib.suppress(OSError):
+            os.close(self.handle)
+
+
+def test_telemetry_becomes_light_on_the_network(little):
+    """JSON by UDP in, sACN out, decoded by a receiver written from the standard; dark in the end."""
+    from_port, to_port = free_port(), free_port()
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
+        there.bind(("127.0.0.1", to_port))
+        over = telling(from_port, s=1, pedal=1, odd=3)
+        run = subprocess.Popen(
+            [*FENDRA, "run", little, "--from", f"udp:{from_port}", "--to", f"sacn:127.0.0.1:{to_port}",
+             "--for", "4.2", "--stats"], stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True,
+        )  # fmt: skip
+        seen, shown = Receiver(), []
+        there.settimeout(0.2)
+        while run.poll() is None:
+            with contextlib.suppress(TimeoutError):
+                seen.feed(there.recv(2000))
+                shown.append(seen.universes[1].slots if 1 in seen.universes else b"")
+        over.set()
+        out, err = run.communicate()
+    assert run.returncode == 0
+    assert b"\xff" * 24 in shown
+    assert seen.universes[1].slots == bytes(24)
+    assert seen.universes[2].ended == 3
+    assert "Little: UDP port" in out
+    assert re.search(r"^ +ms +began late +took", out, re.M)
+    assert re.search(r"Nobody uses what comes as: odd\.", err)
+
+
+def test_values_are_typed_while_it_runs_and_the_status_says_how_it_goes(little):
+    port = free_port()
+    run = Terminal([*FENDRA, "run", str(little), "--from", f"udp:{port}", "--to", "film:run.raw",
+                    "--to", "null:"])  # fmt: skip
+    try:
+        run.wait_for(
+            r"Little  +\d+\.\d frames/s  late \d+\.\d, \d+\.\d ms  dropped \d+  lost: s, pedal"
+        )
+        run.type("s=1\r")
+        time.sleep(0.6)
+        run.type("nobody=1\r")
+        run.wait_for("the design has no signal 'nobody'")
+        assert run.end() == 0
+    finally:
+        run.close()
+    assert re.search(r"\d+ frames sent", run.text)
+    film = np.fromfile("run.raw", np.uint8).reshape(-1, 16, 3)
+    assert film.max() > 50
+    assert not film[-1].any()
+
+
+@pytest.mark.parametrize("number", [signal.SIGTERM, signal.SIGHUP])
+def test_a_signal_ends_it_with_the_leaving_look(little, number):
+    little.write_text(DESIGN.replace("LEAVING", "dark"))
+    run = Terminal(
+        [*FENDRA, "run", str(little), "--set", "s=1", "--set", "pedal=1", "--to", "film:run.raw"]
+    )
+    try:
+        run.wait_for(r"frames/s")
+        time.sleep(0.3)
+        assert run.end(number) == 0
+    finally:
+        run.close()
+    film = np.fromfile("run.raw", np.uint8).reshape(-1, 16, 3)
+    assert film[len(film) // 2].min() == 255
+    assert not film[-1].any()
+
+
+def test_a_closed_terminal_ends_it_cleanly(little):
+    run = Terminal([*FENDRA, "run", str(little), "--set", "s=1", "--to", "film:run.raw"])
+    run.wait_for(r"frames/s")
+    run.close()
+    until_s = time.monotonic() + 15
+    while not os.waitpid(run.pid, os.WNOHANG)[0]:
+        assert time.monotonic() < until_s, "it did not end"
+        time.sleep(0.05)
+    assert not np.fromfile("run.raw", np.uint8)[-48:].any()
+
+
+def test_the_terminal_shows_the_layout(little):
+    run = Terminal([*FENDRA, "run", str(little), "--set", "s=1", "--to", "terminal:"])
+    try:
+        run.wait_for(r"\x1b\[\?1049h")
+        run.wait_for("▀|▄")
+        run.wait_for("frames/s")
+        assert run.end() == 0
+    finally:
+        run.close()
+    assert "\x1b[?1049l" in run.text
+
+
+def test_part_of_a_design_runs_on_a_node(little, tmp_path):
+    """A device on SPI drives one line: with `--lines` the design needs not say which."""
+    Path("spi").write_bytes(b"")
+    words = [*FENDRA, "run", little, "--set", "s=1", "--set", "pedal=1", "--to", "spi:spi"]
+    refused = subprocess.run([*words, "--for", "1.5"], capture_output=True, text=True, check=False)
+    assert "takes one line; say which" in refused.stderr
+    subprocess.run([*words, "--for", "0.3", "--lines", "b"], check=True, capture_output=True)
+    frames = read_one_wire(Path("spi").read_bytes(), 2_400_000, reset_s=280e-6)
+    assert frames[1:-1]
+    assert {*frames[1:-1]} == {b"\xff" * 24}
+    done = subprocess.run([*words, "--lines", "c"], capture_output=True, text=True, check=False)
+    assert done.returncode == 2
+    assert "the design has no line 'c'" in done.stderr
+
+
+def test_two_nodes_with_one_clock_show_one_picture(little):
+    """Half a second of a constant motion on both: frames of one moment are the same bytes."""
+    text = DESIGN.replace("LEAVING", "keep").replace(
+        'effect = "solid"', 'effect = "pulse"\nrate = 1.7'
+    )
+    little.write_text(text.replace('level = "s"\n', ""))
+    films = []
+    words = [*FENDRA, "run", little, "--set", "pedal=1", "--in-phase", "--for", "2.5", "--to"]
+    nodes = [
+        subprocess.Popen([*words, f"film:{name}.npz"], stdout=subprocess.DEVNULL)
+        for name in ("one", "two")
+    ]
+    for node in nodes:
+        assert node.wait(30) == 0
+    for name in ("one", "two"):
+        with np.load(f"{name}.npz") as film:
+            films.append(
+                dict(
+                    zip(
+                        (film["times"] * 1000).round().astype(int).tolist(),
+                        film["rgb"],
+                        strict=True,
+                    )
+                )
+            )
+    common = {*films[0]} & {*films[1]}
+    assert len(common) > 50
+    assert all((films[0][at] == films[1][at]).all() for at in common)
+    assert len({films[0][at].tobytes() for at in common}) > 20
+
+
+def test_a_run_that_plays_a_tape_once_ends_when_there_is_no_output(little):
+    Path("t.csv").write_text("time,s\n0,0\n60,1\n")
+    done = subprocess.run(
+        [*FENDRA, "run", little, "--tape", "t.csv", "--to", "serial:/dev/ttyNone7"],
+        capture_output=True, text=True, check=False, timeout=30,
+    )  # fmt: skip
+    assert done.returncode == 1
+    assert "there is no port /dev/ttyNone7" in done.stderr
+
+
+@pytest.mark.parametrize(
+    ("words", "says"),
+    [
+        (["run", "little.toml"], "say where frames go: --to terminal:"),
+        (["run", "little.toml", "--to", "null:", "--from", "udpp:1"], "Did you mean 'udp'?"),
+        (["listen", "little.toml"], "say where signals come from"),
+        (["simulate", "gane"], "Did you mean 'game'?"),
+    ],
+)
+def test_what_is_missing_is_said_with_the_cure(little, words, says):
+    done = subprocess.run(
+        [*FENDRA, *words], capture_output=True, text=True, check=False, timeout=30
+    )
+    assert done.returncode == 2
+    assert says in " ".join(done.stderr.replace("│", " ").split())
+
+
+def test_what_comes_in_is_recorded_and_plays_again(little):
+    port = free_port()
+    over = telling(port, s=0.75, pedal=0.5)
+    words = ["run", little, "--from", f"udp:{port}", "--to", "null:", "--for", "1.5"]
+    subprocess.run([*FENDRA, *words, "--record", "came.csv"], check=True, capture_output=True)
+    over.set()
+    tape = fd.read_tape("came.csv")
+    assert {*tape.signals} == {"s", "pedal"}
+    assert np.nanmin(tape.signals["s"]) == np.nanmax(tape.signals["s"]) == 0.75
+    assert len(tape.times) > 10
+
+
+def test_listening_shows_every_signal_and_learns_its_range_with_the_comments_kept(little):
+    """A pedal from 412 to 3590, which leaves its range of 0 to 1; a signal without a range."""
+    port = free_port()
+    over = threading.Event()
+
+    def pedal():
+        with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
+            for i in range(400):
+                if over.wait(0.02):
+                    return
+                raw = 412 + (3590 - 412) * (0.5 - 0.5 * np.cos(i / 8))
+                raw = min(max(raw, 412 + 0.4), 3590) if i % 50 else 412
+                values = {"pedal": 3590 if i % 50 == 25 else raw, "s": i % 50 / 10}
+                there.sendto(json.dumps(values).encode(), ("127.0.0.1", port))
+
+    threading.Thread(target=pedal, daemon=True).start()
+    done = subprocess.run(
+        [*FENDRA, "listen", little, "--from", f"udp:{port}", "--for", "3.5", "--learn"],
+        check=True, capture_output=True, text=True,
+    )  # fmt: skip
+    over.set()
+    assert re.search(
+        r"^pedal +udp +\S+ +\S+ +0\.\d s +\d+\.\d Hz +412 +3590 +[▁▂▃▄▅▆▇█]+", done.stdout, re.M
+    )
+    text = little.read_text()
+    assert "# how bright it is" in text
+    assert "range = [0, 1]   # at rest and at full" in text
+    signals = tomllib.loads(text)["signals"]
+    assert signals["pedal"]["calibrate"] == [412, 3590]
+    assert signals["s"]["range"] == [0, 4.9]
+    assert not [f for f in fd.load(little).check() if f.severity == "error"]
+
+
+def test_a_stand_in_says_how_to_hear_it(little):
+    port = free_port()
+    done = subprocess.Popen(
+        [*FENDRA, "simulate", "game", "--at", f"127.0.0.1:{port}", "--for", "3"],
+        stdout=subprocess.PIPE, text=True,
+    )  # fmt: skip
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
+        there.bind(("127.0.0.1", port))
+        there.settimeout(10)
+        said = json.loads(there.recv(2000))
+    assert {"speed", "rpm", "left"} <= {*said}
+    assert f"--from udp:{port}" in done.communicate()[0]
+    assert done.returncode == 0
+    listed = subprocess.run(
+        [*FENDRA, "simulate"], capture_output=True, text=True, check=True
+    ).stdout
+    assert all(name in listed for name in ("vehicle", "flight", "broker", "song"))
+
+
+def test_the_service_manager_is_told_when_it_is_ready_and_that_it_lives(little, tmp_path):
+    path = str(tmp_path / "notify")
+    with socket.socket(socket.AF_UNIX, socket.SOCK_DGRAM) as there:
+        there.bind(path)
+        there.settimeout(10)
+        run = subprocess.Popen(
+            [*FENDRA, "run", little, "--set", "s=1", "--for", "2", "--to", "null:"],
+            env={**os.environ, "NOTIFY_SOCKET": path}, stdout=subprocess.DEVNULL,
+        )  # fmt: skip
+        told = []
+        while "STOPPING=1" not in told:
+            told += there.recv(1000).decode().splitlines()
+        run.wait(10)
+    assert told.count("READY=1") == 1
+    assert told.index("READY=1") < told.index("WATCHDOG=1") < told.index("STOPPING=1")
+    assert any(re.fullmatch(r"STATUS=\d+\.\d frames/s", line) for line in told)
