@@ -192,7 +192,7 @@ def run_session(
         if is_once and has_no_output(session):
             session.loop.stop()
         unheard.look()
-        foot.show(status_line(session.loop, session.inbox, name=session.loop.program.design.name))
+        foot.show(status_line(session.loop, name=session.loop.program.design.name))
 
     def typed(text: str) -> None:
         try:
@@ -244,8 +244,7 @@ class Unheard:
         if loop.stats.rendered < self.AFTER_S * loop.program.design.rate:
             return
         self._has_told = True
-        known = {name for source in loop.polled for name in getattr(source, "names", ())}
-        unfed = [name for name in inbox.unfed() if name not in known and name not in loop.known]
+        unfed = inbox.unfed()
         if unfed:
             self._foot.tell(f"Nothing has come yet for: {', '.join(unfed)}.")
         unused = sorted({name for _, name in [*inbox.unused]})
@@ -309,6 +308,9 @@ def say_stats(loop: Loop) -> None:
         (name, str(late), str(work), "#" * round(40 * late / max(loop.stats.rendered, 1)))
         for name, late, work in loop.stats.table()
     ]
+    for sender in loop.senders:
+        if sender.busy_s > 0:
+            say(f"{sender.output} carries {1 / sender.busy_s:,.0f} frames a second of this design")
     while len(rows) > 1 and rows[-1][1:3] == ("0", "0"):
         rows.pop()
     say_columns(("ms", "began late", "took", ""), rows, right=("ms", "began late", "took"))

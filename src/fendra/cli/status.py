@@ -13,14 +13,13 @@ from threading import Event, Lock, Thread
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
-    from fendra.live.inbox import Inbox
     from fendra.live.loop import Loop
 
 EVERY_S = 0.25
 ESCAPE_BOX = "\x1b[2K"
 
 
-def status_line(loop: Loop, inbox: Inbox, *, name: str = "") -> str:
+def status_line(loop: Loop, *, name: str = "") -> str:
     """How a run goes: frames a second, lateness, drops, limiter, scene, what is lost."""
     rate_hz, median_s, worst_s = loop.stats.lately()
     dropped = loop.stats.late + sum(sender.mailbox.replaced for sender in loop.senders)
@@ -36,7 +35,7 @@ def status_line(loop: Loop, inbox: Inbox, *, name: str = "") -> str:
     ill = [sender.output_name for sender in loop.senders if sender.trouble.problem]
     if ill:
         parts.append(f"waiting for {', '.join(ill)}")
-    lost = inbox.lost() if loop.inbox is not None and not loop.polled else []
+    lost = loop.inbox.lost()
     if lost:
         more = f" and {len(lost) - 4} more" if len(lost) > 4 else ""
         parts.append(f"lost: {', '.join(lost[:4])}{more}")

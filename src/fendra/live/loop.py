@@ -64,8 +64,7 @@ class Loop:
     inbox: what sources said. polled: sources that are asked. senders: what sends the frames.
     start_at_s: what the program's clock shows at the beginning. hear: called with each frame's time
     and news. for_s: when it ends by itself. leaves: the outputs show in the end how the design
-    leaves them. stats: how even it runs. memory: what the program remembered after a frame; set to
-    None, it is filled anew.
+    leaves them. in_phase: the program's clock is the time of day. stats: how even it runs.
     """
 
     def __init__(
@@ -76,7 +75,8 @@ class Loop:
         for_s: float | None = None, leaves: bool = True, in_phase: bool = False,
         progress: Callable[[float], None] | None = None,
     ) -> None:  # fmt: skip
-        self.program, self.inbox = program, inbox
+        self.program = program
+        self.inbox = Inbox(program.design, clock=clock) if inbox is None else inbox
         self.polled, self.senders = list(polled), list(senders)
         self.stats = Stats(program.design.rate)
         self.known: dict[str, float] = {}
@@ -86,7 +86,9 @@ class Loop:
         self._start_at_s, self._leaves, self._in_phase = start_at_s, leaves, in_phase
         self._for_s = for_s
         self._recalled: Mapping[str, Any] | None = None
-        self.memory: dict[str, Any] | None = {}
+        self.memory: dict[str, Any] = {}
+        self._wants_memory = Event()
+        self._has_memory = Event()
         self._next: Program | None = None
         self.frame: Frame | None = None
 
@@ -102,6 +104,14 @@ class Loop:
         """Go on with another program from the next frame on; safe from any thread."""
         self._next = program
 
+    def fresh_memory(self, wait_s: float) -> dict[str, Any]:
+        """What the program remembers after the next frame, for other nodes that show the same
+        design; from any thread. Empty where no frame comes in time.
+        """
+        self._has_memory.clear()
+        self._wants_memory.set()
+        return self.memory if self._has_memory.wait(wait_s) else {}
+
     def recall(self, memory: Mapping[str, Any]) -> None:
         """Go on with what another node remembers, if it shows the same design; from any thread."""
         self._recalled = memory
@@ -113,6 +123,9 @@ class Loop:
         self.program.reset()
         for sender in self.senders:
             sender.start()
+        if self._in_phase:
+            self._start_at_s, wait_s = phase_start(time.time(), self.program.design.rate)
+            self._sleep(wait_s)
         start_s = self._clock()
         try:
             self._run(start_s)
@@ -169,18 +182,18 @@ class Loop:
         if self._recalled is not None:
             recall(program, self._recalled, at_s)
             self._recalled = None
-        news: dict[str, Any] = {}
         for source in self.polled:
-            news |= source.news(since_s)
-        if self.inbox is not None:
-            news |= self.inbox.take()
-        news = {name: value for name, value in news.items() if name in fed}
+            for name, value in source.news(since_s).items():
+                self.inbox.put_number(str(source), name, value)
+        news = {name: value for name, value in self.inbox.take().items() if name in fed}
         frame = program.frame(news, at=at_s)
         for sender in self.senders:
             sender.mailbox.put(frame)
         self.frame = frame
-        if self.memory is None:
+        if self._wants_memory.is_set():
+            self._wants_memory.clear()
             self.memory = memory_of(program)
+            self._has_memory.set()
         if news:
             self.known |= {name: v for name, v in news.items() if isinstance(v, (int, float))}
         self.stats.note(late_s, self._clock() - begun_s, frame)
@@ -195,8 +208,7 @@ class Loop:
         after.adopt(self.program, self.known)
         self.program = after
         self.stats.rate_hz = after.design.rate
-        if self.inbox is not None:
-            self.inbox.use(after.design)
+        self.inbox.use(after.design)
 
     def _leave(self) -> None:
         """Show how the design leaves its outputs, and close them."""
@@ -211,6 +223,16 @@ class Loop:
 
     def _wait(self, duration_s: float) -> None:
         self._stop_now.wait(duration_s)
+
+
+def phase_start(now_s: float, rate_hz: float) -> tuple[float, float]:
+    """When the next frame of a clock that all nodes share is due, and how long that is away, s.
+
+    >>> phase_start(1000.013, 50.0)[0]
+    1000.02
+    """
+    number = int(now_s * rate_hz) + 1
+    return number / rate_hz, number / rate_hz - now_s
 
 
 def identity(program: Program) -> str:

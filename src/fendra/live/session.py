@@ -8,6 +8,7 @@ import time
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from pathlib import Path
+from threading import Event, Thread
 from typing import Any
 
 from fendra.core.program import Program
@@ -51,28 +52,27 @@ class Session:
         ]
         self.recorder = None if record is None else Recorder(record, tuple(program.fed), tell)
         self._in_phase, self._leads = in_phase, leads
-        start_at_s, wait_s = (
-            phase_start(time.time(), program.design.rate) if in_phase else (0.0, 0.0)
-        )
-        self._wait_s = wait_s
         self.loop = Loop(
             program, inbox=self.inbox, polled=[*connected.polled.values(), *polled],
-            senders=self.senders, start_at_s=start_at_s, progress=progress, in_phase=in_phase,
-            for_s=for_s, hear=None if self.recorder is None else self.recorder.hear,
+            senders=self.senders, progress=progress, in_phase=in_phase, for_s=for_s,
+            hear=None if self.recorder is None else self.recorder.hear,
         )  # fmt: skip
-        self._memory_s = self._said_s = 0.0
+        self._said_s = 0.0
+        self._is_over = Event()
         self._is_ready = False
 
     def run(self) -> RunReport:
         """Run until the loop is told to stop, or every source that can end has."""
         for thread in (*self.feeders, *filter(None, [self.recorder])):
             thread.start()
-        time.sleep(self._wait_s)
+        if self._leads:
+            Thread(target=self._lead, name="leads", daemon=True).start()
         try:
             with stopped_by_signals(self.loop.stop):
                 return self.loop.run()
         finally:
             notify(stopping=1)
+            self._is_over.set()
             for feeder in self.feeders:
                 feeder.stop()
             for feeder in self.feeders:
@@ -92,13 +92,16 @@ class Session:
             notify(watchdog=1, status=f"{rate_hz:.1f} frames/s")
             self._say("scene", self.loop.program.scene)
             self._say("lost", ",".join(self.inbox.lost()))
-        if self._leads and self.loop.memory and now_s - self._memory_s >= MEMORY_S:
-            self._memory_s = now_s
-            self._say(MEMORY, json.dumps(self.loop.memory))
-            self.loop.memory = None
         is_over = bool(self.feeders) and all(feeder.has_ended for feeder in self.feeders)
         if is_over and not self.loop.polled:
             self.loop.stop()
+
+    def _lead(self) -> None:
+        """Again and again: tell other nodes what this one remembers, while it is fresh."""
+        while not self._is_over.wait(MEMORY_S):
+            memory = self.loop.fresh_memory(MEMORY_S)
+            if memory:
+                self._say(MEMORY, json.dumps(memory))
 
     def _say(self, name: str, value: Any) -> None:
         for feeder in self.feeders:
@@ -108,16 +111,6 @@ class Session:
         """What a leading node remembers."""
         if self._in_phase and not self._leads and isinstance(raw, Mapping):
             self.loop.recall(raw)
-
-
-def phase_start(now_s: float, rate_hz: float) -> tuple[float, float]:
-    """When the next frame of a clock that all nodes share is due, and how long that is away, s.
-
-    >>> phase_start(1000.013, 50.0)[0]
-    1000.02
-    """
-    number = int(now_s * rate_hz) + 1
-    return number / rate_hz, number / rate_hz - now_s
 
 
 @contextmanager

@@ -1,8 +1,8 @@
 """The computer itself: load, memory, temperature, and which program is running or in front.
 
 Names: `load`, `memory`, `battery` (0 to 1), `temperature` (C, the hottest), `network` (bytes a
-second), `front` (the program in front, under X11), and `running NAME` for each program that is
-asked for.
+second), `front` (the program in front, under X11), and for each program that is asked for `running
+NAME` and `front NAME`, switches to choose a scene by.
 """
 
 from __future__ import annotations
@@ -24,7 +24,7 @@ from fendra.sources import News, Source, package
 class MachineOptions(Options):
     """What can be asked of the computer.
 
-    rate: how often, Hz. programs: names of programs, for each of which `running NAME` is 1 or 0.
+    rate: how often, Hz. programs: names of programs to be told of.
     """
 
     rate: Annotated[float, Field(gt=0, le=20)] = 2.0
@@ -73,7 +73,8 @@ class MachineSource(Source):
             news |= {f"running {name}": name in names for name in self.options.programs}
         if self._can_see_front:
             with contextlib.suppress(Exception):
-                news["front"] = self._front()
+                front = news["front"] = self._front()
+                news |= {f"front {name}": front == name for name in self.options.programs}
         return news.items()
 
     def _running(self) -> set[str]:

@@ -24,6 +24,9 @@ class TapeSource(Polled):
         self._round = 0
         self._reader = TapeReader(tape)
 
+    def __str__(self) -> str:
+        return f"tape {self._tape.name}"
+
     @property
     def duration_s(self) -> float:
         """How long one round takes."""

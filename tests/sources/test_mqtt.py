@@ -1,0 +1,189 @@
+"""MQTT against a real broker: who may come in, who is gone, and nodes that show one picture."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import signal
+import subprocess
+import sys
+import threading
+import time
+
+import numpy as np
+import pytest
+
+import fendra as fd
+from contract.test_sources import wait_for_port
+from fendra.core.layout import place
+from fendra.live.connect import connect
+from fendra.live.session import Session
+from fendra.sources.mqtt import MqttSource
+from helpers import design, free_port, layer, strip
+
+pytestmark = pytest.mark.skipif(
+    shutil.which("mosquitto") is None, reason="mosquitto is not installed"
+)
+
+
+@pytest.fixture
+def broker(tmp_path):
+    """Starts a broker with a configuration; gives its port."""
+    running = []
+
+    def start(*lines):
+        port = free_port()
+        path = tmp_path / "mosquitto.conf"
+        own = ["user root"] if os.geteuid() == 0 else []  # else it may not read files of the test
+        path.write_text("\n".join([*own, f"listener {port} 127.0.0.1", *lines, ""]))
+        process = subprocess.Popen(["mosquitto", "-c", str(path)], stderr=subprocess.DEVNULL)
+        running.append(process)
+        wait_for_port(port)
+        return port
+
+    yield start
+    for process in running:
+        process.kill()
+        process.wait()
+
+
+def listening(port, topic, count, seconds=15):
+    """Collects what is published on a topic, in a thread; call what it gives to get it."""
+    import paho.mqtt.client as paho
+
+    found, done = [], threading.Event()
+
+    def take(_client, _data, message):
+        found.append(message.payload.decode())
+        if len(found) >= count:
+            done.set()
+
+    client = paho.Client(paho.CallbackAPIVersion.VERSION2)
+    client.on_message = take
+    client.on_connect = lambda c, *_: c.subscribe(topic)
+    client.connect("127.0.0.1", port)
+    client.loop_start()
+
+    def get():
+        done.wait(seconds)
+        client.disconnect()
+        client.loop_stop()
+        return found
+
+    return get
+
+
+def test_user_and_password_come_from_the_environment(broker, tmp_path, monkeypatch):
+    if shutil.which("mosquitto_passwd") is None:
+        pytest.skip("mosquitto_passwd is not installed")
+    path = tmp_path / "passwords"
+    subprocess.run(["mosquitto_passwd", "-b", "-c", str(path), "me", "secret"], check=True)
+    path.chmod(0o644)
+    port = broker("allow_anonymous false", f"password_file {path}")
+    made = design(layer())
+
+    def opened():
+        source = MqttSource(f"127.0.0.1:{port}")
+        source.open(made, place(made))
+        try:
+            for _ in range(20):
+                source.read(0.1)
+        finally:
+            source.close()
+
+    with pytest.raises(fd.SourceError, match="lets nobody in: Not authorized"):
+        opened()
+    monkeypatch.setenv("FENDRA_MQTT_USER", "me")
+    monkeypatch.setenv("FENDRA_MQTT_PASSWORD", "secret")
+    opened()
+
+
+@pytest.mark.filterwarnings("ignore::pytest.PytestUnraisableExceptionWarning")  # of the package
+def test_a_line_that_is_encrypted(broker, tmp_path):
+    if shutil.which("openssl") is None:
+        pytest.skip("openssl is not installed")
+    key, certificate = tmp_path / "key.pem", tmp_path / "cert.pem"
+    subprocess.run(
+        ["openssl", "req", "-x509", "-newkey", "rsa:2048", "-nodes", "-days", "2", "-subj",
+         "/CN=localhost", "-addext", "subjectAltName=DNS:localhost", "-keyout", str(key), "-out",
+         str(certificate)], check=True, capture_output=True,
+    )  # fmt: skip
+    key.chmod(0o644)
+    port = broker("allow_anonymous true", f"certfile {certificate}", f"keyfile {key}")
+    made = design(layer(), signals={"s": {}})
+    source = MqttSource(f"localhost:{port}", tls=True, ca=str(certificate), root="t")
+    source.open(made, place(made))
+    until_s, found = time.monotonic() + 10, {}
+    while time.monotonic() < until_s and "s" not in found:
+        source._client.publish("t/s", "0.5")
+        found |= dict(source.read(0.1))
+    source.close()
+    assert found["s"] == 0.5
+    stranger = MqttSource(f"localhost:{port}", tls=True)
+    with pytest.raises(fd.SourceError, match="certificate"):
+        stranger.open(made, place(made))
+    stranger.close()
+
+
+def test_the_broker_says_who_is_gone(broker, tmp_path):
+    port = broker("allow_anonymous true")
+    path = tmp_path / "d.toml"
+    path.write_text('name = "T"\nline = [{ name = "a", part = [{ name = "bar", shape = "strip", '
+                    'start = [0, 0], end = [70, 0], count = 8 }] }]\n')  # fmt: skip
+    get = listening(port, "t/state/online", 2)
+    run = subprocess.Popen(
+        [sys.executable, "-m", "fendra", "run", str(path), "--from", f"mqtt:127.0.0.1:{port},root=t",
+         "--to", "null:"], stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
+    )  # fmt: skip
+    time.sleep(3)
+    os.kill(run.pid, signal.SIGKILL)
+    run.wait()
+    assert get() == ["on", "off"]
+
+
+def test_nodes_show_one_motion_though_its_rate_moves_and_they_began_at_other_times(broker):
+    """A spin whose phase is only known from its whole past: a second node follows the first."""
+    port = broker("allow_anonymous true")
+    spin = layer("spin", rate="rpm / 60", by="x / 80")
+    made = [
+        design(
+            spin, line=[{"name": "a", "part": [strip(count=30)]}], signals={"rpm": {}}, rate=50.0
+        )
+        for _ in range(2)
+    ]
+    sessions = []
+    for number, each in enumerate(made):
+        connected = connect(each, sources=[f"mqtt:127.0.0.1:{port},root=t"], outputs=["memory:"])
+        sessions.append(Session(each.compile(), connected, in_phase=True, leads=number == 0))
+    threads = [threading.Thread(target=session.run) for session in sessions]
+    import paho.mqtt.client as paho
+
+    client = paho.Client(paho.CallbackAPIVersion.VERSION2)
+    client.connect("127.0.0.1", port)
+    client.loop_start()
+    client.publish("t/rpm", "20", retain=True).wait_for_publish(5)
+    threads[0].start()
+    time.sleep(0.7)
+    threads[1].start()
+    until_s = time.monotonic() + 6
+    while time.monotonic() < until_s:
+        client.publish("t/rpm", f"{20 + 40 * (time.monotonic() % 1):.2f}", retain=True)
+        for session in sessions:
+            session.tick()
+        time.sleep(0.05)
+    for session, thread in zip(sessions, threads, strict=True):
+        session.loop.stop()
+        thread.join(10)
+    client.disconnect()
+    client.loop_stop()
+    films = [
+        {round(f.at_s * 1000): f.rgb[:, 0].astype(int) for f in s.senders[0].output.frames}
+        for s in sessions
+    ]
+    last = max(films[0])
+    common = [at for at in {*films[0]} & {*films[1]} if at > last - 2000]
+    assert len(common) > 50
+    apart = [np.abs(films[0][at] - films[1][at]).mean() for at in common]
+    assert np.median(apart) < 6  # a value may reach one node a frame before the other
+    turned = [np.abs(films[0][at] - np.roll(films[1][at], 8)).mean() for at in common]
+    assert np.median(turned) > 40
