@@ -28,6 +28,8 @@ test: .venv-dev/installed
 bench: .venv-dev/installed
 	.venv-dev/bin/python -m pytest benchmarks -c benchmarks/pytest.ini
 	.venv-dev/bin/python benchmarks/ratio.py
+	.venv-dev/bin/python benchmarks/live.py latency
+	.venv-dev/bin/python benchmarks/live.py large
 
 format: .venv-dev/installed
 	.venv-dev/bin/ruff check --fix .

@@ -1,8 +1,9 @@
-"""How quick and how even a live run is: `python benchmarks/live.py latency|large|soak`.
+"""How quick and how even a live run is: `python benchmarks/live.py latency|large|soak|screen`.
 
 latency: from a value that is sent by UDP to the sACN packet that shows it, 120 frames a second of
 300 LEDs, all on loopback. large: 100,000 LEDs to sACN at 40 frames a second. soak: ten minutes of
-the first with news all the while, its memory and its rate; `--minutes` says how long.
+the first with news all the while, its memory and its rate; `--minutes` says how long. screen:
+captures of a screen of 1920 x 1080 a second, under Xvfb.
 """
 
 from __future__ import annotations
@@ -215,15 +216,57 @@ def soak(minutes: float = 10.0) -> None:
     print(f"slope over the last three quarters: {slope * 1000:.1f} KB a minute")
 
 
+def screen(seconds: float = 8.0) -> None:
+    """Captures of a 1920 x 1080 screen a second, for 120 LEDs round it; under Xvfb without one."""
+    import os
+
+    import fendra as fd
+    from fendra.core.layout import place
+    from fendra.sources import DRIVERS
+
+    made = fd.Design.from_values(
+        {
+            "name": "Frame",
+            "line": [
+                {
+                    "name": "a",
+                    "part": [
+                        {
+                            "name": "rim", "shape": "frame", "width": 600, "height": 340,
+                            "top": 40, "right": 20, "bottom": 40, "left": 20,
+                        }
+                    ],
+                }
+            ],
+            "signals": {"screen": {"kind": "picture", "on": "rim"}},
+        }
+    )  # fmt: skip
+    with subprocess.Popen(
+        ["Xvfb", ":93", "-screen", "0", "1920x1080x24"], stderr=subprocess.DEVNULL
+    ) as server:
+        time.sleep(1)
+        os.environ["DISPLAY"] = ":93"
+        source = DRIVERS.from_text("screen:1,rate=240")
+        source.open(made, place(made))
+        count, start_s, used = 0, time.perf_counter(), time.process_time()
+        while time.perf_counter() - start_s < seconds:
+            count += len([*source.read(0.1)])
+        passed_s = time.perf_counter() - start_s
+        source.close()
+        share = (time.process_time() - used) / passed_s
+        print(f"{count / passed_s:.0f} captures a second, {share:.0%} of one core")
+        server.terminate()
+
+
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("what", choices=["latency", "large", "soak"])
+    parser.add_argument("what", choices=["latency", "large", "soak", "screen"])
     parser.add_argument("--minutes", type=float, default=10.0)
     options = parser.parse_args()
     if options.what == "soak":
         soak(options.minutes)
     else:
-        {"latency": latency, "large": large}[options.what]()
+        {"latency": latency, "large": large, "screen": screen}[options.what]()
 
 
 if __name__ == "__main__":

@@ -1,7 +1,7 @@
 """Make docs/screenshots anew from the demo data: `make screenshots`.
 
 The maps, film strips and an animation come straight from the package. The terminal
-views are taken in an xterm under Xvfb (Debian: xvfb xterm imagemagick), the build sheet in
+views are taken in an xterm under Xvfb (Debian: xvfb xterm imagemagick tmux), the build sheet in
 chromium; without those they are left as they are, and it says so.
 """
 
@@ -75,7 +75,7 @@ def main() -> None:
                 6,
                 SHOTS / "budgets.png",
             )
-            shoot_run(folder, SHOTS / "run.png")
+            shoot_live(folder, SHOTS / "live.png")
             new, listed = (
                 "fendra new 'Night glider' --like drone",
                 "fendra layout night-glider.toml",
@@ -142,19 +142,29 @@ def with_mistakes(text: str) -> str:
     return text
 
 
-def shoot_run(folder: str, path: Path) -> None:
-    """`fendra run` half way through the ride's first ten seconds, on a stand-in controller."""
-    ride = fd.demo_file("ride.csv").read_text(encoding="utf-8").splitlines()
-    (Path(folder) / "start.csv").write_text("\n".join(ride[:202]) + "\n", encoding="utf-8")
-    sizes = [word for leds in (56, 72, 30) for word in ("--line", str(leds))]
-    command = [sys.executable, "-m", "fendra.demo.controller", *sizes]
-    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as controller:
-        assert controller.stdout is not None
-        port = controller.stdout.readline().split()[-1]
-        design = "fendra-demo/heron.toml"
-        run = f"fendra run {design} --tape start.csv --to serial:{port},baud=115200"
-        shoot(folder, run, 6, path)
-        controller.terminate()
+def shoot_live(folder: str, path: Path) -> None:
+    """`fendra run` in the terminal above, `fendra listen` below, both on a made-up bus."""
+    if not shutil.which("tmux"):
+        print("no tmux here: the live picture stays as it was")
+        return
+    for name in ("heron.toml", "heron.dbc"):
+        (Path(folder) / name).write_bytes(fd.demo_file(name).read_bytes())
+    bus = "can:239.74.163.2,interface=udp_multicast,dbc=heron.dbc"
+    colours = "set -g default-terminal xterm-256color ; set -as terminal-overrides ,*:Tc"
+    run = f"fendra run heron.toml --from {bus} --to terminal:"
+    listen = f"fendra listen heron.toml --from {bus}"
+    tmux = (
+        f"tmux -L shots -f /dev/null {colours.replace(';', chr(92) + ';')} {chr(92)}; "
+        f"set -g status off {chr(92)}; new-session {shlex.quote(run)} {chr(92)}; "
+        f"split-window -v -l 13 {shlex.quote(listen)}"
+    )
+    with subprocess.Popen(
+        [BIN / "fendra", "simulate", "vehicle"], stdout=subprocess.DEVNULL
+    ) as bus_:
+        time.sleep(20)
+        shoot(folder, f"clear; {tmux}", 9, path)
+        bus_.terminate()
+    subprocess.run(["tmux", "-L", "shots", "kill-server"], check=False)
 
 
 def shoot(folder: str, command: str, seconds: float, path: Path) -> None:

@@ -17,6 +17,14 @@ def test_the_brake_light_of_the_hand_set_example_brightens():
     assert [reds[0] < 20, reds[-1] > 180] == [True, True]
 
 
+def test_the_brake_light_follows_values_from_a_thread():
+    """Dark at first and in the end, the running light, and then the brake."""
+    reds = runpy.run_path(str(EXAMPLES / "live_values.py"))["main"]()
+    assert (reds[0], reds[-1]) == (0, 0)
+    assert max(reds[:45]) < 60
+    assert max(reds[70:]) > 180
+
+
 @pytest.mark.parametrize(
     ("name", "pictures"),
     [("macro_pad", 2), ("drone_flight", 4), ("will_it_hold", 1), ("own_effect", 2)],
@@ -32,6 +40,7 @@ def test_an_example_draws_its_pictures(tmp_path, name, pictures):
 def test_all_examples_are_tested():
     assert {path.stem for path in EXAMPLES.glob("*.py")} == {
         "hand_set",
+        "live_values",
         "macro_pad",
         "drone_flight",
         "will_it_hold",

@@ -41,6 +41,7 @@ if TYPE_CHECKING:
 
     from fendra.core.graph.c99 import Emitted
     from fendra.core.sides import ViewName
+    from fendra.live.session import Session
 
 
 class Design(CoreDesign):
@@ -150,6 +151,34 @@ class Design(CoreDesign):
         if notes[0]:
             warnings.warn(notes[0], EngineWarning, stacklevel=2)
         return program
+
+    def live(
+        self,
+        *,
+        sources: Sequence[str] | None = None,
+        outputs: Sequence[str] | None = None,
+        for_s: float | None = None,
+        engine: EngineName = "auto",
+    ) -> Session:
+        """A run from sources to outputs, not yet begun; `run()` on what it gives runs it.
+
+        sources, outputs: as `udp:9400` and `terminal:`, instead of those of the design. for_s: when
+        it ends by itself, in seconds. Values from Python come in by `inbox.put(source, name,
+        value)`, from any thread; `loop.stop()` ends it. Raises DesignError, and SourceError and
+        OutputError for what cannot be understood; what fails later is tried again.
+
+        >>> import fendra as fd
+        >>> session = fd.load(fd.demo_file("heron.toml")).live(
+        ...     sources=[], outputs=["null:"], for_s=0.2)
+        >>> session.inbox.put("me", "speed", 12)
+        >>> session.run().rendered
+        10
+        """
+        from fendra.live.connect import connect
+        from fendra.live.session import Session
+
+        connected = connect(self, sources=sources, outputs=outputs)
+        return Session(self.compile(engine), connected, for_s=for_s)
 
     def emit(self) -> Emitted:
         """The design as C99, for a controller: a header and a source.

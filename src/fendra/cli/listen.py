@@ -167,7 +167,8 @@ def _shown(signal: Any, value: Any) -> Any:
         return signal.word_of(float(value)) if float(value) > -1e8 else ""
     if signal.kind == "picture":
         return ""
-    return f"{float(value):.4g}"
+    number = float(value)
+    return f"{number if abs(number) > 5e-5 else 0.0:.4g}"  # what fades never quite gets there
 
 
 def _learn(path: Path, design: Design, seen: dict[str, tuple[float, float]]) -> None:

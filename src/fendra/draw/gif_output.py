@@ -11,6 +11,7 @@ from pydantic import Field
 from fendra.core.design import Design
 from fendra.core.errors import FendraError, OutputError
 from fendra.core.film import Film, Frame
+from fendra.core.layout import place
 from fendra.core.sides import ViewName
 from fendra.core.tape import Tape
 from fendra.draw.animation import PICTURES_PER_S, write_animation
@@ -39,6 +40,7 @@ class GifOutput(Output):
     def __init__(self, address: str = "", **options: Any) -> None:
         super().__init__(address, **options)
         self._frames: list[Frame] = []
+        self._is_drawn = False
 
     def __str__(self) -> str:
         return f"picture {self.address}"
@@ -47,8 +49,9 @@ class GifOutput(Output):
         if not Path(self.address).parent.is_dir():
             raise OutputError(f"there is no folder '{Path(self.address).parent}'")
 
-    def _use(self, design: Design) -> None:  # noqa: ARG002 - what came before is one picture
-        self._finish()
+    def _use(self, design: Design) -> None:
+        if self._frames and len(place(design)) != len(self._frames[0].layout):
+            self._finish()
 
     def _send(self, frame: Frame) -> None:
         start_s = self._frames[0].at_s if self._frames else frame.at_s
@@ -58,8 +61,9 @@ class GifOutput(Output):
     def _finish(self) -> None:
         """Draw what came so far."""
         frames, self._frames = self._frames, []
-        if not frames:
+        if not frames or self._is_drawn:
             return
+        self._is_drawn = True  # what comes after the LEDs changed is another picture
         times = np.array([frame.at_s for frame in frames])
         rgb = np.array([frame.rgb for frame in frames])
         tape = Tape(times[:1], {})

@@ -136,15 +136,17 @@ class Loop:
         return self.stats.report(self.senders, self._clock() - start_s)
 
     def _run(self, start_s: float) -> None:
-        place, due_s, at_s = 0, 0.0, self._start_at_s
+        """Frame after frame. start_s: when it began, by the clock. The frame at a place is due so
+        many periods after `base_s`, which moves only when the rate changes.
+        """
+        place, base_s = 0, 0.0
         rate = self.program.design.rate
         while not self._stop_now.is_set():
+            due_s = base_s + place / rate
             if self._next is not None:
                 self._change()
-                if self.program.design.rate != rate:  # count from here on
-                    rate = self.program.design.rate
-                    start_s, place, self._start_at_s = start_s + due_s, 0, at_s
-            due_s = place / rate
+                if self.program.design.rate != rate:
+                    rate, base_s, place = self.program.design.rate, due_s, 0
             at_s = self._start_at_s + due_s
             if self._for_s is not None and due_s >= self._for_s:
                 return
@@ -157,10 +159,10 @@ class Loop:
                 at_s, start_s = at_s + jump_s, start_s + slip_s
             self._make(at_s, due_s, late_s)
             now_s = self._clock() - start_s
-            behind = max(int(now_s * rate) - (place + 1), 0)
+            behind = max(int((now_s - base_s) * rate) - (place + 1), 0)
             self.stats.late += behind
             place += 1 + behind
-            self._sleep(max(place / rate - now_s, 0.0))
+            self._sleep(max(base_s + place / rate - now_s, 0.0))
 
     def _kept_in_phase(self, ahead_s: float) -> tuple[float, float]:
         """How the clock that all nodes share is kept: by how much the program's clock jumps, since

@@ -16,6 +16,7 @@ from pydantic import Field
 from fendra.core.design import Design
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
+from fendra.core.layout import place
 from fendra.outputs import Output, OutputOptions
 
 MOST_BYTES = 2_000_000_000
@@ -41,6 +42,7 @@ class FilmOutput(Output):
         super().__init__(address, **options)
         self._path = Path(self.address)
         self._file: BinaryIO | None = None
+        self._part = 1
         self._times: list[float] = []
         self._frames: list[np.ndarray[Any, Any]] = []
         self._bytes = 0
@@ -48,17 +50,27 @@ class FilmOutput(Output):
     def __str__(self) -> str:
         return f"film {self.address}"
 
+    @property
+    def _now(self) -> Path:
+        """The file that is written; after the LEDs changed a further one."""
+        name = self._path
+        return name if self._part == 1 else name.with_stem(f"{name.stem}-{self._part}")
+
     def _open(self, design: Design) -> None:
-        self._design = design
+        self._leds = len(place(design))
         try:
-            self._file = self._path.open("wb")
+            self._file = self._now.open("ab" if self.sent else "wb")  # what failed goes on
         except OSError as exc:
             raise OutputError(f"{self} cannot be written: {exc.strerror}") from exc
 
     def _use(self, design: Design) -> None:
-        raise OutputError(
-            f"{self} holds one design's frames; the rest of '{design.name}' is not in"
-        )
+        """Go on in the same file, unless the LEDs are others."""
+        if len(place(design)) == self._leds:
+            return
+        self._close()
+        self._part += 1
+        self._leds = len(place(design))
+        self._file = self._now.open("wb")
 
     def _send(self, frame: Frame) -> None:
         assert self._file is not None
