@@ -42,7 +42,7 @@ class Plain:
         slots, dark = self.recording.slots, np.zeros((3, self.recording.spot_count), np.float32)
         own = [i for i, slot in enumerate(slots) if slot.scenes is not None]
         first, last = (own[0], own[-1] + 1) if own else (0, 0)
-        canvas = self.paint(slots[:first], dark, None)
+        canvas = self.paint(slots[:first], dark.copy(), None)
         shares = [self.value(place, 0, 0) for place in self.recording.shares]
         there = [(scene, share) for scene, share in enumerate(shares) if share > 0]
         images = [self.paint(slots[first:last], canvas.copy(), scene) for scene, _ in there]

@@ -9,6 +9,7 @@ FIRST_S, LONGEST_S = 0.25, 5.0
 """How long to wait before the first try again, and at the most; each wait is twice the last."""
 
 log = logging.getLogger("fendra.live")
+log.addHandler(logging.NullHandler())  # whoever runs it says where messages go
 
 
 class Trouble:
