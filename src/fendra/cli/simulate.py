@@ -37,7 +37,7 @@ def simulate(
     from fendra.core.errors import SourceError
     from fendra.core.names import did_you_mean
     from fendra.demo import demo_file
-    from fendra.demo.stand_ins import STAND_INS, stand_in
+    from fendra.demo.stand_ins import STAND_INS, WritesFiles, stand_in
     from fendra.files.tape_file import read_tape
     from fendra.sources.tape import TapeSource
 
@@ -59,8 +59,7 @@ def simulate(
         raise SourceError(f"{name} cannot be simulated at '{at or 'its place'}': {exc}") from exc
     say(f"{made.about[:1].upper()}{made.about[1:]}. To hear it:")
     say(f"  fendra run {made.design} --from {hint} --to terminal:")
-    if name in ("song", "screen"):
-        made.close()
+    if isinstance(made, WritesFiles):
         return
     say(f"It tells {played.name}, {played.duration_s:g} s, {'once' if once else 'over and over'}.")
     source = TapeSource(played, loop=not once)

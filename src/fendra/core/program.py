@@ -49,6 +49,7 @@ class Program:
         self.recording = recording
         self.engine = engine
         self._last_ms: int | None = None
+        self._matched: tuple[Program, dict[str, str]] | None = None
         self.fed = recording.fed
         self._known = self.takes = frozenset(self.fed)
         self._is_plain = frozenset(
@@ -69,6 +70,16 @@ class Program:
         self.engine.reset()
         self._last_ms = None
 
+    def match(self, before: Program) -> dict[str, str]:
+        """The memory cells that mean the same as in another program, and those, by name.
+
+        It is found once: whoever cannot wait lets somebody else find it before `adopt`.
+        """
+        if self._matched is None or self._matched[0] is not before:
+            pairs = same_cells(before.recording, before.design, self.recording, self.design)
+            self._matched = before, pairs
+        return self._matched[1]
+
     def adopt(self, before: Program, known: Mapping[str, float]) -> None:
         """Go on where another program stands, with what both remember in the same way.
 
@@ -80,8 +91,9 @@ class Program:
         fed = {name: value for name, value in known.items() if name in self._known}
         self.frame(fed, at=before._last_ms / 1000)
         held = before.engine.memory()
-        pairs = same_cells(before.recording, before.design, self.recording, self.design)
+        pairs = self.match(before)
         memory = {name: held[other] for name, other in pairs.items() if other in held}
+        self._matched = None
         self.engine.recall(memory, before._last_ms & UINT_MASK)
 
     def move_clock(self, at_s: float) -> None:

@@ -101,7 +101,10 @@ class Loop:
         return self._stop_now.is_set()
 
     def use(self, program: Program) -> None:
-        """Go on with another program from the next frame on; safe from any thread."""
+        """Go on with another program from the next frame on; safe from any thread, in which what
+        both remember is found.
+        """
+        program.match(self.program)
         self._next = program
 
     def fresh_memory(self, wait_s: float) -> dict[str, Any]:

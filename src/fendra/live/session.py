@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import signal
+import sys
 import time
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
@@ -24,6 +25,8 @@ from fendra.sources import Polled
 MEMORY = "memory"
 """Below what name a leading node tells the others what it remembers."""
 MEMORY_S = 1.0
+SWITCH_S = 0.0005
+"""How long another thread may keep Python from the loop, as one that compiles a saved design."""
 SAID_S = 0.5
 """How often a run tells its sources, as a broker, how it goes."""
 
@@ -67,10 +70,13 @@ class Session:
             thread.start()
         if self._leads:
             Thread(target=self._lead, name="leads", daemon=True).start()
+        before_s = sys.getswitchinterval()
+        sys.setswitchinterval(SWITCH_S)
         try:
             with stopped_by_signals(self.loop.stop):
                 return self.loop.run()
         finally:
+            sys.setswitchinterval(before_s)
             notify(stopping=1)
             self._is_over.set()
             for feeder in self.feeders:

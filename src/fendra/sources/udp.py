@@ -8,6 +8,8 @@ from __future__ import annotations
 import contextlib
 import errno
 import socket
+from abc import abstractmethod
+from typing import Any, ClassVar
 
 from fendra.core.design import Design
 from fendra.core.drivers import Options
@@ -62,29 +64,25 @@ class Datagrams:
             self.socket.close()
 
 
-class UdpSource(Source):
-    """A UDP port at which JSON comes in."""
+class DatagramSource(Source):
+    """A UDP port, whose packets a driver understands by `_news_of`."""
 
-    Options = UdpOptions
-    example = "udp:9400"
+    usual_port: ClassVar[int]
 
-    def __init__(self, address: str = "9400", **options: object) -> None:
-        super().__init__(address or "9400", **options)
-        self._host, self._port = split_address(self.options.address, "0.0.0.0", 9400)
+    def __init__(self, address: str = "", **options: Any) -> None:
+        super().__init__(address or str(self.usual_port), **options)
+        self._host, self._port = split_address(self.options.address, "0.0.0.0", self.usual_port)
         self._datagrams: Datagrams | None = None
-
-    def __str__(self) -> str:
-        return f"UDP port {self._port}"
 
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
         self._datagrams = Datagrams(self._host, self._port)
 
     def _read(self, wait_s: float) -> News:
         assert self._datagrams is not None
-        news: list[tuple[str, object]] = []
+        news: list[tuple[str, Any]] = []
         for packet in self._datagrams.take(wait_s):
             try:
-                news += parse_text(packet.decode()).items()
+                news += self._news_of(packet)
             except ValueError as exc:  # a UnicodeDecodeError is one
                 self.refuse(str(exc))
         return news
@@ -93,3 +91,21 @@ class UdpSource(Source):
         if self._datagrams is not None:
             self._datagrams.close()
             self._datagrams = None
+
+    @abstractmethod
+    def _news_of(self, packet: bytes) -> News:
+        """What a packet says. Raises ValueError for one that makes no sense."""
+
+
+class UdpSource(DatagramSource):
+    """A UDP port at which JSON comes in."""
+
+    Options = UdpOptions
+    usual_port = 9400
+    example = "udp:9400"
+
+    def __str__(self) -> str:
+        return f"UDP port {self._port}"
+
+    def _news_of(self, packet: bytes) -> News:
+        return parse_text(packet.decode()).items()

@@ -37,6 +37,16 @@ class StandIn(ABC):
         """End."""
 
 
+class WritesFiles(StandIn):
+    """A stand-in that writes files as it starts, and has then nothing more to tell."""
+
+    def say(self, at_s: float, values: Mapping[str, float]) -> None:
+        pass
+
+    def close(self) -> None:
+        pass
+
+
 STAND_INS: dict[str, tuple[str, str]] = {
     "broker": ("fendra.demo.stand_ins.broker", "Broker"),
     "flight": ("fendra.demo.stand_ins.flight", "Flight"),

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
 import numpy as np
 from PIL import Image
 
-from fendra.demo.stand_ins import StandIn
+from fendra.demo.stand_ins import WritesFiles
 
 COUNT = 48
 WIDTH, HEIGHT, BAR = 480, 270, 34
@@ -29,8 +28,8 @@ def scene(number: int) -> np.ndarray[Any, np.dtype[np.uint8]]:
     return np.asarray(np.clip(picture, 0, 255), np.uint8)
 
 
-class Screen(StandIn):
-    """Writes the pictures into a folder, and has then nothing more to do."""
+class Screen(WritesFiles):
+    """Writes the pictures into a folder."""
 
     about = "what a screen shows, as a folder of pictures"
     design = "cabinet.toml"
@@ -42,9 +41,3 @@ class Screen(StandIn):
         for number in range(COUNT):
             Image.fromarray(scene(number)).save(folder / f"{number:03}.png")
         return f"screen:{folder}"
-
-    def say(self, at_s: float, values: Mapping[str, float]) -> None:
-        pass
-
-    def close(self) -> None:
-        pass

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 import wave
-from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
 import numpy as np
 
-from fendra.demo.stand_ins import StandIn
+from fendra.demo.stand_ins import WritesFiles
 
 RATE_HZ = 44_100
 BEAT_S = 0.5
@@ -34,8 +33,8 @@ def song(seconds: float = 16.0) -> np.ndarray[Any, np.dtype[np.float64]]:
     return np.asarray(mixed / np.abs(mixed).max() * 0.9)
 
 
-class Song(StandIn):
-    """Writes the file, and has then nothing more to do."""
+class Song(WritesFiles):
+    """Writes the file."""
 
     about = "a song, as a file that plays without being heard"
     design = "cabinet.toml"
@@ -50,9 +49,3 @@ class Song(StandIn):
             file.setframerate(RATE_HZ)
             file.writeframes(samples.tobytes())
         return f"audio:{path}"
-
-    def say(self, at_s: float, values: Mapping[str, float]) -> None:
-        pass
-
-    def close(self) -> None:
-        pass
