@@ -8,6 +8,7 @@ import os
 import pty
 import re
 import select
+import shutil
 import signal
 import socket
 import subprocess
@@ -210,6 +211,19 @@ def test_the_terminal_shows_the_layout(little):
     finally:
         run.close()
     assert "\x1b[?1049l" in run.text
+
+
+@pytest.mark.skipif(shutil.which("timeout") is None, reason="there is no 'timeout'")
+def test_it_runs_in_the_background_of_a_terminal_where_nobody_can_type(little):
+    """`timeout` puts it into a process group of its own, as a shell does with `&`."""
+    words = [shutil.which("timeout"), "-s", "INT", "6", *FENDRA, "run", str(little), "--set", "s=1"]
+    run = Terminal([*words, "--to", "null:"])
+    try:
+        run.wait_for("frames/s")
+        run.wait_for(r"\d+ frames sent")
+        run.wait()
+    finally:
+        run.close()
 
 
 def test_part_of_a_design_runs_on_a_node(little, tmp_path):

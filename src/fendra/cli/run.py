@@ -256,7 +256,7 @@ class Unheard:
 def tell_connections(design: Design, connected: Connected, has_courses: bool) -> None:
     """Say from where to where it goes, and what cannot go well."""
     from_ = [*map(str, connected.sources.values())]
-    from_ += ["a tape" if name == "tape" else name for name in connected.polled]
+    from_ += [*map(str, connected.polled.values())]
     from_ += ["values set by hand"] * has_courses
     to = [*map(str, connected.outputs.values())]
     say(f"{design.name}: {', '.join(from_) or 'no source'} to {', '.join(to)}; Ctrl-C ends it")

@@ -131,7 +131,7 @@ def typing(take: Callable[[str], object], show: Callable[[str], object]) -> Iter
 
     take: gets each line. show: gets what has been typed of the next one.
     """
-    if not (sys.stdin and sys.stdin.isatty()):
+    if not (sys.stdin and sys.stdin.isatty() and _is_in_front(sys.stdin.fileno())):
         yield
         return
     import termios
@@ -175,6 +175,13 @@ def typing(take: Callable[[str], object], show: Callable[[str], object]) -> Iter
         reader.join(1)
         with contextlib.suppress(termios.error):
             termios.tcsetattr(handle, termios.TCSADRAIN, before)
+
+
+def _is_in_front(terminal: int) -> bool:
+    """Whether the terminal is ours just now; who asks it for keys in the background stops."""
+    with contextlib.suppress(OSError):
+        return os.tcgetpgrp(terminal) == os.getpgrp()
+    return False
 
 
 def said(value: Any) -> str:

@@ -82,7 +82,7 @@ class SerialOutput(Output):
             raise OutputError(self._stuck()) from exc
         except OSError as exc:
             raise OutputError(
-                f"{self} is gone after {self.sent} frames; check plug and power, then run again"
+                f"{self} is gone after {self.sent} frames; check plug and power"
             ) from exc
 
     def _stuck(self) -> str:
@@ -114,7 +114,7 @@ class SerialOutput(Output):
         if code in (errno.EBUSY, errno.EAGAIN):
             holders = _holders(Path(self.address))
             by = f" by {' and '.join(holders)}" if holders else " by another program"
-            return f"{self} is busy: it is held{by}. End that, then run again."
+            return f"{self} is busy: it is held{by}. End that program."
         if code in (errno.EACCES, errno.EPERM):
             group = Path(self.address).group()
             return f"you may not write to {self}. Join its group: sudo usermod -aG {group} $USER."
