@@ -196,7 +196,6 @@ def test_a_broker_is_killed_and_restarted():
             publish("t/s", "1")
             until(lambda: level(session) == 255, "the value after the restart")
             until(lambda: any("is back" in text for text in told), "the word that it is back")
-            session.tick()
         words = ["mosquitto_sub", "-p", str(port), "-t", "t/state/online", "-C", "1", "-W", "3"]
         if shutil.which("mosquitto_sub"):
             assert (

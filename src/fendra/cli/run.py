@@ -107,7 +107,7 @@ def run(
     )
     hand = HandSource(loaded, courses)
     tell_connections(loaded, connected, bool(courses))
-    foot = Foot(is_full=any(o.startswith("terminal") for o in to or _types(loaded, to)))
+    foot = Foot(is_full=any(output.fills_screen for output in connected.outputs.values()))
     session = Session(
         program, connected, polled=[hand] if courses else [], tell=foot.tell, record=record,
         for_s=seconds, in_phase=in_phase, leads=lead,
@@ -119,10 +119,6 @@ def run(
     never = [s for s in session.senders if not s.sent]
     if never and len(never) == len(session.senders) and session.senders:
         raise typer.Exit(1)
-
-
-def _types(design: Design, to: list[str] | None) -> list[str]:
-    return [] if to else [output.type for output in design.outputs.values()]
 
 
 def connect_as_told(
@@ -188,7 +184,6 @@ def run_session(
     is_once = any(source.can_end and not source.loops for source in session.loop.polled)
 
     def tick() -> None:
-        session.tick()
         if is_once and has_no_output(session):
             session.loop.stop()
         unheard.look()

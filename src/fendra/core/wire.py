@@ -35,6 +35,11 @@ class Wire:
         pairs = zip(self._spots, self.orders, strict=True)
         self.sizes = [len(spots) * len(order) for spots, order in pairs]
 
+    @property
+    def spots(self) -> Bytes:
+        """The places of the spots on these lines, ascending."""
+        return np.unique(np.concatenate([spots[spots >= 0] for spots in self._spots]))
+
     def arrays(self, rgb: Bytes) -> list[Bytes]:
         """The bytes of each line, as (its size,) uint8; skipped addresses are dark.
 

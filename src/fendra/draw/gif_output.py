@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 from typing import Annotated, Any
 
@@ -56,7 +57,9 @@ class GifOutput(Output):
     def _send(self, frame: Frame) -> None:
         start_s = self._frames[0].at_s if self._frames else frame.at_s
         if 0 <= frame.at_s - start_s <= self.options.seconds:
-            self._frames.append(frame)
+            rgb = np.zeros_like(frame.rgb)
+            rgb[self.wire.spots] = frame.rgb[self.wire.spots]
+            self._frames.append(replace(frame, rgb=rgb))
 
     def _finish(self) -> None:
         """Draw what came so far."""

@@ -118,6 +118,7 @@ class TerminalOutput(Output):
 
     Options = TerminalOptions
     options: TerminalOptions
+    fills_screen = True
     example = "terminal:front,rate=10"
 
     def __init__(
@@ -135,8 +136,7 @@ class TerminalOutput(Output):
         if self._stream is None and not self._into.isatty():
             raise OutputError("here is no terminal to draw in; use another output, as null:")
         self._layout = place(design)
-        rows = [self._layout.spots_of_line(design.line[n].name) for n in self.wire.lines]
-        self._spots = np.concatenate([np.arange(len(self._layout))[each] for each in rows])
+        self._spots = self.wire.spots
         self._size = (0, 0)
         self._next_s = 0.0
         self._is_true = "truecolor" in os.environ.get("COLORTERM", "") or "24bit" in os.environ.get(
@@ -145,7 +145,7 @@ class TerminalOutput(Output):
         self._write(ENTER)
 
     def _use(self, design: Design) -> None:
-        self._layout = place(design)
+        self._layout, self._spots = place(design), self.wire.spots
         self._size = (0, 0)
 
     def _send(self, frame: Frame) -> None:

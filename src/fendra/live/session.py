@@ -5,7 +5,6 @@ from __future__ import annotations
 import json
 import signal
 import sys
-import time
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from pathlib import Path
@@ -60,16 +59,14 @@ class Session:
             senders=self.senders, progress=progress, in_phase=in_phase, for_s=for_s,
             hear=None if self.recorder is None else self.recorder.hear,
         )  # fmt: skip
-        self._said_s = 0.0
         self._is_over = Event()
-        self._is_ready = False
 
     def run(self) -> RunReport:
         """Run until the loop is told to stop, or every source that can end has."""
         for thread in (*self.feeders, *filter(None, [self.recorder])):
             thread.start()
-        if self._leads:
-            Thread(target=self._lead, name="leads", daemon=True).start()
+        for work in (self._keep, *([self._lead] if self._leads else [])):
+            Thread(target=work, name=work.__name__, daemon=True).start()
         before_s = sys.getswitchinterval()
         sys.setswitchinterval(SWITCH_S)
         try:
@@ -86,21 +83,25 @@ class Session:
             if self.recorder is not None:
                 self.recorder.end()
 
-    def tick(self) -> None:
-        """Now and then: tell the service manager and the sources how it goes."""
-        now_s = time.monotonic()
-        if not self._is_ready and self.loop.stats.rendered:
-            self._is_ready = True
-            notify(ready=1)
-        if now_s - self._said_s >= SAID_S:
-            self._said_s = now_s
-            rate_hz, _, _ = self.loop.stats.lately()
-            notify(watchdog=1, status=f"{rate_hz:.1f} frames/s")
+    def _keep(self) -> None:
+        """Again and again: tell the service manager and the sources how it goes, the first that it
+        lives only while frames come; and end once every source has.
+        """
+        rendered, is_ready = 0, False
+        while not self._is_over.wait(SAID_S):
+            before, rendered = rendered, self.loop.stats.rendered
+            if rendered > before:
+                notify(**({} if is_ready else {"ready": 1}), watchdog=1, status=self._in_short())
+                is_ready = True
             self._say("scene", self.loop.program.scene)
             self._say("lost", ",".join(self.inbox.lost()))
-        is_over = bool(self.feeders) and all(feeder.has_ended for feeder in self.feeders)
-        if is_over and not self.loop.polled:
-            self.loop.stop()
+            is_over = bool(self.feeders) and all(feeder.has_ended for feeder in self.feeders)
+            if is_over and not self.loop.polled:
+                self.loop.stop()
+
+    def _in_short(self) -> str:
+        rate_hz, _, _ = self.loop.stats.lately()
+        return f"{rate_hz:.1f} frames/s"
 
     def _lead(self) -> None:
         """Again and again: tell other nodes what this one remembers, while it is fresh."""

@@ -34,10 +34,12 @@ class Output(Driver, ABC):
     """Takes frames: open it for a design, send frames, close it. A driver fills in `_...`.
 
     Everything raises OutputError where frames cannot be delivered. `sent` counts frames.
+    fills_screen: it draws in the terminal, and all that is said must keep off.
     """
 
     Options: ClassVar[type[OutputOptions]] = OutputOptions
     error = OutputError
+    fills_screen: ClassVar[bool] = False
     options: OutputOptions
 
     def __init__(self, address: str = "", **options: Any) -> None:

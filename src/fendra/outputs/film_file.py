@@ -1,7 +1,8 @@
 """Frames into a file: a film to look at later, or to play elsewhere.
 
 `.npz`: NumPy's, with `times` (s), `rgb` (frames, LEDs, 3) uint8, linear, and `parts`. Any other
-name: raw bytes, frame after frame, a byte each for red, green and blue of every LED.
+name: raw bytes, frame after frame, a byte each for red, green and blue of every LED. With `lines`
+the LEDs of those alone, in their order.
 """
 
 from __future__ import annotations
@@ -58,6 +59,7 @@ class FilmOutput(Output):
 
     def _open(self, design: Design) -> None:
         self._leds = len(place(design))
+        self._is_whole = len(self.wire.spots) == self._leds
         try:
             self._file = self._now.open("ab" if self.sent else "wb")  # what failed goes on
         except OSError as exc:
@@ -74,16 +76,17 @@ class FilmOutput(Output):
 
     def _send(self, frame: Frame) -> None:
         assert self._file is not None
+        rgb = frame.rgb if self._is_whole else frame.rgb[self.wire.spots]
         if self._path.suffix == ".npz":
-            self._bytes += frame.rgb.nbytes
+            self._bytes += rgb.nbytes
             if self._bytes > MOST_BYTES:
                 raise OutputError(f"{self} would hold more than {MOST_BYTES / 1e9:g} GB")
             self._times.append(frame.at_s)
-            self._frames.append(frame.rgb)
+            self._frames.append(rgb)
             self._parts = frame.layout.part_names
             return
         try:
-            self._file.write(frame.rgb.tobytes())
+            self._file.write(rgb.tobytes())
         except OSError as exc:
             raise OutputError(f"{self} cannot be written: {exc.strerror}") from exc
 

@@ -33,9 +33,10 @@ class ScreenOptions(Options):
 
     address: the number of the screen, 1 the first, or a picture, or a folder of pictures, which are
     shown in the order of their names. rate: captures a second. area: the side of the square that an
-    LED sees, as a share of the screen's shorter side. step: every so manieth pixel is looked at.
-    bars: black bars are left out. saturation: 1 is as it is. floor: the least light, 0 to 1. grey:
-    weaker colours than this are grey, 0 to 1. curve: day or night. settle: time constant, s.
+    LED sees, as a share of the screen's shorter side. step: of so many pixels across and down one
+    is looked at. bars: black bars are left out. saturation: 1 is as it is. floor: the least light,
+    0 to 1. grey: weaker colours than this are grey, 0 to 1. curve: day or night. settle: time
+    constant, s. loop: pictures begin again.
     """
 
     address: str = "1"
