@@ -195,9 +195,24 @@ def large(seconds: float = 12.0) -> None:
     print(f"{packets / passed_s / universes:.1f} frames a second; {share:.0%} of one core")
 
 
+IDLE = """
+import sys, time
+period_s, until_s, place, missed = 1 / 120, time.monotonic() + float(sys.argv[1]), 0, 0
+start_s = time.monotonic()
+while time.monotonic() < until_s:
+    behind = max(int((time.monotonic() - start_s) / period_s) - place, 0)
+    missed, place = missed + behind, place + 1 + behind
+    time.sleep(max(place * period_s - (time.monotonic() - start_s), 0))
+print(missed)
+"""
+"""A loop that does nothing at 120 Hz: what it misses the machine has taken."""
+
+
 def soak(minutes: float = 10.0) -> None:
-    """Memory and rate over a long run with news all the while."""
+    """Memory and rate over a long run with news all the while, beside a loop that does nothing."""
     run = Run(design(300, 100, 120), minutes * 60 + 5)
+    words = [sys.executable, "-c", IDLE, str(minutes * 60)]
+    idle = subprocess.Popen(words, stdout=subprocess.PIPE, text=True)
     run.there.settimeout(5)
     run.there.recv(2000)
     start_s, rows, tick = time.monotonic(), [], 0
@@ -212,6 +227,7 @@ def soak(minutes: float = 10.0) -> None:
     late = memory[len(memory) // 4 :]
     slope = np.polyfit(late[:, 0], late[:, 1], 1)[0] * 60
     print(run.end())
+    print(f"a loop that does nothing missed {idle.communicate()[0].strip()} meanwhile")
     print(f"memory {memory[0, 1]:.1f} MB at first, {memory[-1, 1]:.1f} MB in the end")
     print(f"slope over the last three quarters: {slope * 1000:.1f} KB a minute")
 

@@ -152,6 +152,26 @@ def test_telemetry_becomes_light_on_the_network(little):
     assert re.search(r"Nobody uses what comes as: odd\.", err)
 
 
+def test_what_makes_no_sense_is_told_once_and_counted(little):
+    port = free_port()
+    run = subprocess.Popen(
+        [*FENDRA, "run", little, "--from", f"udp:{port}", "--to", "null:", "--for", "2.5"],
+        stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True,
+    )  # fmt: skip
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
+        while run.poll() is None:
+            for data in (b'{"s": "fast"}', b"\xff\xff", b"{"):
+                there.sendto(data, ("127.0.0.1", port))
+            time.sleep(0.02)
+    out, err = run.communicate()
+    assert (
+        err.count("What comes for s makes no sense: signal 's' needs a number, and got 'fast'.")
+        == 1
+    )
+    assert err.count(f"UDP port {port} gets what makes no sense: ") == 1
+    assert int(re.search(r"^(\d+) things that came made no sense$", out, re.M)[1]) > 20
+
+
 def test_values_are_typed_while_it_runs_and_the_status_says_how_it_goes(little):
     port = free_port()
     run = Terminal([*FENDRA, "run", str(little), "--from", f"udp:{port}", "--to", "film:run.raw",

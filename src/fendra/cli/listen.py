@@ -11,6 +11,7 @@ from fendra.cli.options import DesignFile
 from fendra.cli.run import From, Played, play, start_logging
 from fendra.cli.screen import say
 from fendra.cli.status import said
+from fendra.core.names import counted
 
 if TYPE_CHECKING:
     from rich.console import Group
@@ -124,6 +125,12 @@ def _table(design: Design, heard: Listening, messages: list[str]) -> Group:
     for row in heard.ear.rows():
         table.add_row(*_cells(design, row))
     notes = [Text(text, style="yellow") for text in messages[-4:]]
+    for source in heard.sources:
+        if source.refused:
+            text = (
+                f"{source}: {counted(source.refused, 'thing')} that made no sense: {source.problem}"
+            )
+            notes.append(Text(text, style="yellow"))
     unused = sorted({name for _, name in [*heard.inbox.unused]})
     if unused:
         more = f" and {len(unused) - 10} more" if len(unused) > 10 else ""
@@ -143,8 +150,9 @@ def _cells(design: Design, row: Row) -> list[Any]:
     rate = f"{heard.rate_hz:.1f} Hz" if is_known and row.age_s is not None and row.age_s < 5 else ""
     source = "computed" if signal.of is not None else heard.source
     note = Text("")
-    if heard.problem and not is_known:
-        note = Text(heard.problem[:60], style="red")
+    if heard.refused:
+        times = f"{heard.refused} times: " if heard.refused > 1 else ""
+        note = Text(f"{times}{heard.problem}"[:60], style="red")
     elif row.is_lost:
         note = Text("lost" if is_known else "nothing yet", style="yellow")
     value = _shown(signal, row.value)

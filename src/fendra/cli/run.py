@@ -13,6 +13,7 @@ from fendra.cli.made_up import Sets, Steps, Sweeps, Toggles
 from fendra.cli.options import DesignFile, Engine
 from fendra.cli.screen import say, say_columns
 from fendra.cli.status import Foot, Ticker, status_line, typing
+from fendra.core.names import counted
 
 if TYPE_CHECKING:
     from fendra.core.design import Design
@@ -114,6 +115,9 @@ def run(
     )  # fmt: skip
     done = run_session(session, foot, design, engine, hand)
     say(what_came(done))
+    refused = session.inbox.refused() + sum(f.source.refused for f in session.feeders)
+    if refused:
+        say(f"{counted(refused, 'thing')} that came made no sense")
     if stats:
         say_stats(session.loop)
     never = [s for s in session.senders if not s.sent]
@@ -222,30 +226,37 @@ def has_no_output(session: Session) -> bool:
 
 
 class Unheard:
-    """Tells once, some seconds after the start, which signals nothing feeds and which names nobody
-    uses.
+    """Tells each once: what came and made no sense; and, some seconds after the start, which
+    signals nothing feeds and which names nobody uses.
     """
 
     AFTER_S = 3.0
 
     def __init__(self, session: Session, foot: Foot) -> None:
-        self._session, self._foot, self._has_told = session, foot, False
+        self._session, self._foot = session, foot
+        self._told: set[str] = set()
 
     def look(self) -> None:
-        """Tell, if it is time."""
-        loop, inbox = self._session.loop, self._session.inbox
-        if self._has_told or not self._session.feeders or loop.program.design.rate == 0:
-            return
-        if loop.stats.rendered < self.AFTER_S * loop.program.design.rate:
-            return
-        self._has_told = True
-        unfed = inbox.unfed()
-        if unfed:
-            self._foot.tell(f"Nothing has come yet for: {', '.join(unfed)}.")
-        unused = sorted({name for _, name in [*inbox.unused]})
-        if unused:
-            more = f" and {len(unused) - 12} more" if len(unused) > 12 else ""
-            self._foot.tell(f"Nobody uses what comes as: {', '.join(unused[:12])}{more}.")
+        """Tell what there is to tell by now."""
+        inbox, loop = self._session.inbox, self._session.loop
+        for feeder in self._session.feeders:
+            if feeder.source.refused:
+                self._once(f"{feeder.source} gets what makes no sense", feeder.source.problem)
+        for name, heard in [*inbox.heard.items()]:
+            if heard.refused:
+                self._once(f"What comes for {name} makes no sense", heard.problem)
+        if self._session.feeders and loop.stats.rendered >= self.AFTER_S * loop.program.design.rate:
+            unfed, unused = inbox.unfed(), sorted({name for _, name in [*inbox.unused]})
+            if unfed:
+                self._once("Nothing has come yet for", ", ".join(unfed))
+            if unused:
+                more = f" and {len(unused) - 12} more" if len(unused) > 12 else ""
+                self._once("Nobody uses what comes as", f"{', '.join(unused[:12])}{more}")
+
+    def _once(self, what: str, which: str) -> None:
+        if what not in self._told:
+            self._told.add(what)
+            self._foot.tell(f"{what}: {which.rstrip('.')}.")
 
 
 def tell_connections(design: Design, connected: Connected, has_courses: bool) -> None:

@@ -15,6 +15,7 @@ from fendra.live.ear import Ear
 from fendra.live.feeder import Feeder
 from fendra.live.inbox import Inbox
 from fendra.live.recorder import Recorder
+from fendra.sources import Source
 
 
 class Listening:
@@ -54,6 +55,11 @@ class Listening:
             feeder.join(2)
         if self._recorder is not None:
             self._recorder.end()
+
+    @property
+    def sources(self) -> list[Source]:
+        """The sources that run in threads."""
+        return [feeder.source for feeder in self._feeders]
 
     @property
     def since_s(self) -> float:

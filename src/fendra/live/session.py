@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import json
 import signal
 import sys
@@ -67,13 +68,10 @@ class Session:
             thread.start()
         for work in (self._keep, *([self._lead] if self._leads else [])):
             Thread(target=work, name=work.__name__, daemon=True).start()
-        before_s = sys.getswitchinterval()
-        sys.setswitchinterval(SWITCH_S)
         try:
-            with stopped_by_signals(self.loop.stop):
+            with undisturbed(), stopped_by_signals(self.loop.stop):
                 return self.loop.run()
         finally:
-            sys.setswitchinterval(before_s)
             notify(stopping=1)
             self._is_over.set()
             for feeder in self.feeders:
@@ -118,6 +116,22 @@ class Session:
         """What a leading node remembers."""
         if self._in_phase and not self._leads and isinstance(raw, Mapping):
             self.loop.recall(raw)
+
+
+@contextmanager
+def undisturbed() -> Iterator[None]:
+    """While the block runs, Python's own chores keep no frame waiting: threads take turns quickly,
+    and what there is by now is not looked through for rubbish again and again.
+    """
+    before_s = sys.getswitchinterval()
+    sys.setswitchinterval(SWITCH_S)
+    gc.collect()
+    gc.freeze()
+    try:
+        yield
+    finally:
+        gc.unfreeze()
+        sys.setswitchinterval(before_s)
 
 
 @contextmanager
