@@ -64,12 +64,16 @@ class Session:
 
     def run(self) -> RunReport:
         """Run until the loop is told to stop, or every source that can end has."""
+        with stopped_by_signals(self.loop.stop):
+            return self._run()
+
+    def _run(self) -> RunReport:
         for thread in (*self.feeders, *filter(None, [self.recorder])):
             thread.start()
         for work in (self._keep, *([self._lead] if self._leads else [])):
             Thread(target=work, name=work.__name__, daemon=True).start()
         try:
-            with undisturbed(), stopped_by_signals(self.loop.stop):
+            with undisturbed():
                 return self.loop.run()
         finally:
             notify(stopping=1)
@@ -134,14 +138,29 @@ def undisturbed() -> Iterator[None]:
         sys.setswitchinterval(before_s)
 
 
+STOPS = ("SIGINT", "SIGTERM", "SIGHUP")
+IMPATIENT = 3
+"""How often Ctrl-C is pressed by somebody who does not want to wait for a clean end."""
+
+
 @contextmanager
 def stopped_by_signals(stop: Callable[[], object]) -> Iterator[None]:
-    """While the block runs, SIGTERM and a closed terminal end it as Ctrl-C does."""
-    numbers = [getattr(signal, name) for name in ("SIGTERM", "SIGHUP") if hasattr(signal, name)]
+    """While the block runs, Ctrl-C, SIGTERM and a closed terminal end it cleanly, however often
+    they come; the third Ctrl-C ends it at once.
+    """
+    pressed = 0
+
+    def end(number: int, _frame: object) -> None:
+        nonlocal pressed
+        pressed += number == signal.SIGINT
+        if pressed >= IMPATIENT:
+            raise KeyboardInterrupt
+        stop()
+
     before = {}
     try:
-        for number in numbers:
-            before[number] = signal.signal(number, lambda _number, _frame: stop())
+        for number in (getattr(signal, name) for name in STOPS if hasattr(signal, name)):
+            before[number] = signal.signal(number, end)
     except ValueError:  # not the main thread: whoever runs it ends it
         before = {}
     try:

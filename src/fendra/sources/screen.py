@@ -100,7 +100,7 @@ class ScreenSource(Source):
     def _open_screen(self, number: int) -> None:
         mss = package("mss")
         try:
-            self._grabber = mss.mss()
+            self._grabber = (getattr(mss, "MSS", None) or mss.mss)()
             monitors = self._grabber.monitors
         except Exception as exc:  # of each system its own
             raise SourceError(f"{self} cannot be captured: {exc}") from exc
