@@ -8,11 +8,11 @@ from hypothesis import strategies as st
 import fendra as fd
 from fendra.core.effects import EFFECTS
 from fendra.core.electric.leds import LED_TYPES
-from fendra.core.graph.expr import tame
 from fendra.core.graph.node import NEWS, VALUE
 from fendra.core.graph.ops import LARGEST_UINT_FLOAT, OPS, Kind, Table
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer
+from fendra.core.graph.vocabulary import tame
 from fendra.core.layout.shapes import FACINGS
 from fendra.core.mix import Recording, Slot
 from helpers import strip

@@ -65,7 +65,7 @@ def test_the_page_of_the_design_file_names_every_key(model):
 
 
 def test_the_page_of_the_design_file_names_every_function():
-    from fendra.core.graph.expr import FUNCTIONS
+    from fendra.core.graph.vocabulary import FUNCTIONS
 
     for name in FUNCTIONS:
         assert f"`{name}(" in DESIGN_PAGE, name

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 from fendra.core.checks import Subject, check
 from fendra.core.findings import Path, Report
-from fendra.core.graph.expr import FUNCTIONS
+from fendra.core.graph.vocabulary import FUNCTIONS
 from fendra.core.layout.choice import ALL
 from fendra.core.layout.columns import ORDER_COLUMNS, SPOT_COLUMNS
 

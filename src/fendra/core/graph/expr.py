@@ -21,6 +21,7 @@ from fendra.core.graph import functions
 from fendra.core.graph.clock import Clock
 from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.trace import Tracer, Value
+from fendra.core.graph.vocabulary import OF_CONDITIONS, PLACE_OF, PLAIN, plain, timed, truth_of
 from fendra.core.light import COLOUR_NAMES, is_colour, parse_colour
 from fendra.core.names import did_you_mean, nearest
 
@@ -66,13 +67,6 @@ def compile_expression(
     Raises ExpressionError with the place in the text and a remedy.
     """
     return _Compiler(text, scope, colour).run(want)
-
-
-def tame(value: Value) -> Value:
-    """Held to a size that no later arithmetic overflows with; no NaN, no infinity."""
-    if value.node.op == "column":
-        return value
-    return functions.select(abs(value) <= LARGEST, value, 0.0)
 
 
 class _Compiler:
@@ -335,45 +329,7 @@ class _Compiler:
     def _functions(self) -> dict[str, tuple[int, Callable[..., Value]]]:
         """Name to number of arguments and meaning, of those that there are here."""
         clock = self._scope.clock
-        if clock is None:
-            return _PLAIN
-        return _PLAIN | {
-            "cycle": (1, lambda rate: clock.cycle(tame(rate))),
-            "lag": (2, lambda x, time_s: clock.lag(tame(x), _at_least(time_s, 0.001))),
-            "hold": (2, lambda on, time_s: self._hold(clock, on, time_s)),
-            "since": (1, lambda on: clock.seconds_since(_truth_of(on, "since(brake > 0.5)"))),
-            "toggle": (1, lambda on: ~self._is_step(clock, on, 2, 0)),
-            "steps": (2, lambda on, most: self._steps(clock, on, most)),
-            "peak": (3, lambda x, hold_s, fall: clock.peak(tame(x), _plain(hold_s), tame(fall))),
-            "average": (2, lambda x, time_s: clock.average(tame(x), max(_plain(time_s), 0.001))),
-            "slope": (2, lambda x, time_s: clock.slope(tame(x), _at_least(time_s, 0.001))),
-            "slew": (2, lambda x, most: clock.slew(tame(x), _at_least(most, 0.0), most)),
-            "switch": (3, lambda x, on, off: clock.threshold(tame(x), _plain(on), _plain(off))),
-            "debounce": (2, lambda on, time_s: clock.debounce(
-                _truth_of(on, "debounce(button, 0.02)"), _plain(time_s))),
-            "dwell": (2, lambda on, time_s: clock.dwell(
-                _truth_of(on, "dwell(lux < 20, 10)"), _plain(time_s))),
-            "pulse": (2, lambda on, time_s: clock.pulse(
-                _truth_of(on, "pulse(button, 0.5)"), _plain(time_s))),
-            "starts": (1, lambda on: clock.rises(_truth_of(on, "starts(armed)")) & ~clock.first),
-        }  # fmt: skip
-
-    def _is_step(self, clock: Clock, on: Value, most: int, step: int) -> Value:
-        count = clock.count(_truth_of(on, "toggle(button)"), most)
-        return clock.tracer.apply("to_float", count).equals(float(step))
-
-    def _steps(self, clock: Clock, on: Value, most: Value) -> Value:
-        if most.number is None or not 1 <= most.number <= 1000:
-            raise GraphError("how many steps there are is a plain number from 1 to 1000")
-        count = clock.count(_truth_of(on, "steps(button, 3)"), int(most.number))
-        return clock.tracer.apply("to_float", count)
-
-    def _hold(self, clock: Clock, on: Value, time_s: Value) -> Value:
-        if on.kind is not Kind.TRUTH:
-            raise GraphError("hold needs a condition, as in: hold(left, 0.8)")
-        if time_s.number is None:
-            raise GraphError("the time of a hold is a plain number of seconds")
-        return clock.hold(on, time_s.number)
+        return PLAIN if clock is None else PLAIN | timed(clock)
 
     def _call(self, node: ast.Call) -> Value:
         if not isinstance(node.func, ast.Name) or node.keywords:
@@ -439,7 +395,7 @@ class _Compiler:
             raise self._error(node, "rate_of takes one condition, as in: rate_of(left)")
         arg = node.args[0]
         raw = self._scope.raw(arg.id) if self._scope.raw and isinstance(arg, ast.Name) else None
-        return clock.rate_of(_truth_of(self._value(arg) if raw is None else raw, "rate_of(left)"))
+        return clock.rate_of(truth_of(self._value(arg) if raw is None else raw, "rate_of(left)"))
 
     def _curve(self, node: ast.Call) -> Value:
         """Along straight lines between points."""
@@ -448,7 +404,7 @@ class _Compiler:
                 node, "curve takes a number, and points x, y, as in: curve(lux, 0, 1, 50, 0.2)"
             )
         x, *rest = [self._number(self._value(arg)) for arg in node.args]
-        points = [*map(_plain, rest)]
+        points = [*map(plain, rest)]
         return functions.curve(x, [*zip(points[::2], points[1::2], strict=True)])
 
     def _lost(self, node: ast.Call) -> Value:
@@ -460,87 +416,3 @@ class _Compiler:
             remedy = did_you_mean(node.args[0].id, self._scope.names, "names here")
             raise self._error(node.args[0], f"'{node.args[0].id}' is no signal.", remedy)
         return value
-
-
-def _plain(value: Value) -> float:
-    if value.number is None:
-        raise GraphError("a plain number is needed here")
-    return value.number
-
-
-OF_CONDITIONS = frozenset(
-    {"hold", "since", "toggle", "steps", "debounce", "dwell", "pulse", "starts"}
-)
-"""Functions whose first value is a condition."""
-
-
-def _truth_of(value: Value, example: str) -> Value:
-    if value.kind is not Kind.TRUTH:
-        raise GraphError(f"a condition is needed here, as in: {example}")
-    return value
-
-
-def _colour_of(value: Value, example: str) -> Value:
-    if value.width != 3:
-        raise GraphError(f"a colour is needed here, as in: {example}")
-    return value
-
-
-def _number_of(value: Value, what: str) -> Value:
-    if value.width != 1:
-        raise GraphError(f"{what} is a number, and this is a colour")
-    return value
-
-
-def _even_mix(a: Value, b: Value, share: Value) -> Value:
-    example = "even_mix('blue', 'red', 0.5)"
-    first, second = (functions.clamp(_colour_of(value, example)) for value in (a, b))
-    return functions.even_mix(first, second, _number_of(share, "the share"))
-
-
-def _shift_hue(colour: Value, degrees: Value) -> Value:
-    held = functions.clamp(_colour_of(colour, "shift_hue('orange', 40)"))
-    return functions.shift_hue(held, tame(_number_of(degrees, "an angle")))
-
-
-def _rgb(red: Value, green: Value, blue: Value) -> Value:
-    const = red.tracer.const
-    for value in (red, green, blue):
-        _number_of(value, "a channel")
-    units = [const(unit) for unit in ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))]
-    held = [functions.clamp(value) for value in (red, green, blue)]
-    return held[0] * units[0] + held[1] * units[1] + held[2] * units[2]
-
-
-def _at_least(value: Value, low: float) -> Value:
-    return functions.maximum(value, low)
-
-
-_PLAIN: dict[str, tuple[int, Callable[..., Value]]] = {
-    "abs": (1, abs),
-    "floor": (1, functions.floor),
-    "sqrt": (1, functions.sqrt),
-    "min": (2, functions.minimum),
-    "max": (2, functions.maximum),
-    "clamp": (3, lambda x, low, high: functions.minimum(functions.maximum(x, low), high)),
-    "mix": (3, functions.mix),
-    "ramp": (3, functions.ramp),
-    "smooth": (1, lambda x: functions.smooth(functions.clamp(x))),
-    "sine": (1, lambda turn: functions.sine(tame(turn))),
-    "hue": (1, lambda degrees: functions.hue(tame(_number_of(degrees, "an angle")))),
-    "rgb": (3, _rgb),
-    "even_mix": (3, _even_mix),
-    "shift_hue": (2, _shift_hue),
-    "dead_band": (2, lambda x, width: functions.dead_band(x, _plain(width))),
-}
-"""Functions that need neither time nor signals."""
-
-PLACE_OF = ("x_of", "y_of", "z_of")
-"""Functions that give the place of an LED by its number."""
-
-FUNCTIONS = (
-    *_PLAIN, *PLACE_OF, "cycle", "lag", "hold", "since", "toggle", "steps", "lost", "distance",
-    "peak", "average", "slope", "slew", "switch", "debounce", "dwell", "pulse", "starts", "rate_of",
-    "curve",
-)  # fmt: skip
-"""The names of all functions that an expression may call somewhere."""

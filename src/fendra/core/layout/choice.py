@@ -12,11 +12,12 @@ import numpy as np
 
 from fendra.core.errors import ExpressionError
 from fendra.core.findings import Path, Report
-from fendra.core.graph.expr import Scope, compile_expression, tame
+from fendra.core.graph.expr import Scope, compile_expression
 from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer
+from fendra.core.graph.vocabulary import tame
 from fendra.core.layout.columns import SPOT_COLUMNS, column_values, look_up_in, words
 from fendra.core.layout.table import Layout
 from fendra.core.names import NAME, counted, did_you_mean

@@ -8,11 +8,12 @@ from fendra.core.design import Design
 from fendra.core.errors import ExpressionError, GraphError
 from fendra.core.findings import Report
 from fendra.core.graph.clock import FOREVER_MS, Clock
-from fendra.core.graph.expr import Scope, compile_expression, tame
+from fendra.core.graph.expr import Scope, compile_expression
 from fendra.core.graph.functions import clamp, select
 from fendra.core.graph.node import NEWS, VALUE, Rate
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Tracer, Value
+from fendra.core.graph.vocabulary import tame
 from fendra.core.layout.choice import report_expression
 from fendra.core.signals.condition import (
     coloured,
