@@ -268,7 +268,7 @@ def test_two_nodes_with_one_clock_show_one_picture(little):
     )
     little.write_text(text.replace('level = "s"\n', ""))
     films = []
-    words = [*FENDRA, "run", little, "--set", "pedal=1", "--in-phase", "--for", "2.5", "--to"]
+    words = [*FENDRA, "run", little, "--set", "pedal=1", "--in-phase", "--for", "4", "--to"]
     nodes = [
         subprocess.Popen([*words, f"film:{name}.npz"], stdout=subprocess.DEVNULL)
         for name in ("one", "two")
