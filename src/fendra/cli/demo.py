@@ -22,7 +22,7 @@ if TYPE_CHECKING:
     from fendra.core.design import Design
     from fendra.core.tape import Tape
     from fendra.front import Program
-    from fendra.live.loop import RunReport
+    from fendra.live.stats import RunReport
 
 MOMENT_S = 23.6
 ANIMATION_S = (20.5, 3.3)

@@ -19,8 +19,9 @@ if TYPE_CHECKING:
     from fendra.core.design import Design
     from fendra.core.program import Program
     from fendra.live.connect import Connected
-    from fendra.live.loop import Loop, RunReport
+    from fendra.live.loop import Loop
     from fendra.live.session import Session
+    from fendra.live.stats import RunReport
     from fendra.outputs import Output
 
 From = Annotated[
@@ -120,8 +121,7 @@ def run(
         say(f"{counted(refused, 'thing')} that came made no sense")
     if stats:
         say_stats(session.loop)
-    never = [s for s in session.senders if not s.sent]
-    if never and len(never) == len(session.senders) and session.senders:
+    if session.senders and not any(sender.sent for sender in session.senders):
         raise typer.Exit(1)
 
 

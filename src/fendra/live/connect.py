@@ -18,11 +18,8 @@ from fendra.core.wording import to_findings
 from fendra.files.tape_file import read_tape
 from fendra.outputs import DRIVERS as OUTPUT_DRIVERS
 from fendra.outputs import Output
-from fendra.sources import DRIVERS as SOURCE_DRIVERS
-from fendra.sources import Polled, Source
+from fendra.sources import SOURCES, Polled, Source
 from fendra.sources.tape import TapeSource
-
-TAPE = "tape"
 
 
 class TapeOptions(Options):
@@ -54,6 +51,12 @@ class TapeDriver(Driver):
         return TapeSource(
             tape, loop=options.loop, speed=options.speed, start_s=start_s, gap_s=1 / design.rate
         )
+
+
+SOURCE_DRIVERS: Drivers[Any] = Drivers(
+    "source", {**SOURCES, "tape": (__name__, "TapeDriver")}, SourceError
+)
+"""Every source, tapes among them: these are read from files, of which sources know nothing."""
 
 
 @dataclass
@@ -113,28 +116,18 @@ def _named(
         name, sign, rest = text.partition("=")
         is_named = bool(sign) and ":" not in name and "," not in name
         spec = rest if is_named else text
-        kind = spec.partition(":")[0]
-        stem = label = name.strip() if is_named else kind
+        stem = label = name.strip() if is_named else spec.partition(":")[0]
         count = 1
         while label in taken:
             count += 1
             label = f"{stem}-{count}"
         taken.add(label)
-        if kind == TAPE and drivers is SOURCE_DRIVERS:
-            address, *settings = spec.partition(":")[2].split(",")
-            yield label, TapeDriver(address, **dict(s.split("=", 1) for s in settings if "=" in s))
-        else:
-            yield label, drivers.from_text(spec)
+        yield label, drivers.from_text(spec)
 
 
 def _made(drivers: Drivers[Any], name: str, values: Mapping[str, Any]) -> Any:
     """A driver from a design's table; errors say whose they are."""
     try:
-        if values["type"] == TAPE and drivers is SOURCE_DRIVERS:
-            options = {
-                key: value for key, value in values.items() if key not in ("type", "address")
-            }
-            return TapeDriver(values["address"], **options)
         return drivers.from_table(values)
     except FendraError as exc:
         raise type(exc)(f"{drivers.what} '{name}': {exc}") from exc
@@ -158,8 +151,7 @@ def _check(
 ) -> list[Finding]:
     path: Path = (side, name)
     try:
-        is_tape = values["type"] == TAPE and side == "sources"
-        kind: type[Driver] = TapeDriver if is_tape else drivers.kind(values["type"])
+        kind: type[Driver] = drivers.kind(values["type"])
     except FendraError as exc:
         problem, _, remedy = str(exc).partition(". ")
         where = (*path, "type")

@@ -72,7 +72,6 @@ class Inbox:
         self._rows: dict[str, _Row] = {}
         self.heard: dict[str, Heard] = {}
         self.unused: dict[tuple[str, str], int] = {}
-        self.total = 0
         self.use(design)
 
     def use(self, design: Design) -> None:
@@ -97,7 +96,6 @@ class Inbox:
         """
         now_s = self._clock()
         with self._lock:
-            self.total += 1
             self._put(source, name, raw, now_s, 0)
 
     def put_number(self, source: str, part: str, value: float) -> None:

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from hashlib import sha256
 from math import isfinite
 from threading import Event
@@ -21,7 +21,7 @@ from fendra.core.film import Frame
 from fendra.core.program import Program
 from fendra.live.inbox import Inbox
 from fendra.live.sender import Sender
-from fendra.live.stats import Stats
+from fendra.live.stats import RunReport, Stats
 from fendra.live.trouble import log
 from fendra.outputs import Output
 from fendra.sources import Polled
@@ -36,26 +36,6 @@ SLEW_S = 0.0005
 """How much a frame comes earlier or later at the most, to keep a clock that drifts."""
 LEAVE_S = 3.0
 """How long the outputs have at the most to show how the run ends."""
-
-
-@dataclass(frozen=True)
-class RunReport:
-    """What a run came to.
-
-    rendered: frames made. sent: frames delivered, on all outputs. replaced: frames that a newer one
-    took the place of, since an output was busy. late: frames left out, since the loop was late.
-    limited: frames that a limiter held back; least: the smallest share of the light that it let
-    through, 0 to 1. last: the last frame delivered, if any. seconds: how long it ran.
-    """
-
-    rendered: int
-    sent: int
-    replaced: int
-    late: int
-    limited: int
-    least: float
-    last: Frame | None
-    seconds: float
 
 
 class Loop:

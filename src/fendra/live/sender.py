@@ -36,10 +36,6 @@ class Sender(Thread):
         self._design, self._clock = design, clock
         self._is_over = Event()
 
-    def use(self, design: Design) -> None:
-        """The frames to come are another design's."""
-        self._design = design
-
     def end(self) -> None:
         """Send what is still in the mailbox, and end; what fails now is not tried again."""
         self._is_over.set()

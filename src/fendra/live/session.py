@@ -16,10 +16,11 @@ from fendra.core.program import Program
 from fendra.live.connect import Connected
 from fendra.live.feeder import Feeder
 from fendra.live.inbox import Inbox
-from fendra.live.loop import Loop, RunReport
+from fendra.live.loop import Loop
 from fendra.live.notify import notify
 from fendra.live.recorder import Recorder
 from fendra.live.sender import Sender
+from fendra.live.stats import RunReport
 from fendra.sources import Polled
 
 MEMORY = "memory"

@@ -5,20 +5,37 @@ from __future__ import annotations
 from bisect import bisect_left
 from collections import deque
 from collections.abc import Sequence
-from typing import TYPE_CHECKING
+from dataclasses import dataclass
 
 import numpy as np
 
 from fendra.core.film import Frame
 from fendra.live.sender import Sender
 
-if TYPE_CHECKING:
-    from fendra.live.loop import RunReport
-
 STEPS_MS = (0.1, 0.2, 0.5, 1.0, 2.0, 5.0, 10.0, 20.0, 50.0, 100.0)
 """Upper ends of the steps of a histogram; what is above the last has one of its own."""
 LATELY = 250
 """Frames that `lately` looks back."""
+
+
+@dataclass(frozen=True)
+class RunReport:
+    """What a run came to.
+
+    rendered: frames made. sent: frames delivered, on all outputs. replaced: frames that a newer one
+    took the place of, since an output was busy. late: frames left out, since the loop was late.
+    limited: frames that a limiter held back; least: the smallest share of the light that it let
+    through, 0 to 1. last: the last frame delivered, if any. seconds: how long it ran.
+    """
+
+    rendered: int
+    sent: int
+    replaced: int
+    late: int
+    limited: int
+    least: float
+    last: Frame | None
+    seconds: float
 
 
 class Stats:
@@ -70,8 +87,6 @@ class Stats:
 
     def report(self, senders: Sequence[Sender], seconds: float) -> RunReport:
         """What the run came to."""
-        from fendra.live.loop import RunReport
-
         return RunReport(
             self.rendered,
             sum(sender.sent for sender in senders),

@@ -21,7 +21,6 @@ class Trouble:
     def __init__(self, what: str, tell: Callable[[str], object] = lambda _: None) -> None:
         self.what = what
         self.problem = ""
-        self.times = 0
         self._tell = tell
         self._wait_s = FIRST_S
 
@@ -35,7 +34,6 @@ class Trouble:
         elif problem != self.problem:
             log.info("%s", problem)
         self.problem = problem
-        self.times += 1
         wait_s, self._wait_s = self._wait_s, min(2 * self._wait_s, LONGEST_S)
         return wait_s
 

@@ -16,6 +16,7 @@ from fendra.core.design import Design
 from fendra.core.electric.data import sacn_mbit
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
+from fendra.core.layout import place
 from fendra.outputs import Output, OutputOptions
 from fendra.outputs.sacn_packets import (
     DISCOVERY,
@@ -90,8 +91,6 @@ class SacnOutput(Output):
         if link is None:
             return None
         lines = [design.line[number] for number in self.lines_of(design)]
-        from fendra.core.layout import place
-
         sizes = place(design).line_sizes
         pairs = [(sizes[design.line.index(line)], len(line.wire_order)) for line in lines]
         return link.mbit / sacn_mbit(pairs, 1.0)

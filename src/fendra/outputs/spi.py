@@ -18,6 +18,7 @@ from fendra.core.design import Design
 from fendra.core.electric.leds import LedType
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
+from fendra.core.layout import place
 from fendra.outputs import Output, OutputOptions
 
 Bytes = np.ndarray[Any, np.dtype[np.uint8]]
@@ -111,8 +112,6 @@ class SpiOutput(Output):
 
     def most_frames_hz(self, design: Design) -> float | None:
         """How many frames a second the clock and the silence allow."""
-        from fendra.core.layout import place
-
         lines = self.lines_of(design)
         if len(lines) != 1:
             return None

@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-import contextlib
 from typing import Annotated
 
-import serial
 from pydantic import Field
 
 from fendra.core.design import Design
 from fendra.core.drivers import Names, Options
-from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
 from fendra.sources import News, Source
+from fendra.sources.ports import SerialPort
 from fendra.sources.texts import parse_text
 
 LONGEST = 4096
@@ -60,27 +58,18 @@ class LinesSource(Source):
 
     def __init__(self, address: str = "", **options: object) -> None:
         super().__init__(address, **options)
-        self._port: serial.Serial | None = None
+        self._port: SerialPort | None = None
 
     def __str__(self) -> str:
         return f"port {self.options.address}"
 
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
-        try:
-            self._port = serial.Serial(self.options.address, self.options.baud, exclusive=True)
-        except (OSError, ValueError) as exc:
-            reason = str(getattr(exc.__context__, "strerror", None) or exc)
-            raise SourceError(f"{self} cannot be opened: {reason}") from exc
+        self._port = SerialPort(self.options.address, self.options.baud)
         self._cutter = LineCutter()
 
     def _read(self, wait_s: float) -> News:
         assert self._port is not None
-        try:
-            self._port.timeout = wait_s
-            data = self._port.read(1)
-            data += self._port.read(self._port.in_waiting)
-        except OSError as exc:
-            raise SourceError(f"{self} is gone; check plug and power") from exc
+        data = self._port.take(wait_s)
         news: list[tuple[str, object]] = []
         before = self._cutter.too_long
         for line in self._cutter.feed(data):
@@ -94,6 +83,5 @@ class LinesSource(Source):
 
     def _close(self) -> None:
         if self._port is not None:
-            with contextlib.suppress(OSError):
-                self._port.close()
+            self._port.close()
             self._port = None

@@ -13,14 +13,13 @@ import math
 from collections.abc import Mapping
 from typing import Annotated, Any
 
-import serial
 from pydantic import Field
 
 from fendra.core.design import Design
 from fendra.core.drivers import Options
-from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
 from fendra.sources import News, Source, package, split_address
+from fendra.sources.ports import SerialPort
 from fendra.sources.udp import Datagrams
 
 ARMED = 128
@@ -118,7 +117,7 @@ class MavlinkSource(Source):
     def __init__(self, address: str = "14550", **options: Any) -> None:
         super().__init__(address or "14550", **options)
         self._datagrams: Datagrams | None = None
-        self._port: serial.Serial | None = None
+        self._port: SerialPort | None = None
 
     def __str__(self) -> str:
         return f"MAVLink {self.options.address}"
@@ -129,11 +128,7 @@ class MavlinkSource(Source):
         self._parser.robust_parsing = True
         address = self.options.address
         if address.startswith("/") or address.upper().startswith("COM"):
-            try:
-                self._port = serial.Serial(address, self.options.baud, exclusive=True)
-            except (OSError, ValueError) as exc:
-                reason = str(getattr(exc.__context__, "strerror", None) or exc)
-                raise SourceError(f"{self} cannot be opened: {reason}") from exc
+            self._port = SerialPort(address, self.options.baud)
             return
         self._datagrams = Datagrams(*split_address(address, "0.0.0.0", 14_550))
 
@@ -156,18 +151,13 @@ class MavlinkSource(Source):
         if self._datagrams is not None:
             return self._datagrams.take(wait_s)
         assert self._port is not None
-        try:
-            self._port.timeout = wait_s
-            data = self._port.read(1)
-            return [data + self._port.read(self._port.in_waiting)] if data else []
-        except OSError as exc:
-            raise SourceError(f"{self} is gone; check plug and power") from exc
+        data = self._port.take(wait_s)
+        return [data] if data else []
 
     def _close(self) -> None:
         if self._datagrams is not None:
             self._datagrams.close()
             self._datagrams = None
         if self._port is not None:
-            with contextlib.suppress(OSError):
-                self._port.close()
+            self._port.close()
             self._port = None

@@ -1,0 +1,37 @@
+"""Ports that sources read bytes from, apart from what the bytes say."""
+
+from __future__ import annotations
+
+import contextlib
+
+import serial
+
+from fendra.core.errors import SourceError
+
+
+class SerialPort:
+    """A serial port that is read; nobody else may open it meanwhile. Raises SourceError.
+
+    baud: bits a second.
+    """
+
+    def __init__(self, address: str, baud: int) -> None:
+        self._what = f"port {address}"
+        try:
+            self._port = serial.Serial(address, baud, exclusive=True)
+        except (OSError, ValueError) as exc:
+            reason = str(getattr(exc.__context__, "strerror", None) or exc)
+            raise SourceError(f"{self._what} cannot be opened: {reason}") from exc
+
+    def take(self, wait_s: float) -> bytes:
+        """What has come; waits for the first byte for at most so long."""
+        try:
+            self._port.timeout = wait_s
+            data = self._port.read(1)
+            return bytes(data + self._port.read(self._port.in_waiting))
+        except OSError as exc:
+            raise SourceError(f"{self._what} is gone; check plug and power") from exc
+
+    def close(self) -> None:
+        with contextlib.suppress(OSError):
+            self._port.close()
