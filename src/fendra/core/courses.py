@@ -11,7 +11,7 @@ import numpy as np
 
 from fendra.core.design import Design
 from fendra.core.errors import SignalError
-from fendra.core.light import is_colour, packed_colour, srgb_bytes
+from fendra.core.light import is_colour, pack_colour, srgb_bytes
 from fendra.core.names import did_you_mean
 from fendra.core.tape import Tape
 
@@ -118,7 +118,7 @@ def _number(text: str, words: Mapping[str, int], whole: str) -> float:
     if text.lower() in switch:
         return switch[text.lower()]
     if is_colour(text):
-        return float(packed_colour(*srgb_bytes(text)))
+        return float(pack_colour(*srgb_bytes(text)))
     try:
         value = float(text)
     except ValueError:

@@ -39,10 +39,10 @@ def srgb_bytes(text: str) -> tuple[int, int, int]:
     return rgb.red, rgb.green, rgb.blue
 
 
-def packed_colour(red: int, green: int, blue: int) -> int:
+def pack_colour(red: int, green: int, blue: int) -> int:
     """Three sRGB bytes in one number, as they feed a signal.
 
-    >>> hex(packed_colour(255, 138, 0))
+    >>> hex(pack_colour(255, 138, 0))
     '0xff8a00'
     """
     return red << 16 | green << 8 | blue

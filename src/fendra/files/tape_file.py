@@ -10,7 +10,7 @@ import numpy as np
 import pandas as pd
 
 from fendra.core.errors import FileError, TapeError
-from fendra.core.light import is_colour, packed_colour, srgb_bytes
+from fendra.core.light import is_colour, pack_colour, srgb_bytes
 from fendra.core.tape import Tape
 
 Floats: TypeAlias = np.ndarray[Any, np.dtype[np.float64]]
@@ -108,7 +108,7 @@ def _numbers(
 
 def _packed(colour: str) -> str:
     """A colour as the number that feeds a signal."""
-    return str(packed_colour(*srgb_bytes(colour)))
+    return str(pack_colour(*srgb_bytes(colour)))
 
 
 _WORDS = {"true": "1", "on": "1", "yes": "1", "false": "0", "off": "0", "no": "0", "nan": ""}

@@ -166,14 +166,10 @@ class Clock:
     def since_ms(self, event: Value, start: int = 0) -> Value:
         """Milliseconds since `event` was last true, 0 while it is; it stops at `FOREVER_MS`."""
         before = self.tracer.state(self.tracer.fresh_name("since"), start, Kind.UINT)
-        dt_ms = self._uint(
-            "uint_select", self._uint("uint_less", self.dt_ms, FOREVER_MS), self.dt_ms, FOREVER_MS
-        )
+        dt_ms = self._uint_min(self.dt_ms, FOREVER_MS)
         self._named("passed_ms", dt_ms)
         grown = self._named("age", self._uint("uint_add", before, dt_ms))
-        grown = self._uint(
-            "uint_select", self._uint("uint_less", grown, FOREVER_MS), grown, FOREVER_MS
-        )
+        grown = self._uint_min(grown, FOREVER_MS)
         now = self._uint("uint_select", event, 0, grown)
         self.tracer.remember(before, now)
         return now
@@ -320,7 +316,8 @@ class Clock:
             for name, start in (("age", FOREVER_MS), ("period", 0))
         )
         rises = self.rises(on) & ~self.first
-        grown = self._uint_min(self._uint("uint_add", age, self.dt_ms), FOREVER_MS)
+        dt_ms = self._uint_min(self.dt_ms, FOREVER_MS)
+        grown = self._uint_min(self._uint("uint_add", age, dt_ms), FOREVER_MS)
         is_known = self._uint("uint_less", grown, LONGEST_PERIOD_MS)
         found = self._uint("uint_select", is_known, grown, 0)
         now = self._uint("uint_select", rises, found, period)

@@ -11,7 +11,7 @@ import numpy as np
 
 from fendra.core.errors import SignalError
 from fendra.core.graph.ops import LARGEST
-from fendra.core.light import is_colour, packed_colour, srgb_bytes
+from fendra.core.light import is_colour, pack_colour, srgb_bytes
 from fendra.core.names import did_you_mean
 from fendra.core.signals.model import Signal
 
@@ -100,7 +100,7 @@ def _word(name: str, signal: Signal, raw: Any) -> float:
 
 def _colour(name: str, raw: Any) -> float:
     if isinstance(raw, str) and is_colour(raw):
-        return float(packed_colour(*srgb_bytes(raw)))
+        return float(pack_colour(*srgb_bytes(raw)))
     if isinstance(raw, str):
         raise SignalError(f"signal '{name}' needs a colour, and got {raw!r:.60}")
     if isinstance(raw, (Sequence, np.ndarray)):
@@ -111,7 +111,7 @@ def _colour(name: str, raw: Any) -> float:
             return math.nan
         scale = 255 if any(isinstance(item, (float, np.floating)) for item in raw) else 1
         red, green, blue = (min(max(round(channel * scale), 0), 255) for channel in channels)
-        return float(packed_colour(red, green, blue))
+        return float(pack_colour(red, green, blue))
     value = _number(name, raw)
     if not 0 <= value <= 0xFFFFFF:
         raise SignalError(f"signal '{name}' needs a colour from 0 to 0xffffff, and got {raw!r:.60}")
