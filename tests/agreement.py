@@ -9,6 +9,7 @@ import numpy as np
 import fendra as fd
 from fendra.core.effects import EFFECTS
 from fendra.core.engine import Engine
+from fendra.core.graph.ops import OPS, Kind
 from helpers import strip
 
 RING = {"name": "ring", "shape": "ring", "centre": [0.0, 90.0], "radius": 33.0, "count": 16}
@@ -102,3 +103,26 @@ def _differences(light: np.ndarray, other: np.ndarray) -> str:
     return "; ".join(
         f"{tuple(p.tolist())}: {light[tuple(p)]!r} {other[tuple(p)]!r}" for p in places
     )
+
+
+EDGES = {
+    Kind.FLOAT: [0.0, -0.0, 1.0, -1.0, 0.5, 0.49999997, 1e-40, -1e-40, -3.75, 1e9, -1e9, 16777217.0,
+                 3e38, -3e38, 255.49998, 4294967040.0, np.inf, -np.inf, np.nan],
+    Kind.UINT: [0, 1, 2, 7, 31, 255, 2**24 + 1, 2**31, 2**32 - 1, 65_521],
+    Kind.TRUTH: [False, True],
+}  # fmt: skip
+
+
+def grids(name):
+    """All pairs and triples of edge values and seeded ones that the row may be asked for."""
+    op = OPS[name]
+    rng = np.random.default_rng(11)
+    pools = {
+        Kind.FLOAT: [*EDGES[Kind.FLOAT], *rng.normal(0, 100, 30), *rng.random(30)],
+        Kind.UINT: [*EDGES[Kind.UINT], *rng.integers(0, 2**32, 50)],
+        Kind.TRUTH: EDGES[Kind.TRUTH],
+    }
+    columns = [np.array(pools[kind], np.float64).astype(kind.dtype) for kind in op.takes]
+    flat = [grid.ravel() for grid in np.meshgrid(*columns)]
+    is_allowed = np.broadcast_to(op.where(*flat), flat[0].shape)
+    return [np.ascontiguousarray(grid[is_allowed]) for grid in flat]

@@ -5,6 +5,7 @@
 #include <math.h>
 #include <stdbool.h>
 #include <stdint.h>
+#include <string.h>
 
 #include "heron.h"
 
@@ -15,18 +16,38 @@
 #pragma STDC FP_CONTRACT OFF
 #endif
 
-static const uint8_t hubs_place_0[32] = {
+/* On 8-bit parts flash is a memory of its own: tables stay there and are read number by
+   number. Functions of their own need fewer instructions on 8-bit parts than one of them
+   all. */
+#ifdef __AVR__
+#include <avr/pgmspace.h>
+#define IN_FLASH PROGMEM
+#define READ_U8(x) pgm_read_byte(&(x))
+#define READ_U32(x) pgm_read_dword(&(x))
+#define READ_F32(x) pgm_read_float(&(x))
+#define READ_INT(x) (int)pgm_read_word(&(x))
+#define ON_ITS_OWN __attribute__((noinline))
+#else
+#define IN_FLASH
+#define READ_U8(x) (x)
+#define READ_U32(x) (x)
+#define READ_F32(x) (x)
+#define READ_INT(x) (x)
+#define ON_ITS_OWN
+#endif
+
+static const uint8_t hubs_place_0[32] IN_FLASH = {
     0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11,
     12, 13, 14, 15
 };
 
-static const uint8_t deck_rank[72] = {
+static const uint8_t deck_rank[72] IN_FLASH = {
     35, 34, 33, 32, 31, 30, 29, 28, 27, 26, 25, 24, 23, 22, 21, 20, 19, 18, 17, 16, 15, 14, 13,
     12, 11, 10, 9, 8, 7, 6, 5, 4, 3, 2, 1, 0, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14,
     15, 16, 17, 18, 19, 20, 21, 22, 23, 24, 25, 26, 27, 28, 29, 30, 31, 32, 33, 34, 35
 };
 
-static const float rpm_shown_red[72] = {
+static const float rpm_shown_red[72] IN_FLASH = {
     1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f,
     1.0f, 1.0f, 1.0f, 0.9714286f, 0.9142857f, 0.85714287f, 0.8f, 0.74285716f, 0.6857143f,
     0.62857145f, 0.5714286f, 0.51428574f, 0.45714286f, 0.4f, 0.34285715f, 0.2857143f,
@@ -37,7 +58,7 @@ static const float rpm_shown_red[72] = {
     1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f, 1.0f
 };
 
-static const float rpm_shown_green[72] = {
+static const float rpm_shown_green[72] IN_FLASH = {
     0.014443815f, 0.045161963f, 0.07588011f, 0.10659826f, 0.1373164f, 0.16803455f, 0.1987527f,
     0.22947085f, 0.260189f, 0.29090714f, 0.3216253f, 0.35234344f, 0.3830616f, 0.41377974f,
     0.44449788f, 0.47521603f, 0.5059342f, 0.5366523f, 0.5513001f, 0.54987746f, 0.5484548f,
@@ -51,7 +72,7 @@ static const float rpm_shown_green[72] = {
     0.045161963f, 0.014443815f
 };
 
-static const float rpm_shown_blue[72] = {
+static const float rpm_shown_blue[72] IN_FLASH = {
     0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f,
     0.0f, 0.0f, 0.0f, 0.0033420175f, 0.01002606f, 0.016710095f, 0.02339413f, 0.030078173f,
     0.036762208f, 0.043446243f, 0.050130285f, 0.05681432f, 0.06349836f, 0.0701824f, 0.07686643f,
@@ -62,7 +83,7 @@ static const float rpm_shown_blue[72] = {
     0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f, 0.0f
 };
 
-static const float parked_2_table[72] = {
+static const float parked_2_table[72] IN_FLASH = {
     1.1153846f, 1.034066f, 0.9527472f, 0.87142855f, 0.7901099f, 0.70879126f, 0.6274725f,
     0.54615384f, 0.46483517f, 0.3835165f, 0.30219778f, 0.22087911f, 0.13956043f, 0.05824176f,
     -0.023076924f, -0.104395606f, -0.18571427f, -0.26703298f, -0.34835163f, -0.42967033f,
@@ -76,7 +97,7 @@ static const float parked_2_table[72] = {
     0.7901099f, 0.87142855f, 0.9527472f, 1.034066f, 1.1153846f
 };
 
-static const float parked_2_table_2[72] = {
+static const float parked_2_table_2[72] IN_FLASH = {
     0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f,
     0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f,
     0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f, 0.15625f,
@@ -87,7 +108,7 @@ static const float parked_2_table_2[72] = {
     0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f, 0.84375f
 };
 
-static const uint8_t parked_2_table_3[72] = {
+static const uint8_t parked_2_table_3[72] IN_FLASH = {
     3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3,
     3, 3, 3, 3, 3, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
     0, 0, 0, 0, 0, 0, 0, 0, 0, 0
@@ -98,14 +119,25 @@ struct run {
     int first, end, place;
 };
 
-static const struct run hubs_runs[2] = {
+static inline struct run run_of(const struct run *runs, int r)
+{
+    const struct run run = {READ_INT(runs[r].first), READ_INT(runs[r].end),
+        READ_INT(runs[r].place)};
+    return run;
+}
+
+static const struct run hubs_runs[2] IN_FLASH = {
     {0, 16, 0},
     {40, 56, 16},
 };
 
 /* LEDs painted at a time: 12 bytes of stack each. */
 #ifndef AT_ONCE
+#ifdef __AVR__
+#define AT_ONCE 16
+#else
 #define AT_ONCE 64
+#endif
 #endif
 
 /* Linear light, 0 to 1, of the LEDs that are being painted. */
@@ -146,6 +178,52 @@ static inline uint32_t high_word(uint32_t a, uint32_t b)
     return (uint32_t)(((uint64_t)a * b) >> 32);
 }
 
+/* a / b. avr-libc rounds twice where that is below the smallest normal float. */
+#ifdef __AVR__
+static ON_ITS_OWN float quotient(float a, float b)
+{
+    union {
+        float value;
+        uint32_t bits;
+    } x = {a}, y = {b}, found = {a / b};
+    const int16_t exponent_a = (int16_t)((x.bits >> 23) & 255u);
+    const int16_t exponent_b = (int16_t)((y.bits >> 23) & 255u);
+    if ((found.bits << 1) >= (uint32_t)1u << 24 || a == 0.0f || exponent_b == 255) {
+        return found.value;
+    }
+    uint32_t rest = (x.bits & 0x7fffffu) | (exponent_a > 0 ? 0x800000u : 0u);
+    uint32_t divisor = (y.bits & 0x7fffffu) | 0x800000u;
+    int16_t shift = (int16_t)((exponent_a > 0 ? exponent_a : 1) - exponent_b + 149);
+    found.bits = 0u;
+    for (; shift < 0 && divisor < (uint32_t)1u << 28; shift++) {
+        divisor <<= 1;
+    }
+    if (rest >= divisor) {
+        rest -= divisor;
+        found.bits = 1u;
+    }
+    for (; shift > 0; shift--) {
+        rest <<= 1;
+        found.bits <<= 1;
+        if (rest >= divisor) {
+            rest -= divisor;
+            found.bits |= 1u;
+        }
+    }
+    rest <<= 1;
+    if (rest > divisor || (rest == divisor && (found.bits & 1u) != 0u)) {
+        found.bits++;
+    }
+    found.bits |= (x.bits ^ y.bits) & 0x80000000u;
+    return found.value;
+}
+#else
+static inline float quotient(float a, float b)
+{
+    return a / b;
+}
+#endif
+
 /* Light times 255 as a byte, rounded. No light here is below 0, or above 600.3. */
 static inline uint8_t to_byte(float light)
 {
@@ -162,16 +240,14 @@ struct draw {
 static void add_draw(struct draw *draw, uint8_t rgb[][3], int first, int end,
     const uint32_t ua[3])
 {
-    uint32_t sum[3] = {0u, 0u, 0u}, lit[3] = {0u, 0u, 0u};
-    for (int i = first; i < end; i++) {
-        for (int c = 0; c < 3; c++) {
-            sum[c] += rgb[i][c];
-            lit[c] += rgb[i][c] > 0u;
-        }
-    }
     for (int c = 0; c < 3; c++) {
-        draw->sum += (uint64_t)ua[c] * sum[c];
-        draw->slack += (uint64_t)ua[c] * lit[c];
+        uint32_t sum = 0u, lit = 0u;
+        for (int i = first; i < end; i++) {
+            sum += rgb[i][c];
+            lit += rgb[i][c] > 0u;
+        }
+        draw->sum += (uint64_t)READ_U32(ua[c]) * sum;
+        draw->slack += (uint64_t)READ_U32(ua[c]) * lit;
     }
 }
 
@@ -207,8 +283,22 @@ static void scale(uint8_t rgb[][3], int first, int end, uint32_t gain)
     }
 }
 
+/* Colours of count LEDs in the order of their wire. */
+static uint8_t *put_grb(uint8_t *to, const uint8_t *rgb, int count)
+{
+    for (; count > 0; count--) {
+        const uint8_t red = rgb[0], green = rgb[1], blue = rgb[2];
+        to[0] = green;
+        to[1] = red;
+        to[2] = blue;
+        to += 3;
+        rgb += 3;
+    }
+    return to;
+}
+
 /* The numbers of a frame, one for all LEDs. */
-static void step(struct heron *state, const struct heron_signals *signals,
+static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *signals,
     uint32_t now_ms)
 {
     struct heron_now *const now = &state->now;
@@ -227,7 +317,8 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const bool speed_lost = !speed_heard;
     const float speed_raw = speed_heard ? clamp(signals->speed.value, 0.0f, 45.0f) : 0.0f;
     const float v = dt_s / 0.1f;
-    const float share = 1.0f - 1.0f / (1.0f + v * (1.0f + v * (0.5f + v * 0.16666667f)));
+    const float v_2 = quotient(1.0f, 1.0f + v * (1.0f + v * (0.5f + v * 0.16666667f)));
+    const float share = 1.0f - v_2;
     const float speed = first ? speed_raw : state->speed_lag + (speed_raw - state->speed_lag)
         * share;
 
@@ -237,9 +328,9 @@ static void step(struct heron *state, const struct heron_signals *signals,
         : (age_2 < 2147483647u ? age_2 : 2147483647u);
     const bool rpm_heard = rpm_since < 500u;
     const float rpm_raw = rpm_heard ? clamp(signals->rpm.value, 0.0f, 6000.0f) : 0.0f;
-    const float v_2 = dt_s / 0.08f;
-    const float v_3 = 1.0f / (1.0f + v_2 * (1.0f + v_2 * (0.5f + v_2 * 0.16666667f)));
-    const float share_2 = 1.0f - v_3;
+    const float v_3 = dt_s / 0.08f;
+    const float v_4 = quotient(1.0f, 1.0f + v_3 * (1.0f + v_3 * (0.5f + v_3 * 0.16666667f)));
+    const float share_2 = 1.0f - v_4;
     const float rpm = first ? rpm_raw : state->rpm_lag + (rpm_raw - state->rpm_lag) * share_2;
 
     /* Signal throttle (heron.toml:163) */
@@ -255,9 +346,9 @@ static void step(struct heron *state, const struct heron_signals *signals,
         : (age_4 < 2147483647u ? age_4 : 2147483647u);
     const bool brake_heard = brake_since < 500u;
     const float brake_raw = brake_heard ? clamp(signals->brake.value, 0.0f, 1.0f) : 0.0f;
-    const float v_4 = dt_s / 0.05f;
-    const float v_5 = 1.0f / (1.0f + v_4 * (1.0f + v_4 * (0.5f + v_4 * 0.16666667f)));
-    const float share_3 = 1.0f - v_5;
+    const float v_5 = dt_s / 0.05f;
+    const float v_6 = quotient(1.0f, 1.0f + v_5 * (1.0f + v_5 * (0.5f + v_5 * 0.16666667f)));
+    const float share_3 = 1.0f - v_6;
     const float brake = first ? brake_raw : state->brake_lag + (brake_raw - state->brake_lag)
         * share_3;
 
@@ -266,30 +357,30 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const uint32_t left_since = signals->left.is_new ? 0u
         : (age_5 < 2147483647u ? age_5 : 2147483647u);
     const bool left_heard = left_since < 500u;
-    const bool v_6 = 0.5f < signals->left.value && left_heard;
+    const bool v_7 = 0.5f < signals->left.value && left_heard;
     const uint32_t age_6 = state->left_since_2 + passed_ms;
-    const uint32_t left_since_2 = v_6 ? 0u : (age_6 < 2147483647u ? age_6 : 2147483647u);
-    const bool left = left_heard && (v_6 || left_since_2 < 450u);
+    const uint32_t left_since_2 = v_7 ? 0u : (age_6 < 2147483647u ? age_6 : 2147483647u);
+    const bool left = left_heard && (v_7 || left_since_2 < 450u);
 
     /* Signal right (heron.toml:178) */
     const uint32_t age_7 = state->right_since + passed_ms;
     const uint32_t right_since = signals->right.is_new ? 0u
         : (age_7 < 2147483647u ? age_7 : 2147483647u);
     const bool right_heard = right_since < 500u;
-    const bool v_7 = 0.5f < signals->right.value && right_heard;
+    const bool v_8 = 0.5f < signals->right.value && right_heard;
     const uint32_t age_8 = state->right_since_2 + passed_ms;
-    const uint32_t right_since_2 = v_7 ? 0u : (age_8 < 2147483647u ? age_8 : 2147483647u);
-    const bool right = right_heard && (v_7 || right_since_2 < 450u);
+    const uint32_t right_since_2 = v_8 ? 0u : (age_8 < 2147483647u ? age_8 : 2147483647u);
+    const bool right = right_heard && (v_8 || right_since_2 < 450u);
 
     /* Signal battery (heron.toml:184) */
     const bool battery_ever = signals->battery.is_new || state->battery_ever;
     const float battery_raw = battery_ever ? clamp(signals->battery.value, 36.0f, 55.0f)
         : 48.0f;
-    const float v_8 = dt_s / 2.5f;
-    const float v_9 = 1.0f / (1.0f + v_8 * (1.0f + v_8 * (0.5f + v_8 * 0.16666667f)));
-    const float share_4 = 1.0f - v_9;
-    const float v_10 = state->battery_lag + (battery_raw - state->battery_lag) * share_4;
-    const float battery = first ? battery_raw : v_10;
+    const float v_9 = dt_s / 2.5f;
+    const float v_10 = quotient(1.0f, 1.0f + v_9 * (1.0f + v_9 * (0.5f + v_9 * 0.16666667f)));
+    const float share_4 = 1.0f - v_10;
+    const float v_11 = state->battery_lag + (battery_raw - state->battery_lag) * share_4;
+    const float battery = first ? battery_raw : v_11;
 
     /* Signal lean (heron.toml:190) */
     const uint32_t age_9 = state->lean_since + passed_ms;
@@ -297,9 +388,10 @@ static void step(struct heron *state, const struct heron_signals *signals,
         : (age_9 < 2147483647u ? age_9 : 2147483647u);
     const bool lean_heard = lean_since < 500u;
     const float lean_raw = lean_heard ? clamp(signals->lean.value, -30.0f, 30.0f) : 0.0f;
-    const float v_11 = dt_s / 0.15f;
-    const float v_12 = 1.0f / (1.0f + v_11 * (1.0f + v_11 * (0.5f + v_11 * 0.16666667f)));
-    const float share_5 = 1.0f - v_12;
+    const float v_12 = dt_s / 0.15f;
+    const float v_13 =
+        quotient(1.0f, 1.0f + v_12 * (1.0f + v_12 * (0.5f + v_12 * 0.16666667f)));
+    const float share_5 = 1.0f - v_13;
     const float lean = first ? lean_raw : state->lean_lag + (lean_raw - state->lean_lag)
         * share_5;
 
@@ -315,39 +407,38 @@ static void step(struct heron *state, const struct heron_signals *signals,
     const bool parked = speed < 0.8f && throttle < 0.05f && brake < 0.05f && speed_heard;
 
     /* Signal battery_low (heron.toml:206) */
-    const bool v_13 = battery < 43.9f;
+    const bool v_14 = battery < 43.9f;
     const uint32_t age_11 = state->battery_low_since + passed_ms;
-    const uint32_t battery_low_since = v_13 ? 0u
+    const uint32_t battery_low_since = v_14 ? 0u
         : (age_11 < 2147483647u ? age_11 : 2147483647u);
-    now->battery_low = v_13 || battery_low_since < 2000u;
+    now->battery_low = v_14 || battery_low_since < 2000u;
 
     /* Scene "parked" (heron.toml:218) */
     const bool parked_chosen = parked && speed_heard;
-    const bool v_14 = speed_lost || parked;
-    const float v_15 = parked_chosen ? state->v_there_2
+    const bool v_15 = speed_lost || parked;
+    const float v_16 = parked_chosen ? state->v_there_2
         : (speed_heard ? state->v_there_4 : state->v_there);
-    const float v_16 = v_14 ? v_15 : state->v_there_3;
-    const float v_17 =
-        larger(v_16 + dt_s / (v_14 ? (parked_chosen ? 1.2f : 0.3f) : 0.5f), 0.0f);
-    const float v_18 = first ? 1.0f : smaller(v_17, 1.0f);
-    const float v_19 = 1.0f - v_16;
-    const bool v_20 = v_19 == 0.0f;
-    const float v_21 = v_18 < 1.0f ? (v_20 ? 0.0f : (1.0f - v_18) / (v_20 ? 1.0f : v_19))
+    const float v_17 = v_15 ? v_16 : state->v_there_3;
+    const float v_18 = v_17 + quotient(dt_s, v_15 ? (parked_chosen ? 1.2f : 0.3f) : 0.5f);
+    const float v_19 = first ? 1.0f : clamp(v_18, 0.0f, 1.0f);
+    const float v_20 = 1.0f - v_17;
+    const bool v_21 = v_20 == 0.0f;
+    const float v_22 = v_19 < 1.0f ? (v_21 ? 0.0f : quotient(1.0f - v_19, v_21 ? 1.0f : v_20))
         : 0.0f;
 
     /* Scene "no news" (heron.toml:213) */
-    now->no_news_there = speed_heard ? state->v_there * v_21 : v_18;
-    now->parked_there = parked_chosen ? v_18 : state->v_there_2 * v_21;
+    now->no_news_there = speed_heard ? state->v_there * v_22 : v_19;
+    now->parked_there = parked_chosen ? v_19 : state->v_there_2 * v_22;
 
     /* Scene "riding" (heron.toml:223) */
-    now->riding_there = v_14 ? state->v_there_3 * v_21 : v_18;
+    now->riding_there = v_15 ? state->v_there_3 * v_22 : v_19;
 
     /* Layer 1, "running light, front" (heron.toml:240) */
-    const float v_22 = dt_s / 0.6f;
+    const float v_23 = dt_s / 0.6f;
     const float running_light_front_grown =
-        clamp(state->running_light_front_presence + v_22, 0.0f, 1.0f);
+        clamp(state->running_light_front_presence + v_23, 0.0f, 1.0f);
     const float running_light_front_shrunk =
-        clamp(state->running_light_front_presence - v_22, 0.0f, 1.0f);
+        clamp(state->running_light_front_presence - v_23, 0.0f, 1.0f);
     const float running_light_front_presence = lights ? running_light_front_grown
         : running_light_front_shrunk;
     now->running_light_front_on = lights || 0.0f < running_light_front_presence;
@@ -359,9 +450,9 @@ static void step(struct heron *state, const struct heron_signals *signals,
 
     /* Layer 2, "running light, rear" (heron.toml:250) */
     const float running_light_rear_grown =
-        clamp(state->running_light_rear_presence + v_22, 0.0f, 1.0f);
+        clamp(state->running_light_rear_presence + v_23, 0.0f, 1.0f);
     const float running_light_rear_shrunk =
-        clamp(state->running_light_rear_presence - v_22, 0.0f, 1.0f);
+        clamp(state->running_light_rear_presence - v_23, 0.0f, 1.0f);
     const float running_light_rear_presence = lights ? running_light_rear_grown
         : running_light_rear_shrunk;
     now->running_light_rear_on = lights || 0.0f < running_light_rear_presence;
@@ -370,56 +461,56 @@ static void step(struct heron *state, const struct heron_signals *signals,
     }
 
     /* Layer 3, "hubs roll with the road" (heron.toml:260) */
-    const bool v_23 = 0.0f < now->riding_there;
-    const bool v_24 = 0.8f < speed && v_23;
-    const float hubs_roll_with_the_road_rate = clamp(speed / 24.0f, 0.0f, 50.0f);
-    const float v_25 = floorf(hubs_roll_with_the_road_rate * 2.0f * 4.2949675e+06f + 0.5f);
-    const uint32_t hubs_roll_with_the_road_step = (uint32_t)v_25;
+    const bool v_24 = 0.0f < now->riding_there;
+    const bool v_25 = 0.8f < speed && v_24;
+    const float hubs_roll_with_the_road_rate = clamp(quotient(speed, 24.0f), 0.0f, 50.0f);
+    const float v_26 = floorf(hubs_roll_with_the_road_rate * 2.0f * 4.2949675e+06f + 0.5f);
+    const uint32_t hubs_roll_with_the_road_step = (uint32_t)v_26;
     const uint32_t hubs_roll_with_the_road_phase = state->hubs_roll_with_the_road_phase
         + hubs_roll_with_the_road_step * dt_ms;
-    const float v_26 = larger(state->hubs_roll_with_the_road_presence + dt_s / 0.4f, 0.0f);
-    const float hubs_roll_with_the_road_grown = smaller(v_26, 1.0f);
-    const float v_27 = larger(state->hubs_roll_with_the_road_presence - dt_s / 0.8f, 0.0f);
-    const float hubs_roll_with_the_road_shrunk = smaller(v_27, 1.0f);
-    now->hubs_roll_with_the_road_presence = v_24 ? hubs_roll_with_the_road_grown
+    const float v_27 = larger(state->hubs_roll_with_the_road_presence + dt_s / 0.4f, 0.0f);
+    const float hubs_roll_with_the_road_grown = smaller(v_27, 1.0f);
+    const float v_28 = larger(state->hubs_roll_with_the_road_presence - dt_s / 0.8f, 0.0f);
+    const float hubs_roll_with_the_road_shrunk = smaller(v_28, 1.0f);
+    now->hubs_roll_with_the_road_presence = v_25 ? hubs_roll_with_the_road_grown
         : hubs_roll_with_the_road_shrunk;
-    now->hubs_roll_with_the_road_on = (v_24 || 0.0f < now->hubs_roll_with_the_road_presence)
-        && v_23;
+    now->hubs_roll_with_the_road_on = (v_25 || 0.0f < now->hubs_roll_with_the_road_presence)
+        && v_24;
     if (now->hubs_roll_with_the_road_on) {
-        const float v_28 = clamp((speed - 3.0f) / 27.0f, 0.0f, 1.0f);
-        now->hubs_roll_with_the_road_colour_green = 0.051269457f + v_28 * 0.6941347f;
-        now->hubs_roll_with_the_road_colour_blue = 1.0f + v_28 * -0.5658463f;
-        const float v_29 = (float)(hubs_roll_with_the_road_phase >> 8u) * 5.9604645e-08f;
-        now->hubs_roll_with_the_road_v = 1.0f - v_29;
+        const float v_29 = clamp(quotient(speed - 3.0f, 27.0f), 0.0f, 1.0f);
+        now->hubs_roll_with_the_road_colour_green = 0.051269457f + v_29 * 0.6941347f;
+        now->hubs_roll_with_the_road_colour_blue = 1.0f + v_29 * -0.5658463f;
+        const float v_30 = (float)(hubs_roll_with_the_road_phase >> 8u) * 5.9604645e-08f;
+        now->hubs_roll_with_the_road_v = 1.0f - v_30;
     }
 
     /* Layer 4, "cornering light, left" (heron.toml:276) */
-    const bool v_28 = lights && lean < -1.5f && !left;
-    const float v_29 = dt_s / 0.3f;
+    const bool v_29 = lights && lean < -1.5f && !left;
+    const float v_30 = dt_s / 0.3f;
     const float cornering_light_left_shrunk =
-        clamp(state->cornering_light_left_presence - v_29, 0.0f, 1.0f);
-    const float cornering_light_left_presence = v_28 ? 1.0f : cornering_light_left_shrunk;
-    now->cornering_light_left_on = v_28 || 0.0f < cornering_light_left_presence;
+        clamp(state->cornering_light_left_presence - v_30, 0.0f, 1.0f);
+    const float cornering_light_left_presence = v_29 ? 1.0f : cornering_light_left_shrunk;
+    now->cornering_light_left_on = v_29 || 0.0f < cornering_light_left_presence;
     if (now->cornering_light_left_on) {
-        const float level = clamp((-lean - 1.5f) / 3.5f, 0.0f, 1.0f);
-        const float v_30 = (level * 100.0f + 16.0f) / 116.0f;
+        const float level = clamp(quotient(-lean - 1.5f, 3.5f), 0.0f, 1.0f);
+        const float v_31 = quotient(level * 100.0f + 16.0f, 116.0f);
         now->cornering_light_left_strength = cornering_light_left_presence
-            * (0.08f < level ? v_30 * v_30 * v_30 : level * 0.110705644f);
+            * (0.08f < level ? v_31 * v_31 * v_31 : level * 0.110705644f);
         now->cornering_light_left_paint_green = 0.8713671f * now->cornering_light_left_strength;
         now->cornering_light_left_paint_blue = 0.6866853f * now->cornering_light_left_strength;
     }
 
     /* Layer 5, "cornering light, right" (heron.toml:286) */
-    const bool v_30 = lights && 1.5f < lean && !right;
+    const bool v_31 = lights && 1.5f < lean && !right;
     const float cornering_light_right_shrunk =
-        clamp(state->cornering_light_right_presence - v_29, 0.0f, 1.0f);
-    const float cornering_light_right_presence = v_30 ? 1.0f : cornering_light_right_shrunk;
-    now->cornering_light_right_on = v_30 || 0.0f < cornering_light_right_presence;
+        clamp(state->cornering_light_right_presence - v_30, 0.0f, 1.0f);
+    const float cornering_light_right_presence = v_31 ? 1.0f : cornering_light_right_shrunk;
+    now->cornering_light_right_on = v_31 || 0.0f < cornering_light_right_presence;
     if (now->cornering_light_right_on) {
-        const float level = clamp((lean - 1.5f) / 3.5f, 0.0f, 1.0f);
-        const float v_31 = (level * 100.0f + 16.0f) / 116.0f;
+        const float level = clamp(quotient(lean - 1.5f, 3.5f), 0.0f, 1.0f);
+        const float v_32 = quotient(level * 100.0f + 16.0f, 116.0f);
         now->cornering_light_right_strength = cornering_light_right_presence
-            * (0.08f < level ? v_31 * v_31 * v_31 : level * 0.110705644f);
+            * (0.08f < level ? v_32 * v_32 * v_32 : level * 0.110705644f);
         now->cornering_light_right_paint_green = 0.8713671f
             * now->cornering_light_right_strength;
         now->cornering_light_right_paint_blue = 0.6866853f
@@ -428,16 +519,16 @@ static void step(struct heron *state, const struct heron_signals *signals,
 
     /* Layer 6, "rpm" (heron.toml:296) */
     const float rpm_value = clamp(rpm, -1e+06f, 1e+06f);
-    const float v_31 = clamp(rpm_value / 5200.0f, 0.0f, 1.0f);
-    const bool v_32 = state->rpm_peak <= v_31;
+    const float v_32 = clamp(quotient(rpm_value, 5200.0f), 0.0f, 1.0f);
+    const bool v_33 = state->rpm_peak <= v_32;
     const uint32_t rpm_age = state->rpm_since_2 + passed_ms;
-    const uint32_t rpm_since_2 = v_32 ? 0u : (rpm_age < 2147483647u ? rpm_age : 2147483647u);
-    const float v_33 = rpm_since_2 < 501u ? state->rpm_peak
-        : larger(state->rpm_peak - dt_s * 0.25f, v_31);
-    const float rpm_peak = v_32 || first ? v_31 : v_33;
-    now->rpm_on = v_23 && v_23;
+    const uint32_t rpm_since_2 = v_33 ? 0u : (rpm_age < 2147483647u ? rpm_age : 2147483647u);
+    const float v_34 = rpm_since_2 < 501u ? state->rpm_peak
+        : larger(state->rpm_peak - dt_s * 0.25f, v_32);
+    const float rpm_peak = v_33 || first ? v_32 : v_34;
+    now->rpm_on = v_24 && v_24;
     if (now->rpm_on) {
-        now->rpm_reach = v_31 * 36.0f;
+        now->rpm_reach = v_32 * 36.0f;
         now->rpm_is_dark = 4700.0f <= rpm_value && 0.5f <= (float)((now_ms * 17179870u) >> 8u)
             * 5.9604645e-08f;
         now->rpm_top = rpm_peak * 36.0f;
@@ -446,22 +537,22 @@ static void step(struct heron *state, const struct heron_signals *signals,
     }
 
     /* Layer 7, "brake light" (heron.toml:310) */
-    const bool v_34 = 0.04f < brake;
-    const float brake_light_shrunk = clamp(state->brake_light_presence - v_11, 0.0f, 1.0f);
-    const float brake_light_presence = v_34 ? 1.0f : brake_light_shrunk;
-    now->brake_light_on = v_34 || 0.0f < brake_light_presence;
+    const bool v_35 = 0.04f < brake;
+    const float brake_light_shrunk = clamp(state->brake_light_presence - v_12, 0.0f, 1.0f);
+    const float brake_light_presence = v_35 ? 1.0f : brake_light_shrunk;
+    now->brake_light_on = v_35 || 0.0f < brake_light_presence;
     if (now->brake_light_on) {
         const float level = clamp(0.35f + 0.65f * brake, 0.0f, 1.0f);
-        const float v_35 = (level * 100.0f + 16.0f) / 116.0f;
+        const float v_36 = quotient(level * 100.0f + 16.0f, 116.0f);
         now->brake_light_strength = brake_light_presence
-            * (0.08f < level ? v_35 * v_35 * v_35 : level * 0.110705644f);
+            * (0.08f < level ? v_36 * v_36 * v_36 : level * 0.110705644f);
         now->brake_light_rest = 1.0f - brake_light_presence;
     }
 
     /* Layer 8, "turn left, front" (heron.toml:319) */
     const uint32_t turn_left_front_age = state->turn_left_front_since + passed_ms;
-    const uint32_t v_35 = turn_left_front_age < 2147483647u ? turn_left_front_age : 2147483647u;
-    const uint32_t turn_left_front_since = left && !state->turn_left_front_stays ? 0u : v_35;
+    const uint32_t v_36 = turn_left_front_age < 2147483647u ? turn_left_front_age : 2147483647u;
+    const uint32_t turn_left_front_since = left && !state->turn_left_front_stays ? 0u : v_36;
     now->turn_left_front_on = left
         || (state->turn_left_front_stays && turn_left_front_since < 500u);
     const uint32_t turn_left_front_elapsed = now->turn_left_front_on
@@ -469,18 +560,18 @@ static void step(struct heron *state, const struct heron_signals *signals,
 
     /* Layer 9, "turn right, front" (heron.toml:327) */
     const uint32_t turn_right_front_age = state->turn_right_front_since + passed_ms;
-    const uint32_t v_36 = turn_right_front_age < 2147483647u ? turn_right_front_age
+    const uint32_t v_37 = turn_right_front_age < 2147483647u ? turn_right_front_age
         : 2147483647u;
-    const uint32_t turn_right_front_since = right && !state->turn_right_front_stays ? 0u : v_36;
-    const bool v_37 = state->turn_right_front_stays && turn_right_front_since < 500u;
-    now->turn_right_front_on = right || v_37;
+    const uint32_t turn_right_front_since = right && !state->turn_right_front_stays ? 0u : v_37;
+    const bool v_38 = state->turn_right_front_stays && turn_right_front_since < 500u;
+    now->turn_right_front_on = right || v_38;
     const uint32_t turn_right_front_elapsed = now->turn_right_front_on
         && !state->turn_right_front_was ? 0u : (state->turn_right_front_elapsed + dt_ms) % 692u;
 
     /* Layer 10, "turn left, rear" (heron.toml:335) */
     const uint32_t turn_left_rear_age = state->turn_left_rear_since + passed_ms;
-    const uint32_t v_38 = turn_left_rear_age < 2147483647u ? turn_left_rear_age : 2147483647u;
-    const uint32_t turn_left_rear_since = left && !state->turn_left_rear_stays ? 0u : v_38;
+    const uint32_t v_39 = turn_left_rear_age < 2147483647u ? turn_left_rear_age : 2147483647u;
+    const uint32_t turn_left_rear_since = left && !state->turn_left_rear_stays ? 0u : v_39;
     now->turn_left_rear_on = left
         || (state->turn_left_rear_stays && turn_left_rear_since < 500u);
     const uint32_t turn_left_rear_elapsed = now->turn_left_rear_on && !state->turn_left_rear_was
@@ -488,41 +579,41 @@ static void step(struct heron *state, const struct heron_signals *signals,
 
     /* Layer 11, "turn right, rear" (heron.toml:344) */
     const uint32_t turn_right_rear_age = state->turn_right_rear_since + passed_ms;
-    const uint32_t v_39 = turn_right_rear_age < 2147483647u ? turn_right_rear_age : 2147483647u;
-    const uint32_t turn_right_rear_since = right && !state->turn_right_rear_stays ? 0u : v_39;
+    const uint32_t v_40 = turn_right_rear_age < 2147483647u ? turn_right_rear_age : 2147483647u;
+    const uint32_t turn_right_rear_since = right && !state->turn_right_rear_stays ? 0u : v_40;
     now->turn_right_rear_on = right
         || (state->turn_right_rear_stays && turn_right_rear_since < 500u);
     const uint32_t turn_right_rear_elapsed = now->turn_right_rear_on
         && !state->turn_right_rear_was ? 0u : (state->turn_right_rear_elapsed + dt_ms) % 692u;
 
     /* Layer 12, "parked" (heron.toml:353) */
-    const bool v_40 = 0.0f < now->parked_there;
-    now->parked_2_on = v_40 && v_40;
+    const bool v_41 = 0.0f < now->parked_there;
+    now->parked_2_on = v_41 && v_41;
     if (now->parked_2_on) {
         now->parked_2_v = high_word(now_ms, 660765u);
         now->parked_2_v_2 = (float)((now_ms * 660765u) >> 8u) * 5.9604645e-08f;
-        const uint32_t v_41 = high_word(now_ms, 644246u);
-        const float v_42 = (float)((now_ms * 644246u) >> 8u) * 5.9604645e-08f;
-        now->parked_2_v_3 = v_42 * v_42 * (3.0f - 2.0f * v_42);
-        const uint32_t v_43 = (2654356959u ^ (v_41 + 0u)) * 2654435761u;
-        now->parked_2_v_4 = v_43 ^ (v_43 >> 15u);
-        const uint32_t v_44 = (2654356959u ^ (v_41 + 1u)) * 2654435761u;
-        now->parked_2_v_5 = v_44 ^ (v_44 >> 15u);
+        const uint32_t v_42 = high_word(now_ms, 644246u);
+        const float v_43 = (float)((now_ms * 644246u) >> 8u) * 5.9604645e-08f;
+        now->parked_2_v_3 = v_43 * v_43 * (3.0f - 2.0f * v_43);
+        const uint32_t v_44 = (2654356959u ^ (v_42 + 0u)) * 2654435761u;
+        now->parked_2_v_4 = v_44 ^ (v_44 >> 15u);
+        const uint32_t v_45 = (2654356959u ^ (v_42 + 1u)) * 2654435761u;
+        now->parked_2_v_5 = v_45 ^ (v_45 >> 15u);
     }
 
     /* Layer 13, "parked, looking round" (heron.toml:367) */
-    now->parked_looking_round_on = !lights && v_40 && v_40;
+    now->parked_looking_round_on = !lights && v_41 && v_41;
     if (now->parked_looking_round_on) {
-        const float v_41 = 2.0f * ((float)((now_ms * 1073742u) >> 8u) * 5.9604645e-08f) - 1.0f;
-        now->parked_looking_round_middle = 1.0f - fabsf(v_41);
+        const float v_42 = 2.0f * ((float)((now_ms * 1073742u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        now->parked_looking_round_middle = 1.0f - fabsf(v_42);
     }
 
     /* Layer 14, "no news from the bus" (heron.toml:378) */
-    const bool v_41 = 0.0f < now->no_news_there;
-    now->no_news_from_the_bus_on = v_41 && v_41;
+    const bool v_42 = 0.0f < now->no_news_there;
+    now->no_news_from_the_bus_on = v_42 && v_42;
     if (now->no_news_from_the_bus_on) {
-        const float v_42 = 2.0f * ((float)((now_ms * 3435974u) >> 8u) * 5.9604645e-08f) - 1.0f;
-        now->no_news_from_the_bus_middle = 1.0f - fabsf(v_42);
+        const float v_43 = 2.0f * ((float)((now_ms * 3435974u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        now->no_news_from_the_bus_middle = 1.0f - fabsf(v_43);
     }
     if (now->turn_left_front_on) {
         const float elapsed_ms = (float)turn_left_front_elapsed;
@@ -547,9 +638,9 @@ static void step(struct heron *state, const struct heron_signals *signals,
 
     /* Layer 15, "battery warning" (heron.toml:387) */
     const uint32_t battery_warning_age = state->battery_warning_since + passed_ms;
-    const uint32_t v_42 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
+    const uint32_t v_43 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
     const uint32_t battery_warning_since = now->battery_low && !state->battery_warning_was ? 0u
-        : v_42;
+        : v_43;
     if (now->battery_low) {
         const float cycle = (float)((battery_warning_since * 6442451u) >> 8u) * 5.9604645e-08f;
         now->battery_warning_cover = cycle < 0.4f ? 1.0f : 0.0f;
@@ -613,7 +704,7 @@ static void step(struct heron *state, const struct heron_signals *signals,
 }
 
 /* Layer 1, "running light, front" (heron.toml:240): solid on nose-bar, 24 LEDs. */
-static void paint_running_light_front(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_running_light_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float strength = now->running_light_front_strength;
@@ -629,7 +720,7 @@ static void paint_running_light_front(const struct heron_now *now, int first,
 }
 
 /* Layer 2, "running light, rear" (heron.toml:250): solid on tail-bar, 30 LEDs. */
-static void paint_running_light_rear(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_running_light_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float strength = now->running_light_rear_strength;
@@ -641,7 +732,7 @@ static void paint_running_light_rear(const struct heron_now *now, int first,
 }
 
 /* Layer 3, "hubs roll with the road" (heron.toml:260): spin on hubs, 32 LEDs. */
-static void paint_hubs_roll_with_the_road(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_hubs_roll_with_the_road(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float colour_green = now->hubs_roll_with_the_road_colour_green;
@@ -649,15 +740,16 @@ static void paint_hubs_roll_with_the_road(const struct heron_now *now, int first
     const float v = now->hubs_roll_with_the_road_v;
     const float presence = now->hubs_roll_with_the_road_presence;
     for (int r = 0; r < 2; r++) {
-        const struct run run = hubs_runs[r];
+        const struct run run = run_of(hubs_runs, r);
         const int from = later(first, run.first);
         const int to = earlier(end, run.end);
         for (int i = from; i < to; i++) {
             const int k = i - run.first + run.place;
             const int at = i - first;
-            const float v_2 = (float)hubs_place_0[k] / 15.0f * 2.0f + v + 1e-04f;
+            const float v_2 = (float)READ_U8(hubs_place_0[k]) / 15.0f * 2.0f + v + 1e-04f;
             const float place = v_2 - floorf(v_2);
-            const float cover = clamp((0.75f - (1.0f - place)) / 0.67499995f, 0.0f, 1.0f);
+            const float cover =
+                clamp(quotient(0.75f - (1.0f - place), 0.67499995f), 0.0f, 1.0f);
             const float share = cover * presence;
             const float strength = share * 0.40749416f;
             const float paint_green = colour_green * strength;
@@ -669,7 +761,7 @@ static void paint_hubs_roll_with_the_road(const struct heron_now *now, int first
 }
 
 /* Layer 4, "cornering light, left" (heron.toml:276): solid on nose-left, 12 LEDs. */
-static void paint_cornering_light_left(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_cornering_light_left(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float strength = now->cornering_light_left_strength;
@@ -685,7 +777,7 @@ static void paint_cornering_light_left(const struct heron_now *now, int first,
 }
 
 /* Layer 5, "cornering light, right" (heron.toml:286): solid on nose-right, 12 LEDs. */
-static void paint_cornering_light_right(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_cornering_light_right(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float strength = now->cornering_light_right_strength;
@@ -701,7 +793,7 @@ static void paint_cornering_light_right(const struct heron_now *now, int first,
 }
 
 /* Layer 6, "rpm" (heron.toml:296): gauge on deck, 72 LEDs. */
-static void paint_rpm(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_rpm(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float reach = now->rpm_reach;
@@ -713,14 +805,14 @@ static void paint_rpm(const struct heron_now *now, int first,
     for (int i = from; i < to; i++) {
         const int k = i - 56;
         const int at = i - first;
-        const float rank = (float)deck_rank[k];
+        const float rank = (float)READ_U8(deck_rank[k]);
         const float lit = reach - rank;
         const bool v_3 = rank < top && v <= rank && v_2;
         const float cover = v_3 ? 1.0f : (is_dark ? 0.0f : clamp(lit, 0.0f, 1.0f));
         const float strength = cover * 0.48278108f;
-        const float paint_red = (v_3 ? 1.0f : rpm_shown_red[k]) * strength;
-        const float paint_green = (v_3 ? 1.0f : rpm_shown_green[k]) * strength;
-        const float paint_blue = (v_3 ? 1.0f : rpm_shown_blue[k]) * strength;
+        const float paint_red = (v_3 ? 1.0f : READ_F32(rpm_shown_red[k])) * strength;
+        const float paint_green = (v_3 ? 1.0f : READ_F32(rpm_shown_green[k])) * strength;
+        const float paint_blue = (v_3 ? 1.0f : READ_F32(rpm_shown_blue[k])) * strength;
         light->red[at] = paint_red;
         light->green[at] = paint_green;
         light->blue[at] = paint_blue;
@@ -728,7 +820,7 @@ static void paint_rpm(const struct heron_now *now, int first,
 }
 
 /* Layer 7, "brake light" (heron.toml:310): solid on tail-bar, 30 LEDs. */
-static void paint_brake_light(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_brake_light(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float strength = now->brake_light_strength;
@@ -741,7 +833,7 @@ static void paint_brake_light(const struct heron_now *now, int first,
 }
 
 /* Layer 12, "parked" (heron.toml:353): cloud on deck, 72 LEDs. */
-static void paint_parked_2(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_parked_2(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const uint32_t v = now->parked_2_v;
@@ -753,9 +845,9 @@ static void paint_parked_2(const struct heron_now *now, int first,
     for (int i = from; i < to; i++) {
         const int k = i - 56;
         const int at = i - first;
-        const uint32_t v_6 = 1048574u + parked_2_table_3[k];
-        const uint32_t v_7 = 1048575u + parked_2_table_3[k];
-        const float v_8 = parked_2_table[k] - v_2;
+        const uint32_t v_6 = (uint32_t)1048574u + READ_U8(parked_2_table_3[k]);
+        const uint32_t v_7 = (uint32_t)1048575u + READ_U8(parked_2_table_3[k]);
+        const float v_8 = READ_F32(parked_2_table[k]) - v_2;
         const float v_9 = floorf(v_8);
         const uint32_t v_10 = (uint32_t)floorf(v_9 + 1.048576e+06f + 0.5f) - v;
         const float v_11 = v_8 - v_9;
@@ -783,7 +875,7 @@ static void paint_parked_2(const struct heron_now *now, int first,
         const uint32_t v_33 = (v_32 ^ (v_32 >> 15u)) * 1779033703u;
         const uint32_t v_34 = (v_33 ^ (v_33 >> 13u)) * 3144134277u;
         const float v_35 = (float)((v_34 ^ (v_34 >> 16u)) >> 8u) * 5.9604645e-08f - v_31;
-        const float v_36 = v_25 + parked_2_table_2[k] * (v_31 + v_12 * v_35 - v_25);
+        const float v_36 = v_25 + READ_F32(parked_2_table_2[k]) * (v_31 + v_12 * v_35 - v_25);
         const uint32_t v_37 = (v_5 ^ v_6) * 2654435761u;
         const uint32_t v_38 = v_37 ^ (v_37 >> 15u);
         const uint32_t v_39 = (v_38 ^ v_13) * 2654435761u;
@@ -805,8 +897,8 @@ static void paint_parked_2(const struct heron_now *now, int first,
         const uint32_t v_55 = (v_54 ^ (v_54 >> 15u)) * 1779033703u;
         const uint32_t v_56 = (v_55 ^ (v_55 >> 13u)) * 3144134277u;
         const float v_57 = (float)((v_56 ^ (v_56 >> 16u)) >> 8u) * 5.9604645e-08f - v_53;
-        const float v_58 = v_47 + parked_2_table_2[k] * (v_53 + v_12 * v_57 - v_47) - v_36;
-        const float thickness = v_36 + v_3 * v_58;
+        const float v_58 = v_47 + READ_F32(parked_2_table_2[k]) * (v_53 + v_12 * v_57 - v_47);
+        const float thickness = v_36 + v_3 * (v_58 - v_36);
         const float shown = clamp((thickness - 0.5f) * 2.0f + 0.5f, 0.0f, 1.0f);
         const float paint_red = shown * 0.014443844f * 0.28123334f;
         const float paint_green = (0.001214108f + shown * 0.11575656f) * 0.28123334f;
@@ -818,7 +910,7 @@ static void paint_parked_2(const struct heron_now *now, int first,
 }
 
 /* Layer 13, "parked, looking round" (heron.toml:367): sweep on nose-bar, 24 LEDs. */
-static void paint_parked_looking_round(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_parked_looking_round(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float middle = now->parked_looking_round_middle;
@@ -840,7 +932,7 @@ static void paint_parked_looking_round(const struct heron_now *now, int first,
 }
 
 /* Layer 14, "no news from the bus" (heron.toml:378): sweep on deck, 72 LEDs. */
-static void paint_no_news_from_the_bus(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_no_news_from_the_bus(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float middle = now->no_news_from_the_bus_middle;
@@ -848,7 +940,8 @@ static void paint_no_news_from_the_bus(const struct heron_now *now, int first,
     for (int i = from; i < to; i++) {
         const int k = i - 56;
         const int at = i - first;
-        const float distance = fabsf((float)deck_rank[k] * 0.028571429f - middle) * 10.0f;
+        const float distance = fabsf((float)READ_U8(deck_rank[k]) * 0.028571429f - middle)
+            * 10.0f;
         const float v = larger(1.0f - distance, 0.0f);
         const float cover = v * v * (3.0f - 2.0f * v);
         const float strength = cover * 0.56681293f;
@@ -862,7 +955,7 @@ static void paint_no_news_from_the_bus(const struct heron_now *now, int first,
 }
 
 /* Layer 8, "turn left, front" (heron.toml:319):  on nose-left, 12 LEDs. */
-static void paint_turn_left_front(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_turn_left_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float lit = now->turn_left_front_lit;
@@ -883,7 +976,7 @@ static void paint_turn_left_front(const struct heron_now *now, int first,
 }
 
 /* Layer 9, "turn right, front" (heron.toml:327):  on nose-right, 12 LEDs. */
-static void paint_turn_right_front(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_turn_right_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float lit = now->turn_right_front_lit;
@@ -904,7 +997,7 @@ static void paint_turn_right_front(const struct heron_now *now, int first,
 }
 
 /* Layer 10, "turn left, rear" (heron.toml:335):  on tail-left, 15 LEDs. */
-static void paint_turn_left_rear(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_turn_left_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float lit = now->turn_left_rear_lit;
@@ -924,7 +1017,7 @@ static void paint_turn_left_rear(const struct heron_now *now, int first,
 }
 
 /* Layer 11, "turn right, rear" (heron.toml:344):  on tail-right, 15 LEDs. */
-static void paint_turn_right_rear(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_turn_right_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float lit = now->turn_right_rear_lit;
@@ -944,7 +1037,7 @@ static void paint_turn_right_rear(const struct heron_now *now, int first,
 }
 
 /* Layer 15, "battery warning" (heron.toml:387): blink on all, 158 LEDs. */
-static void paint_battery_warning(const struct heron_now *now, int first,
+static ON_ITS_OWN void paint_battery_warning(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float cover = now->battery_warning_cover;
@@ -990,7 +1083,7 @@ static int scenes_there(const struct heron_now *now)
 }
 
 /* The layers of a scene, and those between them that belong to every one. */
-static void paint_scene(const struct heron_now *now, int first, int end,
+static ON_ITS_OWN void paint_scene(const struct heron_now *now, int first, int end,
     struct light *light, int scene)
 {
     if (now->hubs_roll_with_the_road_on && scene == 2) {
@@ -1020,7 +1113,7 @@ static void paint_scene(const struct heron_now *now, int first, int end,
 }
 
 /* Each scene that is there painted by itself, and added up in its share. */
-static void mix_scenes(const struct heron_now *now, int first, int end,
+static ON_ITS_OWN void mix_scenes(const struct heron_now *now, int first, int end,
     struct light *light)
 {
     const struct light beneath = *light;
@@ -1046,8 +1139,8 @@ static void mix_scenes(const struct heron_now *now, int first, int end,
 }
 
 /* The light of the LEDs from first up to end, layer over layer. */
-static void paint(const struct heron_now *now, int first, int end,
-    struct light *light)
+static ON_ITS_OWN void paint(const struct heron_now *now,
+    int first, int end, struct light *light)
 {
     for (int at = 0; at < end - first; at++) {
         light->red[at] = 0.0f;
@@ -1084,10 +1177,10 @@ static void paint(const struct heron_now *now, int first, int end,
 }
 
 /* Supply "deck" (heron.toml:31): light may draw 4.642 A beside the dark LEDs. */
-static void limit_deck(struct heron *state, uint32_t dt_ms,
-    uint8_t rgb[HERON_LEDS][3])
+static ON_ITS_OWN void limit_deck(
+    struct heron *state, uint32_t dt_ms, uint8_t rgb[HERON_LEDS][3])
 {
-    static const uint32_t ua_0[3] = {20000u, 20000u, 20000u};
+    static const uint32_t ua_0[3] IN_FLASH = {20000u, 20000u, 20000u};
     struct draw draw = {0u, 0u};
     add_draw(&draw, rgb, 0, 158, ua_0);
     follow(&state->deck_limit, &draw, 1183710000u, dt_ms);
@@ -1096,37 +1189,13 @@ static void limit_deck(struct heron *state, uint32_t dt_ms,
     }
 }
 
-void heron_init(struct heron *state)
-{
-    /* All that is not named is 0 or false. */
-    const struct heron start = {
-        .last_ms = 0u,
-        .speed_since = 2147483647u,
-        .rpm_since = 2147483647u,
-        .throttle_since = 2147483647u,
-        .brake_since = 2147483647u,
-        .left_since = 2147483647u,
-        .left_since_2 = 2147483647u,
-        .right_since = 2147483647u,
-        .right_since_2 = 2147483647u,
-        .lean_since = 2147483647u,
-        .lights_since = 2147483647u,
-        .battery_low_since = 2147483647u,
-        .turn_left_front_since = 2147483647u,
-        .turn_right_front_since = 2147483647u,
-        .turn_left_rear_since = 2147483647u,
-        .turn_right_rear_since = 2147483647u,
-        .deck_limit = {65536u, 0u},
-    };
-    *state = start;
-}
-
-void heron_frame(struct heron *state, const struct heron_signals *signals,
+/* The next frame, as red, green and blue of every LED. */
+static ON_ITS_OWN void frame(struct heron *state, const struct heron_signals *signals,
     uint32_t now_ms, uint8_t rgb[HERON_LEDS][3])
 {
     struct light light;
     const uint32_t dt_ms = state->has_begun ? now_ms - state->last_ms : 0u;
-    step(state, signals, now_ms);
+    advance(state, signals, now_ms);
     const float full = state->now.master * 255.0f;
     for (int first = 0; first < HERON_LEDS; first += AT_ONCE) {
         const int end = earlier(HERON_LEDS, first + AT_ONCE);
@@ -1138,4 +1207,49 @@ void heron_frame(struct heron *state, const struct heron_signals *signals,
         }
     }
     limit_deck(state, dt_ms, rgb);
+}
+
+/* From red, green and blue, at the end of bytes, to what goes down the wires. No byte is
+   written before it was read. */
+static ON_ITS_OWN void to_wire(uint8_t bytes[HERON_BYTES])
+{
+    const uint8_t *rgb = bytes + (HERON_BYTES - 3 * HERON_LEDS);
+    uint8_t *to = bytes;
+    /* Line "front", GRB (heron.toml:40) */
+    to = put_grb(to, rgb, 56);
+    rgb += 168;
+    /* Line "deck", GRB (heron.toml:72) */
+    to = put_grb(to, rgb, 72);
+    rgb += 216;
+    /* Line "tail", GRB (heron.toml:95) */
+    (void)put_grb(to, rgb, 30);
+}
+
+void heron_init(struct heron *state)
+{
+    /* All that is not named is 0 or false. */
+    memset(state, 0, sizeof *state);
+    state->speed_since = 2147483647u;
+    state->rpm_since = 2147483647u;
+    state->throttle_since = 2147483647u;
+    state->brake_since = 2147483647u;
+    state->left_since = 2147483647u;
+    state->left_since_2 = 2147483647u;
+    state->right_since = 2147483647u;
+    state->right_since_2 = 2147483647u;
+    state->lean_since = 2147483647u;
+    state->lights_since = 2147483647u;
+    state->battery_low_since = 2147483647u;
+    state->turn_left_front_since = 2147483647u;
+    state->turn_right_front_since = 2147483647u;
+    state->turn_left_rear_since = 2147483647u;
+    state->turn_right_rear_since = 2147483647u;
+    state->deck_limit.gain = 65536u;
+}
+
+void heron_step(struct heron *state, const struct heron_signals *signals,
+    uint32_t now_ms, uint8_t bytes[HERON_BYTES])
+{
+    frame(state, signals, now_ms, (uint8_t (*)[3])bytes);
+    to_wire(bytes);
 }

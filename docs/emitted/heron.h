@@ -9,7 +9,21 @@
 extern "C" {
 #endif
 
+/* What made this, and what it shows: the same number, the same light. */
+#define HERON_FENDRA_VERSION "0.1.0"
+#define HERON_DESIGN_HASH 0x204d2d78u
+
 #define HERON_LEDS 158
+
+/* Where the bytes of each line stand in a frame, and how many there are: pixel after pixel
+   from data-in on, just as they go down the wire. */
+#define HERON_FRONT_AT 0
+#define HERON_FRONT_BYTES 168
+#define HERON_DECK_AT 168
+#define HERON_DECK_BYTES 216
+#define HERON_TAIL_AT 384
+#define HERON_TAIL_BYTES 90
+#define HERON_BYTES 474
 
 /* One signal: its newest value, and whether it came since the last frame. */
 struct heron_signal {
@@ -157,11 +171,10 @@ struct heron {
 /* As after power-up. Call it before the first frame. */
 void heron_init(struct heron *state);
 
-/* The next frame: red, green and blue of every LED, line after line in the order of the
-   wire. now_ms counts milliseconds up and may wrap; between two frames lie less than 49
-   days. */
-void heron_frame(struct heron *state, const struct heron_signals *signals,
-    uint32_t now_ms, uint8_t rgb[HERON_LEDS][3]);
+/* The next frame, as the bytes of all lines. now_ms counts milliseconds up and may wrap;
+   between two frames lie less than 49 days. */
+void heron_step(struct heron *state, const struct heron_signals *signals,
+    uint32_t now_ms, uint8_t bytes[HERON_BYTES]);
 
 #ifdef __cplusplus
 }

@@ -13,6 +13,8 @@ from __future__ import annotations
 import importlib
 from typing import TYPE_CHECKING, Any
 
+from fendra.core.version import VERSION
+
 if TYPE_CHECKING:
     from fendra.core.errors import (
         ClockError,
@@ -37,7 +39,7 @@ if TYPE_CHECKING:
     from fendra.files.tape_file import read_tape
     from fendra.front import Design, Film, Program, load
 
-__version__ = "0.1.0"
+__version__ = VERSION
 
 _HOMES = {
     "ClockError": "fendra.core.errors",

@@ -7,32 +7,12 @@ import ctypes
 import numpy as np
 import pytest
 
+from agreement import grids
 from fendra.core.graph.c99.helpers import helpers
 from fendra.core.graph.c99.text import C_TYPES, Piece, operation, words
 from fendra.core.graph.ops import OPS, Binds, Kind
 
-EDGES = {
-    Kind.FLOAT: [0.0, -0.0, 1.0, -1.0, 0.5, 0.49999997, 1e-40, -1e-40, -3.75, 1e9, -1e9, 16777217.0,
-                 3e38, -3e38, 255.49998, 4294967040.0, np.inf, -np.inf, np.nan],
-    Kind.UINT: [0, 1, 2, 7, 31, 255, 2**24 + 1, 2**31, 2**32 - 1, 65_521],
-    Kind.TRUTH: [False, True],
-}  # fmt: skip
 INDEX = "i"
-
-
-def grids(name):
-    """All pairs and triples of edge values and seeded ones that the row may be asked for."""
-    op = OPS[name]
-    rng = np.random.default_rng(11)
-    pools = {
-        Kind.FLOAT: [*EDGES[Kind.FLOAT], *rng.normal(0, 100, 30), *rng.random(30)],
-        Kind.UINT: [*EDGES[Kind.UINT], *rng.integers(0, 2**32, 50)],
-        Kind.TRUTH: EDGES[Kind.TRUTH],
-    }
-    columns = [np.array(pools[kind], np.float64).astype(kind.dtype) for kind in op.takes]
-    flat = [grid.ravel() for grid in np.meshgrid(*columns)]
-    is_allowed = np.broadcast_to(op.where(*flat), flat[0].shape)
-    return [np.ascontiguousarray(grid[is_allowed]) for grid in flat]
 
 
 def function_text(name):

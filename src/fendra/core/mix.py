@@ -18,6 +18,7 @@ import numpy as np
 
 from fendra.core.electric.limiter import Limit
 from fendra.core.graph.node import Graph
+from fendra.core.wire import WireLine
 
 Blend = Literal["over", "add", "max", "multiply"]
 """over: beneath * rest + paint, or paint alone where rest is always 0; add: beneath + paint;
@@ -49,7 +50,7 @@ class Recording:
     spots: each space's spots, ascending, as places in the layout.
     fed: the signals that come in, in the order of the design. limits: the budgets of the supplies.
     shares: for each scene, and for none of them as the last, the place of how much of it is there,
-    0 to 1, together 1; none of them where there are no scenes.
+    0 to 1, together 1; none of them where there are no scenes. wires: what goes down each line.
     """
 
     graph: Graph
@@ -60,6 +61,7 @@ class Recording:
     fed: tuple[str, ...]
     limits: tuple[Limit, ...] = ()
     shares: tuple[int, ...] = ()
+    wires: tuple[WireLine, ...] = ()
 
     @property
     def mixed(self) -> range:

@@ -29,6 +29,7 @@ from fendra.core.names import did_you_mean
 from fendra.core.scenes import record_scenes
 from fendra.core.settings import Settings, written
 from fendra.core.signals.record import Signals
+from fendra.core.wire import wire_lines
 
 
 def record(
@@ -87,7 +88,8 @@ def record(
     fed = tuple(design.fed)
     limits = make_limits(make_loads(design, layout))
     shares = tuple(graph.roots[f"scene:{i}:there"] for i in range(recorder.images))
-    return Recording(graph, placed, columns, spots, len(layout), fed, limits, shares)
+    wires = wire_lines(layout, design)
+    return Recording(graph, placed, columns, spots, len(layout), fed, limits, shares, wires)
 
 
 class _Recorder:

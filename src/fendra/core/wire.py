@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import groupby
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -14,6 +16,42 @@ if TYPE_CHECKING:
     from fendra.core.layout import Layout
 
 Bytes = np.ndarray[Any, np.dtype[np.uint8]]
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """Addresses in a row: `count` spots, or as many that nobody sees and that stay dark."""
+
+    count: int
+    is_dark: bool = False
+
+
+@dataclass(frozen=True)
+class WireLine:
+    """What goes down one line: its spots follow those of the line before it.
+
+    number: its place in the design. order: the letters of its channels, in wire order.
+    """
+
+    name: str
+    number: int
+    order: str
+    stretches: tuple[Stretch, ...]
+
+    @property
+    def size(self) -> int:
+        """Bytes of a frame."""
+        return sum(stretch.count for stretch in self.stretches) * len(self.order)
+
+
+def wire_lines(layout: Layout, design: Design) -> tuple[WireLine, ...]:
+    """Every line of a design, as stretches of addresses."""
+    found = []
+    for number, line in enumerate(design.line):
+        dark = _spot_of_address(layout, line) < 0
+        stretches = tuple(Stretch(len([*row]), bool(is_dark)) for is_dark, row in groupby(dark))
+        found.append(WireLine(line.name, number, line.wire_order, stretches))
+    return tuple(found)
 
 
 class Wire:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import ctypes
 import json
-import re
 from collections.abc import Callable, Mapping, Set
 from functools import cache
 from hashlib import sha256
@@ -19,6 +18,7 @@ from fendra.core.electric.limiter import FULL
 from fendra.core.engine import Engine
 from fendra.core.errors import EngineError
 from fendra.core.graph.c99 import Emitted, emit
+from fendra.core.graph.c99.text import without_comments
 from fendra.core.mix import Recording
 from fendra.native.compiler import find_compiler
 from fendra.native.store import find_or_make
@@ -46,7 +46,7 @@ void fendra_film(struct NAME *state, const struct NAME_signals *signals, const u
     long frames, uint8_t (*rgb)[LEDS][3], uint32_t *gains)
 {
     for (long i = 0; i < frames; i++) {
-        NAME_frame(state, &signals[i], now_ms[i], rgb[i]);
+        frame(state, &signals[i], now_ms[i], rgb[i]);
 GAINS    }
     (void)gains;
 }
@@ -55,7 +55,7 @@ void fendra_light(struct NAME *state, const struct NAME_signals *signals, uint32
     float light[3][LEDS], float *master)
 {
     struct light part;
-    step(state, signals, now_ms);
+    advance(state, signals, now_ms);
     for (int first = 0; first < LEDS; first += AT_ONCE) {
         const int end = earlier(LEDS, first + AT_ONCE);
         paint(&state->now, first, end, &part);
@@ -104,7 +104,7 @@ def library_text(emitted: Emitted) -> str:
     wrapper = wrapper.replace("MEMORY", "".join(held)).replace("RECALL", "".join(back))
     wrapper = wrapper.replace("CELLS", json.dumps("\n".join(emitted.cells)))
     text = f"#define AT_ONCE {AT_ONCE}\n{emitted.header}{source}{wrapper}"
-    return re.sub(r"/\*.*?\*/", "", text, flags=re.DOTALL)
+    return without_comments(text)
 
 
 def recording_identity(recording: Recording) -> str:

@@ -35,7 +35,7 @@ def folded(node: Node, args: list[Node]) -> Node | int:
     if all_constant(args):
         return compute(node, args)
     match node.op:
-        case "mul" if is_const(args[1], 1.0) and args[0].width == node.width:
+        case "mul" | "div" if is_const(args[1], 1.0) and args[0].width == node.width:
             return node.args[0]
         case "mul" if is_const(args[0], 1.0) and args[1].width == node.width:
             return node.args[1]

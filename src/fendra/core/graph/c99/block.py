@@ -8,6 +8,7 @@ from fendra.core.errors import GraphError
 from fendra.core.graph.c99.names import Names
 from fendra.core.graph.c99.tables import Tables
 from fendra.core.graph.c99.text import C_TYPES, Piece, literal, operation, statement
+from fendra.core.graph.c99.tiny import Sizes
 from fendra.core.graph.node import Graph, Node
 from fendra.core.graph.ops import Binds, Table, is_operation
 
@@ -37,6 +38,7 @@ class Block:
         self._leaf = leaf
         self._indent = indent
         self.pieces = dict(known)
+        self._sizes = Sizes(graph)
         self.lines: list[str] = []
 
     def write(
@@ -59,7 +61,7 @@ class Block:
         for place in sorted(places):
             node = nodes[place]
             is_leaf = not is_operation(node.op)
-            piece = self.piece(place) if is_leaf else self._operation(node)
+            piece = self.piece(place) if is_leaf else self._operation(place, node)
             is_named = uses.get(place, 0) > 1 or node.label or len(piece.text) > LONGEST
             if place in fields:
                 self.lines += comment(node)
@@ -85,10 +87,12 @@ class Block:
                 self.pieces[place] = self._leaf(node)
         return self.pieces[place]
 
-    def _operation(self, node: Node) -> Piece:
+    def _operation(self, place: int, node: Node) -> Piece:
         args = [self.piece(arg) for arg in node.args]
         if isinstance(node.payload, Table):
             return self._tables.look_up(node.payload, args[0], f"{node.label or 'look_up'}_table")
+        if node.op == "div" and not self._sizes.is_normal(place):
+            return Piece(f"quotient({args[0].text}, {args[1].text})", Binds.ATOM)
         inner = self._graph.nodes[node.args[0]]
         is_clamp = node.op == "min" and inner.op == "max" and args[0].text.startswith("larger(")
         if is_clamp:  # so people write it

@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from fendra.core.electric.limiter import FULL
+from fendra.core.graph.c99.flash import read, target_macros
 from fendra.core.graph.c99.header import header
 from fendra.core.graph.c99.helpers import helpers
 from fendra.core.graph.c99.layers import Layers
@@ -21,7 +22,15 @@ from fendra.core.graph.c99.mix import mix_calls, scene_functions
 from fendra.core.graph.c99.names import Names
 from fendra.core.graph.c99.scene import Scene, make_scene
 from fendra.core.graph.c99.step import step
-from fendra.core.graph.c99.text import C_TYPES, comment, literal, words
+from fendra.core.graph.c99.text import C_TYPES, comment, literal, statement, words
+from fendra.core.graph.c99.wire import (
+    LineBytes,
+    frame_size,
+    line_bytes,
+    to_wire,
+    to_wire_call,
+    wire_helpers,
+)
 from fendra.core.graph.ops import CHANNELS
 from fendra.core.names import counted
 
@@ -30,7 +39,9 @@ if TYPE_CHECKING:
     from fendra.core.mix import Recording
 
 MOST_AT_ONCE = 64
-"""Spots painted at a time, if whoever compiles says nothing else: it fits small controllers."""
+"""Spots painted at a time, if whoever compiles says nothing else."""
+MOST_AT_ONCE_8_BIT = 16
+"""The same on 8-bit parts, which have 2 KB of memory."""
 
 
 @dataclass(frozen=True)
@@ -39,13 +50,15 @@ class Emitted:
 
     name: of the header file, and the first part of every public name. header: the public side.
     source: the rest; it includes `NAME.h`. gains: the fields that say what the limiters let
-    through, in the order of the design's supplies. cells: of each memory cell its field and C type.
+    through, in the order of the design's supplies. lines: where the bytes of each line stand.
+    cells: of each memory cell its field and C type.
     """
 
     name: str
     header: str
     source: str
     gains: tuple[str, ...] = ()
+    lines: tuple[LineBytes, ...] = ()
     cells: Mapping[str, tuple[str, str]] = field(default_factory=dict)
 
 
@@ -64,18 +77,21 @@ def _emit(design: Design, recording: Recording) -> Emitted:
     functions = [layers.function(i, paint) for i, paint in enumerate(scene.lowered.paints)]
     limits = limit_functions(scene)
     stepping = step(scene, layers.tables)
-    body = "\n\n".join([stepping, *functions, _paint(scene), *limits, _init(scene), _frame(scene)])
+    ends = [*limits, _frame(scene), *to_wire(scene), _init(scene), _step(scene)]
+    body = "\n\n".join([stepping, *functions, _paint(scene), *ends])
     tables = [table.text for table in (*layers.tables, *layers.lists.values())]
     runs = [_run(scene), *layers.run_tables] if layers.run_tables else []
-    head = _head(scene, words("\n".join([*tables, body])))
     small = [
-        *helpers(words(body), scene.place, scene.lowered.bytes), *limit_helpers(scene)
+        *helpers(words(body), scene.place, scene.lowered.bytes), *limit_helpers(scene),
+        *wire_helpers(scene),
     ]  # fmt: skip
+    head = _head(scene, words("\n".join([*tables, *runs, *small, body])))
     parts = [head, *tables, *runs, _light(scene), *small, body]
     gains = tuple(f"{field}.gain" for field in scene.limits.values())
     kinds = scene.cell_kinds
     cells = {cell: (name, C_TYPES[kinds[cell]]) for cell, name in scene.cells.items()}
-    return Emitted(scene.name, header(scene), "\n\n".join(parts) + "\n", gains, cells)
+    source, lines = "\n\n".join(parts) + "\n", line_bytes(scene)
+    return Emitted(scene.name, header(scene, lines, source), source, gains, lines, cells)
 
 
 def _head(scene: Scene, used: set[str]) -> str:
@@ -93,6 +109,7 @@ def _head(scene: Scene, used: set[str]) -> str:
             *(["#include <math.h>"] if used & _OF_MATH_H else []),
             "#include <stdbool.h>",
             "#include <stdint.h>",
+            "#include <string.h>",
             "",
             f'#include "{scene.name}.h"',
             "",
@@ -102,6 +119,7 @@ def _head(scene: Scene, used: set[str]) -> str:
             "#if defined(__clang__) || !defined(__GNUC__)",
             "#pragma STDC FP_CONTRACT OFF",
             "#endif",
+            *target_macros(used),
         ]
     )
 
@@ -112,16 +130,33 @@ _OF_MATH_H = frozenset({"floorf", "fabsf", "sqrtf", "NAN", "INFINITY"})
 def _run(scene: Scene) -> str:
     about = "LEDs in a row, from first up to end. place: of the first one in its group."
     fields = f"    {scene.place} first, end, place;"
-    return "\n".join([*comment(about), "struct run {", fields, "};"])
+    taken = ", ".join(
+        read(scene.place, f"runs[r].{name}") for name in ("first", "end", "place")
+    )  # fmt: skip
+    return "\n".join(
+        [
+            *comment(about), "struct run {", fields, "};", "",
+            f"static inline struct run run_of(const struct run *runs, {scene.place} r)",
+            "{",
+            *statement(f"const struct run run = {{{taken}}};", "    "),
+            "    return run;",
+            "}",
+        ]
+    )  # fmt: skip
 
 
 def _light(scene: Scene) -> str:
-    most = min(scene.recording.spot_count, MOST_AT_ONCE)
+    most, few = (
+        min(scene.recording.spot_count, at_once) for at_once in (MOST_AT_ONCE, MOST_AT_ONCE_8_BIT)
+    )
+    by_default = [f"#define AT_ONCE {most}"]
+    if few < most:
+        by_default = ["#ifdef __AVR__", f"#define AT_ONCE {few}", "#else", *by_default, "#endif"]
     return "\n".join(
         [
             *comment("LEDs painted at a time: 12 bytes of stack each."),
             "#ifndef AT_ONCE",
-            f"#define AT_ONCE {most}",
+            *by_default,
             "#endif",
             "",
             *comment("Linear light, 0 to 1, of the LEDs that are being painted."),
@@ -144,9 +179,8 @@ def _paint(scene: Scene) -> str:
         [
             *scene_functions(scene),
             *comment("The light of the LEDs from first up to end, layer over layer."),
-            f"static void paint(const struct {scene.name}_now *now, {scene.place} first, "
-            f"{scene.place} end,",
-            "    struct light *light)",
+            f"static ON_ITS_OWN void paint(const struct {scene.name}_now *now,",
+            f"    {scene.place} first, {scene.place} end, struct light *light)",
             "{",
             *([] if painting else ["    (void)now;"]),
             *(clearing if dark else []),
@@ -178,12 +212,9 @@ def _init(scene: Scene) -> str:
             f"void {scene.name}_init(struct {scene.name} *state)",
             "{",
             *comment("All that is not named is 0 or false.", "    "),
-            f"    const struct {scene.name} start = {{",
-            "        .last_ms = 0u,",
-            *(f"        .{field} = {text}," for field, text in starts.items()),
-            *(f"        .{field} = {{{FULL}u, 0u}}," for field in scene.limits.values()),
-            "    };",
-            "    *state = start;",
+            "    memset(state, 0, sizeof *state);",
+            *(f"    state->{field} = {text};" for field, text in starts.items()),
+            *(f"    state->{field}.gain = {FULL}u;" for field in scene.limits.values()),
             "}",
         ]
     )
@@ -193,7 +224,9 @@ def _frame(scene: Scene) -> str:
     name, place = scene.name, scene.place
     return "\n".join(
         [
-            f"void {name}_frame(struct {name} *state, const struct {name}_signals *signals,",
+            *comment("The next frame, as red, green and blue of every LED."),
+            f"static ON_ITS_OWN void frame(struct {name} *state, "
+            f"const struct {name}_signals *signals,",
             f"    uint32_t now_ms, uint8_t rgb[{scene.leds}][3])",
             "{",
             "    struct light light;",
@@ -202,7 +235,7 @@ def _frame(scene: Scene) -> str:
                 if scene.limits
                 else []
             ),
-            "    step(state, signals, now_ms);",
+            "    advance(state, signals, now_ms);",
             "    const float full = state->now.master * 255.0f;",
             f"    for ({place} first = 0; first < {scene.leds}; first += AT_ONCE) {{",
             f"        const {place} end = earlier({scene.leds}, first + AT_ONCE);",
@@ -215,6 +248,22 @@ def _frame(scene: Scene) -> str:
             "        }",
             "    }",
             *limit_calls(scene),
+            "}",
+        ]
+    )
+
+
+def _step(scene: Scene) -> str:
+    name = scene.name
+    is_same = frame_size(scene) == 3 * scene.recording.spot_count
+    start = "bytes" if is_same else f"(bytes + {scene.rgb_at})"
+    return "\n".join(
+        [
+            f"void {name}_step(struct {name} *state, const struct {name}_signals *signals,",
+            f"    uint32_t now_ms, uint8_t bytes[{scene.size}])",
+            "{",
+            f"    frame(state, signals, now_ms, (uint8_t (*)[3]){start});",
+            *to_wire_call(scene),
             "}",
         ]
     )

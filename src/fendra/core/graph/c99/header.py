@@ -2,22 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import TYPE_CHECKING
+from zlib import crc32
 
 from fendra.core.graph.c99.scene import Scene
-from fendra.core.graph.c99.text import C_TYPES, comment, remark
+from fendra.core.graph.c99.text import C_TYPES, comment, remark, without_comments
+from fendra.core.graph.c99.wire import LineBytes, frame_size
 from fendra.core.graph.ops import Kind
 from fendra.core.names import counted
+from fendra.core.version import VERSION
 
 if TYPE_CHECKING:
     from fendra.core.signals.model import Signal
 
 
-def header(scene: Scene) -> str:
-    """The text of the header file."""
+def header(scene: Scene, lines: Sequence[LineBytes], source: str) -> str:
+    """The text of the header file. lines: where their bytes stand. source: all that it opens."""
     name, guard = scene.name, f"{scene.name.upper()}_H"
     count = counted(scene.recording.spot_count, "LED")
-    lines = [
+    text = [
         *comment(f"{scene.design.name}: light for {count}. {scene.made_from}"),
         f"#ifndef {guard}",
         f"#define {guard}",
@@ -29,8 +33,13 @@ def header(scene: Scene) -> str:
         'extern "C" {',
         "#endif",
         "",
+        *comment("What made this, and what it shows: the same number, the same light."),
+        f'#define {name.upper()}_FENDRA_VERSION "{VERSION}"',
+        f"#define {name.upper()}_DESIGN_HASH 0x{light_hash(source):08x}u",
+        "",
         f"#define {scene.leds} {scene.recording.spot_count}",
         "",
+        *_lines(scene, lines),
         *comment("One signal: its newest value, and whether it came since the last frame."),
         f"struct {name}_signal {{",
         "    float value;",
@@ -61,12 +70,11 @@ def header(scene: Scene) -> str:
         f"void {name}_init(struct {name} *state);",
         "",
         *comment(
-            "The next frame: red, green and blue of every LED, line after line in the order of "
-            "the wire. now_ms counts milliseconds up and may wrap; between two frames lie less "
-            "than 49 days."
+            "The next frame, as the bytes of all lines. now_ms counts milliseconds up and may "
+            "wrap; between two frames lie less than 49 days."
         ),
-        f"void {name}_frame(struct {name} *state, const struct {name}_signals *signals,",
-        f"    uint32_t now_ms, uint8_t rgb[{scene.leds}][3]);",
+        f"void {name}_step(struct {name} *state, const struct {name}_signals *signals,",
+        f"    uint32_t now_ms, uint8_t bytes[{scene.size}]);",
         "",
         "#ifdef __cplusplus",
         "}",
@@ -74,7 +82,25 @@ def header(scene: Scene) -> str:
         "",
         "#endif",
     ]
-    return "\n".join(lines) + "\n"
+    return "\n".join(text) + "\n"
+
+
+def light_hash(source: str) -> int:
+    """32 bits that differ where the light does: of the code without its comments."""
+    return crc32(without_comments(source).encode())
+
+
+def _lines(scene: Scene, lines: Sequence[LineBytes]) -> list[str]:
+    """Where the bytes of each line stand."""
+    text = []
+    if lines:
+        text += comment(
+            "Where the bytes of each line stand in a frame, and how many there are: pixel after "
+            "pixel from data-in on, just as they go down the wire."
+        )
+    for line in lines:
+        text += [f"#define {line.macro}_AT {line.at}", f"#define {line.macro}_BYTES {line.size}"]
+    return [*text, f"#define {scene.size} {frame_size(scene)}", ""]
 
 
 def _signals(scene: Scene) -> list[str]:

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from fendra.core.graph.bounds import Bounds
+from fendra.core.graph.c99.flash import read
 from fendra.core.graph.c99.tables import SMALLEST_INT
 from fendra.core.graph.c99.text import comment
+from fendra.core.graph.c99.tiny import QUOTIENT
 
 _CHOICE = """static inline {type} {name}({type} a, {type} b)
 {{
@@ -48,7 +50,7 @@ _FROM = """static inline {place} from_{type}(const {type} *leds, {place} count, 
     {place} low = 0, high = count;
     while (low < high) {{
         const {place} middle = low + (high - low) / 2;
-        if (leds[middle] < first) {{
+        if ({at} < first) {{
             low = middle + 1;
         }} else {{
             high = middle;
@@ -73,10 +75,15 @@ def helpers(used: set[str], place: str, light: Bounds | None) -> list[str]:
     }
     texts["clamp"] = _CLAMP
     texts["high_word"] = _HIGH
+    about = comment("a / b. avr-libc rounds twice where that is below the smallest normal float.")
+    texts["quotient"] = "\n".join([*about, QUOTIENT])
     texts["to_byte"] = _to_byte(light)
     about = comment("The place of the first of count ascending LEDs that is not before first.")
     for c_type in ("uint8_t", "int16_t", "int32_t"):
-        texts[f"from_{c_type}"] = "\n".join([*about, _FROM.format(type=c_type, place=place)])
+        at = read(c_type, "leds[middle]")
+        texts[f"from_{c_type}"] = "\n".join(
+            [*about, _FROM.format(type=c_type, place=place, at=at)]
+        )  # fmt: skip
     return [text for name, text in texts.items() if name in used]
 
 

@@ -10,10 +10,11 @@ from typing import Any
 import numpy as np
 
 from fendra.core.graph.c99.block import Block
+from fendra.core.graph.c99.flash import read
 from fendra.core.graph.c99.lower import Paint
 from fendra.core.graph.c99.names import Names
 from fendra.core.graph.c99.scene import Scene
-from fendra.core.graph.c99.spots import are_scattered, runs_of
+from fendra.core.graph.c99.spots import Run, are_scattered, runs_of
 from fendra.core.graph.c99.tables import PLACE, Table, Tables, list_of_spots
 from fendra.core.graph.c99.text import C_TYPES, Piece, comment, operation, statement, words
 from fendra.core.graph.fixed import Array, compute_fixed
@@ -48,7 +49,7 @@ class Layers:
     names: Names
     tables: Tables = field(init=False)
     lists: dict[str, Table] = field(default_factory=dict)
-    runs: dict[str, str] = field(default_factory=dict)
+    runs: dict[tuple[Run, ...], str] = field(default_factory=dict)
     run_tables: list[str] = field(default_factory=list)
 
     def __post_init__(self) -> None:
@@ -82,7 +83,7 @@ class Layers:
         return "\n".join(
             [
                 *comment(f"{about}{counted(len(spots), 'LED')}."),
-                f"static void paint_{scene.slugs['layer', slot.layer]}("
+                f"static ON_ITS_OWN void paint_{scene.slugs['layer', slot.layer]}("
                 f"const struct {scene.name}_now *now, {scene.place} first,",
                 f"    {scene.place} end, struct light *light)",
                 "{",
@@ -189,15 +190,15 @@ class Layers:
 
     def _through_runs(self, space: str, spots: np.ndarray[Any, Any]) -> Loop:
         place, runs = self.scene.place, runs_of(spots)
-        if space not in self.runs:
-            self.runs[space] = self.names.take(f"{space}_runs")
+        if runs not in self.runs:
+            self.runs[runs] = self.names.take(f"{space}_runs")
             rows = [f"    {{{run.first}, {run.end}, {run.place}}}," for run in runs]
-            head = f"static const struct run {self.runs[space]}[{len(runs)}] = {{"
+            head = f"static const struct run {self.runs[runs]}[{len(runs)}] IN_FLASH = {{"
             self.run_tables.append("\n".join([head, *rows, "};"]))
         return Loop(
             (
                 f"    for ({place} r = 0; r < {len(runs)}; r++) {{",
-                f"        const struct run run = {self.runs[space]}[r];",
+                f"        const struct run run = run_of({self.runs[runs]}, r);",
                 f"        const {place} from = later(first, run.first);",
                 f"        const {place} to = earlier(end, run.end);",
                 f"        for ({place} i = from; i < to; i++) {{",
@@ -215,12 +216,13 @@ class Layers:
         if space not in self.lists:
             self.lists[space] = list_of_spots(self.names.take(f"{space}_leds"), spots)
         table = self.lists[space]
+        at = read(table.c_type, f"{table.name}[k]")
         return Loop(
             (
                 f"    {place} k = from_{table.c_type}({table.name}, {count}, first);",
-                f"    for (; k < {count} && {table.name}[k] < end; k++) {{",
+                f"    for (; k < {count} && {at} < end; k++) {{",
             ),
-            {"at": f"const {place} at = {table.name}[k] - first;"},
+            {"at": f"const {place} at = {at} - first;"},
             ("    }",),
             " " * 8,
         )

@@ -15,16 +15,14 @@ _DRAW = """struct draw {
 _ADD = """static void add_draw(struct draw *draw, uint8_t rgb[][3], PLACE first, PLACE end,
     const uint32_t ua[3])
 {
-    uint32_t sum[3] = {0u, 0u, 0u}, lit[3] = {0u, 0u, 0u};
-    for (PLACE i = first; i < end; i++) {
-        for (int c = 0; c < 3; c++) {
-            sum[c] += rgb[i][c];
-            lit[c] += rgb[i][c] > 0u;
-        }
-    }
     for (int c = 0; c < 3; c++) {
-        draw->sum += (uint64_t)ua[c] * sum[c];
-        draw->slack += (uint64_t)ua[c] * lit[c];
+        uint32_t sum = 0u, lit = 0u;
+        for (PLACE i = first; i < end; i++) {
+            sum += rgb[i][c];
+            lit += rgb[i][c] > 0u;
+        }
+        draw->sum += (uint64_t)READ_U32(ua[c]) * sum;
+        draw->slack += (uint64_t)READ_U32(ua[c]) * lit;
     }
 }"""
 
@@ -43,8 +41,8 @@ _ADD_WHITE = """static void add_white_draw(struct draw *draw, uint8_t rgb[][3], 
         lit[3] += white > 0u;
     }
     for (int c = 0; c < 4; c++) {
-        draw->sum += (uint64_t)ua[c] * sum[c];
-        draw->slack += 2u * ((uint64_t)ua[c] * lit[c]);
+        draw->sum += (uint64_t)READ_U32(ua[c]) * sum[c];
+        draw->slack += 2u * ((uint64_t)READ_U32(ua[c]) * lit[c]);
     }
 }"""
 
@@ -119,7 +117,7 @@ def _function(scene: Scene, limit: Limit) -> str:
     body, known = [], list(dict.fromkeys(span.ua for span in limit.spans))
     for i, ua in enumerate(known):
         values = ", ".join(f"{each}u" for each in ua)
-        body.append(f"    static const uint32_t ua_{i}[{len(ua)}] = {{{values}}};")
+        body.append(f"    static const uint32_t ua_{i}[{len(ua)}] IN_FLASH = {{{values}}};")
     body.append("    struct draw draw = {0u, 0u};")
     for span in limit.spans:
         add = "add_white_draw" if span.has_white else "add_draw"
@@ -128,9 +126,8 @@ def _function(scene: Scene, limit: Limit) -> str:
     return "\n".join(
         [
             *comment(f"{about}: light may draw {most_a:.4g} A beside the dark LEDs."),
-            f"static void limit_{scene.limit_slugs[limit.supply]}(struct {scene.name} *state, "
-            "uint32_t dt_ms,",
-            f"    uint8_t rgb[{scene.leds}][3])",
+            f"static ON_ITS_OWN void limit_{scene.limit_slugs[limit.supply]}(",
+            f"    struct {scene.name} *state, uint32_t dt_ms, uint8_t rgb[{scene.leds}][3])",
             "{",
             *body,
             f"    follow(&{state}, &draw, {limit.most}u, dt_ms);",

@@ -53,6 +53,16 @@ class Scene:
         """The name of the number of LEDs."""
         return f"{self.name.upper()}_LEDS"
 
+    @property
+    def size(self) -> str:
+        """The name of the number of bytes of a frame."""
+        return f"{self.name.upper()}_BYTES"
+
+    @property
+    def rgb_at(self) -> str:
+        """Where red, green and blue of the LEDs begin, before they are put into wire order."""
+        return f"({self.size} - 3 * {self.leds})"
+
     def slug(self, node: Node) -> str:
         """What a node comes from, in a word."""
         return self.slugs.get(node.origin, "v")
@@ -75,6 +85,8 @@ class Scene:
                 text = f'Layer {i + 1}, "{self.design.layer[i].name}"'
             case ("scene", int(i)):
                 text = f'Scene "{self.design.scene[i].name}"'
+            case ("line", int(i)):
+                text = f'Line "{self.design.line[i].name}", {self.design.line[i].wire_order}'
             case ("level",):
                 text = "Master level"
             case ("supplies", str(name)):

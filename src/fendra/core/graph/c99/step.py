@@ -52,7 +52,7 @@ class _Step:
         used = words(text)
         head = [
             *comment("The numbers of a frame, one for all LEDs."),
-            f"static void step(struct {scene.name} *state, "
+            f"static ON_ITS_OWN void advance(struct {scene.name} *state, "
             f"const struct {scene.name}_signals *signals,",
             "    uint32_t now_ms)",
             "{",

@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from fendra.core.graph.c99.flash import read
 from fendra.core.graph.c99.names import Names
 from fendra.core.graph.c99.text import Piece, float_literal, literal, parenthesised, wrapped
 from fendra.core.graph.ops import Binds, Kind
@@ -36,6 +37,10 @@ class Table:
     c_type: str
     values: Array
 
+    def at(self, place: str) -> str:
+        """What reads it at a place."""
+        return read(self.c_type, f"{self.name}[{place}]")
+
     @property
     def text(self) -> str:
         """Its definition."""
@@ -44,7 +49,7 @@ class Table:
         else:
             suffix = "u" if self.values.dtype == np.uint32 else ""
             items = [f"{value}{suffix}" for value in self.values.tolist()]
-        head = f"static const {self.c_type} {self.name}[{len(items)}] = {{"
+        head = f"static const {self.c_type} {self.name}[{len(items)}] IN_FLASH = {{"
         return "\n".join([head, *wrapped(items), "};"])
 
 
@@ -79,7 +84,7 @@ class Tables:
             return None
         if least == 0:
             return Piece(f"(uint32_t){self._at(small, name)}", Binds.UNARY)
-        return Piece(f"{least}u + {self._at(small, name)}", Binds.SUM)
+        return Piece(f"(uint32_t){least}u + {self._at(small, name)}", Binds.SUM)
 
     def read(self, values: Array, kind: Kind, name: str) -> Piece:
         """What stands in the code for the values at place `k`: a rule, else the smallest table."""
@@ -98,16 +103,16 @@ class Tables:
                 d for d in (np.uint8, np.uint16, np.uint32) if values.max() <= np.iinfo(d).max
             )
             table = self._table(values.astype(dtype), name)
-            return Piece(f"(uint32_t){table.name}[{place.text}]", Binds.UNARY)
+            return Piece(f"(uint32_t){table.at(place.text)}", Binds.UNARY)
         for share in _shares_of(values):
             small = _small(share.whole)
             if small is not None:
                 table = self._table(small, name)
-                return share.piece(f"(float){table.name}[{place.text}]")
-        return Piece(f"{self._table(values, name).name}[{place.text}]", Binds.ATOM)
+                return share.piece(f"(float){table.at(place.text)}")
+        return Piece(self._table(values, name).at(place.text), Binds.ATOM)
 
     def _at(self, values: Array, name: str) -> str:
-        return f"{self._table(values, name).name}[{PLACE}]"
+        return self._table(values, name).at(PLACE)
 
     def _table(self, values: Array, name: str) -> Table:
         c_type = "float" if values.dtype.kind == "f" else f"{values.dtype.name}_t"

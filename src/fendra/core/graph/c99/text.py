@@ -59,6 +59,8 @@ def operation(name: str, args: Sequence[Piece]) -> Piece:
         else f"({piece.text})"
         for place, piece in enumerate(args)
     ]
+    if name == "uint_select" and all(text.rstrip("u").isdigit() for text in texts[1:]):
+        texts[1] = f"(uint32_t){texts[1]}"  # where an int has 16 bits, small literals have as well
     return Piece(op.c.format(*texts), op.binds)
 
 
@@ -130,6 +132,11 @@ def _best_break(text: str, room: int) -> int:
     if 2 <= start <= room:
         found[start] = 0.5
     return max(found, key=lambda place: (-found[place], place), default=0)
+
+
+def without_comments(text: str) -> str:
+    """A piece of code without its comments."""
+    return re.sub(r"/\*.*?\*/", "", text, flags=re.DOTALL)
 
 
 def words(text: str) -> set[str]:
