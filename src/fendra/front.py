@@ -8,6 +8,7 @@ from __future__ import annotations
 import copy
 import warnings
 from collections.abc import Callable, Mapping, Sequence
+from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, Self
 
@@ -41,6 +42,7 @@ if TYPE_CHECKING:
 
     from fendra.core.graph.c99 import Emitted
     from fendra.core.sides import ViewName
+    from fendra.firmware.project import Project
     from fendra.live.session import Session
 
 
@@ -180,11 +182,43 @@ class Design(CoreDesign):
         connected = connect(self, sources=sources, outputs=outputs)
         return Session(self.compile(engine), connected, for_s=for_s)
 
+    def firmware(
+        self,
+        target: str | None = None,
+        *,
+        film: Film | None = None,
+        controller: str | None = None,
+        receiver: bool = False,
+    ) -> Project:
+        """Firmware of the design: a folder of C that builds, as `files`, and what it costs.
+
+        target: `avr` (an ATmega328P), `arm` (an STM32F103) or `generic`, where the board is to be
+        filled in; if not given what the design's controller is. film: whose tape can be tried on a
+        computer, and tells how much work a frame is. controller: which one, where there are
+        several. receiver: frames come over a serial link. Raises DesignError with every finding of severity
+        error, and FirmwareError where a pin or a target cannot be had.
+
+        >>> import fendra as fd
+        >>> project = fd.load(fd.demo_file("drone.toml")).firmware("avr")
+        >>> sorted(project.files)[:4]
+        ['Makefile', 'README.md', 'board.c', 'board.h']
+        """
+        from fendra.firmware.project import make_project
+
+        subject = replace(sound(self), film=film)
+        return make_project(
+            subject,
+            target,
+            tape=film.tape if film is not None else None,
+            controller=controller,
+            is_receiver=receiver,
+        )
+
     def emit(self) -> Emitted:
         """The design as C99, for a controller: a header and a source.
 
-        The code gives the bytes of the preview. It allocates nothing and needs `stdint.h`,
-        `stdbool.h` and `floorf`, `fabsf`, `sqrtf`; see docs/emitted-c.md. Raises DesignError with
+        The code gives the bytes of the preview. It allocates nothing and calls nothing but
+        `memset`, `floorf`, `fabsf` and `sqrtf`; see docs/emitted-c.md. Raises DesignError with
         every finding of severity error.
 
         >>> import fendra as fd

@@ -12,6 +12,7 @@ from fendra.cli.check import check
 from fendra.cli.compare import compare
 from fendra.cli.demo import demo
 from fendra.cli.effects import effects
+from fendra.cli.emit import emit
 from fendra.cli.explain import explain
 from fendra.cli.film import film
 from fendra.cli.import_ import import_
@@ -85,6 +86,8 @@ for name, function, about, example in (
      "listen heron.toml --from udp:9400 --learn"),
     ("simulate", simulate, "Stand in for a game, a bus, an autopilot, a broker.",
      "simulate game"),
+    ("emit", emit, "Write firmware: the same light on a controller, without a computer.",
+     "emit heron.toml --target arm --tape ride.csv"),
     ("run", run, "Run a design live: its sources, its light, its outputs.",
      "run heron.toml --tape ride.csv --to serial:/dev/ttyUSB0,baud=500000"),
 ):  # fmt: skip

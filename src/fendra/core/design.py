@@ -35,7 +35,7 @@ from fendra.core.media import Media
 from fendra.core.mix import Blend
 from fendra.core.model import Model, one_of
 from fendra.core.names import SIGNAL_NAME, did_you_mean
-from fendra.core.signals.model import Seconds, Signal
+from fendra.core.signals.model import Pin, Seconds, Signal
 
 if TYPE_CHECKING:
     AnyPart: TypeAlias = Part
@@ -114,7 +114,8 @@ class Feed(Model):
 class Line(Model):
     """One data line of a controller, with its parts in wire order.
 
-    controller: which one, where there are several. pin: its name for the pin. led: the LED type.
+    controller: which one, where there are several. pin: its name for the pin; clock: for that of
+    the clock, where the LEDs have one. led: the LED type.
     order: colour order, if not the type's own. supply: what feeds it. feed: where power goes in; at
     the first LED if not given. jump: the wire from part to part. level_shifter: something lifts the
     data to the LEDs' voltage. most_leds: addresses that it may have.
@@ -123,6 +124,7 @@ class Line(Model):
     name: Name
     controller: Name | None = None
     pin: str = ""
+    clock: str = ""
     led: str = "ws2812b"
     order: Order | None = None
     supply: str = ""
@@ -384,6 +386,16 @@ class Design(Model):
         """Every number that comes in, and the signal that it belongs to."""
         fed = ((name, signal) for name, signal in self.signals.items() if signal.of is None)
         return {part: name for name, signal in fed for part in signal.parts(name)}
+
+    def inputs_of(self, controller: str) -> dict[str, Pin]:
+        """The signals that are connected to a controller, and where."""
+        first = next(iter(self.controllers), None)
+        inputs = {name: signal.input for name, signal in self.signals.items()}
+        return {
+            name: pin
+            for name, pin in inputs.items()
+            if pin is not None and (pin.controller or first) == controller
+        }
 
     @property
     def painted(self) -> list[int]:

@@ -11,7 +11,8 @@ FendraError
 ├── FileError        (OSError)     a file that cannot be read or written
 ├── SourceError      (OSError)     news that cannot be had
 ├── OutputError      (OSError)     frames that cannot be delivered
-└── EngineError      (RuntimeError) an engine that is not there, or cannot be made here
+├── EngineError      (RuntimeError) an engine that is not there, or cannot be made here
+└── FirmwareError    (ValueError)  firmware that cannot be made of a design
 """
 
 from __future__ import annotations
@@ -97,3 +98,7 @@ class EngineError(FendraError, RuntimeError):
 
 class EngineWarning(UserWarning):
     """A design runs on another engine than it was asked for, with the same light."""
+
+
+class FirmwareError(FendraError, ValueError):
+    """Firmware that cannot be made of a design, for this controller."""

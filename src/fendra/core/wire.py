@@ -54,6 +54,26 @@ def wire_lines(layout: Layout, design: Design) -> tuple[WireLine, ...]:
     return tuple(found)
 
 
+def bytes_of_lines(wires: Sequence[WireLine], rgb: Bytes) -> bytes:
+    """The bytes of all these lines, one after the other.
+
+    rgb: (spots of these lines, 3) uint8, line after line in wire order.
+
+    >>> wire = WireLine("a", 0, "GRB", (Stretch(1, is_dark=True), Stretch(1)))
+    >>> bytes_of_lines([wire], np.array([[1, 2, 3]], np.uint8)).hex(" ")
+    '00 00 00 02 01 03'
+    """
+    found, first = [], 0
+    for wire in wires:
+        for stretch in wire.stretches:
+            if stretch.is_dark:
+                found.append(bytes(stretch.count * len(wire.order)))
+            else:
+                found.append(wire_order(rgb[first : first + stretch.count], wire.order).tobytes())
+                first += stretch.count
+    return b"".join(found)
+
+
 class Wire:
     """Some lines of a design, made ready: frames become bytes by one look-up a line.
 

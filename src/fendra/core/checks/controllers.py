@@ -7,9 +7,10 @@ from collections.abc import Iterator
 from fendra.core.checks import Subject, check
 from fendra.core.design import Controller
 from fendra.core.electric.controller_budget import ControllerBudget
-from fendra.core.electric.controllers import unfold_pins
+from fendra.core.electric.controllers import ControllerType, unfold_pins
 from fendra.core.findings import Path, Report
 from fendra.core.names import counted, did_you_mean
+from fendra.core.signals.model import Pin, Signal
 
 
 def _controllers(subject: Subject) -> Iterator[tuple[str, Controller, list[int]]]:
@@ -87,15 +88,20 @@ def pins(subject: Subject, report: Report) -> None:
         users = _users(subject, controller, name, lines)
         kind = controller.known_type
         known = unfold_pins(controller.pins or (kind.pins if kind else ()))
-        taken: dict[str, str] = {}
+        readable = [*known, *(unfold_pins(kind.analogue) if kind else ())]
+        taken: dict[str, tuple[str, str]] = {}
         for user, pin, path in users:
-            if known and pin not in known:
+            there = readable if path[0] == "signals" else known
+            if known and pin not in there:
                 message = f"'{name}' has no pin '{pin}' for {user}."
-                report.error(path, "no-such-pin", message, did_you_mean(pin, known, "pins"))
-            if pin in taken:
-                message = f"{taken[pin]} and {user} both use pin {pin}."
+                report.error(path, "no-such-pin", message, did_you_mean(pin, there, "pins"))
+            own = kind.own_name(pin) if kind else pin
+            if own in taken:
+                other, other_pin = taken[own]
+                called = pin if pin == other_pin else f"{other_pin}, which is {pin}"
+                message = f"{other} and {user} both use pin {called}."
                 report.error(path, "pin-taken", message, "Give one of them another pin.")
-            taken.setdefault(pin, user)
+            taken.setdefault(own, (user, pin))
         _hold_shared(controller, name, users, known, report)
 
 
@@ -112,7 +118,62 @@ def _users(subject: Subject, controller: Controller, name: str, lines: list[int]
         line = subject.design.line[i]
         if line.pin:
             users.append((f"line '{line.name}'", line.pin, ("line", i, "pin")))
+        if line.clock:
+            users.append((f"the clock of line '{line.name}'", line.clock, ("line", i, "clock")))
+    for signal, pin in subject.design.inputs_of(name).items():
+        users.append((f"signal '{signal}'", pin.name, ("signals", signal, "pin")))
     return users
+
+
+@check
+def inputs(subject: Subject, report: Report) -> None:
+    """Signals at pins that cannot tell what the signal needs."""
+    for name, controller, _ in _controllers(subject):
+        kind = controller.known_type
+        for signal, pin in subject.design.inputs_of(name).items():
+            _hold_input(subject.design.signals[signal], signal, pin, kind, report)
+    known = subject.design.controllers
+    for signal, each in subject.design.signals.items():
+        path: Path = ("signals", signal, "pin")
+        if each.input is not None and not known:
+            message = f"signal '{signal}' has a pin, and the design has no controller."
+            remedy = "Add [controllers.main] with its type."
+            report.error(path, "missing-key", message, remedy)
+        elif each.input is not None and each.input.controller not in (None, *known):
+            message = f"there is no controller '{each.input.controller}'."
+            remedy = did_you_mean(str(each.input.controller), known, "controllers")
+            report.error((*path, "controller"), "unknown-name", message, remedy)
+
+
+def _hold_input(
+    signal: Signal, name: str, pin: Pin, kind: ControllerType | None, report: Report
+) -> None:
+    path: Path = ("signals", name, "pin")
+    if signal.of is not None:
+        message = f"'{name}' follows from other signals, so its pin {pin.name} is never read."
+        report.error(path, "pin-cannot", message, "Remove pin, or of.")
+    elif signal.kind not in ("number", "switch", "event"):
+        message = f"a pin tells a number, a switch or an event, and '{name}' is a {signal.kind}."
+        remedy = "Remove pin; the firmware's main can set the signal from elsewhere."
+        report.error(path, "pin-cannot", message, remedy)
+    elif kind is not None and pin.kind == "analogue":
+        if kind.own_name(pin.name) not in kind.analogue_pins:
+            message = f"pin {pin.name} of {kind.name} cannot read a voltage, which '{name}' needs."
+            able = ", ".join(kind.analogue) or "none of its pins can"
+            remedy = f"Those that can: {able}. Or say kind = 'switch' in the pin."
+            report.error(path, "pin-cannot", message, remedy)
+        elif (
+            signal.kind == "number" and not signal.tells_raw and signal.range not in (None, (0, 1))
+        ):
+            low, high = signal.range or (0, 1)
+            span = f"{low:g} to {high:g}"
+            message = f"pin {pin.name} tells 0 to 1 of the full scale, and '{name}' is {span}."
+            remedy = "Add calibrate = [0, 1], or the raw values at the ends of the range."
+            report.warning(path, "not-calibrated", message, remedy)
+    elif kind is not None and pin.pull not in (*kind.pulls, "none"):
+        message = f"a {kind.name} has nothing that pulls pin {pin.name} {pin.pull}."
+        remedy = "Put a resistor of 10 kohm there, and say pull = 'none'."
+        report.error(path, "pin-cannot", message, remedy)
 
 
 def _hold_shared(

@@ -16,6 +16,7 @@ if TYPE_CHECKING:
     _UpDown: TypeAlias = float | tuple[float, float]
     _Cells: TypeAlias = int | str
     _Sources: TypeAlias = str | list[str]
+    _Pins: TypeAlias = "str | Pin"
 else:
     _Choices = one_of(list=list[str], table=dict[str, int])
     _NotNegative = Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)]
@@ -47,6 +48,25 @@ MOST_PLACES = 256
 """Numbers of a vector."""
 
 
+class Pin(Model):
+    """Where a signal is connected to a controller that runs the design by itself.
+
+    name: the controller's name for the pin. kind: a switch, or analogue, a share of the full scale
+    from 0 to 1; what the signal's kind needs, if not given. pull: what holds it while nothing is
+    connected; with `up` it is on when it is connected to ground, else when it is connected to the
+    logic's voltage. controller: which one, where there are several; the first, if not given.
+    """
+
+    name: Annotated[str, Field(min_length=1)]
+    kind: Literal["switch", "analogue"] | None = None
+    pull: Literal["up", "down", "none"] = "up"
+    controller: str | None = None
+
+
+if not TYPE_CHECKING:
+    _Pins = one_of(text=str, table=Pin)
+
+
 class Signal(Model):
     """One live value and its conditioning.
 
@@ -62,7 +82,8 @@ class Signal(Model):
 
     on_at, off_at: where a switch that is a number goes on and off. debounce: a change counts once
     it has stayed for so long, s. dwell: it stays on, and off, at least so long, s. hold: a switch
-    stays on so long after, s (bridges the dark half of a flasher's pulse).
+    stays on so long after, s (bridges the dark half of a flasher's pulse). pin: where it is
+    connected to a controller that runs the design by itself.
 
     lost_after: without news for so long it is lost, s, and takes the value of `fallback`. of: an
     expression over other signals, instead of news.
@@ -72,6 +93,7 @@ class Signal(Model):
     unit: str = ""
     about: str = ""
     source: _Sources = ""
+    pin: _Pins = ""
     choices: _Choices = []
     size: Annotated[int, Field(ge=1, le=MOST_PLACES)] | None = None
     on: str = "all"
@@ -116,6 +138,23 @@ class Signal(Model):
         on_at = self.on_at if self.on_at is not None else self.off_at
         off_at = self.off_at if self.off_at is not None else on_at
         return (0.5, 0.5) if on_at is None or off_at is None else (on_at, off_at)
+
+    @property
+    def input(self) -> Pin | None:
+        """Its pin in full; None where it has none."""
+        if isinstance(self.pin, Pin):
+            return self.pin if self.pin.kind else self.pin.model_copy(update={"kind": self._needs})
+        return Pin(name=self.pin, kind=self._needs) if self.pin else None
+
+    @property
+    def tells_raw(self) -> bool:
+        """Whether what comes in is turned into the signal's own unit."""
+        return self.calibrate is not None or bool(self.curve) or self.cells is not None
+
+    @property
+    def _needs(self) -> Literal["switch", "analogue"]:
+        is_number = self.kind == "number" or self.has_threshold
+        return "analogue" if is_number else "switch"
 
     @property
     def sources(self) -> tuple[str, ...]:

@@ -13,8 +13,9 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from fendra.core.electric.limiter import FULL
+from fendra.core.graph.c99.count import Count, count
 from fendra.core.graph.c99.flash import read, target_macros
-from fendra.core.graph.c99.header import header
+from fendra.core.graph.c99.header import header, signals_in_words
 from fendra.core.graph.c99.helpers import helpers
 from fendra.core.graph.c99.layers import Layers
 from fendra.core.graph.c99.limit import limit_calls, limit_functions, limit_helpers
@@ -51,7 +52,8 @@ class Emitted:
     name: of the header file, and the first part of every public name. header: the public side.
     source: the rest; it includes `NAME.h`. gains: the fields that say what the limiters let
     through, in the order of the design's supplies. lines: where the bytes of each line stand.
-    cells: of each memory cell its field and C type.
+    fields: of the struct of signals, each with its unit and range in words, in the order of
+    `Design.fed`. count: what the code consists of. cells: of each memory cell its field and C type.
     """
 
     name: str
@@ -59,6 +61,8 @@ class Emitted:
     source: str
     gains: tuple[str, ...] = ()
     lines: tuple[LineBytes, ...] = ()
+    fields: Mapping[str, str] = field(default_factory=dict)
+    count: Count | None = None
     cells: Mapping[str, tuple[str, str]] = field(default_factory=dict)
 
 
@@ -87,11 +91,21 @@ def _emit(design: Design, recording: Recording) -> Emitted:
     ]  # fmt: skip
     head = _head(scene, words("\n".join([*tables, *runs, *small, body])))
     parts = [head, *tables, *runs, _light(scene), *small, body]
+    counted_up = count(scene, layers, [*layers.tables, *layers.lists.values()])
     gains = tuple(f"{field}.gain" for field in scene.limits.values())
     kinds = scene.cell_kinds
     cells = {cell: (name, C_TYPES[kinds[cell]]) for cell, name in scene.cells.items()}
     source, lines = "\n\n".join(parts) + "\n", line_bytes(scene)
-    return Emitted(scene.name, header(scene, lines, source), source, gains, lines, cells)
+    return Emitted(
+        scene.name,
+        header(scene, lines, source),
+        source,
+        gains,
+        lines,
+        signals_in_words(scene),
+        counted_up,
+        cells,
+    )
 
 
 def _head(scene: Scene, used: set[str]) -> str:

@@ -103,13 +103,20 @@ def _lines(scene: Scene, lines: Sequence[LineBytes]) -> list[str]:
     return [*text, f"#define {scene.size} {frame_size(scene)}", ""]
 
 
+def signals_in_words(scene: Scene) -> dict[str, str]:
+    """The field of every signal, with its unit and range."""
+    design = scene.design
+    return {
+        field: _about(design.signals[design.fed[signal]]) for signal, field in scene.signals.items()
+    }  # fmt: skip
+
+
 def _signals(scene: Scene) -> list[str]:
     if not scene.signals:
         return ["    bool none; /* this design takes no signals */"]
     rows = []
-    for signal, field in scene.signals.items():
+    for field, about in signals_in_words(scene).items():
         row = f"    struct {scene.name}_signal {field};"
-        about = _about(scene.design.signals[scene.design.fed[signal]])
         rows.append(f"{row:<40} {remark(about)}" if about else row)
     return rows
 

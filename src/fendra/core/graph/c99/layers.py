@@ -96,6 +96,15 @@ class Layers:
             ]
         )
 
+    @property
+    def run_count(self) -> int:
+        """Rows in all tables of rows."""
+        return sum(len(runs) for runs in self.runs)
+
+    def rows(self, spots: Array) -> int:
+        """Rows that a layer goes through: of one LED each where they are listed."""
+        return len(spots) if are_scattered(spots) else len(runs_of(spots))
+
     def _uses(self, number: int) -> Counter[int]:
         nodes = self.scene.graph.nodes
         return Counter(arg for place in self.scene.plan.moving[number] for arg in nodes[place].args)

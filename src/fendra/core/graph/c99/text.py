@@ -97,7 +97,26 @@ def comment(text: str, indent: str = "") -> list[str]:
 
 def remark(text: str) -> str:
     """A comment behind something, in one line."""
-    return f"/* {' '.join(_harmless(text).split())} */"
+    return f"/* {remark_text(text)} */"
+
+
+def remark_text(text: str) -> str:
+    """What can stand in a comment, in one line."""
+    return " ".join(_harmless(text).split())
+
+
+def quoted(text: str) -> str:
+    """A text as C takes it: its UTF-8 bytes, and nothing that C would read as something else.
+
+    >>> quoted('a "b"'), quoted("ü1")
+    ('"a \\"b\\""', '"\\303\\2741"')
+    """
+    plain = set(range(32, 127)) - {ord('"'), ord("\\"), ord("?")}
+    named = {ord('"'): '\\"', ord("\\"): "\\\\", ord("?"): "\\?"}
+    parts = (
+        chr(byte) if byte in plain else named.get(byte, f"\\{byte:03o}") for byte in text.encode()
+    )
+    return f'"{"".join(parts)}"'
 
 
 def _harmless(text: str) -> str:

@@ -1,0 +1,114 @@
+"""`fendra emit`: firmware, as a folder that builds."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated, Literal
+
+import typer
+
+from fendra.cli.check import check_on
+from fendra.cli.film import say_if_unfed
+from fendra.cli.options import DesignFile
+from fendra.cli.screen import progress, say, say_findings
+
+if TYPE_CHECKING:
+    from fendra.firmware.project import Project
+    from fendra.firmware.write import Written
+
+Target = Literal["generic", "avr", "arm"]
+
+
+def emit(
+    design: DesignFile,
+    target: Annotated[
+        Target | None,
+        typer.Option(
+            help="avr: an ATmega328P. arm: an STM32F103. generic: the board is to be filled in.  "
+            "[default: what the design's controller is]",
+            show_default=False,
+        ),
+    ] = None,
+    out: Annotated[
+        Path | None,
+        typer.Option(
+            metavar="FOLDER",
+            help="Where it is written.  [default: NAME-TARGET, here]",
+            show_default=False,
+        ),
+    ] = None,
+    tape: Annotated[
+        Path | None,
+        typer.Option(
+            metavar="TAPE",
+            help="Signals over time, CSV: what can be tried on a computer before flashing.",
+            show_default=False,
+        ),
+    ] = None,
+    controller: Annotated[
+        str | None,
+        typer.Option(
+            metavar="NAME", help="Which controller, where there are several.", show_default=False
+        ),
+    ] = None,
+    receiver: Annotated[
+        bool,
+        typer.Option(
+            "--receiver",
+            help="Frames come over a serial link; the design's own light is shown while none come.",
+        ),
+    ] = False,
+) -> None:
+    """Write firmware: the light as C, the board around it, a program to try it here.
+
+    What comes out shows, byte for byte, what the preview shows. The folder has a README that says
+    what to do; `make try` in it needs a C compiler alone, `make` that of the controller. Files that
+    you changed by hand stay.
+    """
+    from fendra.core.errors import DesignError
+    from fendra.core.findings import errors_of
+    from fendra.firmware.project import make_project
+    from fendra.firmware.write import write_project
+
+    checked, played = check_on(design, tape)
+    if checked.has_errors or checked.subject is None:
+        raise DesignError(errors_of(checked.findings))
+    if played is not None:
+        say_if_unfed(checked.subject.recording.fed, played)
+    with progress("writing"):
+        project = make_project(
+            checked.subject,
+            target,
+            tape=played,
+            controller=controller,
+            is_receiver=receiver,
+        )
+    kind = project.chip.target if project.chip else "generic"
+    folder = out or Path(f"{project.name}-{'receiver-' if receiver else ''}{kind}")
+    written = write_project(project.files, folder)
+    say_project(project, written)
+    say_findings(project.findings)
+    raise typer.Exit(1 if errors_of(project.findings) else 0)
+
+
+def say_project(project: Project, written: Written) -> None:
+    """What was written, what is where, what it needs, and what comes next."""
+    lines = ", ".join(f"{line.line} {line.size} bytes" for line in project.emitted.lines)
+    where = project.chip.about if project.chip else "a controller of your own"
+    as_what = " as a receiver" if project.is_receiver else ""
+    say(f"{project.title}{as_what}, for {where}: {lines}", style="bold")
+    for pin, what in project.pins:
+        say(f"   {pin:<6} {what}")
+    for note in project.notes:
+        say(f"   note: {note}", style="yellow")
+    for row in project.cost_rows:
+        say(f"   {row}")
+    count = len(written.written) + 1
+    say(f"{count} files in {written.folder}/, README.md says what to do")
+    for path in written.kept:
+        say(f"   kept as you changed it: {path} (the new one is {path}.new)", style="yellow")
+    say(f"   make -C {written.folder} try      see it here first")
+    if project.chip is None:
+        say(f"   {written.folder}/board.c      then fill in your board")
+    else:
+        say(f"   make -C {written.folder}          then build it")

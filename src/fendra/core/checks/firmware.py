@@ -1,0 +1,172 @@
+"""Firmware: does what a controller is to run by itself fit into it, and how fast is it?"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from fendra.core.checks import Subject, check
+from fendra.core.cost import Cost, cost_of
+from fendra.core.design import Design
+from fendra.core.electric.controllers import CONTROLLERS, ControllerType
+from fendra.core.findings import Path, Report
+from fendra.core.for_controller import lines_alone
+from fendra.core.graph.c99 import emit
+from fendra.core.names import listed
+from fendra.core.replay import replay
+
+if TYPE_CHECKING:
+    from fendra.core.film import Film
+    from fendra.core.graph.c99.count import Count
+    from fendra.core.mix import Recording
+
+TELLING = 0.1
+"""The share of a frame's work from which on a layer is named among those that cost most."""
+
+
+@check
+def firmware(subject: Subject, report: Report) -> None:
+    """What a controller needs that runs the design by itself: one with signals at its pins."""
+    design = subject.design
+    for name, controller in design.controllers.items():
+        kind = controller.known_type
+        lines = design.lines_of(name)
+        if kind is None or not lines or not design.inputs_of(name):
+            continue
+        with np.errstate(all="ignore"):
+            recording = lines_alone(subject.recording, lines)
+        count = emit(design, recording).count
+        if count is not None:
+            told = tell(design, recording, count, kind, subject.film)
+            if told is not None:
+                told.report(("controllers", name), report)
+
+
+@dataclass(frozen=True)
+class Told:
+    """What firmware costs, in words.
+
+    on_tape: cycles of a frame in the mean and at the most, and when that was, s; None without a
+    tape. layers: those that cost most, each with its share.
+    """
+
+    design: Design
+    kind: ControllerType
+    cost: Cost
+    on_tape: tuple[float, float, float] | None = None
+    layers: tuple[str, ...] = field(default=())
+
+    @property
+    def rows(self) -> list[str]:
+        """In a few rows."""
+        cost, kind = self.cost, self.kind
+        flash = f" of {kind.flash:,}" if kind.flash else ""
+        found = [
+            f"about {_rounded(cost.flash):,} bytes of flash{flash}",
+            f"about {_rounded(cost.ram):,} bytes of RAM of {kind.ram:,}, "
+            f"{_rounded(cost.stack):,} of them stack",
+            f"{cost.operations:,} operations in a frame with everything on: about "
+            f"{_few(cost.rate_hz)} frames a second at {kind.mhz:g} MHz",
+        ]
+        if self.on_tape is not None:
+            mean, most, at_s = self.on_tape
+            found.append(
+                f"on the tape about {_few(cost.rate_of(mean))} frames a second in the mean, "
+                f"{_few(cost.rate_of(most))} at {at_s:.4g} s"
+            )
+        if self.layers:
+            found.append(f"most is for {listed(self.layers)}")
+        return found
+
+    @property
+    def most_work(self) -> float:
+        """Cycles of the frame that counts: on the tape, else with everything on."""
+        return self.on_tape[1] if self.on_tape else self.cost.work
+
+    def report(self, path: Path, report: Report) -> None:
+        """What does not fit, or is too slow, as findings; else what it needs, as a note."""
+        cost, kind, design = self.cost, self.kind, self.design
+        most = f" Most is for {listed(self.layers)}." if self.layers else ""
+        fits = True
+        if kind.flash is not None and cost.flash > kind.flash:
+            message = (
+                f"the firmware needs about {_rounded(cost.flash):,} bytes of flash, and a "
+                f"{kind.name} has {kind.flash:,}."
+            )
+            remedy = "Use fewer or simpler layers, or a larger controller."
+            report.error(path, "too-little-flash", message, remedy)
+            fits = False
+        if cost.ram > kind.ram:
+            message = (
+                f"the firmware needs about {_rounded(cost.ram):,} bytes of RAM, "
+                f"{_rounded(cost.stack):,} of them stack, and a {kind.name} has {kind.ram:,}."
+            )
+            remedy = "Use fewer LEDs, compile with -DAT_ONCE=4, or use a larger controller."
+            report.error(path, "too-little-memory", message, remedy)
+            fits = False
+        rate_hz = cost.rate_of(self.most_work)
+        if rate_hz < design.rate:
+            when = "at the most that the tape shows" if self.on_tape else "with everything on"
+            message = (
+                f"the firmware makes about {_few(rate_hz)} frames a second {when}, and the design "
+                f"asks for {design.rate:g}.{most}"
+            )
+            remedy = f"Say rate = {max(int(rate_hz), 1)}, or use fewer layers at a time."
+            report.warning(path, "firmware-slow", message, remedy)
+        elif fits:
+            message = f"as firmware it needs {'; '.join(self.rows)}."
+            report.note(path, "firmware", message)
+
+
+def tell(
+    design: Design,
+    recording: Recording,
+    count: Count,
+    kind: ControllerType,
+    film: Film | None = None,
+    *,
+    is_receiver: bool = False,
+) -> Told | None:
+    """What a program costs; None where nothing is known of the processor."""
+    cost = cost_of(count, kind, is_receiver=is_receiver)
+    if cost is None:
+        return None
+    on_tape = None if film is None else _on_tape(recording, film, cost)
+    names = [
+        f"'{design.layer[layer].name}' ({100 * cycles / cost.work:.0f} %)"
+        for layer, cycles in sorted(cost.layers, key=lambda each: -each[1])[:3]
+        if cycles > TELLING * cost.work
+    ]
+    return Told(design, kind, cost, on_tape, tuple(names))
+
+
+def _on_tape(recording: Recording, film: Film, cost: Cost) -> tuple[float, float, float]:
+    """Cycles of a frame in the mean and at the most, and when that was."""
+    slots = recording.slots
+    work = np.array(
+        [
+            cost.work_of(slot.layer for slot, is_on in zip(slots, on, strict=True) if is_on)
+            for _, on in replay(recording, film, [slot.on for slot in slots])
+        ]
+    )
+    place = int(work.argmax())
+    return float(work.mean()), float(work[place]), float(film.times[place] - film.times[0])
+
+
+def type_of(design: Design, controller: str | None, name: str | None) -> ControllerType | None:
+    """The controller type that a program is for: that of its chip, else the design's."""
+    if name is not None:
+        return CONTROLLERS[name]
+    return design.controllers[controller].known_type if controller else None
+
+
+def _rounded(number: float) -> int:
+    """To two digits that count: it is an estimate."""
+    step: int = 10 ** max(len(str(round(number))) - 2, 0)
+    return round(number / step) * step
+
+
+def _few(rate_hz: float) -> str:
+    return f"{_rounded(rate_hz):,}" if rate_hz >= 10 else f"{rate_hz:.2g}"

@@ -1,0 +1,102 @@
+"""What the emitted code consists of, counted: what it costs on a controller follows from it."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+
+from fendra.core.graph.c99.layers import Layers
+from fendra.core.graph.c99.scene import Scene
+from fendra.core.graph.c99.tables import Table
+from fendra.core.graph.node import Graph
+from fendra.core.graph.ops import Kind
+
+SIZES = {Kind.FLOAT: 4, Kind.UINT: 4, Kind.TRUTH: 1}
+"""Bytes of a number in memory."""
+
+
+@dataclass(frozen=True)
+class LayerCount:
+    """One layer.
+
+    layer: its place in the design. leds: that it paints. frame: its own operations of a frame,
+    while it is on. led: its operations for each LED; `read` is a constant of it, `light` a channel
+    that is read or written. rows: that its LEDs stand in. scenes: those that it belongs to;
+    None for all.
+    """
+
+    layer: int
+    leds: int
+    frame: Mapping[str, int]
+    led: Mapping[str, int]
+    rows: int
+    scenes: frozenset[int] | None
+
+
+@dataclass(frozen=True)
+class Count:
+    """The whole program; operations are counted by their names in the operation table.
+
+    frame: of every frame. layers: from the lowest on. tables: bytes of constants. state: bytes of
+    what is remembered, without gaps; fields: how many numbers that is. signals: numbers that come
+    in. scenes: that there are, with the one for none of them. limits: supplies with a limiter.
+    line_bytes: of each line.
+    """
+
+    leds: int
+    frame: Mapping[str, int]
+    layers: tuple[LayerCount, ...]
+    tables: int
+    state: int
+    fields: int
+    signals: int
+    scenes: int
+    limits: int
+    line_bytes: tuple[int, ...]
+
+
+def count(scene: Scene, layers: Layers, tables: Iterable[Table]) -> Count:
+    """Count what `emit` has written."""
+    graph, plan, recording = scene.graph, scene.plan, scene.recording
+    found = []
+    for number, paint in enumerate(scene.lowered.paints):
+        spots = recording.spots[paint.slot.space]
+        moving = _operations(graph, plan.moving[number])
+        moving["read"] += len(plan.fixed[number])
+        moving["light"] += len(paint.results) + sum(
+            graph.nodes[place].op == "beneath" for place in _read(graph, plan.moving[number])
+        )
+        found.append(
+            LayerCount(
+                paint.slot.layer,
+                len(spots),
+                _operations(graph, plan.of_layer[number]),
+                moving,
+                layers.rows(spots),
+                paint.slot.scenes,
+            )
+        )
+    kinds = [graph.nodes[place].kind for place in scene.fields]
+    kinds += [scene.cell_kinds[cell] for cell in scene.cells]
+    limits = len(recording.limits)
+    return Count(
+        recording.spot_count,
+        _operations(graph, plan.common),
+        tuple(found),
+        sum(table.values.nbytes for table in tables) + 6 * layers.run_count,
+        sum(SIZES[kind] for kind in kinds) + 9 + 8 * limits,
+        len(kinds) + 3 + 2 * limits,
+        len(recording.fed),
+        len(scene.lowered.shares),
+        limits,
+        tuple(wire.size for wire in recording.wires),
+    )
+
+
+def _operations(graph: Graph, places: Iterable[int]) -> Counter[str]:
+    return Counter(graph.nodes[place].op for place in places if graph.nodes[place].args)
+
+
+def _read(graph: Graph, places: Iterable[int]) -> set[int]:
+    return {arg for place in places for arg in graph.nodes[place].args}

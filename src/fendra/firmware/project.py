@@ -1,0 +1,223 @@
+"""The project: a folder of C that builds, and can be tried on a computer before it is flashed."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
+
+from jinja2 import Environment, PackageLoader, StrictUndefined
+
+from fendra.core.checks.firmware import Told, tell, type_of
+from fendra.core.errors import FirmwareError
+from fendra.core.findings import Report
+from fendra.core.for_controller import lines_alone
+from fendra.core.graph.c99 import Emitted, emit
+from fendra.core.graph.c99.text import quoted, remark_text
+from fendra.core.mix import Recording
+from fendra.core.names import did_you_mean, listed
+from fendra.core.version import VERSION
+from fendra.firmware.chips import CHIPS, TARGETS, Chip
+from fendra.firmware.tape import tape_text
+from fendra.firmware.wiring import Wiring, wire
+
+if TYPE_CHECKING:
+    from fendra.core.checks import Subject
+    from fendra.core.design import Design
+    from fendra.core.findings import Finding
+    from fendra.core.tape import Tape
+
+BAUD = 500_000
+"""Of the serial link, where the design says nothing."""
+IDENTITY_HEAD = 3 + 4 + 4 + 4 + 1 + 2
+"""Bytes of the answer to `who are you` beside lines and name, before it is stuffed."""
+
+
+@dataclass(frozen=True)
+class Project:
+    """Firmware as text.
+
+    files: from path to text. emitted, recording: the light itself. chip: None where the board is to
+    be filled in. controller: the one of the design that it is for. title: the design's name. pins:
+    each with what is there. notes: what is other than the design says. told: what it costs.
+    """
+
+    name: str
+    files: Mapping[str, str]
+    emitted: Emitted
+    recording: Recording
+    chip: Chip | None
+    controller: str | None
+    is_receiver: bool
+    title: str
+    pins: tuple[tuple[str, str], ...] = ()
+    notes: tuple[str, ...] = ()
+    told: Told | None = None
+
+    @property
+    def cost_rows(self) -> list[str]:
+        """What it needs of the controller, in a few rows; none where that is not known."""
+        return self.told.rows if self.told is not None else []
+
+    @property
+    def findings(self) -> list[Finding]:
+        """What does not fit into the controller, or is too slow there."""
+        report = Report()
+        if self.told is not None:
+            self.told.report(("controllers", self.controller or "main"), report)
+        return [finding for finding in report if finding.severity != "note"]
+
+
+def make_project(
+    subject: Subject,
+    target: str | None = None,
+    *,
+    tape: Tape | None = None,
+    controller: str | None = None,
+    is_receiver: bool = False,
+) -> Project:
+    """The project of a design without errors.
+
+    subject: the design and what was made of it; its film tells how much work a frame is. target:
+    one of `TARGETS`; if not given what the controller's type has, else generic. tape: what can be
+    tried on a computer. controller: which one, where there are several. is_receiver: frames come
+    over a serial link, and the design's own light is shown while none come.
+
+    Raises FirmwareError for a target or controller that is not there, and for pins that cannot do
+    what is asked of them.
+    """
+    design = subject.design
+    controller = _controller(design, controller)
+    chip = _chip(design, controller, target)
+    lines = design.lines_of(controller) if controller else range(len(design.line))
+    recording = lines_alone(subject.recording, [*lines])
+    if not recording.wires:
+        raise FirmwareError(f"no line is plugged into controller '{controller}'.")
+    emitted = emit(design, recording)
+    wiring = Wiring((), (), None, ())
+    if chip is not None:
+        wiring = wire(design, chip, controller, emitted, is_receiver=is_receiver)
+    told = None
+    kind = type_of(design, controller, chip.name if chip else None)
+    if kind is not None and emitted.count is not None:
+        film = None if is_receiver else subject.film
+        told = tell(design, recording, emitted.count, kind, film, is_receiver=is_receiver)
+    rows = [f"- {row}" for row in told.rows] if told else ["(nothing is known of its processor)"]
+    tape_name = f"the tape {tape.name}" if tape else "ten seconds in which nothing is heard"
+    pages = _Pages(
+        design, emitted, chip, wiring, controller, tape_name, "\n".join(rows),
+        is_receiver=is_receiver,
+    )  # fmt: skip
+    files = pages.files()
+    files["host/tape.txt"] = tape_text(recording, tape, design.rate, emitted.name)
+    return Project(
+        emitted.name, files, emitted, recording, chip, controller, is_receiver, design.name,
+        _pins(wiring), wiring.notes, told,
+    )  # fmt: skip
+
+
+def _pins(wiring: Wiring) -> tuple[tuple[str, str], ...]:
+    """What is at which pin, in words."""
+    rows = [(line.pin, f"line {line.line}: {line.led}") for line in wiring.lines]
+    rows += [(line.clock, f"line {line.line}: clock") for line in wiring.lines if line.clock]
+    return (*rows, *((each.pin, f"signal {each.signal}: {each.about}") for each in wiring.inputs))
+
+
+def _controller(design: Design, wanted: str | None) -> str | None:
+    known = design.controllers
+    if wanted is not None and wanted not in known:
+        remedy = did_you_mean(wanted, known, "controllers")
+        raise FirmwareError(f"there is no controller '{wanted}'. {remedy}")
+    if wanted is None and len(known) > 1:
+        names = listed([*known])
+        raise FirmwareError(f"firmware for which controller, {names}? Say --controller NAME.")
+    return wanted or next(iter(known), None)
+
+
+def _chip(design: Design, controller: str | None, target: str | None) -> Chip | None:
+    if target is not None and target not in TARGETS:
+        remedy = did_you_mean(target, TARGETS, "targets")
+        raise FirmwareError(f"there is no target '{target}'. {remedy}")
+    kind = design.controllers[controller].type if controller else None
+    own = CHIPS.get(kind or "")
+    if target is None or (own is not None and own.target == target):
+        return own
+    return CHIPS.get(TARGETS[target])
+
+
+class _Pages:
+    """Fills in the templates."""
+
+    def __init__(
+        self, design: Design, emitted: Emitted, chip: Chip | None, wiring: Wiring,
+        controller: str | None, tape_name: str, cost: str, *, is_receiver: bool,
+    ) -> None:  # fmt: skip
+        self._chip, self._emitted, self._is_receiver = chip, emitted, is_receiver
+        self._environment = Environment(
+            loader=PackageLoader("fendra.firmware", "templates"),
+            autoescape=False,
+            undefined=StrictUndefined,
+            trim_blocks=True,
+            lstrip_blocks=True,
+            keep_trailing_newline=True,
+        )
+        lines = emitted.lines
+        given = design.controllers[controller] if controller else None
+        link = given.link if given else None
+        longest = max(line.size for line in lines)
+        name, c_name = emitted.name, quoted(design.name)
+        sources = ["main.c", f"{name}.c", "board.c"]
+        sources += [f"{name}_receiver.c"] if is_receiver else []
+        sources += ["startup.c"] if chip is not None and chip.target == "arm" else []
+        about = emitted.fields
+        fed_by_pins = {each.field for each in wiring.inputs}
+        size = IDENTITY_HEAD + 4 * len(lines) + len(design.name.encode())
+        self._words: dict[str, Any] = {
+            "design": design, "name": name, "NAME": name.upper(), "lines": lines,
+            "board": chip or Generic(), "fields": [*about], "is_receiver": is_receiver,
+            "pinned": wiring.lines, "inputs": wiring.inputs, "usart": wiring.usart,
+            "unfed": [(field, text) for field, text in about.items() if field not in fed_by_pins],
+            "inputs_in_words": [*about.items()],
+            "kinds": {line.kind for line in wiring.lines},
+            "reset_us": max(design.line[line.number].led_type.reset_s for line in lines) * 1e6,
+            "period_us": round(1e6 / design.rate), "longest": longest,
+            "baud": link.baud if link is not None and link.baud is not None else BAUD,
+            "identity_size": size + size // 254 + 4, "c_name": c_name,
+            "place_bits": 16 if sum(line.size for line in lines) < 2**16 else 32,
+            "sources": sources, "version": VERSION, "tape_name": tape_name, "cost": cost,
+            "c_text": quoted, "c_comment": remark_text, "notes": wiring.notes,
+        }  # fmt: skip
+
+    def files(self) -> dict[str, str]:
+        """Every file that the target has."""
+        name, target = self._emitted.name, self._chip.target if self._chip else "generic"
+        pages = {
+            "README.md": "README.md.j2",
+            "Makefile": f"{target}/Makefile.j2",
+            "main.c": "main.c.j2",
+            "board.h": "board.h.j2",
+            "board.c": f"{target}/board.c.j2",
+            "host/main.c": "host/main.c.j2",
+        }
+        if target == "arm":
+            chip = self._words["board"].name
+            pages |= {each: f"arm/{each}.j2" for each in (f"{chip}.h", f"{chip}.ld", "startup.c")}
+        if self._is_receiver:
+            pages |= {
+                f"{name}_receiver.h": "receiver/receiver.h.j2",
+                f"{name}_receiver.c": "receiver/receiver.c.j2",
+                "host/board.c": "host/receiver_board.c.j2",
+            }
+        files = {
+            path: self._environment.get_template(page).render(self._words)
+            for path, page in pages.items()
+        }
+        return {f"{name}.h": self._emitted.header, f"{name}.c": self._emitted.source, **files}
+
+
+@dataclass(frozen=True)
+class Generic:
+    """The board that is still to be filled in."""
+
+    name: str = "generic"
+    about: str = "a controller of your own"
