@@ -5,12 +5,16 @@ from __future__ import annotations
 import shutil
 import subprocess
 from dataclasses import dataclass
+from functools import cache
 from pathlib import Path
 
 import numpy as np
 
+import fendra as fd
 from fendra.core.wire import Wire
 
+TAPES = {"heron": "ride", "drone": "flight", "swift": "glide", "pad": "typing", "cabinet": "game"}
+"""The demo designs, and what drives them."""
 HERE = Path(__file__).parent / "firmware"
 SANE = ("-O1", "-g", "-fsanitize=address,undefined,float-cast-overflow,float-divide-by-zero",
         "-fno-sanitize-recover=all")  # fmt: skip
@@ -192,3 +196,23 @@ def symbols(program):
 def missing(*tools):
     """Those tools that are not there."""
     return [tool for tool in tools if shutil.which(tool) is None]
+
+
+@cache
+def film_of(name):
+    design = fd.load(fd.demo_file(f"{name}.toml"))
+    return design, design.compile().film(fd.read_tape(fd.demo_file(f"{TAPES[name]}.csv")))
+
+
+def project_of(name, target, *, receiver=False):
+    """The project of a demo design; of receivers, which play no tape, without the tape's work."""
+    design, film = film_of(name)
+    return design.firmware(target, film=None if receiver else film, receiver=receiver)
+
+
+def make(folder, *words):
+    done = subprocess.run(
+        ["make", "-s", "-C", folder, *words], capture_output=True, text=True, check=False
+    )
+    assert done.returncode == 0, done.stdout + done.stderr
+    return done

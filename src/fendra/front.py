@@ -195,8 +195,8 @@ class Design(CoreDesign):
         target: `avr` (an ATmega328P), `arm` (an STM32F103) or `generic`, where the board is to be
         filled in; if not given what the design's controller is. film: whose tape can be tried on a
         computer, and tells how much work a frame is. controller: which one, where there are
-        several. receiver: frames come over a serial link. Raises DesignError with every finding of severity
-        error, and FirmwareError where a pin or a target cannot be had.
+        several. receiver: frames come over a serial link. Raises DesignError with every finding
+        of severity error, and FirmwareError where a pin or a target cannot be had.
 
         >>> import fendra as fd
         >>> project = fd.load(fd.demo_file("drone.toml")).firmware("avr")

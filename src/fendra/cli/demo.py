@@ -17,8 +17,10 @@ from fendra.cli.film import render, write_pictures
 from fendra.cli.run import what_came
 from fendra.cli.screen import count_findings, progress, say, say_findings, say_pixels
 from fendra.core.electric.words import in_amps
+from fendra.core.errors import EngineError
 
 if TYPE_CHECKING:
+    from fendra.core.checks import Subject
     from fendra.core.design import Design
     from fendra.core.tape import Tape
     from fendra.front import Program
@@ -77,7 +79,7 @@ def demo(
         say(f"   {path.name:<18} {what}")
 
     say("5  Streamed to a stand-in controller over a serial port", style="bold")
-    is_same = stream(program, tape)
+    is_same = stream(checked.subject, program, tape)
 
     say("6  Next", style="bold")
     say(f"   Change a colour or a number in {into}/heron.toml, then look again:")
@@ -89,7 +91,9 @@ def demo(
     say("   See it live in the terminal, from something that sends a ride, in two terminals:")
     say(f"     {typed()} simulate game")
     say(f"     {typed()} run {into}/heron.toml --from udp:9400 --to terminal:")
-    say("   With a controller on a port (docs/serial-protocol.md says what it must do):")
+    say("   Put it on a controller: as firmware, or as a receiver of what this computer sends:")
+    say(f"     {typed()} emit {files} --out {into}/firmware")
+    say(f"     {typed()} emit {into}/heron.toml --receiver --out {into}/receiver")
     say(f"     {typed()} run {files} --to serial:/dev/ttyUSB0")
     raise typer.Exit(0 if is_same and not checked.has_errors else 1)
 
@@ -117,13 +121,25 @@ def copy_once(path: Path, folder: Path) -> Path:
     return target
 
 
-def stream(program: Program, tape: Tape) -> bool:
+def stream(subject: Subject, program: Program, tape: Tape) -> bool:
     """Send the tape's first seconds to a controller in a process of its own, and compare."""
-    from fendra.live.loop import run_live
-    from fendra.outputs.serial_port import SerialOutput
-    from fendra.sources.tape import TapeSource
+    from fendra.firmware.stand_in import Receiver
 
     start = tape.until(tape.start_s + STREAM_S)
+    try:
+        receiver = Receiver(subject)
+    except EngineError as exc:
+        say(f"   {exc} A stand-in in Python listens instead.", style="yellow")
+        return stream_to_python(program, start)
+    with receiver:
+        sent = send(program, start, receiver.port)
+        seen = receiver.report()
+    say("   the controller is the C of `fendra emit --receiver`, compiled for this computer")
+    return compare(program.design, receiver.port, sent, seen)
+
+
+def stream_to_python(program: Program, tape: Tape) -> bool:
+    """The same with a controller that needs no compiler."""
     command = [sys.executable, "-m", "fendra.demo.controller", "--json"]
     for size, line in zip(program.layout.line_sizes, program.design.line, strict=True):
         command += ["--line", f"{size}x{len(line.wire_order)}"]
@@ -131,22 +147,26 @@ def stream(program: Program, tape: Tape) -> bool:
         assert controller.stdout is not None
         try:
             port = heard(controller.stdout.readline())["port"]
-            with progress("streaming") as report:
-                sent = run_live(
-                    program,
-                    TapeSource(start),
-                    SerialOutput(port),
-                    progress=lambda at_s: report(at_s, STREAM_S),
-                )
+            sent = send(program, tape, port)
             seen = heard(controller.stdout.readline())
         finally:
             controller.terminate()
-    say(f"   sent to {port}: {what_came(sent)}")
-    say(
-        f"   controller:  {seen['frames']} frames shown, {seen['lost']} lost, "
-        f"{seen['incomplete']} incomplete, {seen['damaged']} damaged"
-    )
-    return compare(program.design, sent, seen)
+    return compare(program.design, port, sent, seen)
+
+
+def send(program: Program, tape: Tape, port: str) -> RunReport:
+    """Play a tape to a port, with a bar."""
+    from fendra.live.loop import run_live
+    from fendra.outputs.serial_port import SerialOutput
+    from fendra.sources.tape import TapeSource
+
+    with progress("streaming") as report:
+        return run_live(
+            program,
+            TapeSource(tape),
+            SerialOutput(port),
+            progress=lambda at_s: report(at_s, STREAM_S),
+        )
 
 
 def heard(line: str) -> dict[str, Any]:
@@ -159,8 +179,13 @@ def heard(line: str) -> dict[str, Any]:
     return said
 
 
-def compare(design: Design, sent: RunReport, seen: dict[str, Any]) -> bool:
-    """Say whether what the controller shows is what was sent last."""
+def compare(design: Design, port: str, sent: RunReport, seen: dict[str, Any]) -> bool:
+    """Say what came, and whether what the controller shows is what was sent last."""
+    say(f"   sent to {port}: {what_came(sent)}")
+    say(
+        f"   controller:  {seen['frames']} frames shown, {seen['lost']} lost, "
+        f"{seen['incomplete']} incomplete, {seen['damaged']} damaged"
+    )
     ours = [] if sent.last is None else sent.last.line_bytes()
     theirs = [bytes.fromhex(text) for text in seen["lines"]]
     for line, pixels in zip(design.line, theirs, strict=False):

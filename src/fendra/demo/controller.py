@@ -20,7 +20,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-PIXELS, SHOW = 0x11, 0x12
+PIXELS, SHOW, ASK, IDENTITY = 0x11, 0x12, 0x13, 0x14
 
 
 def crc16(data: bytes) -> int:
@@ -50,13 +50,26 @@ def unstuff(data: bytes) -> bytes | None:
     return bytes(content)
 
 
+def stuff(data: bytes) -> bytes:
+    """The byte stuffing of one packet."""
+    found, block = bytearray(), bytearray()
+    for byte in data:
+        if byte:
+            block.append(byte)
+        if not byte or len(block) == 254:
+            found += bytes([len(block) + 1]) + block
+            block.clear()
+    return bytes(found + bytes([len(block) + 1]) + block)
+
+
 @dataclass
 class Receiver:
     """Bytes in, shown frames out.
 
     sizes: the bytes of each line. shown: the bytes of each line that is lit now. frames: how
     many were shown. lost: how many were missing by their numbers. incomplete: shows that
-    came without all lines. damaged: packets that failed their checksum or made no sense.
+    came without all lines. damaged: packets that failed their checksum or made no sense. answer:
+    bytes to be sent back.
     """
 
     sizes: Sequence[int]
@@ -65,6 +78,7 @@ class Receiver:
     incomplete: int = 0
     damaged: int = 0
     shown: list[bytes] | None = None
+    answer: bytes = b""
     number: int | None = None
     _waiting: dict[int, bytes] = field(default_factory=dict)
     _waiting_number: int | None = None
@@ -105,6 +119,16 @@ class Receiver:
             self._take_line(number, body[3], body[4:])
         elif body[0] == SHOW:
             self._show(number, body[3])
+        elif body[0] == ASK:
+            self.answer += self._identity(number)
+
+    def _identity(self, number: int) -> bytes:
+        """Who this is: no design of its own, the name of a stand-in."""
+        content = bytes([IDENTITY]) + number.to_bytes(2, "little") + bytes(4)
+        content += self.frames.to_bytes(4, "little") + self.damaged.to_bytes(4, "little")
+        content += bytes([len(self.sizes)])
+        content += b"".join(size.to_bytes(4, "little") for size in self.sizes) + b"stand-in"
+        return b"\0" + stuff(content + crc16(content).to_bytes(2, "little")) + b"\0"
 
     def _take_line(self, number: int, line: int, pixels: bytes) -> None:
         if line >= len(self.sizes) or len(pixels) != self.sizes[line]:
@@ -161,6 +185,9 @@ def serve(sizes: Sequence[int], announce: Any) -> Receiver:
                 os.close(theirs)  # the sender has it open now: let its leaving be seen
                 theirs = -1
             receiver.feed(data)
+            if receiver.answer:
+                os.write(ours, receiver.answer)
+                receiver.answer = b""
     finally:
         for handle in (ours, theirs):
             with contextlib.suppress(OSError):

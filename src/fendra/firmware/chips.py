@@ -68,14 +68,10 @@ class Chip:
         """Its figures."""
         return CONTROLLERS[self.name]
 
-    def can_send(self, pin: str) -> bool:
-        """Whether a pin can carry one-wire data here."""
-        return self.type.own_name(pin) in self.outputs
-
-    def can_read(self, pin: str, needs: str) -> bool:
-        """Whether a pin can be a switch, or read a voltage."""
-        own = self.type.own_name(pin)
-        return own in (self.channels if needs == "analogue" else self.inputs)
+    def label(self, pin: str) -> str:
+        """A pin as boards call it, with the chip's own name behind."""
+        others = [other for other, own in self.type.own_names.items() if own == pin]
+        return f"{others[0]} ({pin})" if others else pin
 
 
 def port_and_bit(pin: str) -> tuple[str, int]:

@@ -10,7 +10,7 @@ from jinja2 import Environment, PackageLoader, StrictUndefined
 
 from fendra.core.checks.firmware import Told, tell, type_of
 from fendra.core.errors import FirmwareError
-from fendra.core.findings import Report
+from fendra.core.findings import Report, Severity, with_places
 from fendra.core.for_controller import lines_alone
 from fendra.core.graph.c99 import Emitted, emit
 from fendra.core.graph.c99.text import quoted, remark_text
@@ -62,10 +62,12 @@ class Project:
     @property
     def findings(self) -> list[Finding]:
         """What does not fit into the controller, or is too slow there."""
-        report = Report()
-        if self.told is not None:
-            self.told.report(("controllers", self.controller or "main"), report)
-        return [finding for finding in report if finding.severity != "note"]
+        if self.told is None:
+            return []
+        report, design = Report(), self.told.design
+        self.told.report(("controllers", self.controller or "main"), report)
+        wrong = [finding for finding in report if finding.severity != Severity.NOTE]
+        return with_places(wrong, design.file, design.lines)
 
 
 def make_project(

@@ -133,8 +133,9 @@ class _Wiring:
             clock_port, clock_bit = port_and_bit(clock)
         field = bytes_of.macro.lower().split("_", 1)[1]
         return LinePin(
-            line.name, field, bytes_of.macro, line.led, line.led_type.data or "one-wire", pin, port,
-            bit, len(line.wire_order), bytes_of.size, clock, clock_port, clock_bit, timer.number,
+            line.name, field, bytes_of.macro, line.led, line.led_type.data or "one-wire",
+            self._chip.label(pin), port,
+            bit, len(line.wire_order), bytes_of.size, self._chip.label(clock), clock_port, clock_bit, timer.number,
             timer.output, timer.dma,
         )  # fmt: skip
 
@@ -145,17 +146,17 @@ class _Wiring:
         line = self._design.lines.get(("signals", name))
         where = f" ({self._design.file}:{line})" if line else ""
         if needs == "analogue":
-            about = f"{pin.name}, 0 to 1 of full scale{where}"
+            about = f"0 to 1 of full scale{where}"
             port, bit = port_and_bit(at) if at.startswith("P") else ("", 0)
-            return InputPin(name, self._fields[name], signal.kind, needs, pin.pull, at, about, port,
-                            bit, chip.channels[at])  # fmt: skip
+            return InputPin(name, self._fields[name], signal.kind, needs, pin.pull, chip.label(at), about,
+                            port, bit, chip.channels[at])  # fmt: skip
         port, bit = port_and_bit(at)
         level = "ground" if pin.pull == "up" else "the logic's voltage"
-        about = f"{pin.name}, on when it is connected to {level}{where}"
+        about = f"on when it is connected to {level}{where}"
         read = f"PIN{port}" if chip.target == "avr" else f"REG(GPIO{port} + GPIO_IDR)"
         is_on = f"({read} & (1u << {bit})) {'==' if pin.pull == 'up' else '!='} 0u"
         return InputPin(
-            name, self._fields[name], signal.kind, needs, pin.pull, at, about, port, bit, 0, is_on
+            name, self._fields[name], signal.kind, needs, pin.pull, chip.label(at), about, port, bit, 0, is_on
         )
 
     def _choose(self, what: str, pin: str, able: tuple[str, ...]) -> str:
@@ -176,7 +177,7 @@ class _Wiring:
             raise FirmwareError(f"{what}: {self._chip.about} has no pin left that can do it.")
         self._taken.add(chosen)
         why = f"{pin} is none here that can" if pin else "the design names none"
-        self.notes.append(f"{what} is at {chosen}: {why}.")
+        self.notes.append(f"{what} is at {self._chip.label(chosen)}: {why}.")
         return chosen
 
     def _free(self, able: tuple[str, ...]) -> Iterator[str]:

@@ -8,13 +8,14 @@ from __future__ import annotations
 
 import binascii
 import struct
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 
 from cobs import cobs
 
 from fendra.core.errors import OutputError
 
-PIXELS, SHOW = 0x11, 0x12
+PIXELS, SHOW, ASK, IDENTITY = 0x11, 0x12, 0x13, 0x14
 """Kinds of packet: protocol version 1 in the upper four bits."""
 
 MOST_LINES = 255
@@ -49,3 +50,69 @@ def frame_to_packets(number: int, lines: Sequence[bytes]) -> bytes:
         raise OutputError(f"the serial stream carries {MOST_LINES} lines; here are {len(lines)}")
     pixels = [packet(PIXELS, number, bytes([i]) + line) for i, line in enumerate(lines)]
     return b"".join([*pixels, packet(SHOW, number, bytes([len(lines)]))])
+
+
+def ask() -> bytes:
+    """Who are you? What a controller answers comes out of `Answers`.
+
+    >>> ask().hex(" ")
+    '02 13 01 01 03 bb 04 00'
+    """
+    return packet(ASK, 0, bytes([0]))
+
+
+@dataclass(frozen=True)
+class Identity:
+    """What a controller says of itself.
+
+    name: of its design; design_hash: of the light that it shows by itself. sizes: bytes of each
+    line. frames, damaged: frames that it has shown, and packets that came damaged.
+    """
+
+    name: str
+    design_hash: int
+    sizes: tuple[int, ...]
+    frames: int
+    damaged: int
+
+
+_HEAD = struct.Struct("<BHIIIB")
+
+
+def read_identity(content: bytes) -> Identity | None:
+    """An identity from the content of a packet, its checksum included; None where it is none."""
+    body, check = content[:-2], content[-2:]
+    if len(body) < _HEAD.size or body[0] != IDENTITY:
+        return None
+    if struct.pack("<H", checksum(body)) != check:
+        return None
+    _, _, design_hash, frames, damaged, lines = _HEAD.unpack_from(body)
+    end = _HEAD.size + 4 * lines
+    if len(body) < end:
+        return None
+    sizes = struct.unpack_from(f"<{lines}I", body, _HEAD.size)
+    name = body[end:].decode("utf-8", "replace")
+    return Identity(name, design_hash, sizes, frames, damaged)
+
+
+class Answers:
+    """Bytes that come back in, identities out; all else is left out."""
+
+    def __init__(self) -> None:
+        self._held = bytearray()
+
+    def feed(self, data: bytes) -> Iterator[Identity]:
+        """Take bytes as they come."""
+        *packets, rest = (bytes(self._held) + data).split(b"\0")
+        self._held = bytearray(rest[-LONGEST_ANSWER:])
+        for stuffed in packets:
+            try:
+                identity = read_identity(cobs.decode(stuffed))
+            except cobs.DecodeError:
+                continue
+            if identity is not None:
+                yield identity
+
+
+LONGEST_ANSWER = 4096
+"""Bytes without an end that are kept: what is longer is no answer."""

@@ -17,11 +17,16 @@ from fendra.core.electric.data import serial_rate_hz
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place
+from fendra.core.names import listed
 from fendra.outputs import Output, OutputOptions
-from fendra.outputs.packets import frame_to_packets
+from fendra.outputs.packets import Answers, Identity, ask, frame_to_packets
 
 BAUD = 500_000
 """A rate that 16 MHz controllers and the usual USB adapters hit exactly."""
+
+
+ASK_S = 2.0
+"""How long it is from one question to the next: many boards are just restarting at the first."""
 
 
 class SerialOptions(OutputOptions):
@@ -37,7 +42,10 @@ class SerialOptions(OutputOptions):
 
 
 class SerialOutput(Output):
-    """A controller on a serial port."""
+    """A controller on a serial port.
+
+    controller: what it says of itself; None as long as it has said nothing. Not all answer.
+    """
 
     Options = SerialOptions
     options: SerialOptions
@@ -47,6 +55,8 @@ class SerialOutput(Output):
         super().__init__(address, **options)
         self.baud, self.timeout_s = self.options.baud, self.options.timeout
         self._port: serial.Serial | None = None
+        self._answers = Answers()
+        self.controller: Identity | None = None
 
     def __str__(self) -> str:
         return f"port {self.address}"
@@ -63,6 +73,8 @@ class SerialOutput(Output):
                 self.address, self.baud, write_timeout=self.timeout_s, exclusive=True
             )
             self._port.write(b"\0")
+            self._asked_s = 0.0
+            self.controller = None
         except serial.SerialTimeoutException as exc:
             raise OutputError(self._stuck()) from exc
         except serial.SerialException as exc:
@@ -78,12 +90,33 @@ class SerialOutput(Output):
         try:
             self._port.write(frame_to_packets(self.sent, self.wire.bytes(frame.rgb)))
             self._drain(self._port)
+            self._listen(self._port)
         except serial.SerialTimeoutException as exc:
             raise OutputError(self._stuck()) from exc
         except OSError as exc:
             raise OutputError(
                 f"{self} is gone after {self.sent} frames; check plug and power"
             ) from exc
+
+    def _listen(self, port: serial.Serial) -> None:
+        """Ask who it is, until it answers. Raises OutputError where it has other lines."""
+        if port.in_waiting:
+            for answer in self._answers.feed(port.read(port.in_waiting)):
+                self.controller = answer
+                if answer.sizes != tuple(self.wire.sizes):
+                    raise OutputError(self._other_lines(answer))
+        if self.controller is None and time.monotonic() - self._asked_s > ASK_S:
+            port.write(ask())
+            self._asked_s = time.monotonic()
+
+    def _other_lines(self, controller: Identity) -> str:
+        theirs, ours = (
+            listed([f"{size}" for size in sizes]) for sizes in (controller.sizes, self.wire.sizes)
+        )
+        return (
+            f"the controller at {self} is '{controller.name}', whose lines have {theirs} bytes, "
+            f"and here they have {ours}; emit its receiver anew, or choose lines or controller"
+        )
 
     def _stuck(self) -> str:
         return f"{self} has taken no bytes for {self.timeout_s:g} s; is the controller reading?"

@@ -197,4 +197,4 @@ KEYS: dict[str, frozenset[str]] = {
 }
 """The keys that each kind has beside those that all of them have."""
 
-COMMON = frozenset({"kind", "unit", "about", "source", "lost_after", "fallback", "of"})
+COMMON = frozenset({"kind", "unit", "about", "source", "pin", "lost_after", "fallback", "of"})
