@@ -134,9 +134,8 @@ class _Wiring:
         field = bytes_of.macro.lower().split("_", 1)[1]
         return LinePin(
             line.name, field, bytes_of.macro, line.led, line.led_type.data or "one-wire",
-            self._chip.label(pin), port,
-            bit, len(line.wire_order), bytes_of.size, self._chip.label(clock), clock_port, clock_bit, timer.number,
-            timer.output, timer.dma,
+            self._chip.label(pin), port, bit, len(line.wire_order), bytes_of.size,
+            self._chip.label(clock), clock_port, clock_bit, timer.number, timer.output, timer.dma,
         )  # fmt: skip
 
     def _input(self, name: str, pin: Pin) -> InputPin:
@@ -148,16 +147,19 @@ class _Wiring:
         if needs == "analogue":
             about = f"0 to 1 of full scale{where}"
             port, bit = port_and_bit(at) if at.startswith("P") else ("", 0)
-            return InputPin(name, self._fields[name], signal.kind, needs, pin.pull, chip.label(at), about,
-                            port, bit, chip.channels[at])  # fmt: skip
+            return InputPin(
+                name, self._fields[name], signal.kind, needs, pin.pull, chip.label(at), about, port,
+                bit, chip.channels[at],
+            )  # fmt: skip
         port, bit = port_and_bit(at)
         level = "ground" if pin.pull == "up" else "the logic's voltage"
         about = f"on when it is connected to {level}{where}"
         read = f"PIN{port}" if chip.target == "avr" else f"REG(GPIO{port} + GPIO_IDR)"
         is_on = f"({read} & (1u << {bit})) {'==' if pin.pull == 'up' else '!='} 0u"
         return InputPin(
-            name, self._fields[name], signal.kind, needs, pin.pull, chip.label(at), about, port, bit, 0, is_on
-        )
+            name, self._fields[name], signal.kind, needs, pin.pull, chip.label(at), about, port,
+            bit, 0, is_on,
+        )  # fmt: skip
 
     def _choose(self, what: str, pin: str, able: tuple[str, ...]) -> str:
         """The pin by the name that counts, or another where the design is for another chip."""

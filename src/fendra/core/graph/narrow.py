@@ -14,8 +14,10 @@ import numpy as np
 from fendra.core.graph.bounds import Bounds, bounds_of, bounds_of_values
 from fendra.core.graph.fixed import Array, Columns
 from fendra.core.graph.node import Graph, Node, labelled, with_args
-from fendra.core.graph.ops import CHANNELS, OPS, Kind, is_operation, op_of
-from fendra.core.graph.passes import constant_array, folded, is_const
+from fendra.core.graph.ops import CHANNELS, OPS, Kind, Table, is_operation, op_of
+from fendra.core.graph.passes import compute, constant_array, folded, is_const
+
+CHOICES = ("select", "uint_select")
 
 ZERO = Node("const", (), Kind.FLOAT, 1, (0.0,))
 
@@ -44,6 +46,8 @@ class Narrower:
         result = folded(node, args)
         if isinstance(result, Node) and is_operation(result.op):
             result = _narrowed(result, self.nodes, [self.bounds[arg] for arg in result.args])
+        if isinstance(result, Node) and is_operation(result.op):
+            result = self._through_choice(result)
         if isinstance(result, int):
             return self._labelled(result, node)
         key = (result, repr(result.payload))
@@ -53,6 +57,48 @@ class Narrower:
         self.nodes.append(result)
         self.bounds.append(self._bounds_of(result))
         return len(self.nodes) - 1
+
+    def _through_choice(self, node: Node) -> Node | int:
+        """A node, or the same as a choice of two constants.
+
+        What follows from one of two constants is one of two constants as well; and a choice inside
+        another by the same condition is made already.
+        """
+        if node.op in CHOICES:
+            condition, *branches = node.args
+            inner = [self.nodes[branch] for branch in branches]
+            made = [
+                each.args[1 + i] if each.op in CHOICES and each.args[0] == condition else branch
+                for i, (each, branch) in enumerate(zip(inner, branches, strict=True))
+            ]
+            if made != branches:
+                return self.add(with_args(node, (condition, *made)))
+            return node
+        args = [self.nodes[arg] for arg in node.args]
+        is_choice = [
+            arg.op in CHOICES and all(self.nodes[each].op == "const" for each in arg.args[1:])
+            for arg in args
+        ]
+        conditions = {arg.args[0] for arg, is_it in zip(args, is_choice, strict=True) if is_it}
+        is_all = all(is_it or arg.op == "const" for arg, is_it in zip(args, is_choice, strict=True))
+        if len(conditions) != 1 or not is_all or isinstance(node.payload, Table):
+            return node
+        (condition,) = conditions
+        first, second = (
+            compute(node, [self.nodes[arg.args[1 + i]] if is_it else arg
+                           for arg, is_it in zip(args, is_choice, strict=True)])
+            for i in range(2)
+        )  # fmt: skip
+        if repr(first.payload) == repr(second.payload):
+            return self.add(first)
+        if node.kind is Kind.TRUTH:
+            is_same = first.payload == (True,)
+            return condition if is_same else self.add(Node("not", (condition,), Kind.TRUTH))
+        op = "uint_select" if node.kind is Kind.UINT else "select"
+        return self.add(
+            Node(op, (condition, self.add(first), self.add(second)), node.kind, label=node.label,
+                 origin=node.origin)
+        )  # fmt: skip
 
     def _bounds_of(self, node: Node) -> Bounds | None:
         values = self._fixed(node)

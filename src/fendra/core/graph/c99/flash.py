@@ -62,4 +62,22 @@ def target_macros(used: set[str]) -> list[str]:
         *(elsewhere if reads else []),
         "#define ON_ITS_OWN",
         "#endif",
+        *(_SKIP if "SKIP_WHERE" in used else []),
     ]
+
+
+_SKIP = (
+    "",
+    *comment(
+        "Where there is no unit for floats, LEDs that a layer leaves as they are are passed over; "
+        "elsewhere that would take longer than to paint them."
+    ),
+    "#if defined(__AVR__) || defined(__SOFTFP__) || defined(__riscv_float_abi_soft)",
+    "#define SKIP_WHERE(is_bare) \\",
+    "    if (is_bare) { \\",
+    "        continue; \\",
+    "    }",
+    "#else",
+    "#define SKIP_WHERE(is_bare) (void)(is_bare)",
+    "#endif",
+)

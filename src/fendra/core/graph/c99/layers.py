@@ -20,6 +20,7 @@ from fendra.core.graph.c99.text import C_TYPES, Piece, comment, operation, state
 from fendra.core.graph.fixed import Array, compute_fixed
 from fendra.core.graph.node import Node
 from fendra.core.graph.ops import Binds
+from fendra.core.graph.schedule import needed
 from fendra.core.mix import Slot
 from fendra.core.names import counted
 
@@ -75,7 +76,16 @@ class Layers:
         loads, known = self._loads(number, names)
         reads = self._read_once(number, fixed, names, loop.indent)
         block = Block(scene.graph, names, self.tables, _leaf, {**known, **fixed}, loop.indent)
-        block.write(scene.plan.moving[number], self._uses(number))
+        opening, moving = [], scene.plan.moving[number]
+        if paint.share in known:
+            opening = [f"    if ({known[paint.share].text} == 0.0f) {{", "        return;", "    }"]
+        if paint.share in moving:
+            first = needed(scene.graph, [paint.share]) & {*moving}
+            block.write(first, self._uses(number), kept=[paint.share])
+            share = block.piece(paint.share).text
+            block.lines.append(f"{loop.indent}SKIP_WHERE({share} == 0.0f);")
+            moving = tuple(place for place in moving if place not in first)
+        block.write(moving, self._uses(number))
         body = [*reads, *block.lines]
         for channel, place in paint.results.items():
             body += statement(f"light->{channel}[at] = {block.piece(place).text};", loop.indent)
@@ -88,6 +98,7 @@ class Layers:
                 f"    {scene.place} end, struct light *light)",
                 "{",
                 *(loads or ["    (void)now;"]),
+                *opening,
                 *loop.opening,
                 *(loop.indent + text for name, text in loop.places.items() if name in used),
                 *body,

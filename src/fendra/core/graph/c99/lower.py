@@ -6,7 +6,7 @@ that is there after it, channel by channel.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -15,7 +15,7 @@ import numpy as np
 from fendra.core.graph.bounds import Bounds
 from fendra.core.graph.highest import leaf_bounds
 from fendra.core.graph.narrow import ZERO, Narrower
-from fendra.core.graph.node import STATE, Graph, Node
+from fendra.core.graph.node import STATE, Graph, Node, Rate
 from fendra.core.graph.ops import CHANNELS, Kind
 from fendra.core.graph.passes import drop_unused, is_const, without_pictures
 from fendra.core.mix import Recording, Slot
@@ -28,12 +28,14 @@ class Paint:
     """What one layer does to the light of its spots.
 
     on: the place of its condition. results: for each channel that it changes, the place of the
-    light after it.
+    light after it. share: the place of a number that, where it is 0, leaves the light as it is, to
+    the bit; None where there is none such.
     """
 
     slot: Slot
     on: int
     results: Mapping[str, int]
+    share: int | None = None
 
 
 @dataclass(frozen=True)
@@ -62,22 +64,39 @@ def lower(recording: Recording) -> Lowered:
         if len(mixed) and i == mixed[-1]:
             lowering.mix()
     kept = [(slot, results) for slot, results in painted if results]
+    shares_of = {slot.layer: lowering.shares(slot) for slot, _ in kept}
     roots = lowering.roots
     roots |= {f"there:{i}": lowering.places[place][0] for i, place in enumerate(recording.shares)}
     for i, (slot, results) in enumerate(kept):
         roots[f"on:{i}"] = lowering.places[slot.on][0]
         roots |= {f"{channel}:{i}": place for channel, place in results.items()}
+        roots |= {f"share:{i}:{j}": place for j, place in enumerate(shares_of[slot.layer])}
     graph = drop_unused(Graph(tuple(lowering.narrower.nodes), roots, recording.graph.start))
+    rates = graph.rates()
+    sharing = [
+        [graph.roots[f"share:{i}:{j}"] for j in range(len(shares_of[slot.layer]))]
+        for i, (slot, _) in enumerate(kept)
+    ]
     paints = tuple(
         Paint(
             slot,
             graph.roots[f"on:{i}"],
             {channel: graph.roots[f"{channel}:{i}"] for channel in results},
+            _best(sharing[i], rates),
         )
         for i, (slot, results) in enumerate(kept)
     )
     shares = tuple(graph.roots[f"there:{i}"] for i in range(len(recording.shares)))
     return Lowered(graph, paints, graph.roots["master"], lowering.bytes(), shares)
+
+
+def _best(places: list[int], rates: Sequence[Rate]) -> int | None:
+    """The first that differs from LED to LED and from frame to frame, else the first of a frame."""
+    for rate in (Rate.SPOT_AND_FRAME, Rate.FRAME):
+        for place in sorted(places):
+            if rates[place] == rate:
+                return place
+    return None
 
 
 class _Lowering:
@@ -91,6 +110,7 @@ class _Lowering:
         self._recording = recording
         self._canvas = _Canvas(recording.spot_count)
         self._beneath: dict[Node, Bounds | None] = {}
+        self._unsure: set[int] = set()
         self.narrower = Narrower(self._leaf_bounds, recording.columns)
         self.places = self.narrower.add_graph(recording.graph)
         self.roots = {
@@ -116,10 +136,54 @@ class _Lowering:
             after = self._blend(slot, channel, before)
             bounds = self.narrower.bounds[after]
             is_certain = is_const(on, True) and not is_mixed
+            is_whole = number == 0 and len(spots) == self._recording.spot_count
+            if known is None or not known.is_positive or (is_certain and is_whole):
+                self._unsure.add(slot.layer)  # there may be minus zero beneath, or nothing yet
             self._canvas.paint(channel, spots, bounds, is_certain=is_certain)
             if after != before:
                 results[name] = after
         return results
+
+    def shares(self, slot: Slot) -> set[int]:
+        """Numbers of a layer that, where they are 0, leave the light as it is, to the bit."""
+        if slot.layer in self._unsure or slot.blend == "multiply":
+            return set()
+        nodes = self.narrower.nodes
+        paints, rests = (
+            {self._channel(place, channel) for channel in range(len(CHANNELS))}
+            for place in (slot.paint, slot.rest)
+        )
+        lit = [paint for paint in paints if not is_const(nodes[paint], 0.0)]
+        bounds = [self.narrower.bounds[paint] for paint in lit]
+        if not lit or not all(each is not None and each.is_positive for each in bounds):
+            return set()
+        found = set.intersection(*map(self._factors, lit))
+        if slot.blend == "over":
+            found = {share for share in found if all(self._leaves_all(share, r) for r in rests)}
+        return {place for place in found if nodes[place].op != "const"}
+
+    def _leaves_all(self, share: int, rest: int) -> bool:
+        """Whether what a layer leaves of the light beneath is all of it where its share is 0."""
+        nodes = self.narrower.nodes
+        node, other = nodes[rest], nodes[share]
+        if node.op == "sub" and is_const(nodes[node.args[0]], 1.0):
+            return node.args[1] == share
+        if not (node.op == other.op == "select" and node.args[0] == other.args[0]):
+            return False
+        return all(
+            is_const(nodes[left], 1.0)
+            or (nodes[taken].op == "const" and not is_const(nodes[taken], 0.0))
+            for left, taken in zip(node.args[1:], other.args[1:], strict=True)
+        )
+
+    def _factors(self, place: int) -> set[int]:
+        """A number, and what it is a product of: where one of those is 0, so is the number."""
+        node, bounds = self.narrower.nodes[place], self.narrower.bounds
+        if node.op != "mul" or not all(
+            (each := bounds[arg]) is not None and each.is_finite for arg in node.args
+        ):
+            return {place}
+        return {place}.union(*map(self._factors, node.args))
 
     def mix(self) -> None:
         """The shares of scenes are added up: with all rounding, a little more than 1 together."""
@@ -132,10 +196,7 @@ class _Lowering:
     def _blend(self, slot: Slot, channel: int, beneath: int) -> int:
         """The light after a layer: see `mix.Blend`."""
         apply = self.narrower.apply
-        paint, rest = (
-            self.places[place][channel % len(self.places[place])]
-            for place in (slot.paint, slot.rest)
-        )
+        paint, rest = (self._channel(place, channel) for place in (slot.paint, slot.rest))
         is_opaque = self._recording.graph.nodes[slot.rest].payload == (0.0,)
         match slot.blend:
             case "over" if is_opaque:
@@ -147,6 +208,10 @@ class _Lowering:
             case "multiply":
                 return apply("mul", beneath, rest)
         return apply("max", paint, beneath)
+
+    def _channel(self, place: int, channel: int) -> int:
+        """The place of a channel of a recorded colour, or of the number itself."""
+        return self.places[place][channel % len(self.places[place])]
 
     def _leaf_bounds(self, node: Node) -> Bounds | None:
         return self._beneath[node] if node in self._beneath else leaf_bounds(node)

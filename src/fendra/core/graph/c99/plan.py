@@ -35,6 +35,8 @@ def make_plan(lowered: Lowered) -> Plan:
     moving, fixed, read = [], [], []
     for paint in paints:
         results = {*paint.results.values()}
+        if paint.share is not None:
+            results.add(paint.share)
         moves = {place for place in needed(graph, results) if rates[place] == Rate.SPOT_AND_FRAME}
         inputs = results | {arg for place in moves for arg in graph.nodes[place].args}
         moving.append(moves)

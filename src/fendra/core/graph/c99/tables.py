@@ -21,9 +21,10 @@ _INTEGERS = (np.uint8, np.int8, np.uint16, np.int16)
 SMALLEST_INT = 32_767
 """What an int of C holds everywhere. Where there are more spots, places are int32_t."""
 
-MOST_DIVIDED = 1_000
-"""Spots up to which a division each saves a table. More of them run on computers, or on
-controllers for which time is scarcer than room."""
+FEWEST_DIVIDED, MOST_DIVIDED = 128, 1_000
+"""Spots for which a division each saves a table. For fewer the table is small, and a division takes
+as long as sending the pixel on an 8-bit part; more of them run on computers, or on controllers for
+which time is scarcer than room."""
 
 PLACE = "k"
 """In the emitted code, the place of a spot in its choice, from 0."""
@@ -166,7 +167,7 @@ def _shares_of(values: Array) -> Iterator[_Share]:
         whole, part = np.rint(values * divisor), np.float32(1.0) / divisor
         if _same_bits(whole * part, values):
             yield _Share(whole, "*", float(part))
-        elif len(values) <= MOST_DIVIDED and _same_bits(whole / divisor, values):
+        elif FEWEST_DIVIDED <= len(values) <= MOST_DIVIDED and _same_bits(whole / divisor, values):
             yield _Share(whole, "/", float(divisor))
 
 
