@@ -150,7 +150,12 @@ def test_values_that_follow_a_rule_need_no_table(values, text):
         ([256, 1, 1, 1], "(float)READ_U16(t[k])", "uint16_t", [256, 1, 1, 1]),
         ([-129, 1, 1, 1], "(float)READ_I16(t[k])", "int16_t", [-129, 1, 1, 1]),
         (np.array([0, 2, 1, 2]) / 2, "(float)READ_U8(t[k]) * 0.5f", "uint8_t", [0, 2, 1, 2]),
-        (np.array([0, 1, 3, 7] * 32) / 7, "(float)READ_U8(t[k]) / 7.0f", "uint8_t", [0, 1, 3, 7] * 32),
+        (
+            np.array([0, 1, 3, 7] * 32) / 7,
+            "(float)READ_U8(t[k]) / 7.0f",
+            "uint8_t",
+            [0, 1, 3, 7] * 32,
+        ),
         (np.array([0, 1, 3, 7]) / 7, "READ_F32(t[k])", "float", np.array([0, 1, 3, 7]) / 7),
         ([0.0, -0.0, 1.0, 7.0], "READ_F32(t[k])", "float", [0.0, -0.0, 1.0, 7.0]),
         ([0.3, 0.7, 0.11, 0.5], "READ_F32(t[k])", "float", [0.3, 0.7, 0.11, 0.5]),

@@ -48,6 +48,12 @@ def folded(node: Node, args: list[Node]) -> Node | int:
             return node.args[chosen] if args[chosen].width == node.width else node
         case "select" | "uint_select" if args[0].op == "not":
             return with_args(node, (args[0].args[0], node.args[2], node.args[1]))
+        case "and" | "or" if node.args[0] == node.args[1]:
+            return node.args[0]
+        case "and" | "or" if args[0].op == node.op and node.args[1] in args[0].args:
+            return node.args[0]
+        case "and" | "or" if args[1].op == node.op and node.args[0] in args[1].args:
+            return node.args[1]
         case "and" | "or" if args[0].op == "const" or args[1].op == "const":
             known, other = (0, 1) if args[0].op == "const" else (1, 0)
             decides = args[known].payload == ((node.op == "or"),)
