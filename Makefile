@@ -30,6 +30,8 @@ bench: .venv-dev/installed
 	.venv-dev/bin/python benchmarks/ratio.py
 	.venv-dev/bin/python benchmarks/live.py latency
 	.venv-dev/bin/python benchmarks/live.py large
+	@command -v avr-gcc > /dev/null && .venv-dev/bin/python benchmarks/firmware.py \
+		|| echo "no avr-gcc here: firmware is not measured"
 
 format: .venv-dev/installed
 	.venv-dev/bin/ruff check --fix .

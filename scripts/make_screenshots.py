@@ -21,10 +21,9 @@ from fendra.cli.demo import ANIMATION_S
 from fendra.cli.effect_examples import example_films
 from fendra.draw.compare import draw_compare
 from fendra.draw.effects_sheet import draw_effects
-from fendra.draw.electric import draw_current, draw_voltage
 from fendra.draw.scenes import draw_scenes
 from fendra.draw.strip import draw_strip
-from fendra.draw.style import dress, new_figure, save_figure
+from fendra.draw.style import save_figure
 from fendra.draw.wiring import draw_wiring_figure
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
@@ -50,13 +49,6 @@ def main() -> None:
     game = cabinet.compile().film(fd.read_tape(fd.demo_file("game.csv")))
     save_figure(draw_scenes(game, game.timeline(), "front"), SHOTS / "scenes.png")
     save_figure(draw_wiring_figure(cabinet.budget()), SHOTS / "wiring.png")
-    figure = new_figure()
-    over_time, along = (figure.add_axes((0.06, 0.57 - 0.49 * i, 0.92, 0.37)) for i in range(2))
-    for ax in (over_time, along):
-        dress(ax)
-    draw_current(game.budget(), over_time, "five")
-    draw_voltage(game.budget(), along, ["marquee", "screen"])
-    save_figure(figure, SHOTS / "electric.png")
     shoot_sheet(design, film, SHOTS / "sheet.png")
     if not all(shutil.which(tool) for tool in ("Xvfb", "xterm", "import")):
         print("no Xvfb, xterm or import here: the terminal views stay as they were")
@@ -90,6 +82,11 @@ def main() -> None:
                 folder, "fendra import board.csv --only 'D*' --order name", 3, SHOTS / "import.png"
             )
             shoot_probe(folder, SHOTS / "probe.png")
+            for name in ("swift.toml", "glide.csv"):
+                shutil.copy(fd.demo_file(name), folder)
+            emit = "fendra emit swift.toml --tape glide.csv"
+            trying = "make -s -C swift-avr; make -s -C swift-avr try"
+            shoot(folder, f"{emit}; echo '$ {trying}'; {trying}", 17, SHOTS / "firmware.png")
             screen.terminate()
 
 

@@ -19,6 +19,7 @@ HERE = Path(__file__).parent / "firmware"
 SANE = ("-O1", "-g", "-fsanitize=address,undefined,float-cast-overflow,float-divide-by-zero",
         "-fno-sanitize-recover=all")  # fmt: skip
 AVR = ("avr-gcc", "-mmcu=atmega328p", "-DF_CPU=16000000UL", "-Os", "-mcall-prologues")
+AVR_HZ = 16e6
 CORTEX = {
     "cortex-m0": ("microbit", ()),
     "cortex-m3": ("mps2-an385", ()),
@@ -216,3 +217,10 @@ def make(folder, *words):
     )
     assert done.returncode == 0, done.stdout + done.stderr
     return done
+
+
+def size_of(tool, program):
+    """Flash and static memory of a program, in bytes."""
+    done = subprocess.run([tool, program], capture_output=True, text=True, check=True)
+    text, data, bss = map(int, done.stdout.splitlines()[1].split()[:3])
+    return text + data, data + bss

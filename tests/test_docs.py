@@ -109,9 +109,10 @@ def test_the_c_of_the_page_on_emitted_c_names_what_there_is():
     for name in (
         "struct heron ",
         "struct heron_signals ",
-        "HERON_LEDS",
+        "HERON_BYTES",
+        "HERON_TAIL_AT",
         "heron_init",
-        "heron_frame",
+        "heron_step",
     ):
         assert name in block
         assert name in header

@@ -36,9 +36,22 @@
 #define ON_ITS_OWN
 #endif
 
-static const uint8_t hubs_place_0[32] IN_FLASH = {
-    0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11,
-    12, 13, 14, 15
+/* Where there is no unit for floats, LEDs that a layer leaves as they are are passed over;
+   elsewhere that would take longer than to paint them. */
+#if defined(__AVR__) || defined(__SOFTFP__) || defined(__riscv_float_abi_soft)
+#define SKIP_WHERE(is_bare) \
+    if (is_bare) { \
+        continue; \
+    }
+#else
+#define SKIP_WHERE(is_bare) (void)(is_bare)
+#endif
+
+static const float hubs_place_0[32] IN_FLASH = {
+    0.0f, 0.06666667f, 0.13333334f, 0.2f, 0.26666668f, 0.33333334f, 0.4f, 0.46666667f,
+    0.53333336f, 0.6f, 0.6666667f, 0.73333335f, 0.8f, 0.8666667f, 0.93333334f, 1.0f, 0.0f,
+    0.06666667f, 0.13333334f, 0.2f, 0.26666668f, 0.33333334f, 0.4f, 0.46666667f, 0.53333336f,
+    0.6f, 0.6666667f, 0.73333335f, 0.8f, 0.8666667f, 0.93333334f, 1.0f
 };
 
 static const uint8_t deck_rank[72] IN_FLASH = {
@@ -112,6 +125,13 @@ static const uint8_t parked_2_table_3[72] IN_FLASH = {
     3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3, 3,
     3, 3, 3, 3, 3, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
     0, 0, 0, 0, 0, 0, 0, 0, 0, 0
+};
+
+static const float nose_bar_along[24] IN_FLASH = {
+    0.0f, 0.04347826f, 0.08695652f, 0.13043478f, 0.17391305f, 0.2173913f, 0.26086956f,
+    0.3043478f, 0.3478261f, 0.39130434f, 0.4347826f, 0.47826087f, 0.5217391f, 0.5652174f,
+    0.6086956f, 0.65217394f, 0.6956522f, 0.73913044f, 0.7826087f, 0.82608694f, 0.8695652f,
+    0.9130435f, 0.95652175f, 1.0f
 };
 
 /* LEDs in a row, from first up to end. place: of the first one in its group. */
@@ -414,13 +434,13 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
     now->battery_low = v_14 || battery_low_since < 2000u;
 
     /* Scene "parked" (heron.toml:218) */
-    const bool parked_chosen = parked && speed_heard;
     const bool v_15 = speed_lost || parked;
-    const float v_16 = parked_chosen ? state->v_there_2
+    const float v_16 = parked ? state->v_there_2
         : (speed_heard ? state->v_there_4 : state->v_there);
     const float v_17 = v_15 ? v_16 : state->v_there_3;
-    const float v_18 = v_17 + quotient(dt_s, v_15 ? (parked_chosen ? 1.2f : 0.3f) : 0.5f);
-    const float v_19 = first ? 1.0f : clamp(v_18, 0.0f, 1.0f);
+    const float v_18 =
+        larger(v_17 + quotient(dt_s, v_15 ? (parked ? 1.2f : 0.3f) : 0.5f), 0.0f);
+    const float v_19 = first ? 1.0f : smaller(v_18, 1.0f);
     const float v_20 = 1.0f - v_17;
     const bool v_21 = v_20 == 0.0f;
     const float v_22 = v_19 < 1.0f ? (v_21 ? 0.0f : quotient(1.0f - v_19, v_21 ? 1.0f : v_20))
@@ -428,7 +448,7 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 
     /* Scene "no news" (heron.toml:213) */
     now->no_news_there = speed_heard ? state->v_there * v_22 : v_19;
-    now->parked_there = parked_chosen ? v_19 : state->v_there_2 * v_22;
+    now->parked_there = parked ? v_19 : state->v_there_2 * v_22;
 
     /* Scene "riding" (heron.toml:223) */
     now->riding_there = v_15 ? state->v_there_3 * v_22 : v_19;
@@ -439,11 +459,11 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
         clamp(state->running_light_front_presence + v_23, 0.0f, 1.0f);
     const float running_light_front_shrunk =
         clamp(state->running_light_front_presence - v_23, 0.0f, 1.0f);
-    const float running_light_front_presence = lights ? running_light_front_grown
+    now->running_light_front_presence = lights ? running_light_front_grown
         : running_light_front_shrunk;
-    now->running_light_front_on = lights || 0.0f < running_light_front_presence;
+    now->running_light_front_on = lights || 0.0f < now->running_light_front_presence;
     if (now->running_light_front_on) {
-        now->running_light_front_strength = running_light_front_presence * 0.14541714f;
+        now->running_light_front_strength = now->running_light_front_presence * 0.14541714f;
         now->running_light_front_paint_green = 0.8713671f * now->running_light_front_strength;
         now->running_light_front_paint_blue = 0.6866853f * now->running_light_front_strength;
     }
@@ -453,64 +473,64 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
         clamp(state->running_light_rear_presence + v_23, 0.0f, 1.0f);
     const float running_light_rear_shrunk =
         clamp(state->running_light_rear_presence - v_23, 0.0f, 1.0f);
-    const float running_light_rear_presence = lights ? running_light_rear_grown
+    now->running_light_rear_presence = lights ? running_light_rear_grown
         : running_light_rear_shrunk;
-    now->running_light_rear_on = lights || 0.0f < running_light_rear_presence;
+    now->running_light_rear_on = lights || 0.0f < now->running_light_rear_presence;
     if (now->running_light_rear_on) {
-        now->running_light_rear_strength = running_light_rear_presence * 0.08498389f;
+        now->running_light_rear_strength = now->running_light_rear_presence * 0.08498389f;
     }
 
     /* Layer 3, "hubs roll with the road" (heron.toml:260) */
-    const bool v_24 = 0.0f < now->riding_there;
-    const bool v_25 = 0.8f < speed && v_24;
+    now->rpm_on = 0.0f < now->riding_there;
+    const bool v_24 = 0.8f < speed && now->rpm_on;
     const float hubs_roll_with_the_road_rate = clamp(quotient(speed, 24.0f), 0.0f, 50.0f);
-    const float v_26 = floorf(hubs_roll_with_the_road_rate * 2.0f * 4.2949675e+06f + 0.5f);
-    const uint32_t hubs_roll_with_the_road_step = (uint32_t)v_26;
+    const float v_25 = floorf(hubs_roll_with_the_road_rate * 2.0f * 4.2949675e+06f + 0.5f);
+    const uint32_t hubs_roll_with_the_road_step = (uint32_t)v_25;
     const uint32_t hubs_roll_with_the_road_phase = state->hubs_roll_with_the_road_phase
         + hubs_roll_with_the_road_step * dt_ms;
-    const float v_27 = larger(state->hubs_roll_with_the_road_presence + dt_s / 0.4f, 0.0f);
-    const float hubs_roll_with_the_road_grown = smaller(v_27, 1.0f);
-    const float v_28 = larger(state->hubs_roll_with_the_road_presence - dt_s / 0.8f, 0.0f);
-    const float hubs_roll_with_the_road_shrunk = smaller(v_28, 1.0f);
-    now->hubs_roll_with_the_road_presence = v_25 ? hubs_roll_with_the_road_grown
+    const float v_26 = larger(state->hubs_roll_with_the_road_presence + dt_s / 0.4f, 0.0f);
+    const float hubs_roll_with_the_road_grown = smaller(v_26, 1.0f);
+    const float v_27 = larger(state->hubs_roll_with_the_road_presence - dt_s / 0.8f, 0.0f);
+    const float hubs_roll_with_the_road_shrunk = smaller(v_27, 1.0f);
+    now->hubs_roll_with_the_road_presence = v_24 ? hubs_roll_with_the_road_grown
         : hubs_roll_with_the_road_shrunk;
-    now->hubs_roll_with_the_road_on = (v_25 || 0.0f < now->hubs_roll_with_the_road_presence)
-        && v_24;
+    now->hubs_roll_with_the_road_on = (v_24 || 0.0f < now->hubs_roll_with_the_road_presence)
+        && now->rpm_on;
     if (now->hubs_roll_with_the_road_on) {
-        const float v_29 = clamp(quotient(speed - 3.0f, 27.0f), 0.0f, 1.0f);
-        now->hubs_roll_with_the_road_colour_green = 0.051269457f + v_29 * 0.6941347f;
-        now->hubs_roll_with_the_road_colour_blue = 1.0f + v_29 * -0.5658463f;
-        const float v_30 = (float)(hubs_roll_with_the_road_phase >> 8u) * 5.9604645e-08f;
-        now->hubs_roll_with_the_road_v = 1.0f - v_30;
+        const float v_28 = clamp(quotient(speed - 3.0f, 27.0f), 0.0f, 1.0f);
+        now->hubs_roll_with_the_road_colour_green = 0.051269457f + v_28 * 0.6941347f;
+        now->hubs_roll_with_the_road_colour_blue = 1.0f + v_28 * -0.5658463f;
+        const float v_29 = (float)(hubs_roll_with_the_road_phase >> 8u) * 5.9604645e-08f;
+        now->hubs_roll_with_the_road_v = 1.0f - v_29;
     }
 
     /* Layer 4, "cornering light, left" (heron.toml:276) */
-    const bool v_29 = lights && lean < -1.5f && !left;
-    const float v_30 = dt_s / 0.3f;
+    const bool v_28 = lights && lean < -1.5f && !left;
+    const float v_29 = dt_s / 0.3f;
     const float cornering_light_left_shrunk =
-        clamp(state->cornering_light_left_presence - v_30, 0.0f, 1.0f);
-    const float cornering_light_left_presence = v_29 ? 1.0f : cornering_light_left_shrunk;
-    now->cornering_light_left_on = v_29 || 0.0f < cornering_light_left_presence;
+        clamp(state->cornering_light_left_presence - v_29, 0.0f, 1.0f);
+    now->cornering_light_left_presence = v_28 ? 1.0f : cornering_light_left_shrunk;
+    now->cornering_light_left_on = v_28 || 0.0f < now->cornering_light_left_presence;
     if (now->cornering_light_left_on) {
         const float level = clamp(quotient(-lean - 1.5f, 3.5f), 0.0f, 1.0f);
-        const float v_31 = quotient(level * 100.0f + 16.0f, 116.0f);
-        now->cornering_light_left_strength = cornering_light_left_presence
-            * (0.08f < level ? v_31 * v_31 * v_31 : level * 0.110705644f);
+        const float v_30 = quotient(level * 100.0f + 16.0f, 116.0f);
+        now->cornering_light_left_strength = now->cornering_light_left_presence
+            * (0.08f < level ? v_30 * v_30 * v_30 : level * 0.110705644f);
         now->cornering_light_left_paint_green = 0.8713671f * now->cornering_light_left_strength;
         now->cornering_light_left_paint_blue = 0.6866853f * now->cornering_light_left_strength;
     }
 
     /* Layer 5, "cornering light, right" (heron.toml:286) */
-    const bool v_31 = lights && 1.5f < lean && !right;
+    const bool v_30 = lights && 1.5f < lean && !right;
     const float cornering_light_right_shrunk =
-        clamp(state->cornering_light_right_presence - v_30, 0.0f, 1.0f);
-    const float cornering_light_right_presence = v_31 ? 1.0f : cornering_light_right_shrunk;
-    now->cornering_light_right_on = v_31 || 0.0f < cornering_light_right_presence;
+        clamp(state->cornering_light_right_presence - v_29, 0.0f, 1.0f);
+    now->cornering_light_right_presence = v_30 ? 1.0f : cornering_light_right_shrunk;
+    now->cornering_light_right_on = v_30 || 0.0f < now->cornering_light_right_presence;
     if (now->cornering_light_right_on) {
         const float level = clamp(quotient(lean - 1.5f, 3.5f), 0.0f, 1.0f);
-        const float v_32 = quotient(level * 100.0f + 16.0f, 116.0f);
-        now->cornering_light_right_strength = cornering_light_right_presence
-            * (0.08f < level ? v_32 * v_32 * v_32 : level * 0.110705644f);
+        const float v_31 = quotient(level * 100.0f + 16.0f, 116.0f);
+        now->cornering_light_right_strength = now->cornering_light_right_presence
+            * (0.08f < level ? v_31 * v_31 * v_31 : level * 0.110705644f);
         now->cornering_light_right_paint_green = 0.8713671f
             * now->cornering_light_right_strength;
         now->cornering_light_right_paint_blue = 0.6866853f
@@ -519,16 +539,15 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 
     /* Layer 6, "rpm" (heron.toml:296) */
     const float rpm_value = clamp(rpm, -1e+06f, 1e+06f);
-    const float v_32 = clamp(quotient(rpm_value, 5200.0f), 0.0f, 1.0f);
-    const bool v_33 = state->rpm_peak <= v_32;
+    const float v_31 = clamp(quotient(rpm_value, 5200.0f), 0.0f, 1.0f);
+    const bool v_32 = state->rpm_peak <= v_31;
     const uint32_t rpm_age = state->rpm_since_2 + passed_ms;
-    const uint32_t rpm_since_2 = v_33 ? 0u : (rpm_age < 2147483647u ? rpm_age : 2147483647u);
-    const float v_34 = rpm_since_2 < 501u ? state->rpm_peak
-        : larger(state->rpm_peak - dt_s * 0.25f, v_32);
-    const float rpm_peak = v_33 || first ? v_32 : v_34;
-    now->rpm_on = v_24 && v_24;
+    const uint32_t rpm_since_2 = v_32 ? 0u : (rpm_age < 2147483647u ? rpm_age : 2147483647u);
+    const float v_33 = rpm_since_2 < 501u ? state->rpm_peak
+        : larger(state->rpm_peak - dt_s * 0.25f, v_31);
+    const float rpm_peak = v_32 || first ? v_31 : v_33;
     if (now->rpm_on) {
-        now->rpm_reach = v_32 * 36.0f;
+        now->rpm_reach = v_31 * 36.0f;
         now->rpm_is_dark = 4700.0f <= rpm_value && 0.5f <= (float)((now_ms * 17179870u) >> 8u)
             * 5.9604645e-08f;
         now->rpm_top = rpm_peak * 36.0f;
@@ -537,22 +556,22 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
     }
 
     /* Layer 7, "brake light" (heron.toml:310) */
-    const bool v_35 = 0.04f < brake;
+    const bool v_34 = 0.04f < brake;
     const float brake_light_shrunk = clamp(state->brake_light_presence - v_12, 0.0f, 1.0f);
-    const float brake_light_presence = v_35 ? 1.0f : brake_light_shrunk;
-    now->brake_light_on = v_35 || 0.0f < brake_light_presence;
+    now->brake_light_presence = v_34 ? 1.0f : brake_light_shrunk;
+    now->brake_light_on = v_34 || 0.0f < now->brake_light_presence;
     if (now->brake_light_on) {
         const float level = clamp(0.35f + 0.65f * brake, 0.0f, 1.0f);
-        const float v_36 = quotient(level * 100.0f + 16.0f, 116.0f);
-        now->brake_light_strength = brake_light_presence
-            * (0.08f < level ? v_36 * v_36 * v_36 : level * 0.110705644f);
-        now->brake_light_rest = 1.0f - brake_light_presence;
+        const float v_35 = quotient(level * 100.0f + 16.0f, 116.0f);
+        now->brake_light_strength = now->brake_light_presence
+            * (0.08f < level ? v_35 * v_35 * v_35 : level * 0.110705644f);
+        now->brake_light_rest = 1.0f - now->brake_light_presence;
     }
 
     /* Layer 8, "turn left, front" (heron.toml:319) */
     const uint32_t turn_left_front_age = state->turn_left_front_since + passed_ms;
-    const uint32_t v_36 = turn_left_front_age < 2147483647u ? turn_left_front_age : 2147483647u;
-    const uint32_t turn_left_front_since = left && !state->turn_left_front_stays ? 0u : v_36;
+    const uint32_t v_35 = turn_left_front_age < 2147483647u ? turn_left_front_age : 2147483647u;
+    const uint32_t turn_left_front_since = left && !state->turn_left_front_stays ? 0u : v_35;
     now->turn_left_front_on = left
         || (state->turn_left_front_stays && turn_left_front_since < 500u);
     const uint32_t turn_left_front_elapsed = now->turn_left_front_on
@@ -560,18 +579,18 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 
     /* Layer 9, "turn right, front" (heron.toml:327) */
     const uint32_t turn_right_front_age = state->turn_right_front_since + passed_ms;
-    const uint32_t v_37 = turn_right_front_age < 2147483647u ? turn_right_front_age
+    const uint32_t v_36 = turn_right_front_age < 2147483647u ? turn_right_front_age
         : 2147483647u;
-    const uint32_t turn_right_front_since = right && !state->turn_right_front_stays ? 0u : v_37;
-    const bool v_38 = state->turn_right_front_stays && turn_right_front_since < 500u;
-    now->turn_right_front_on = right || v_38;
+    const uint32_t turn_right_front_since = right && !state->turn_right_front_stays ? 0u : v_36;
+    const bool v_37 = state->turn_right_front_stays && turn_right_front_since < 500u;
+    now->turn_right_front_on = right || v_37;
     const uint32_t turn_right_front_elapsed = now->turn_right_front_on
         && !state->turn_right_front_was ? 0u : (state->turn_right_front_elapsed + dt_ms) % 692u;
 
     /* Layer 10, "turn left, rear" (heron.toml:335) */
     const uint32_t turn_left_rear_age = state->turn_left_rear_since + passed_ms;
-    const uint32_t v_39 = turn_left_rear_age < 2147483647u ? turn_left_rear_age : 2147483647u;
-    const uint32_t turn_left_rear_since = left && !state->turn_left_rear_stays ? 0u : v_39;
+    const uint32_t v_38 = turn_left_rear_age < 2147483647u ? turn_left_rear_age : 2147483647u;
+    const uint32_t turn_left_rear_since = left && !state->turn_left_rear_stays ? 0u : v_38;
     now->turn_left_rear_on = left
         || (state->turn_left_rear_stays && turn_left_rear_since < 500u);
     const uint32_t turn_left_rear_elapsed = now->turn_left_rear_on && !state->turn_left_rear_was
@@ -579,41 +598,39 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 
     /* Layer 11, "turn right, rear" (heron.toml:344) */
     const uint32_t turn_right_rear_age = state->turn_right_rear_since + passed_ms;
-    const uint32_t v_40 = turn_right_rear_age < 2147483647u ? turn_right_rear_age : 2147483647u;
-    const uint32_t turn_right_rear_since = right && !state->turn_right_rear_stays ? 0u : v_40;
+    const uint32_t v_39 = turn_right_rear_age < 2147483647u ? turn_right_rear_age : 2147483647u;
+    const uint32_t turn_right_rear_since = right && !state->turn_right_rear_stays ? 0u : v_39;
     now->turn_right_rear_on = right
         || (state->turn_right_rear_stays && turn_right_rear_since < 500u);
     const uint32_t turn_right_rear_elapsed = now->turn_right_rear_on
         && !state->turn_right_rear_was ? 0u : (state->turn_right_rear_elapsed + dt_ms) % 692u;
 
     /* Layer 12, "parked" (heron.toml:353) */
-    const bool v_41 = 0.0f < now->parked_there;
-    now->parked_2_on = v_41 && v_41;
+    now->parked_2_on = 0.0f < now->parked_there;
     if (now->parked_2_on) {
         now->parked_2_v = high_word(now_ms, 660765u);
         now->parked_2_v_2 = (float)((now_ms * 660765u) >> 8u) * 5.9604645e-08f;
-        const uint32_t v_42 = high_word(now_ms, 644246u);
-        const float v_43 = (float)((now_ms * 644246u) >> 8u) * 5.9604645e-08f;
-        now->parked_2_v_3 = v_43 * v_43 * (3.0f - 2.0f * v_43);
-        const uint32_t v_44 = (2654356959u ^ (v_42 + 0u)) * 2654435761u;
-        now->parked_2_v_4 = v_44 ^ (v_44 >> 15u);
-        const uint32_t v_45 = (2654356959u ^ (v_42 + 1u)) * 2654435761u;
-        now->parked_2_v_5 = v_45 ^ (v_45 >> 15u);
+        const uint32_t v_40 = high_word(now_ms, 644246u);
+        const float v_41 = (float)((now_ms * 644246u) >> 8u) * 5.9604645e-08f;
+        now->parked_2_v_3 = v_41 * v_41 * (3.0f - 2.0f * v_41);
+        const uint32_t v_42 = (2654356959u ^ (v_40 + 0u)) * 2654435761u;
+        now->parked_2_v_4 = v_42 ^ (v_42 >> 15u);
+        const uint32_t v_43 = (2654356959u ^ (v_40 + 1u)) * 2654435761u;
+        now->parked_2_v_5 = v_43 ^ (v_43 >> 15u);
     }
 
     /* Layer 13, "parked, looking round" (heron.toml:367) */
-    now->parked_looking_round_on = !lights && v_41 && v_41;
+    now->parked_looking_round_on = !lights && now->parked_2_on;
     if (now->parked_looking_round_on) {
-        const float v_42 = 2.0f * ((float)((now_ms * 1073742u) >> 8u) * 5.9604645e-08f) - 1.0f;
-        now->parked_looking_round_middle = 1.0f - fabsf(v_42);
+        const float v_40 = 2.0f * ((float)((now_ms * 1073742u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        now->parked_looking_round_middle = 1.0f - fabsf(v_40);
     }
 
     /* Layer 14, "no news from the bus" (heron.toml:378) */
-    const bool v_42 = 0.0f < now->no_news_there;
-    now->no_news_from_the_bus_on = v_42 && v_42;
+    now->no_news_from_the_bus_on = 0.0f < now->no_news_there;
     if (now->no_news_from_the_bus_on) {
-        const float v_43 = 2.0f * ((float)((now_ms * 3435974u) >> 8u) * 5.9604645e-08f) - 1.0f;
-        now->no_news_from_the_bus_middle = 1.0f - fabsf(v_43);
+        const float v_40 = 2.0f * ((float)((now_ms * 3435974u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        now->no_news_from_the_bus_middle = 1.0f - fabsf(v_40);
     }
     if (now->turn_left_front_on) {
         const float elapsed_ms = (float)turn_left_front_elapsed;
@@ -638,14 +655,15 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 
     /* Layer 15, "battery warning" (heron.toml:387) */
     const uint32_t battery_warning_age = state->battery_warning_since + passed_ms;
-    const uint32_t v_43 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
+    const uint32_t v_40 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
     const uint32_t battery_warning_since = now->battery_low && !state->battery_warning_was ? 0u
-        : v_43;
+        : v_40;
     if (now->battery_low) {
         const float cycle = (float)((battery_warning_since * 6442451u) >> 8u) * 5.9604645e-08f;
-        now->battery_warning_cover = cycle < 0.4f ? 1.0f : 0.0f;
-        now->battery_warning_rest = 1.0f - now->battery_warning_cover;
-        now->battery_warning_paint_blue = 0.116970666f * now->battery_warning_cover;
+        const bool v_41 = cycle < 0.4f;
+        now->battery_warning_cover = v_41 ? 1.0f : 0.0f;
+        now->battery_warning_rest = v_41 ? 0.0f : 1.0f;
+        now->battery_warning_paint_blue = v_41 ? 0.116970666f : 0.0f;
     }
 
     now->master = 0.7630335f;
@@ -672,15 +690,15 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
     state->v_there_2 = now->parked_there;
     state->v_there_3 = now->riding_there;
     state->v_there_4 = 0.0f;
-    state->running_light_front_presence = running_light_front_presence;
-    state->running_light_rear_presence = running_light_rear_presence;
+    state->running_light_front_presence = now->running_light_front_presence;
+    state->running_light_rear_presence = now->running_light_rear_presence;
     state->hubs_roll_with_the_road_phase = hubs_roll_with_the_road_phase;
     state->hubs_roll_with_the_road_presence = now->hubs_roll_with_the_road_presence;
-    state->cornering_light_left_presence = cornering_light_left_presence;
-    state->cornering_light_right_presence = cornering_light_right_presence;
+    state->cornering_light_left_presence = now->cornering_light_left_presence;
+    state->cornering_light_right_presence = now->cornering_light_right_presence;
     state->rpm_peak = rpm_peak;
     state->rpm_since_2 = rpm_since_2;
-    state->brake_light_presence = brake_light_presence;
+    state->brake_light_presence = now->brake_light_presence;
     state->turn_left_front_stays = now->turn_left_front_on;
     state->turn_left_front_since = turn_left_front_since;
     state->turn_left_front_was = now->turn_left_front_on;
@@ -707,9 +725,13 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 static ON_ITS_OWN void paint_running_light_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
+    const float presence = now->running_light_front_presence;
     const float strength = now->running_light_front_strength;
     const float paint_green = now->running_light_front_paint_green;
     const float paint_blue = now->running_light_front_paint_blue;
+    if (presence == 0.0f) {
+        return;
+    }
     const int from = later(first, 16), to = earlier(end, 40);
     for (int i = from; i < to; i++) {
         const int at = i - first;
@@ -723,7 +745,11 @@ static ON_ITS_OWN void paint_running_light_front(const struct heron_now *now, in
 static ON_ITS_OWN void paint_running_light_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
+    const float presence = now->running_light_rear_presence;
     const float strength = now->running_light_rear_strength;
+    if (presence == 0.0f) {
+        return;
+    }
     const int from = later(first, 128), to = earlier(end, 158);
     for (int i = from; i < to; i++) {
         const int at = i - first;
@@ -746,11 +772,12 @@ static ON_ITS_OWN void paint_hubs_roll_with_the_road(const struct heron_now *now
         for (int i = from; i < to; i++) {
             const int k = i - run.first + run.place;
             const int at = i - first;
-            const float v_2 = (float)READ_U8(hubs_place_0[k]) / 15.0f * 2.0f + v + 1e-04f;
+            const float v_2 = READ_F32(hubs_place_0[k]) * 2.0f + v + 1e-04f;
             const float place = v_2 - floorf(v_2);
             const float cover =
                 clamp(quotient(0.75f - (1.0f - place), 0.67499995f), 0.0f, 1.0f);
             const float share = cover * presence;
+            SKIP_WHERE(share == 0.0f);
             const float strength = share * 0.40749416f;
             const float paint_green = colour_green * strength;
             const float paint_blue = colour_blue * strength;
@@ -764,9 +791,13 @@ static ON_ITS_OWN void paint_hubs_roll_with_the_road(const struct heron_now *now
 static ON_ITS_OWN void paint_cornering_light_left(const struct heron_now *now, int first,
     int end, struct light *light)
 {
+    const float presence = now->cornering_light_left_presence;
     const float strength = now->cornering_light_left_strength;
     const float paint_green = now->cornering_light_left_paint_green;
     const float paint_blue = now->cornering_light_left_paint_blue;
+    if (presence == 0.0f) {
+        return;
+    }
     const int from = later(first, 16), to = earlier(end, 28);
     for (int i = from; i < to; i++) {
         const int at = i - first;
@@ -780,9 +811,13 @@ static ON_ITS_OWN void paint_cornering_light_left(const struct heron_now *now, i
 static ON_ITS_OWN void paint_cornering_light_right(const struct heron_now *now, int first,
     int end, struct light *light)
 {
+    const float presence = now->cornering_light_right_presence;
     const float strength = now->cornering_light_right_strength;
     const float paint_green = now->cornering_light_right_paint_green;
     const float paint_blue = now->cornering_light_right_paint_blue;
+    if (presence == 0.0f) {
+        return;
+    }
     const int from = later(first, 28), to = earlier(end, 40);
     for (int i = from; i < to; i++) {
         const int at = i - first;
@@ -809,6 +844,7 @@ static ON_ITS_OWN void paint_rpm(const struct heron_now *now, int first,
         const float lit = reach - rank;
         const bool v_3 = rank < top && v <= rank && v_2;
         const float cover = v_3 ? 1.0f : (is_dark ? 0.0f : clamp(lit, 0.0f, 1.0f));
+        SKIP_WHERE(cover == 0.0f);
         const float strength = cover * 0.48278108f;
         const float paint_red = (v_3 ? 1.0f : READ_F32(rpm_shown_red[k])) * strength;
         const float paint_green = (v_3 ? 1.0f : READ_F32(rpm_shown_green[k])) * strength;
@@ -823,8 +859,12 @@ static ON_ITS_OWN void paint_rpm(const struct heron_now *now, int first,
 static ON_ITS_OWN void paint_brake_light(const struct heron_now *now, int first,
     int end, struct light *light)
 {
+    const float presence = now->brake_light_presence;
     const float strength = now->brake_light_strength;
     const float rest = now->brake_light_rest;
+    if (presence == 0.0f) {
+        return;
+    }
     const int from = later(first, 128), to = earlier(end, 158);
     for (int i = from; i < to; i++) {
         const int at = i - first;
@@ -918,9 +958,10 @@ static ON_ITS_OWN void paint_parked_looking_round(const struct heron_now *now, i
     for (int i = from; i < to; i++) {
         const int k = i - 16;
         const int at = i - first;
-        const float distance = fabsf((float)k / 23.0f - middle) * 5.714286f;
+        const float distance = fabsf(READ_F32(nose_bar_along[k]) - middle) * 5.714286f;
         const float v = larger(1.0f - distance, 0.0f);
         const float cover = v * v * (3.0f - 2.0f * v);
+        SKIP_WHERE(cover == 0.0f);
         const float strength = cover * 0.40749416f;
         const float rest = 1.0f - cover;
         const float paint_red = 0.051269457f * strength;
@@ -944,6 +985,7 @@ static ON_ITS_OWN void paint_no_news_from_the_bus(const struct heron_now *now, i
             * 10.0f;
         const float v = larger(1.0f - distance, 0.0f);
         const float cover = v * v * (3.0f - 2.0f * v);
+        SKIP_WHERE(cover == 0.0f);
         const float strength = cover * 0.56681293f;
         const float rest = 1.0f - cover;
         const float paint_red = 0.3515326f * strength;
@@ -967,6 +1009,7 @@ static ON_ITS_OWN void paint_turn_left_front(const struct heron_now *now, int fi
         const float rank = (float)(11 - k);
         const float cover = clamp(lit - rank, 0.0f, 1.0f)
             * (1.0f - clamp(gone - rank, 0.0f, 1.0f));
+        SKIP_WHERE(cover == 0.0f);
         const float rest = 1.0f - cover;
         const float paint_green = 0.19461784f * cover;
         light->red[at] = light->red[at] * rest + cover;
@@ -988,6 +1031,7 @@ static ON_ITS_OWN void paint_turn_right_front(const struct heron_now *now, int f
         const float rank = (float)k;
         const float cover = clamp(lit - rank, 0.0f, 1.0f)
             * (1.0f - clamp(gone - rank, 0.0f, 1.0f));
+        SKIP_WHERE(cover == 0.0f);
         const float rest = 1.0f - cover;
         const float paint_green = 0.19461784f * cover;
         light->red[at] = light->red[at] * rest + cover;
@@ -1009,6 +1053,7 @@ static ON_ITS_OWN void paint_turn_left_rear(const struct heron_now *now, int fir
         const float rank = (float)(14 - k);
         const float cover = clamp(lit - rank, 0.0f, 1.0f)
             * (1.0f - clamp(gone - rank, 0.0f, 1.0f));
+        SKIP_WHERE(cover == 0.0f);
         const float rest = 1.0f - cover;
         const float paint_green = 0.19461784f * cover;
         light->red[at] = light->red[at] * rest + cover;
@@ -1029,6 +1074,7 @@ static ON_ITS_OWN void paint_turn_right_rear(const struct heron_now *now, int fi
         const float rank = (float)k;
         const float cover = clamp(lit - rank, 0.0f, 1.0f)
             * (1.0f - clamp(gone - rank, 0.0f, 1.0f));
+        SKIP_WHERE(cover == 0.0f);
         const float rest = 1.0f - cover;
         const float paint_green = 0.19461784f * cover;
         light->red[at] = light->red[at] * rest + cover;

@@ -11,7 +11,7 @@ extern "C" {
 
 /* What made this, and what it shows: the same number, the same light. */
 #define HERON_FENDRA_VERSION "0.1.0"
-#define HERON_DESIGN_HASH 0x204d2d78u
+#define HERON_DESIGN_HASH 0xb5c4373cu
 
 #define HERON_LEDS 158
 
@@ -51,23 +51,28 @@ struct heron_now {
     float no_news_there;
     float parked_there;
     float riding_there;
+    float running_light_front_presence;
     float running_light_front_strength;
     float running_light_front_paint_green;
     float running_light_front_paint_blue;
+    float running_light_rear_presence;
     float running_light_rear_strength;
     float hubs_roll_with_the_road_colour_green;
     float hubs_roll_with_the_road_colour_blue;
     float hubs_roll_with_the_road_v;
     float hubs_roll_with_the_road_presence;
+    float cornering_light_left_presence;
     float cornering_light_left_strength;
     float cornering_light_left_paint_green;
     float cornering_light_left_paint_blue;
+    float cornering_light_right_presence;
     float cornering_light_right_strength;
     float cornering_light_right_paint_green;
     float cornering_light_right_paint_blue;
     float rpm_reach;
     float rpm_top;
     float rpm_v;
+    float brake_light_presence;
     float brake_light_strength;
     float brake_light_rest;
     float turn_left_front_lit;
@@ -91,12 +96,12 @@ struct heron_now {
     bool battery_low;
     bool running_light_front_on;
     bool running_light_rear_on;
+    bool rpm_on;
     bool hubs_roll_with_the_road_on;
     bool cornering_light_left_on;
     bool cornering_light_right_on;
     bool rpm_is_dark;
     bool rpm_v_2;
-    bool rpm_on;
     bool brake_light_on;
     bool turn_left_front_on;
     bool turn_right_front_on;

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import subprocess
-
 import pytest
 
 import fendra as fd
@@ -13,15 +11,9 @@ from fendra.core.electric.controllers import CONTROLLERS
 from fendra.core.graph.ops import OPS
 from fendra.firmware.write import write_project
 from helpers import design, layer, strip
-from targets import film_of, frames_of, make, project_of
+from targets import AVR_HZ, film_of, frames_of, make, project_of, size_of
 
 AVR = CONTROLLERS["atmega328p"]
-
-
-def size_of(tool, program):
-    done = subprocess.run([tool, program], capture_output=True, text=True, check=True)
-    text, data, bss = map(int, done.stdout.splitlines()[1].split()[:3])
-    return text + data, data + bss
 
 
 @pytest.mark.parametrize("name", ["swift", "drone", "heron"])
@@ -53,8 +45,8 @@ def test_the_small_drone_is_within_what_an_atmega328p_is_asked_for(avr, tmp_path
     flash, memory = size_of("avr-size", tmp_path / "swift.elf")
     _, film = film_of("swift")
     on_avr = avr.film(frames_of(film.design, film.tape), tmp_path)
-    lines_s = sum(line.size for line in project.emitted.lines) * 8 * 21 / 16e6
-    slowest_hz = 1 / (on_avr.cycles.max() / 16e6 + lines_s)
+    lines_s = sum(line.size for line in project.emitted.lines) * 8 * 21 / AVR_HZ
+    slowest_hz = 1 / (on_avr.cycles.max() / AVR_HZ + lines_s)
     assert flash < 16_384
     assert memory + on_avr.stack < 1024
     assert slowest_hz > 60

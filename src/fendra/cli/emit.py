@@ -98,17 +98,22 @@ def say_project(project: Project, written: Written) -> None:
     as_what = " as a receiver" if project.is_receiver else ""
     say(f"{project.title}{as_what}, for {where}: {lines}", style="bold")
     for pin, what in project.pins:
-        say(f"   {pin:<6} {what}")
+        say(f"   {pin:<9} {what}")
     for note in project.notes:
         say(f"   note: {note}", style="yellow")
+    if project.cost_rows:
+        say()
+        say("   It needs", style="bold")
     for row in project.cost_rows:
         say(f"   {row}")
+    say()
     count = len(written.written) + 1
     say(f"{count} files in {written.folder}/, README.md says what to do")
     for path in written.kept:
         say(f"   kept as you changed it: {path} (the new one is {path}.new)", style="yellow")
-    say(f"   make -C {written.folder} try      see it here first")
-    if project.chip is None:
-        say(f"   {written.folder}/board.c      then fill in your board")
-    else:
-        say(f"   make -C {written.folder}          then build it")
+    trying = f"make -C {written.folder} try"
+    then = f"{written.folder}/board.c" if project.chip is None else f"make -C {written.folder}"
+    doing = "then fill in your board" if project.chip is None else "then build it"
+    width = max(len(trying), len(then)) + 3
+    say(f"   {trying:<{width}} see it here first")
+    say(f"   {then:<{width}} {doing}")
