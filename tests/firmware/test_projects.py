@@ -268,3 +268,52 @@ def test_two_controllers_have_their_own_lines_each():
             assert engine.light(step * 40, news)[0].tobytes() == light[:, rows].tobytes()
         assert Path(project.files["README.md"].splitlines()[0]).name
         assert f"#define TWO_LEDS {len(rows)}" in project.emitted.header
+
+
+ODD = {
+    "no signals, a name of C": {
+        "name": "int", "rate": 60, "line": [{"name": "int", "part": [strip("a", 1)]}],
+        "layer": [{"name": "x", "on": "a", "effect": "sweep"}],
+    },
+    "white, clocked, odd names, every kind of signal": {
+        "name": 'Größe "x" ??/ */', "controllers": {"main": {"type": "atmega328p"}},
+        "line": [
+            {"name": "ei ns", "pin": "D6", "led": "sk6812-rgbw", "part": [strip("a", 5)]},
+            {"name": "2.-nd", "pin": "D7", "clock": "D8", "led": "apa102",
+             "part": [{"name": "h", "shape": "hidden", "count": 2}, strip("b", 4)]},
+        ],
+        "signals": {
+            "s": {"pin": "A0"}, "hit": {"kind": "event", "pin": "D2"}, "tint": {"kind": "colour"},
+            "mode": {"kind": "choice", "choices": ["a", "b"]}, "v": {"kind": "vector", "size": 2},
+        },
+        "layer": [
+            {"name": "x", "on": "all", "effect": "ripple", "trigger": "hit", "level": "s",
+             "colour": "tint"},
+            {"name": "y", "on": "all", "effect": "solid", "level": "v[0]", "when": "mode == 'b'"},
+        ],
+    },
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("receiver", [False, True])
+@pytest.mark.parametrize("values", ODD.values(), ids=ODD)
+def test_odd_designs_build_everywhere(avr, arm, compiler, tmp_path, values, receiver):
+    design = fd.Design.from_values(values)
+    host = f"HOST_CFLAGS=-std=c99 -O1 -ffp-contract=off -I. {STRICT}"
+    for target, tool in (("avr", "hex"), ("arm", "bin"), ("generic", "")):
+        project = design.firmware(target, receiver=receiver)
+        folder = tmp_path / target
+        write_project(project.files, folder)
+        if tool:
+            assert make(folder, f"{project.name}.{tool}").stderr == ""
+        if receiver:
+            assert make(folder, f"{project.name}-receiver", host).stderr == ""
+        assert "byte for byte" in make(folder, "check", host).stderr
+
+
+def test_clocked_leds_have_two_pins():
+    project = fd.Design.from_values(
+        ODD["white, clocked, odd names, every kind of signal"]
+    ).firmware()
+    assert "CLOCKED(send_n2_nd, PORTD, 7, PORTB, 0, 3)" in project.files["board.c"]
+    assert ("D8 (PB0)", "line 2.-nd: clock") in project.pins

@@ -171,11 +171,12 @@ class _Pages:
         sources = ["main.c", f"{name}.c", "board.c"]
         sources += [f"{name}_receiver.c"] if is_receiver else []
         sources += ["startup.c"] if chip is not None and chip.target == "arm" else []
-        about = emitted.fields
+        about = {field: remark_text(text) for field, text in emitted.fields.items()}
         fed_by_pins = {each.field for each in wiring.inputs}
         size = IDENTITY_HEAD + 4 * len(lines) + len(design.name.encode())
         self._words: dict[str, Any] = {
-            "design": design, "name": name, "NAME": name.upper(), "lines": lines,
+            "design": design, "title": remark_text(design.name), "name": name,
+            "NAME": name.upper(), "lines": lines,
             "board": chip or Generic(), "fields": [*about], "is_receiver": is_receiver,
             "pinned": wiring.lines, "inputs": wiring.inputs, "usart": wiring.usart,
             "unfed": [(field, text) for field, text in about.items() if field not in fed_by_pins],

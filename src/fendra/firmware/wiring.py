@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from fendra.core.errors import FirmwareError
+from fendra.core.graph.c99.text import remark_text
 from fendra.core.graph.c99.wire import LineBytes
 from fendra.core.names import listed
 from fendra.firmware.chips import Chip, Timer, Usart, port_and_bit
@@ -131,9 +132,8 @@ class _Wiring:
         if is_clocked:
             clock = self._choose(f"the clock of {what}", line.clock, self._chip.inputs)
             clock_port, clock_bit = port_and_bit(clock)
-        field = bytes_of.macro.lower().split("_", 1)[1]
         return LinePin(
-            line.name, field, bytes_of.macro, line.led, line.led_type.data or "one-wire",
+            line.name, bytes_of.field, bytes_of.macro, line.led, line.led_type.data or "one-wire",
             self._chip.label(pin), port, bit, len(line.wire_order), bytes_of.size,
             self._chip.label(clock), clock_port, clock_bit, timer.number, timer.output, timer.dma,
         )  # fmt: skip
@@ -143,7 +143,7 @@ class _Wiring:
         able = tuple(chip.channels) if needs == "analogue" else chip.inputs
         at = self._choose(f"signal '{name}'", pin.name, able)
         line = self._design.lines.get(("signals", name))
-        where = f" ({self._design.file}:{line})" if line else ""
+        where = f" ({remark_text(str(self._design.file))}:{line})" if line else ""
         if needs == "analogue":
             about = f"0 to 1 of full scale{where}"
             port, bit = port_and_bit(at) if at.startswith("P") else ("", 0)

@@ -30,11 +30,12 @@ _WHITE = """        uint8_t white = red < green ? red : green;
 class LineBytes:
     """Where the bytes of a line stand in a frame.
 
-    macro: the first part of its constants, `NAME_LINE`; NAME_LINE_AT is its first byte,
-    NAME_LINE_BYTES how many there are. number: its place in the design.
+    field: its name in C. macro: the first part of its constants, `NAME_LINE`; NAME_LINE_AT is its
+    first byte, NAME_LINE_BYTES how many there are. number: its place in the design.
     """
 
     line: str
+    field: str
     macro: str
     number: int
     order: str
@@ -46,8 +47,9 @@ def line_bytes(scene: Scene) -> tuple[LineBytes, ...]:
     """The lines in the order of the design, one after the other."""
     names, at, found = Names([]), 0, []
     for wire in scene.recording.wires:
-        macro = f"{scene.name}_{names.take(wire.name)}".upper()
-        found.append(LineBytes(wire.name, macro, wire.number, wire.order, at, wire.size))
+        field = names.take(wire.name)
+        macro = f"{scene.name}_{field}".upper()
+        found.append(LineBytes(wire.name, field, macro, wire.number, wire.order, at, wire.size))
         at += wire.size
     return tuple(found)
 
