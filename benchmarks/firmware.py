@@ -28,9 +28,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as made:
         folder = Path(made)
         avr = Avr(find_compiler(), folder)
-        print(
-            "design  LEDs  flash  static  stack  cycles mean, most  frames/s mean, least  an op"
-        )
+        print("design  LEDs  flash  static  stack  cycles mean, most  frames/s mean, least  an op")
         for name in NAMES:
             on_avr(avr, name, folder)
 

@@ -2,12 +2,12 @@
 
     .venv-dev/bin/python benchmarks/fit_costs.py
 
-On every effect, plain and with everything bound, on 12 and on 40 LEDs: the flash of whole projects
-as the compilers make them, cycles of an ATmega328P as simavr counts them, instructions of Cortex-M as
-qemu counts them, at one and a half cycles each. Least squares of the relative errors, drawn a little
-to what an operation takes by itself, and held within half and nearly twice of that: the fit could
-else give operations that always come together any share. It takes six minutes, and prints what would
-stand in the file. The packages are those of tests/firmware.
+On every effect, plain and with everything bound, on 12 and on 40 LEDs: the flash of whole
+projects as the compilers make them, cycles of an ATmega328P as simavr counts them, instructions
+of Cortex-M as qemu counts them, at one and a half cycles each. Least squares of the relative
+errors, drawn a little to what an operation takes by itself, and held within half and nearly
+twice of that: the fit could else give operations that always come together any share. It takes
+six minutes, and prints what would stand in the file. The packages are those of tests/firmware.
 """
 
 from __future__ import annotations

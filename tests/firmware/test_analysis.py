@@ -9,8 +9,8 @@ import pytest
 from fendra.firmware.write import write_project
 from targets import missing, project_of
 
-PROJECTS = [("heron", "generic", True), ("swift", "avr", False), ("swift", "avr", True),
-            ("drone", "arm", True), ("cabinet", "generic", False), ("pad", "arm", False)]  # fmt: skip
+PROJECTS = [("heron", "generic", True), ("swift", "avr", True), ("drone", "arm", True),
+            ("pad", "arm", False)]  # fmt: skip
 NEEDED = ["--enable=warning,style,performance,portability", "--error-exitcode=1", "--quiet",
           "--std=c99", "--inline-suppr", "--suppress=missingIncludeSystem",
           "--suppress=preprocessorErrorDirective", "-DF_CPU=16000000UL"]  # fmt: skip

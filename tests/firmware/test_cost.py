@@ -28,10 +28,11 @@ def test_estimates_are_near_what_the_8_bit_part_needs(avr, tmp_path, name):
     assert told.cost.flash == pytest.approx(flash, rel=0.2)
     assert told.cost.memory == pytest.approx(memory, rel=0.1)
     _, film = film_of(name)
-    on_avr = avr.film(frames_of(film.design, film.tape, most=700), tmp_path)
+    most = 700  # the trike's first change of scenes is in them
+    on_avr = avr.film(frames_of(film.design, film.tape, most=most), tmp_path)
     assert told.cost.stack == pytest.approx(on_avr.stack, rel=0.25)
     first = film.design.firmware("avr", film=film.design.compile().film(film.tape.until(
-        film.tape.start_s + 699 / film.design.rate)))  # fmt: skip
+        film.tape.start_s + (most - 1) / film.design.rate)))  # fmt: skip
     assert first.told.on_tape[0] == pytest.approx(on_avr.cycles.mean(), rel=0.25)
     assert on_avr.cycles.max() < 1.25 * told.cost.work
 
@@ -80,7 +81,7 @@ def test_a_layer_more_costs_flash_and_time_and_its_time_grows_with_its_leds():
     long = cost_of(count_of(layer("sweep"), layer("comet"), count=60), AVR)
     assert one.flash < two.flash
     assert one.work < two.work
-    assert two.work_of([0]) + two.layers[1][1] == two.work
+    assert two.work_of([0]) + two.layers[1][1] == pytest.approx(two.work, abs=2)
     assert 2.4 < long.layers[1][1] / two.layers[1][1] < 3.2
     assert long.rate_hz < two.rate_hz < one.rate_hz
 
@@ -98,7 +99,8 @@ def test_of_a_processor_of_which_nothing_is_known_nothing_is_told():
 
 def findings(values):
     _, report = examine(fd.Design.from_values(values))
-    return {finding.code: finding for finding in report}
+    worst = sorted(report, key=lambda finding: ["error", "warning", "note"].index(finding.severity))
+    return {finding.code: finding for finding in reversed(worst)}
 
 
 def on_atmega(leds, *layers, rate=50.0):
@@ -124,12 +126,12 @@ def test_what_is_too_slow_or_does_not_fit_is_a_finding():
     )
     assert "'mist'" in slow["firmware-slow"].message
     effects = ["flicker", "cloud", "glint", "ripple", "push", "comet", "sweep", "beam"]
-    many = [{**layer(effect), "name": f"{effect} {i}"} for i in range(3) for effect in effects]
+    many = [{**layer(effect), "name": f"{effect} {i}"} for i in range(6) for effect in effects]
     large = findings(on_atmega(20, *many))
-    assert "and a atmega328p has 32,256" in large["too-little-flash"].message
+    assert "and the atmega328p has 32,256" in large["too-little-flash"].message
     assert large["too-little-flash"].severity == "error"
-    wide = findings(on_atmega(560))
-    assert "too-little-memory" in wide
+    assert findings(on_atmega(600))["too-little-memory"].severity == "warning"  # with its stack
+    assert findings(on_atmega(670))["too-little-memory"].severity == "error"
 
 
 def test_a_design_that_only_streams_is_told_nothing_of_firmware():

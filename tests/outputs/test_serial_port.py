@@ -43,6 +43,40 @@ def test_frames_arrive_as_they_were_made(pty):
     assert (receiver.frames, receiver.lost, receiver.damaged) == (20, 0, 0)
 
 
+def test_it_asks_the_controller_who_it_is(pty):
+    ours, port = pty
+    lit = design(layer(), count=40)
+    program, receiver = lit.compile(), Receiver([120])
+    with SerialOutput(port) as output:
+        output.open(lit)
+        assert output.controller is None
+        output.send(program.frame())
+        while not receiver.answer:
+            receiver.feed(os.read(ours, 4096))
+        os.write(ours, receiver.answer)
+        output.send(program.frame())
+        assert output.controller.name == "stand-in"
+        assert output.controller.sizes == (120,)
+
+
+def test_a_controller_with_other_lines_is_told_with_both(pty):
+    """Nothing that is sent would ever be shown there."""
+    ours, port = pty
+    lit = design(layer(), count=40)
+    program, other = lit.compile(), Receiver([90, 30])
+    with SerialOutput(port) as output:
+        output.open(lit)
+        output.send(program.frame())
+        while not other.answer:
+            other.feed(os.read(ours, 4096))
+        os.write(ours, other.answer)
+        with pytest.raises(
+            fd.OutputError, match=r"whose lines have 90 and 30 bytes, and here"
+        ) as no:
+            output.send(program.frame())
+    assert "they have 120; emit its receiver anew" in str(no.value)
+
+
 def test_a_port_that_is_not_there_is_one_line():
     output = SerialOutput("/dev/ttyNone7")
     with pytest.raises(fd.OutputError, match=r"^there is no port /dev/ttyNone7\. ") as caught:

@@ -1,11 +1,11 @@
 """What firmware costs on a controller: flash, memory, stack, and the work of a frame.
 
-The figures of each processor (electric/cores.toml) were fitted on 114 programs: each effect plain
-and bound, of 12 and 40 LEDs. Sizes are as the compilers of Debian 12 make them with -Os, cycles of
-the 8-bit part as simavr counts them, instructions of the Cortex-M as qemu counts them, one and a
-half cycles each. Sizes are within a tenth in the mean and a quarter at the most; cycles within an
-eighth and a third on the 8-bit part, a fifth and a half on the others: what a product takes depends
-on its numbers.
+The figures of each processor (electric/cores.toml) were fitted on 114 programs: each effect
+plain and bound, of 12 and 40 LEDs. Sizes are as the compilers of Debian 12 make them with -Os,
+cycles of the 8-bit part as simavr counts them, instructions of the Cortex-M as qemu counts
+them, one and a half cycles each. Sizes are within a tenth in the mean and a quarter at the
+most; cycles within an eighth and a third on the 8-bit part, a fifth and a half on most others:
+what a product takes depends on its numbers.
 """
 
 from __future__ import annotations

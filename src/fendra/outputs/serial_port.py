@@ -90,24 +90,26 @@ class SerialOutput(Output):
         try:
             self._port.write(frame_to_packets(self.sent, self.wire.bytes(frame.rgb)))
             self._drain(self._port)
-            self._listen(self._port)
+            answer = self._listen(self._port)
         except serial.SerialTimeoutException as exc:
             raise OutputError(self._stuck()) from exc
         except OSError as exc:
             raise OutputError(
                 f"{self} is gone after {self.sent} frames; check plug and power"
             ) from exc
+        if answer is not None and answer.sizes != tuple(self.wire.sizes):
+            raise OutputError(self._other_lines(answer))
 
-    def _listen(self, port: serial.Serial) -> None:
-        """Ask who it is, until it answers. Raises OutputError where it has other lines."""
+    def _listen(self, port: serial.Serial) -> Identity | None:
+        """Ask who it is, until it answers; the answer where there is one."""
+        answer = None
         if port.in_waiting:
             for answer in self._answers.feed(port.read(port.in_waiting)):
                 self.controller = answer
-                if answer.sizes != tuple(self.wire.sizes):
-                    raise OutputError(self._other_lines(answer))
         if self.controller is None and time.monotonic() - self._asked_s > ASK_S:
             port.write(ask())
             self._asked_s = time.monotonic()
+        return answer
 
     def _other_lines(self, controller: Identity) -> str:
         theirs, ours = (

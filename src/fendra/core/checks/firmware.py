@@ -22,6 +22,8 @@ if TYPE_CHECKING:
     from fendra.core.graph.c99.count import Count
     from fendra.core.mix import Recording
 
+SURELY = 1.25
+"""How much more flash than there is an estimate must be to be an error and not a warning."""
 TELLING = 0.1
 """The share of a frame's work from which on a layer is named among those that cost most."""
 
@@ -92,19 +94,21 @@ class Told:
         fits = True
         if kind.flash is not None and cost.flash > kind.flash:
             message = (
-                f"the firmware needs about {_rounded(cost.flash):,} bytes of flash, and a "
+                f"the firmware needs about {_rounded(cost.flash):,} bytes of flash, and the "
                 f"{kind.name} has {kind.flash:,}."
             )
             remedy = "Use fewer or simpler layers, or a larger controller."
-            report.error(path, "too-little-flash", message, remedy)
+            tell = report.error if cost.flash > SURELY * kind.flash else report.warning
+            tell(path, "too-little-flash", message, remedy)
             fits = False
         if cost.ram > kind.ram:
             message = (
                 f"the firmware needs about {_rounded(cost.ram):,} bytes of RAM, "
-                f"{_rounded(cost.stack):,} of them stack, and a {kind.name} has {kind.ram:,}."
+                f"{_rounded(cost.stack):,} of them stack, and the {kind.name} has {kind.ram:,}."
             )
             remedy = "Use fewer LEDs, compile with -DAT_ONCE=4, or use a larger controller."
-            report.error(path, "too-little-memory", message, remedy)
+            tell = report.error if cost.memory > kind.ram else report.warning
+            tell(path, "too-little-memory", message, remedy)
             fits = False
         rate_hz = cost.rate_of(self.most_work)
         if rate_hz < design.rate:

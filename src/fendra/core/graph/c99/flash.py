@@ -69,8 +69,8 @@ def target_macros(used: set[str]) -> list[str]:
 _SKIP = (
     "",
     *comment(
-        "Where there is no unit for floats, LEDs that a layer leaves as they are are passed over; "
-        "elsewhere that would take longer than to paint them."
+        "Where there is no unit for floats, an LED that a layer leaves as it is, is passed over; "
+        "elsewhere that would take longer than to paint it."
     ),
     "#if defined(__AVR__) || defined(__SOFTFP__) || defined(__riscv_float_abi_soft)",
     "#define SKIP_WHERE(is_bare) \\",

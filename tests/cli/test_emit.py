@@ -1,0 +1,116 @@
+"""`fendra emit`: what is written, what is told, and what it says when something cannot be."""
+
+from __future__ import annotations
+
+import re
+
+import fendra as fd
+
+SWIFT, GLIDE = fd.demo_file("swift.toml"), fd.demo_file("glide.csv")
+HERON = fd.demo_file("heron.toml")
+
+
+def test_a_folder_with_all_that_a_controller_needs_is_written_and_told(fendra, tmp_path):
+    code, out, err = fendra("emit", SWIFT, "--tape", GLIDE)
+    assert (code, err) == (0, "")
+    folder = tmp_path / "swift-avr"
+    assert {path.name for path in folder.iterdir()} == {
+        "swift.c", "swift.h", "main.c", "board.c", "board.h", "Makefile", "README.md", "host",
+        "made-by-fendra.txt",
+    }  # fmt: skip
+    assert "Swift, for an ATmega328P at 16 MHz: wings 84 bytes, belly 36 bytes" in out
+    assert "D2 (PD2)  signal armed: on when it is connected to ground (swift.toml:" in out
+    assert "A0 (PC0)  signal throttle: 0 to 1 of full scale (swift.toml:" in out
+    assert "bytes of flash of 32,256" in out
+    assert "on the tape about " in out
+    assert "make -C swift-avr try" in out
+    readme = (folder / "README.md").read_text()
+    assert "| D6 (PD6) | data of line wings: ws2812b, 84 bytes |" in readme
+    assert "bytes of flash of 32,256" in readme
+
+
+def test_the_target_is_what_the_controller_is_unless_another_is_said(fendra, tmp_path):
+    assert fendra("emit", fd.demo_file("drone.toml"))[0] == 0
+    assert (tmp_path / "kestrel-arm" / "stm32f103.ld").exists()
+    code, out, _ = fendra("emit", HERON, "--target", "arm", "--out", "there")
+    assert code == 0
+    assert "line 'front' is at PA8: GP2 is none here that can." in out
+    assert (tmp_path / "there" / "startup.c").exists()
+    code, out, _ = fendra("emit", HERON)
+    assert (tmp_path / "heron-generic" / "board.c").exists()
+    assert "then fill in your board" in out
+
+
+def test_a_receiver_has_the_protocol_too(fendra, tmp_path):
+    code, out, _ = fendra("emit", HERON, "--receiver")
+    assert code == 0
+    assert "Heron as a receiver" in out
+    folder = tmp_path / "heron-receiver-generic"
+    assert (folder / "heron_receiver.c").exists()
+    assert "board_take_byte" in (folder / "board.h").read_text()
+
+
+def test_a_rate_that_is_not_reached_is_a_warning_with_its_place_and_what_costs_most(fendra):
+    code, out, err = fendra("emit", HERON, "--target", "avr")
+    assert code == 0
+    assert re.search(
+        r"heron.toml:\d+: warning: controllers.main: the firmware makes about", out + err
+    )
+    assert "Most is for 'parked' (" in out + err
+
+
+def test_what_may_not_fit_is_a_warning_and_what_cannot_an_error(fendra, tmp_path):
+    text = SWIFT.read_text().replace("count = 11", "count = 280")
+    (tmp_path / "long.toml").write_text(text)
+    code, out, err = fendra("emit", "long.toml")
+    assert code == 0
+    assert "bytes of RAM" in out + err
+    assert (tmp_path / "swift-avr" / "swift.c").exists()
+    (tmp_path / "long.toml").write_text(text.replace("count = 280", "count = 400"))
+    code, _, err = fendra("emit", "long.toml", "--out", "other")
+    assert code == 1
+    assert "bytes of RAM" in err
+    assert not (tmp_path / "other").exists()
+
+
+def test_what_was_changed_by_hand_is_kept_and_told(fendra, tmp_path):
+    fendra("emit", HERON, "--out", "there")
+    board = tmp_path / "there" / "board.c"
+    board.write_text("/* mine */")
+    code, out, _ = fendra("emit", HERON, "--out", "there")
+    assert code == 0
+    assert board.read_text() == "/* mine */"
+    assert "kept as you changed it: board.c (the new one is board.c.new)" in out
+
+
+def test_a_design_with_errors_is_not_emitted(fendra, tmp_path):
+    (tmp_path / "wrong.toml").write_text(
+        HERON.read_text().replace('effect = "spin"', 'effect = "x"')
+    )
+    code, _, err = fendra("emit", "wrong.toml")
+    assert code == 1
+    assert "there is no effect 'x'" in err
+    assert not (tmp_path / "heron-generic").exists()
+
+
+def test_a_pin_that_cannot_do_it_names_those_that_are_free(fendra, tmp_path):
+    text = fd.demo_file("drone.toml").read_text().replace('pin = "PB6"', 'pin = "PC13"')
+    (tmp_path / "kestrel.toml").write_text(text)
+    code, _, err = fendra("emit", "kestrel.toml")
+    assert code == 1
+    assert "line 'body': pin PC13 of an STM32F103" in err
+    assert "Free are " in err
+
+
+def test_a_controller_that_is_not_there_names_those_that_are(fendra):
+    code, _, err = fendra("emit", HERON, "--controller", "mian")
+    assert code == 1
+    assert "there is no controller 'mian'. Did you mean 'main'?" in err
+
+
+def test_a_folder_that_is_a_file_is_one_line(fendra, tmp_path):
+    (tmp_path / "there").write_text("keep")
+    code, _, err = fendra("emit", HERON, "--out", "there")
+    assert code == 2
+    assert "is no folder" in err
+    assert (tmp_path / "there").read_text() == "keep"
