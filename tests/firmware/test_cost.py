@@ -131,7 +131,7 @@ def test_what_is_too_slow_or_does_not_fit_is_a_finding():
     assert "and the atmega328p has 32,256" in large["too-little-flash"].message
     assert large["too-little-flash"].severity == "error"
     assert findings(on_atmega(600))["too-little-memory"].severity == "warning"  # with its stack
-    assert findings(on_atmega(670))["too-little-memory"].severity == "error"
+    assert findings(on_atmega(680))["too-little-memory"].severity == "error"
 
 
 def test_a_design_that_only_streams_is_told_nothing_of_firmware():
