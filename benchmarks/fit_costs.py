@@ -35,7 +35,7 @@ from targets import Avr, Frames, make, size_of, write
 from targets import build as run_tool
 from targets import run as run_program
 
-HERE, TESTS = Path(__file__).parent, Path(__file__).parents[1] / "tests" / "firmware"
+TESTS = Path(__file__).parents[1] / "tests" / "firmware"
 CYCLES = 1.5
 """Of an instruction of a Cortex-M, with the waiting for flash."""
 CORTEX = {
@@ -118,9 +118,9 @@ def measured(design: fd.Design, avr: Avr, folder: Path) -> dict[str, float]:
     for name, (board, flags) in CORTEX.items():
         program = folder / "count.elf"
         run_tool(["arm-none-eabi-gcc", *flags, "-mthumb", "-std=c99", "-Os", *write(design, folder),
-                  f"-DSIGNALS={frames.signals}", "-ffunction-sections", "-nostartfiles",
-                  "-Wl,--gc-sections", "-T", TESTS / "board_arm.ld", HERE / "count_arm.c",
-                  TESTS / "start_arm.c", "-o", program, "-lm"])  # fmt: skip
+                  f"-DSIGNALS={frames.signals}", "-DCOUNT", "-ffunction-sections",
+                  "-nostartfiles", "-Wl,--gc-sections", "-T", TESTS / "board_arm.ld",
+                  TESTS / "replay.c", TESTS / "start_arm.c", "-o", program, "-lm"])  # fmt: skip
         out = run_program(["qemu-system-arm", "-icount", "shift=0", "-M", board, "-nographic",
                            "-monitor", "none", "-serial", "none", "-semihosting-config",
                            "enable=on,target=native", "-kernel", program],

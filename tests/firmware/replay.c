@@ -4,7 +4,9 @@
 
    In, a frame: now_ms as uint32_t, then for each signal a float and a byte that says whether it is
    new. Out, a frame: the bytes of all lines; then, where LIGHT is defined, the master level and the
-   light before it is quantised, red, green and blue of each LED, as floats. */
+   light before it is quantised, red, green and blue of each LED, as floats. Where COUNT is defined, the
+   instructions of the frame instead, as uint32_t: under `qemu -icount shift=0` each takes a nanosecond,
+   and SysTick ticks every 40 of them. */
 #include <stdio.h>
 #include <string.h>
 
@@ -53,8 +55,19 @@ int main(void)
             }
             each[i].is_new = is_new != 0;
         }
+#ifdef COUNT
+        volatile uint32_t *const systick = (volatile uint32_t *)0xE000E010u;
+        systick[1] = systick[2] = 0xFFFFFFu;
+        systick[0] = 5u;
+        const uint32_t before = systick[2];
+#endif
         JOIN(PROGRAM, _step)(&state, &signals, now_ms, bytes);
+#ifdef COUNT
+        const uint32_t instructions = ((before - systick[2]) & 0xFFFFFFu) * 40u;
+        fwrite(&instructions, sizeof instructions, 1, stdout);
+#else
         fwrite(bytes, sizeof bytes, 1, stdout);
+#endif
 #ifdef LIGHT
         show_light(now_ms);
 #else
