@@ -119,7 +119,8 @@ def measured(design: fd.Design, avr: Avr, folder: Path) -> dict[str, float]:
         program = folder / "count.elf"
         run_tool(["arm-none-eabi-gcc", *flags, "-mthumb", "-std=c99", "-Os", *write(design, folder),
                   f"-DSIGNALS={frames.signals}", "-DCOUNT", "-ffunction-sections",
-                  "-nostartfiles", "-Wl,--gc-sections", "-T", TESTS / "board_arm.ld",
+                  "-nostartfiles", "-Wl,--gc-sections,--defsym=ram_size=256K", "-T",
+                  TESTS / "board_arm.ld",
                   TESTS / "replay.c", TESTS / "start_arm.c", "-o", program, "-lm"])  # fmt: skip
         out = run_program(["qemu-system-arm", "-icount", "shift=0", "-M", board, "-nographic",
                            "-monitor", "none", "-serial", "none", "-semihosting-config",

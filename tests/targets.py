@@ -21,12 +21,12 @@ SANE = ("-O1", "-g", "-fsanitize=address,undefined,float-cast-overflow,float-div
 AVR = ("avr-gcc", "-mmcu=atmega328p", "-DF_CPU=16000000UL", "-Os", "-mcall-prologues")
 AVR_HZ = 16e6
 CORTEX = {
-    "cortex-m0": ("microbit", ()),
-    "cortex-m3": ("mps2-an385", ()),
-    "cortex-m4": ("mps2-an386", ("-mfloat-abi=hard", "-mfpu=fpv4-sp-d16")),
-    "cortex-m7": ("mps2-an500", ("-mfloat-abi=hard", "-mfpu=fpv5-sp-d16")),
+    "cortex-m0": ("microbit", "16K", ()),
+    "cortex-m3": ("mps2-an385", "256K", ()),
+    "cortex-m4": ("mps2-an386", "256K", ("-mfloat-abi=hard", "-mfpu=fpv4-sp-d16")),
+    "cortex-m7": ("mps2-an500", "256K", ("-mfloat-abi=hard", "-mfpu=fpv5-sp-d16")),
 }
-"""The processor, the board of qemu that has it, and the flags for its floating-point unit."""
+"""The processor, the board of qemu that has it, its RAM, and the flags for its unit for floats."""
 
 
 @dataclass
@@ -132,11 +132,11 @@ def on_computer(compiler, frames, folder, flags=(), at_once=None, *, light=True)
 
 def on_cortex(processor, frames, folder):
     """Frames that a Cortex-M makes in qemu."""
-    board, flags = CORTEX[processor]
+    board, ram, flags = CORTEX[processor]
     program = folder / "replay.elf"
     build(["arm-none-eabi-gcc", f"-mcpu={processor}", "-mthumb", *flags, "-std=c99", "-Os",
            *write(frames.design, folder), f"-DSIGNALS={frames.signals}", "-DLIGHT",
-           "-ffunction-sections", "-nostartfiles", "-Wl,--gc-sections", "-T", HERE / "board_arm.ld",
+           "-ffunction-sections", "-nostartfiles", f"-Wl,--gc-sections,--defsym=ram_size={ram}", "-T", HERE / "board_arm.ld",
            HERE / "replay.c", HERE / "start_arm.c", "-o", program, "-lm"])  # fmt: skip
     command = ["qemu-system-arm", "-M", board, "-nographic", "-monitor", "none", "-serial", "none",
                "-semihosting-config", "enable=on,target=native", "-kernel", program]  # fmt: skip

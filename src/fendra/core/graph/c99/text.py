@@ -106,10 +106,10 @@ def remark_text(text: str) -> str:
 
 
 def quoted(text: str) -> str:
-    """A text as C takes it: its UTF-8 bytes, and nothing that C would read as something else.
+    r"""A text as C takes it: its UTF-8 bytes, and nothing that C would read as something else.
 
-    >>> quoted('a "b"'), quoted("ü1")
-    ('"a \\"b\\""', '"\\303\\2741"')
+    >>> print(quoted('a "b"'), quoted("ü1"))
+    "a \"b\"" "\303\2741"
     """
     plain = set(range(32, 127)) - {ord('"'), ord("\\"), ord("?")}
     named = {ord('"'): '\\"', ord("\\"): "\\\\", ord("?"): "\\?"}
