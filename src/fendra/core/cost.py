@@ -77,8 +77,9 @@ class Cost:
     flash, memory, stack: bytes; memory is without the stack. operations: of a frame with
     everything on, each counted for every LED that it is done for. work: cycles of such a frame.
     layers: of each layer its place in the design, and its cycles while it is on. rest: cycles of a
-    frame without any layer. hz: of the processor. line_s: what all lines take. waits: whether
-    nothing else is done while lines are sent.
+    frame without any layer. mix: cycles for each scene while one takes over from another. hz: of
+    the processor. line_s: what all lines take. waits: whether nothing else is done while lines are
+    sent.
     """
 
     flash: int
@@ -88,6 +89,7 @@ class Cost:
     work: int
     layers: tuple[tuple[int, int], ...]
     rest: int
+    mix: int
     hz: float
     line_s: float
     waits: bool
@@ -107,10 +109,11 @@ class Cost:
         made_s = work / self.hz
         return 1.0 / (made_s + self.line_s if self.waits else max(made_s, self.line_s))
 
-    def work_of(self, on: Iterable[int]) -> int:
-        """Cycles of a frame in which these layers are on, by their places in the design."""
+    def work_of(self, on: Iterable[int], scenes: int = 1) -> int:
+        """Cycles of a frame in which these layers are on, by their places, and so many scenes."""
         costs = dict(self.layers)
-        return self.rest + sum(costs.get(layer, 0) for layer in on)
+        mixing = self.mix * scenes if scenes > 1 else 0
+        return self.rest + mixing + sum(costs.get(layer, 0) for layer in on)
 
 
 def cost_of(count: Count, kind: ControllerType, *, is_receiver: bool = False) -> Cost | None:
@@ -128,6 +131,7 @@ def cost_of(count: Count, kind: ControllerType, *, is_receiver: bool = False) ->
     rest += count.limits * (work["limit"] + work["limited"] * count.leds)
     layers = [(each, _layer(core, each, count.leds)) for each in count.layers]
     is_mixed = any(each.scenes is not None for each in count.layers)
+    mix = count.leds * (3 * (work["sum"] + work["mul"]) + 9 * work["light"]) * is_mixed
     light = 12 * min(core.at_once, count.leds) * (3 if is_mixed else 1)
     frame_operations = sum(count.frame.values())
     frame_operations += sum(sum(each.frame.values()) for each in count.layers)
@@ -139,9 +143,10 @@ def cost_of(count: Count, kind: ControllerType, *, is_receiver: bool = False) ->
         memory=round(memory) + core.receiver[1] * is_receiver,
         stack=round(light + core.stack[0] + core.stack[1] * frame_operations),
         operations=_operations(count),
-        work=round(rest + _all_on(layers, count)),
+        work=round(rest + 2 * mix + _all_on(layers, count)),
         layers=tuple((each.layer, round(cycles)) for each, cycles in layers),
         rest=round(rest),
+        mix=round(mix),
         hz=kind.mhz * 1e6,
         line_s=8 * sum(count.line_bytes) * (core.sends / (kind.mhz * 1e6) or 1.25e-6),
         waits=core.sends > 0,

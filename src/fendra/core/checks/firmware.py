@@ -148,11 +148,15 @@ def tell(
 
 def _on_tape(recording: Recording, film: Film, cost: Cost) -> tuple[float, float, float]:
     """Cycles of a frame in the mean and at the most, and when that was."""
-    slots = recording.slots
+    slots, count = recording.slots, len(recording.slots)
+    places = [*(slot.on for slot in slots), *recording.shares]
     work = np.array(
         [
-            cost.work_of(slot.layer for slot, is_on in zip(slots, on, strict=True) if is_on)
-            for _, on in replay(recording, film, [slot.on for slot in slots])
+            cost.work_of(
+                (slot.layer for slot, is_on in zip(slots, values[:count], strict=True) if is_on),
+                sum(share > 0 for share in values[count:]),
+            )
+            for _, values in replay(recording, film, places)
         ]
     )
     place = int(work.argmax())

@@ -113,8 +113,8 @@ class Layers:
         return sum(len(runs) for runs in self.runs)
 
     def rows(self, spots: Array) -> int:
-        """Rows that a layer goes through: of one LED each where they are listed."""
-        return len(spots) if are_scattered(spots) else len(runs_of(spots))
+        """Rows that a layer goes through; LEDs that are listed one by one are as one row."""
+        return 1 if are_scattered(spots) else len(runs_of(spots))
 
     def _uses(self, number: int) -> Counter[int]:
         nodes = self.scene.graph.nodes
