@@ -162,7 +162,7 @@ def floats(random, low, high, count):
     ],
 )  # fmt: skip
 def test_so_is_arithmetic_on_floats_of_every_size(rows, name, first, second):
-    """With results below the smallest normal float, of which avr-libc's own division misses one in
-    a hundred: `quotient` does not."""
+    """With results below the smallest normal float, of which avr-libc's own division misses 15 in a
+    thousand: `quotient` does not."""
     random = np.random.default_rng(5)
     assert_row(rows, name, [floats(random, *first, 8000), floats(random, *second, 8000)])
