@@ -26,7 +26,7 @@ def test_an_8_bit_part_gives_the_bits_of_the_film(avr, demo_frames, tmp_path):
 
 def test_so_it_does_with_the_trike(avr, tmp_path):
     """Its whole ride, with fewer frames a second: it takes a minute of an emulated controller."""
-    heron = fd.load(fd.demo_file("heron.toml")).model_copy(update={"rate": 8.0})
+    heron = fd.load(fd.demo_file("heron.toml")).model_copy(update={"rate": 5.0})
     ride = fd.read_tape(fd.demo_file("ride.csv"))
     frames = frames_of(heron, ride)
     assert_same(avr.film(frames, tmp_path).frames, frames)

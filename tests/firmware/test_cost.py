@@ -28,7 +28,7 @@ def test_estimates_are_near_what_the_8_bit_part_needs(avr, tmp_path, name):
     assert told.cost.flash == pytest.approx(flash, rel=0.2)
     assert told.cost.memory == pytest.approx(memory, rel=0.1)
     _, film = film_of(name)
-    most = 700  # the trike's first change of scenes is in them
+    most = 520  # the trike's first change of scenes is in them
     on_avr = avr.film(frames_of(film.design, film.tape, most=most), tmp_path)
     assert told.cost.stack == pytest.approx(on_avr.stack, rel=0.25)
     first = film.design.firmware("avr", film=film.design.compile().film(film.tape.until(
