@@ -167,19 +167,33 @@ def test_alone_for_a_second_it_shows_the_light_of_the_design_and_goes_back_when_
     assert seen["lines"] == [line.hex() for line in lines(5)]
 
 
-def test_a_frame_that_comes_slowly_is_not_painted_over(receiver):
-    """At 9,600 baud a frame of this design takes most of a second, longer than its own light waits."""
-    data = frame_to_packets(0, lines(5))
+def slowly(receiver, data):
+    """What it says of bytes that come in pieces while it is alone; and the longest pause between
+    two, and how long it took, as the sender saw them, s."""
     with subprocess.Popen(
         [receiver], stdin=subprocess.PIPE, stderr=subprocess.PIPE, stdout=subprocess.PIPE
     ) as process:
         time.sleep(1.5)
+        moments = []
         for start in range(0, len(data), 60):
             process.stdin.write(data[start : start + 60])
             process.stdin.flush()
-            time.sleep(0.01)
+            moments.append(time.monotonic())
+            time.sleep(0.006)
         process.stdin.close()
         seen = json.loads(process.stderr.read())
+    return seen, max(np.diff(moments)), moments[-1] - moments[0]
+
+
+def test_a_frame_that_comes_slowly_is_not_painted_over(receiver):
+    """At 100,000 baud it takes four periods of the receiver's own light, which waits for it. A pause of
+    20 ms is the end of it; so where the machine made the sender pause, it tries again."""
+    for _ in range(20):
+        seen, pause_s, all_s = slowly(receiver, frame_to_packets(0, lines(5)))
+        if pause_s < 0.015 and all_s < 0.25:
+            break
+    else:
+        pytest.fail("this machine is too busy to send a byte every 15 ms")
     assert (seen["frames"], seen["lines"]) == (1, [line.hex() for line in lines(5)])
 
 
