@@ -1,6 +1,6 @@
 """What firmware costs on a controller: flash, memory, stack, and the work of a frame.
 
-The figures of each processor (electric/cores.toml) were fitted on 114 programs: each effect
+The figures of each processor (electric/cores.toml) were fitted on 112 programs: each effect
 plain and bound, of 12 and 40 LEDs. Sizes are as the compilers of Debian 12 make them with -Os,
 cycles of the 8-bit part as simavr counts them, instructions of the Cortex-M as qemu counts
 them, one and a half cycles each. Sizes are within a tenth in the mean and a quarter at the
@@ -15,6 +15,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from fendra.core.electric.catalogue import read_catalogue
+from fendra.core.graph.c99.emit import MOST_AT_ONCE, MOST_AT_ONCE_8_BIT
 
 if TYPE_CHECKING:
     from fendra.core.electric.controllers import ControllerType
@@ -63,7 +64,6 @@ class Core:
     code: Mapping[str, float]
     work: Mapping[str, float]
     signal: int
-    at_once: int
     stack: Sequence[float]
     memory: Sequence[float]
     sends: float
@@ -129,10 +129,11 @@ def cost_of(count: Count, kind: ControllerType, *, is_receiver: bool = False) ->
     rest = _sum(work, count.frame) + work["frame"] + work["led"] * count.leds
     rest += work["field"] * count.fields
     rest += count.limits * (work["limit"] + work["limited"] * count.leds)
-    layers = [(each, _layer(core, each, count.leds)) for each in count.layers]
     is_mixed = any(each.scenes is not None for each in count.layers)
     mix = count.leds * (3 * (work["sum"] + work["mul"]) + 9 * work["light"]) * is_mixed
-    light = 12 * min(core.at_once, count.leds) * (3 if is_mixed else 1)
+    at_once = MOST_AT_ONCE_8_BIT if kind.bits == 8 else MOST_AT_ONCE
+    layers = [(each, _layer(core, each, -(-count.leds // at_once))) for each in count.layers]
+    light = 12 * min(at_once, count.leds) * (3 if is_mixed else 1)
     frame_operations = sum(count.frame.values())
     frame_operations += sum(sum(each.frame.values()) for each in count.layers)
     longest = max(count.line_bytes, default=0)
@@ -157,11 +158,10 @@ def _sum(costs: Mapping[str, float], operations: Mapping[str, int]) -> float:
     return sum(number * costs[_KIND_OF[name]] for name, number in operations.items())
 
 
-def _layer(core: Core, layer: LayerCount, leds: int) -> float:
-    """Cycles of a layer while it is on."""
+def _layer(core: Core, layer: LayerCount, calls: int) -> float:
+    """Cycles of a layer while it is on. calls: how often it is called in a frame."""
     each_led = _sum(core.work, layer.led) + core.work["turn"]
-    turns = -(-leds // core.at_once)
-    rows = core.work["row"] * layer.rows * turns
+    rows = core.work["row"] * layer.rows * calls
     return _sum(core.work, layer.frame) + each_led * layer.leds + rows
 
 

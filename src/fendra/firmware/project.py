@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 
 from jinja2 import Environment, PackageLoader, StrictUndefined
 
-from fendra.core.checks.firmware import Told, tell, type_of
+from fendra.core.checks.firmware import Told, tell
 from fendra.core.errors import FirmwareError
 from fendra.core.findings import Report, Severity, with_places
 from fendra.core.for_controller import lines_alone
@@ -100,8 +100,8 @@ def make_project(
     if chip is not None:
         wiring = wire(design, chip, controller, emitted, is_receiver=is_receiver)
     told = None
-    kind = type_of(design, controller, chip.name if chip else None)
-    if kind is not None and emitted.count is not None:
+    kind = chip.type if chip else design.controllers[controller].known_type if controller else None
+    if kind is not None:
         film = None if is_receiver else subject.film
         told = tell(design, recording, emitted.count, kind, film, is_receiver=is_receiver)
     rows = [f"- {row}" for row in told.rows] if told else ["(nothing is known of its processor)"]

@@ -10,7 +10,7 @@ import tty
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from fendra.core.errors import EngineError, OutputError
+from fendra.core.errors import OutputError
 from fendra.firmware.project import Project, make_project
 from fendra.native.compiler import find_compiler
 
@@ -31,12 +31,8 @@ def build_receiver(project: Project, folder: Path) -> Path:
         target.write_text(text, encoding="utf-8")
     program = folder / "receiver"
     sources = ["main.c", f"{project.name}.c", f"{project.name}_receiver.c", "host/board.c"]
-    command = [*compiler.command, *FLAGS, f"-I{folder}", *(str(folder / each) for each in sources)]
-    done = subprocess.run(
-        [*command, "-o", str(program), "-lm"], capture_output=True, text=True, check=False
-    )
-    if done.returncode != 0:
-        raise EngineError(f"the receiver does not compile: {done.stderr.strip()[:500]}")
+    paths = [folder / each for each in sources]
+    compiler.make_program(paths, program, [*FLAGS, f"-I{folder}"])
     return program
 
 

@@ -7,6 +7,7 @@ import platform
 import shlex
 import shutil
 import subprocess
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
@@ -49,18 +50,29 @@ class Compiler:
         if done.returncode != 0:  # perhaps it does not know this machine's instructions
             done = self._run(source, target, FLAGS)
         if done.returncode != 0:
-            said = next((line for line in done.stderr.splitlines() if "error" in line), "")
-            said = said or done.stderr.strip().partition("\n")[0] or f"exit {done.returncode}"
-            raise EngineError(f"the C compiler '{self.command[0]}' failed: {said.strip()}.")
+            raise self._failure(done)
+
+    def make_program(self, sources: Sequence[Path], target: Path, flags: Sequence[str]) -> None:
+        """Compile files into a program. Raises EngineError with the compiler's words."""
+        done = self._call([*flags, *map(str, sources), "-o", str(target), "-lm"])
+        if done.returncode != 0:
+            raise self._failure(done)
 
     def _run(
         self, source: str, target: Path, flags: tuple[str, ...]
     ) -> subprocess.CompletedProcess[str]:
-        command = [*self.command, *flags, "-x", "c", "-", "-o", str(target), "-lm"]
+        return self._call([*flags, "-x", "c", "-", "-o", str(target), "-lm"], source)
+
+    def _failure(self, done: subprocess.CompletedProcess[str]) -> EngineError:
+        said = next((line for line in done.stderr.splitlines() if "error" in line), "")
+        said = said or done.stderr.strip().partition("\n")[0] or f"exit {done.returncode}"
+        return EngineError(f"the C compiler '{self.command[0]}' failed: {said.strip()}.")
+
+    def _call(self, words: Sequence[str], source: str = "") -> subprocess.CompletedProcess[str]:
         try:
             return subprocess.run(
-                command, input=source, capture_output=True, text=True, timeout=LONGEST_S,
-                check=False,
+                [*self.command, *words], input=source, capture_output=True, text=True,
+                timeout=LONGEST_S, check=False,
             )  # fmt: skip
         except (OSError, subprocess.TimeoutExpired) as exc:
             raise EngineError(f"the C compiler '{self.command[0]}' does not run: {exc}.") from exc

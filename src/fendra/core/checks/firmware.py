@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -10,7 +10,7 @@ import numpy as np
 from fendra.core.checks import Subject, check
 from fendra.core.cost import Cost, cost_of
 from fendra.core.design import Design
-from fendra.core.electric.controllers import CONTROLLERS, ControllerType
+from fendra.core.electric.controllers import ControllerType
 from fendra.core.findings import Path, Report
 from fendra.core.for_controller import lines_alone
 from fendra.core.graph.c99 import emit
@@ -37,13 +37,10 @@ def firmware(subject: Subject, report: Report) -> None:
         lines = design.lines_of(name)
         if kind is None or not lines or not design.inputs_of(name):
             continue
-        with np.errstate(all="ignore"):
-            recording = lines_alone(subject.recording, lines)
-        count = emit(design, recording).count
-        if count is not None:
-            told = tell(design, recording, count, kind, subject.film)
-            if told is not None:
-                told.report(("controllers", name), report)
+        recording = lines_alone(subject.recording, lines)
+        told = tell(design, recording, emit(design, recording).count, kind, subject.film)
+        if told is not None:
+            told.report(("controllers", name), report)
 
 
 @dataclass(frozen=True)
@@ -58,7 +55,7 @@ class Told:
     kind: ControllerType
     cost: Cost
     on_tape: tuple[float, float, float] | None = None
-    layers: tuple[str, ...] = field(default=())
+    layers: tuple[str, ...] = ()
 
     @property
     def rows(self) -> list[str]:
@@ -161,13 +158,6 @@ def _on_tape(recording: Recording, film: Film, cost: Cost) -> tuple[float, float
     )
     place = int(work.argmax())
     return float(work.mean()), float(work[place]), float(film.times[place] - film.times[0])
-
-
-def type_of(design: Design, controller: str | None, name: str | None) -> ControllerType | None:
-    """The controller type that a program is for: that of its chip, else the design's."""
-    if name is not None:
-        return CONTROLLERS[name]
-    return design.controllers[controller].known_type if controller else None
 
 
 def _rounded(number: float) -> int:

@@ -80,6 +80,7 @@ def count(scene: Scene, layers: Layers, tables: Iterable[Table]) -> Count:
     kinds = [graph.nodes[place].kind for place in scene.fields]
     kinds += [scene.cell_kinds[cell] for cell in scene.cells]
     limits = len(recording.limits)
+    # Beside those: last_ms, has_begun and the master level; of each limiter its gain and its rest.
     return Count(
         recording.spot_count,
         _operations(graph, plan.common),

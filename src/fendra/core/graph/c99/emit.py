@@ -7,7 +7,7 @@ remembers in one struct.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -59,11 +59,11 @@ class Emitted:
     name: str
     header: str
     source: str
-    gains: tuple[str, ...] = ()
-    lines: tuple[LineBytes, ...] = ()
-    fields: Mapping[str, str] = field(default_factory=dict)
-    count: Count | None = None
-    cells: Mapping[str, tuple[str, str]] = field(default_factory=dict)
+    gains: tuple[str, ...]
+    lines: tuple[LineBytes, ...]
+    fields: Mapping[str, str]
+    count: Count
+    cells: Mapping[str, tuple[str, str]]
 
 
 def emit(design: Design, recording: Recording) -> Emitted:

@@ -64,25 +64,21 @@ def lower(recording: Recording) -> Lowered:
         if len(mixed) and i == mixed[-1]:
             lowering.mix()
     kept = [(slot, results) for slot, results in painted if results]
-    shares_of = {slot.layer: lowering.shares(slot) for slot, _ in kept}
+    sharing = [lowering.shares(slot) for slot, _ in kept]
     roots = lowering.roots
     roots |= {f"there:{i}": lowering.places[place][0] for i, place in enumerate(recording.shares)}
     for i, (slot, results) in enumerate(kept):
         roots[f"on:{i}"] = lowering.places[slot.on][0]
         roots |= {f"{channel}:{i}": place for channel, place in results.items()}
-        roots |= {f"share:{i}:{j}": place for j, place in enumerate(shares_of[slot.layer])}
+        roots |= {f"share:{i}:{j}": place for j, place in enumerate(sharing[i])}
     graph = drop_unused(Graph(tuple(lowering.narrower.nodes), roots, recording.graph.start))
     rates = graph.rates()
-    sharing = [
-        [graph.roots[f"share:{i}:{j}"] for j in range(len(shares_of[slot.layer]))]
-        for i, (slot, _) in enumerate(kept)
-    ]
     paints = tuple(
         Paint(
             slot,
             graph.roots[f"on:{i}"],
             {channel: graph.roots[f"{channel}:{i}"] for channel in results},
-            _best(sharing[i], rates),
+            _best([graph.roots[f"share:{i}:{j}"] for j in range(len(sharing[i]))], rates),
         )
         for i, (slot, results) in enumerate(kept)
     )
@@ -93,7 +89,7 @@ def lower(recording: Recording) -> Lowered:
 def _best(places: list[int], rates: Sequence[Rate]) -> int | None:
     """The first that differs from LED to LED and from frame to frame, else the first of a frame."""
     for rate in (Rate.SPOT_AND_FRAME, Rate.FRAME):
-        for place in sorted(places):
+        for place in places:
             if rates[place] == rate:
                 return place
     return None
@@ -144,10 +140,10 @@ class _Lowering:
                 results[name] = after
         return results
 
-    def shares(self, slot: Slot) -> set[int]:
+    def shares(self, slot: Slot) -> list[int]:
         """Numbers of a layer that, where they are 0, leave the light as it is, to the bit."""
         if slot.layer in self._unsure or slot.blend == "multiply":
-            return set()
+            return []
         nodes = self.narrower.nodes
         paints, rests = (
             {self._channel(place, channel) for channel in range(len(CHANNELS))}
@@ -156,11 +152,11 @@ class _Lowering:
         lit = [paint for paint in paints if not is_const(nodes[paint], 0.0)]
         bounds = [self.narrower.bounds[paint] for paint in lit]
         if not lit or not all(each is not None and each.is_positive for each in bounds):
-            return set()
+            return []
         found = set.intersection(*map(self._factors, lit))
         if slot.blend == "over":
             found = {share for share in found if all(self._leaves_all(share, r) for r in rests)}
-        return {place for place in found if nodes[place].op != "const"}
+        return sorted(place for place in found if nodes[place].op != "const")
 
     def _leaves_all(self, share: int, rest: int) -> bool:
         """Whether what a layer leaves of the light beneath is all of it where its share is 0."""

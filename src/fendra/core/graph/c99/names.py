@@ -24,7 +24,7 @@ TAKEN = WORDS | frozenset(
     stdint stdio stdlib string time
     abs ceilf exp fabsf floorf free gamma index j0 j1 jn log main malloc sqrtf y0 y1 yn
     state signals now now_ms dt_ms first light frame advance paint from to i k r at end rgb full
-    bytes to_wire put_dark count uint_least16_t memset run_of quotient
+    bytes to_wire put_dark count memset run_of quotient
     draw add_draw add_white_draw follow scale
     smaller larger clamp earlier later to_byte run from_uint8_t from_int16_t from_int32_t
     """.split()  # noqa: SIM905, likewise

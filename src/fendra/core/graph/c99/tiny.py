@@ -84,7 +84,7 @@ class Sizes:
                 return min((abs(float(value)) for value in node.payload if value), default=inf)
             case "to_float" | "floor":
                 return 1.0
-            case "neg" | "abs" | "red" | "green" | "blue":
+            case "neg" | "abs":
                 return self._least(args[0])
             case "mul":
                 return self._least(args[0]) * self._least(args[1])
