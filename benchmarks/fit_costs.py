@@ -25,9 +25,9 @@ sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
 
 import fendra as fd
 from agreement import BOUND, PLAIN
-from fendra.core.cost import KINDS
 from fendra.core.effects import EFFECTS
-from fendra.core.graph.c99.count import Count
+from fendra.core.engines.c99.cost import KINDS
+from fendra.core.engines.c99.count import Count
 from fendra.firmware.write import write_project
 from fendra.native.compiler import find_compiler
 from helpers import strip

@@ -85,7 +85,7 @@ def films_in_turns(spots: int) -> dict[str, list[float]]:
     """Seconds a frame of a film, turn by turn; the engines are called without what is around."""
     frames = max(min(200_000 // spots, 400), 5)
     native, numpy = (fendra_program(spots, engine).engine for engine in ("native", "numpy"))
-    by_c, fed = HandWrittenC(spots), native.recording.fed
+    by_c, fed = HandWrittenC(spots), native.plan.fed
     times = np.arange(frames) / 50
     states = np.array([[state(at_s)[name] for name in fed] for at_s in times], np.float32)
     is_new, rgb = np.ones(states.shape, np.bool_), np.zeros((frames, spots, 3), np.uint8)

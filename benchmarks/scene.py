@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 
 import fendra as fd
-from fendra.core.light import parse_colour
+from fendra.core.light.colours import parse_colour
 
 BLUE, TEAL, RED, AMBER = (parse_colour(c) for c in ("#0030ff", "#00c8b4", "#ff0000", "#ff7a00"))
 LIME, GOLD, VIOLET = (parse_colour(c) for c in ("lime", "gold", "#a040ff"))

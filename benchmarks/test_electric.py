@@ -32,7 +32,7 @@ def test_further_feeds(benchmark, spots):
 @pytest.mark.parametrize("budget", ["ample", "tight"])
 def test_the_limiter_on_a_frame_of_heron(benchmark, budget, spots):
     heron = fd.load(fd.demo_file("heron.toml"))
-    limiter = Limiter(heron.compile(engine="numpy").recording.limits)
+    limiter = Limiter(heron.compile(engine="numpy").plan.limits)
     frame = np.full((spots, 3), 90 if budget == "ample" else 250, np.uint8)
     benchmark(lambda: limiter.apply(20, frame.copy()))
 

@@ -13,14 +13,14 @@ import numpy as np
 import fendra as fd
 from fendra.cli.effect_examples import example_text
 from fendra.core.checks import Subject
-from fendra.core.drivers import Options
 from fendra.core.effects import EFFECTS, FAMILIES, Parameter
+from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.film import Film
 from fendra.core.findings import path_to_text
-from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.core.graph.ops import OPS
 from fendra.core.program import Program
-from fendra.core.tape import Tape
+from fendra.core.signals.tape import Tape
+from fendra.drivers import Options
 from fendra.files.design_file import check_text
 from fendra.outputs import DRIVERS as OUTPUTS
 from fendra.sources import DRIVERS as SOURCES
@@ -133,10 +133,10 @@ def answers(excerpt: str, code: str, *, on_tape: bool) -> list[str]:
         text += DEFAULT_LAYER
 
     def render(subject: Subject) -> Film:
-        engine = NumpyEngine(subject.recording)
+        engine = NumpyEngine(subject.plan)
         times = np.arange(0, 2.05, 0.05)
         rising = Tape(times, {"s": times / 2})
-        return Program(subject.design, subject.layout, subject.recording, engine).film(rising)
+        return Program(subject.plan, engine).film(rising)
 
     checked = check_text(text, "design.toml", folder=Path(), render=render if on_tape else None)
     found = [finding for finding in checked.findings if finding.code == code]

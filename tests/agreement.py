@@ -8,7 +8,7 @@ import numpy as np
 
 import fendra as fd
 from fendra.core.effects import EFFECTS
-from fendra.core.engine import Engine
+from fendra.core.engines.engine import Engine
 from fendra.core.graph.ops import OPS, Kind
 from helpers import strip
 
@@ -77,7 +77,7 @@ def assert_same_light(
     frames: (ms to the frame, news) each. start_ms: what the clock shows before the first.
     """
     frames = list(frames)
-    shape = (first.recording.spot_count, 3)
+    shape = (first.plan.spot_count, 3)
     for engine in (first, second):
         engine.reset()
     now_ms = start_ms

@@ -6,15 +6,17 @@ import numpy as np
 from hypothesis import strategies as st
 
 import fendra as fd
+from fendra.core.catalogue.leds import LED_TYPES
+from fendra.core.composition.blends import BLENDS
+from fendra.core.composition.plan import Master, Paint, Plan
 from fendra.core.effects import EFFECTS
-from fendra.core.electric.leds import LED_TYPES
+from fendra.core.graph.functions import maximum, minimum
 from fendra.core.graph.node import NEWS, VALUE
-from fendra.core.graph.ops import LARGEST_UINT_FLOAT, OPS, Kind, Table
+from fendra.core.graph.ops import LARGEST_UINT_FLOAT, OPS, Kind, Lookup
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer
-from fendra.core.graph.vocabulary import tame
-from fendra.core.layout.shapes import FACINGS
-from fendra.core.mix import Recording, Slot
+from fendra.core.language.vocabulary import tame
+from fendra.core.shapes import FACINGS
 from helpers import strip
 
 coordinate = st.integers(-2000, 2000).map(float)
@@ -144,7 +146,7 @@ def layers(draw, names):
     return {
         "name": name, "on": draw(st.sampled_from(names)), "effect": name,
         "when": draw(st.one_of(st.booleans(), st.sampled_from(TRUTHS))),
-        "blend": draw(st.sampled_from(["over", "add", "max", "multiply"])),
+        "blend": draw(st.sampled_from(sorted(BLENDS))),
         "cover": draw(st.one_of(st.floats(0, 1), st.sampled_from(NUMBERS))),
         "hides_below": draw(st.booleans()), "least_on": draw(seconds),
         "priority": draw(st.integers(-2, 2)), "canvas": draw(st.sampled_from(["", "", "desk"])),
@@ -239,8 +241,8 @@ FLOATS = st.sampled_from([0.0, -0.0, 1.0, -1.0, 0.5, 2.0, 3.0, 255.0, 1e9, -1e9,
 
 
 @st.composite
-def recordings(draw):
-    """A design and a recording of any graph at all, each operation of the table in reach."""
+def plans(draw):
+    """A plan of any graph at all, each operation of the table in reach."""
     spots = {
         "all": np.arange(40),
         "some": np.array([1, 4, 9, 16, 25, 36]),
@@ -251,7 +253,7 @@ def recordings(draw):
         for space, places in spots.items()
         for name, values in (("x", np.arange(40) * 2.5 - 30), ("rank", np.arange(40.0)))
     }
-    tracer, slots = Tracer(), []
+    tracer, spaces = Tracer(), []
     for number in range(draw(st.integers(1, 3))):
         space = draw(st.sampled_from(sorted(spots)))
         cells = [tracer.state(f"{kind}.{number}", 0, kind) for kind in Kind]
@@ -274,7 +276,7 @@ def recordings(draw):
                 uints = [v for v in reversed(pool) if v.kind is Kind.UINT and v.width == 1]
                 place = draw(st.sampled_from(uints))
                 kind, values = draw(st.sampled_from(TABLES))
-                pool.append(tracer.take(Table(values, kind), place))
+                pool.append(tracer.take(Lookup(values, kind), place))
             if draw(st.integers(0, 9)) == 0:
                 colour = draw(st.sampled_from([v for v in reversed(pool) if v.kind is Kind.FLOAT]))
                 pool.append(tracer.channel(colour, draw(st.integers(0, 2))))
@@ -283,19 +285,27 @@ def recordings(draw):
             value = draw(st.sampled_from(numbers[::-1]))
             tracer.remember(cell, tame(value) if value.kind is Kind.FLOAT else value)
         floats = [value for value in reversed(pool) if value.kind is Kind.FLOAT]
-        for root in ("paint", "rest"):
-            tracer.roots[f"layer:{number}:{root}"] = tame(draw(st.sampled_from(floats))).place
+        paint, rest = (tame(draw(st.sampled_from(floats))) for _ in range(2))
+        beneath = tracer.beneath(number, space)
+        name = draw(st.sampled_from(["over", "alone", "add", "max", "min", "twice"]))
+        light = {
+            "over": beneath * rest + paint, "alone": paint, "add": beneath + paint,
+            "max": maximum(paint, beneath), "min": minimum(paint, beneath),
+            "twice": beneath * rest + minimum(beneath, paint) * 0.5,
+        }[name]  # fmt: skip
+        tracer.roots[f"layer:{number}:light"] = light.place
         truths = [v for v in pool if v.kind is Kind.TRUTH and v.rate in (0, 2) and v.width == 1]
         tracer.roots[f"layer:{number}:on"] = draw(st.sampled_from(truths)).place
-        slots.append((number, space, draw(st.sampled_from(["over", "add", "max"]))))
+        spaces.append(space)
     tracer.roots["master"] = tracer.const(0.5).place
     graph = simplify(tracer.graph())
-    placed = [
-        Slot(*slot, *(graph.roots[f"layer:{slot[0]}:{root}"] for root in ("on", "paint", "rest")))
-        for slot in slots
+    paints = [
+        Paint(i, space, *(graph.roots[f"layer:{i}:{root}"] for root in ("on", "light")))
+        for i, space in enumerate(spaces)
     ]
-    recording = Recording(graph, tuple(placed), columns, spots, 40, ("s", "on"))
-    layers = [{"name": f"{i}", "on": "bar", "effect": "solid"} for i in range(len(slots))]
+    steps = (*paints, Master(graph.roots["master"]))
+    layers = [{"name": f"{i}", "on": "bar", "effect": "solid"} for i in range(len(paints))]
     line = [{"name": "a", "part": [strip(count=40)]}]
     kinds = {"s": {}, "on": {"kind": "switch"}}
-    return fd.Design.from_values({"line": line, "signals": kinds, "layer": layers}), recording
+    made = fd.Design.from_values({"line": line, "signals": kinds, "layer": layers})
+    return Plan(made, made.layout(), graph, steps, columns, spots, 40, ("s", "on"))

@@ -11,7 +11,7 @@ from pathlib import Path
 import numpy as np
 
 import fendra as fd
-from fendra.core.wire import Wire
+from fendra.core.layout.wire import LineBytes
 
 TAPES = {"heron": "ride", "drone": "flight", "swift": "glide", "pad": "typing", "cabinet": "game"}
 """The demo designs, and what drives them."""
@@ -63,7 +63,7 @@ def frames_of(design, tape, most=None):
     packed["now_ms"] = np.rint((film.times - tape.start_s) * 1000)
     packed["signals"]["value"], packed["signals"]["is_new"] = values, is_new
     packed, rgb = packed[:most], film.rgb[:most]
-    wire, engine = Wire(program.layout, design), program.engine
+    wire, engine = LineBytes(program.layout, design), program.engine
     engine.reset()
     light = np.zeros((len(packed), rgb.shape[1], 3), np.float32)
     master = np.zeros(len(packed), np.float32)

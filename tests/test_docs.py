@@ -11,31 +11,21 @@ from pathlib import Path
 import pytest
 
 import fendra as fd
-from fendra.core.design import (
-    Assembly,
-    Controller,
-    Design,
-    Feed,
-    GroupTable,
-    Layer,
-    Line,
-    Link,
-    OnCanvas,
-    Preset,
-    Scene,
-    Signal,
-    Trail,
-)
-from fendra.core.electric.leds import LedFigures, Measured
-from fendra.core.electric.supplies import Battery, Converter, Supply
-from fendra.core.electric.wires import Jump, Wire
-from fendra.core.layout.shapes import SHAPES
+from fendra.core.catalogue.leds import LedFigures, Measured
+from fendra.core.catalogue.supplies import Battery, Converter, Supply
+from fendra.core.catalogue.wires import Jump, Lead
+from fendra.core.document.choice import GroupTable, OnCanvas, Trail
+from fendra.core.document.design import Design
+from fendra.core.document.layer import Layer, Preset, Scene
+from fendra.core.document.line import Assembly, Controller, Feed, Line, Link
+from fendra.core.document.signal import Signal
+from fendra.core.shapes import SHAPES
 from fendra.files.design_file import check_text
 
 ALL_MODELS = [
     Design, Line, Controller, Supply, Assembly, GroupTable, Trail, Signal, Layer, Feed, Link,
     Preset, Scene, OnCanvas,
-    LedFigures, Measured, Battery, Converter, Wire, Jump, *SHAPES.values(),
+    LedFigures, Measured, Battery, Converter, Lead, Jump, *SHAPES.values(),
 ]  # fmt: skip
 ROOT = Path(__file__).parents[1]
 PAGES = sorted([*ROOT.glob("*.md"), *(ROOT / "docs").glob("*.md")])
@@ -65,7 +55,7 @@ def test_the_page_of_the_design_file_names_every_key(model):
 
 
 def test_the_page_of_the_design_file_names_every_function():
-    from fendra.core.graph.vocabulary import FUNCTIONS
+    from fendra.core.language.vocabulary import FUNCTIONS
 
     for name in FUNCTIONS:
         assert f"`{name}(" in DESIGN_PAGE, name

@@ -34,7 +34,7 @@ if TYPE_CHECKING:
     from fendra.core.film import Frame
     from fendra.core.findings import Finding
     from fendra.core.layout import Layout
-    from fendra.core.tape import Tape
+    from fendra.core.signals.tape import Tape
     from fendra.demo import demo_file
     from fendra.files.tape_file import read_tape
     from fendra.front import Design, Film, Program, load
@@ -60,7 +60,7 @@ _HOMES = {
     "Program": "fendra.front",
     "SignalError": "fendra.core.errors",
     "SourceError": "fendra.core.errors",
-    "Tape": "fendra.core.tape",
+    "Tape": "fendra.core.signals.tape",
     "TapeError": "fendra.core.errors",
     "demo_file": "fendra.demo",
     "load": "fendra.front",

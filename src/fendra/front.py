@@ -12,22 +12,27 @@ from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, Self
 
+from pydantic import PrivateAttr
+
 from fendra.core import film as core_film
 from fendra.core import program as core_program
-from fendra.core.build import compile_design, examine, sound
-from fendra.core.design import Design as CoreDesign
-from fendra.core.document import read_document
-from fendra.core.electric.budget import Budget, budget_of
-from fendra.core.engine import Engine
+from fendra.core.checks.examine import Examined, examine
+from fendra.core.composition.media import Media
+from fendra.core.composition.plan import Plan
+from fendra.core.document.design import Design as CoreDesign
+from fendra.core.document.origin import Origin
+from fendra.core.document.reading import read_document
+from fendra.core.electric.budget import Budget
+from fendra.core.engines.engine import Engine
 from fendra.core.errors import DesignError, EngineWarning
-from fendra.core.explain import Explanation, explain, spot_of
 from fendra.core.film import Film as CoreFilm
-from fendra.core.findings import Finding, Report, errors_of
-from fendra.core.layout import Layout, choose_all, place
-from fendra.core.mix import Recording
-from fendra.core.recording import record
-from fendra.core.tape import Tape
-from fendra.core.timeline import Timeline, timeline_of
+from fendra.core.findings import Finding, errors_of
+from fendra.core.insight.budget import budget_of
+from fendra.core.insight.explain import Explanation, explain, spot_of
+from fendra.core.insight.timeline import Timeline, timeline_of
+from fendra.core.layout import Layout
+from fendra.core.program import compile_design
+from fendra.core.signals.tape import Tape
 from fendra.files.design_file import load_design
 from fendra.files.media import read_media
 from fendra.files.part_files import fill_in
@@ -40,14 +45,14 @@ if TYPE_CHECKING:
     from matplotlib.figure import Figure
     from matplotlib.image import AxesImage
 
-    from fendra.core.graph.c99 import Emitted
-    from fendra.core.sides import ViewName
+    from fendra.core.engines.c99 import Emitted
+    from fendra.core.names import ViewName
     from fendra.firmware.project import Project
     from fendra.live.session import Session
 
 
 class Design(CoreDesign):
-    """A design; see `fendra.core.design.Design` for its keys.
+    """A design; see `fendra.core.document.design.Design` for its keys.
 
     >>> import fendra as fd
     >>> design = fd.Design.from_values({
@@ -59,6 +64,10 @@ class Design(CoreDesign):
     >>> design.compile().frame(at=0.0).rgb[0].tolist()
     [255, 0, 0]
     """
+
+    _media: Media = PrivateAttr(default_factory=Media)
+    _origin: Origin = PrivateAttr(default_factory=Origin)
+    _examined: Examined | None = PrivateAttr(default=None)
 
     @classmethod
     def from_values(cls, values: Mapping[str, Any], *, folder: str | Path = ".") -> Self:
@@ -73,20 +82,46 @@ class Design(CoreDesign):
         if wrong or document.findings:
             raise DesignError([*wrong, *document.findings])
         assert isinstance(document.design, cls)
-        document.design.is_in(str(folder))
-        document.design.uses_media(read_media(document.design, Path(folder)))
+        media = read_media(document.design, Path(folder))
+        document.design.stands(media, Origin(folder=str(folder)))
         return document.design
+
+    def stands(self, media: Media, origin: Origin, examined: Examined | None = None) -> None:
+        """Note what the files beside it hold, where it was read, and what was made of it."""
+        self._media, self._origin, self._examined = media, origin, examined
+
+    @property
+    def media(self) -> Media:
+        """What the files that it names hold: effects and pictures."""
+        return self._media
+
+    @property
+    def origin(self) -> Origin:
+        """The file and folder that it was read from, and the line of each key."""
+        return self._origin
+
+    @property
+    def examined(self) -> Examined:
+        """What was made of it: it is placed and recorded when this is first asked for, and once."""
+        if self._examined is None:
+            self._examined = examine(self, media=self._media, origin=self._origin)
+        return self._examined
+
+    def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
+        """Another design; what was made of this one is not what it is made into."""
+        copied = super().model_copy(update=update, deep=deep)
+        copied.stands(self._media, self._origin)
+        return copied
 
     def layout(self) -> Layout:
         """Where every LED is; `.table()` gives a pandas DataFrame."""
-        return place(self)
+        return self.examined.subject.layout
 
     def check(self) -> list[Finding]:
         """Every finding, of any severity."""
         from fendra.live.connect import check_connections
 
-        _, report = examine(self)
-        return [*report, *check_connections(self)]
+        return [*self.examined.report, *check_connections(self)]
 
     def budget(self, film: CoreFilm | None = None) -> Budget:
         """Currents, voltages, data and memory; with a film, also of what the design shows.
@@ -99,8 +134,7 @@ class Design(CoreDesign):
         >>> round(supply.white_a, 2), round(supply.most_a, 2), supply.fuse_a
         (7.41, 4.8, 7.5)
         """
-        subject = sound(self)
-        return budget_of(self, subject.layout, subject.recording, film)
+        return budget_of(self.examined.sound.plan, film)
 
     def voltage(self, ax: Axes | None = None, lines: Sequence[str] | None = None) -> Axes:
         """Draw the voltage along lines at full white as far as the limiter lets it; gives the axes.
@@ -123,7 +157,9 @@ class Design(CoreDesign):
         """
         from fendra.sheet.page import make_page
 
-        subject, report = examine(self, render=None if film is None else lambda _: film)
+        subject, report = self.examined.sound, self.examined.report
+        if film is not None:
+            subject, report = self.examined.on_film(lambda _: film)
         if errors_of(report):
             raise DesignError(errors_of(report))
         return write_text(path, make_page(subject, list(report), view))
@@ -144,12 +180,12 @@ class Design(CoreDesign):
         """
         notes = []
 
-        def choose(recording: Recording) -> Engine:
-            chosen, note = choose_engine(self, recording, engine)
+        def choose(plan: Plan) -> Engine:
+            chosen, note = choose_engine(plan, engine)
             notes.append(note)
             return chosen
 
-        program = compile_design(self, Program, choose)
+        program = compile_design(self.examined, Program, choose)
         if notes[0]:
             warnings.warn(notes[0], EngineWarning, stacklevel=2)
         return program
@@ -179,7 +215,7 @@ class Design(CoreDesign):
         from fendra.live.connect import connect
         from fendra.live.session import Session
 
-        connected = connect(self, sources=sources, outputs=outputs)
+        connected = connect(self, folder=self._origin.folder, sources=sources, outputs=outputs)
         return Session(self.compile(engine), connected, for_s=for_s)
 
     def firmware(
@@ -205,7 +241,7 @@ class Design(CoreDesign):
         """
         from fendra.firmware.project import make_project
 
-        subject = replace(sound(self), film=film)
+        subject = replace(self.examined.sound, film=film)
         return make_project(
             subject,
             target,
@@ -226,9 +262,9 @@ class Design(CoreDesign):
         >>> "void heron_init(struct heron *state);" in emitted.header
         True
         """
-        from fendra.core.graph.c99 import emit
+        from fendra.core.engines.c99 import emit
 
-        return emit(self, sound(self).recording)
+        return emit(self.examined.sound.plan)
 
     def map(
         self,
@@ -244,14 +280,14 @@ class Design(CoreDesign):
         """
         from fendra.draw.map import draw_map
 
-        return draw_map(self, place(self), ax=ax, view=view, show=show)
+        return draw_map(self, self.layout(), ax=ax, view=view, show=show)
 
     def _repr_png_(self) -> bytes:
         """The map, in a notebook."""
         from fendra.draw.map import draw_map_figure
         from fendra.draw.style import png_of
 
-        return png_of(draw_map_figure(self, place(self)))
+        return png_of(draw_map_figure(self, self.layout()))
 
     def map_figure(
         self, path: str | Path, *, view: ViewName = "top", show: str | Sequence[str] | None = None
@@ -260,7 +296,7 @@ class Design(CoreDesign):
         from fendra.draw.map import draw_map_figure
         from fendra.draw.style import save_figure
 
-        return save_figure(draw_map_figure(self, place(self), view=view, show=show), path)
+        return save_figure(draw_map_figure(self, self.layout(), view=view, show=show), path)
 
 
 class Program(core_program.Program):
@@ -314,8 +350,7 @@ class Film(core_film.Film):
 
     def budget(self) -> Budget:
         """What the design draws in this film, and all its other electrical sums."""
-        subject = sound(self.design)
-        return budget_of(self.design, subject.layout, subject.recording, self)
+        return budget_of(_examined(self.design).sound.plan, self)
 
     def current(self, ax: Axes | None = None, supply: str | None = None) -> Axes:
         """Draw the current of a supply over the film, against its limits; gives the axes.
@@ -367,7 +402,7 @@ class Film(core_film.Film):
         >>> [course.why for course in film.timeline().layers if course.name == "parked"]
         ['in scene parked']
         """
-        return timeline_of(sound(self.design).recording, self)
+        return timeline_of(_examined(self.design).sound.plan, self)
 
     def timeline_figure(self) -> Figure:
         """Draw the timeline under what the parts showed."""
@@ -387,10 +422,8 @@ class Film(core_film.Film):
         >>> [touch.layer for touch in why.touches if touch.is_on], why.order
         (['running light, rear'], 'GRB')
         """
-        report = Report()
-        choices = choose_all(self.design, self.layout, report)
-        recording = record(self.design, self.layout, choices, report, reasons=True)
-        return explain(recording, self, spot_of(self.layout, spot), at_s)
+        reasons = _examined(self.design).subject.recorded.reasons
+        return explain(reasons, self, spot_of(self.layout, spot), at_s)
 
     def _repr_png_(self) -> bytes:
         """The film strip, in a notebook."""
@@ -410,4 +443,12 @@ def load(path: str | Path) -> Design:
     >>> load(demo_file("heron.toml")).name
     'Heron'
     """
-    return load_design(path, Design)
+    design, examined = load_design(path, Design)
+    subject = examined.subject
+    design.stands(subject.media, subject.plan.origin, examined)
+    return design
+
+
+def _examined(design: CoreDesign) -> Examined:
+    """What was made of a design, which a film may have been given by the core alone."""
+    return design.examined if isinstance(design, Design) else examine(design)

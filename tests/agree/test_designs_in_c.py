@@ -11,10 +11,10 @@ from hypothesis import Phase, assume, given, settings
 
 import fendra as fd
 from agreement import assert_same_light
-from fendra.core.graph.numpy_engine import NumpyEngine
+from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.native.engine import NativeEngine
 from helpers import strip
-from strategies import designs, news, recordings
+from strategies import designs, news, plans
 
 DEMO = Path(fd.demo_file("heron.toml")).parent
 EXAMPLES = Path(__file__).parents[2] / "examples"
@@ -57,19 +57,18 @@ def test_a_shipped_design_gives_the_same_bits_over_its_whole_tape(compiler, desi
 def test_any_design_gives_the_same_bits(compiler, values, frames):
     design = fd.Design.from_values(values)
     assume(not any(finding.severity == "error" for finding in design.check()))
-    recording = design.compile(engine="numpy").recording
+    plan = design.compile(engine="numpy").plan
     assert_same_light(
-        NumpyEngine(recording), NativeEngine(design, recording),
+        NumpyEngine(plan), NativeEngine(plan),
         [(step_ms, {"s": s, "on": float(on)}) for step_ms, s, on in [(0, 0.5, True), *frames]],
     )  # fmt: skip
 
 
 @settings(max_examples=40, phases=COMPILED)
-@given(recordings(), news)
-def test_any_graph_gives_the_same_bits(compiler, made, frames):
-    design, recording = made
+@given(plans(), news)
+def test_any_graph_gives_the_same_bits(compiler, plan, frames):
     assert_same_light(
-        NumpyEngine(recording), NativeEngine(design, recording),
+        NumpyEngine(plan), NativeEngine(plan),
         [(step_ms, {"s": s, "on": float(on)}) for step_ms, s, on in [(0, 0.5, True), *frames]],
     )  # fmt: skip
 

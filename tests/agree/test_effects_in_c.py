@@ -7,16 +7,16 @@ import pytest
 
 from agreement import all_of, assert_same_light
 from fendra.core.effects import EFFECTS
-from fendra.core.graph.numpy_engine import NumpyEngine
+from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.native.engine import NativeEngine
 
 
 @pytest.mark.parametrize("effect", EFFECTS)
 def test_an_effect_gives_the_same_bits(compiler, effect):
     design = all_of(effect)
-    recording = design.compile(engine="numpy").recording
+    plan = design.compile(engine="numpy").plan
     values = 0.5 + 0.6 * np.sin(np.arange(90) / 9)
     frames = [(17 + i % 5, {"s": value} if i % 4 else {}) for i, value in enumerate(values)]
-    engines = NumpyEngine(recording), NativeEngine(design, recording)
+    engines = NumpyEngine(plan), NativeEngine(plan)
     assert_same_light(*engines, frames)
     assert_same_light(*engines, frames, start_ms=2**32 - 700)  # the clock wraps on the way

@@ -11,19 +11,24 @@ import pytest
 from hypothesis import assume, given, settings
 
 import fendra as fd
+from fendra.core.composition.plan import Mix, Paint
 from fendra.core.graph.node import NEWS, VALUE
-from fendra.core.graph.ops import CHANNELS, OPS, Kind, Table
+from fendra.core.graph.ops import CHANNELS, OPS, Kind, Lookup
 from strategies import designs, news
 
 
 class Plain:
-    """Runs a recording number by number."""
+    """Runs a plan number by number."""
 
-    def __init__(self, recording):
-        self.recording = recording
-        self.graph = recording.graph
+    def __init__(self, plan):
+        self.plan = plan
+        self.graph = plan.graph
         self.state = dict(self.graph.start)
         self.inputs = {}
+        self.over_beneath = set()
+        for place, node in enumerate(self.graph.nodes):
+            if node.op == "beneath" or not self.over_beneath.isdisjoint(node.args):
+                self.over_beneath.add(place)
 
     def frame(self, now_ms, dt_ms, first, news):
         self.inputs |= {"now_ms": now_ms, "dt_ms": dt_ms, "first": first}
@@ -38,49 +43,40 @@ class Plain:
         return canvas, master
 
     def painted(self):
-        """Every slot in its order; from the first that is of a scene to the last once for each."""
-        slots, dark = self.recording.slots, np.zeros((3, self.recording.spot_count), np.float32)
-        own = [i for i, slot in enumerate(slots) if slot.scenes is not None]
-        first, last = (own[0], own[-1] + 1) if own else (0, 0)
-        canvas = self.paint(slots[:first], dark.copy(), None)
-        shares = [self.value(place, 0, 0) for place in self.recording.shares]
-        there = [(scene, share) for scene, share in enumerate(shares) if share > 0]
-        images = [self.paint(slots[first:last], canvas.copy(), scene) for scene, _ in there]
-        if len(there) == 1:
-            (canvas,) = images
-        elif there:
-            canvas = dark.copy()
-            for (_, share), image in zip(there, images, strict=True):
-                canvas = canvas + image * share
-        return self.paint(slots[last:], canvas, None)
-
-    def paint(self, slots, canvas, scene):
-        for slot in slots:
-            if not self.value(slot.on, 0, 0) or (
-                slot.scenes is not None and scene not in slot.scenes
-            ):
-                continue
-            for i, spot in enumerate(self.recording.spots[slot.space]):
-                for channel in range(3):
-                    beneath = canvas[channel, spot]
-                    paint, rest = (
-                        self.value(place, i, channel) for place in (slot.paint, slot.rest)
-                    )
-                    canvas[channel, spot] = {
-                        "over": lambda b, p, r: p if self.is_zero(slot.rest) else b * r + p,  # noqa: B023
-                        "add": lambda b, p, _: b + p,
-                        "max": lambda b, p, _: p if p > b else b,
-                        "multiply": lambda b, _, r: b * r,
-                    }[slot.blend](beneath, paint, rest)
+        """Every layer in its order; those of scenes once for each scene that is there."""
+        dark = np.zeros((3, self.plan.spot_count), np.float32)
+        canvas = dark.copy()
+        for step in self.plan.steps:
+            if isinstance(step, Paint):
+                canvas = self.paint([step], canvas, None)
+            elif isinstance(step, Mix):
+                shares = [self.value(place, 0, 0) for place in step.shares]
+                there = [(scene, share) for scene, share in enumerate(shares) if share > 0]
+                images = [self.paint(step.paints, canvas.copy(), scene) for scene, _ in there]
+                if len(there) == 1:
+                    (canvas,) = images
+                elif there:
+                    canvas = dark.copy()
+                    for (_, share), image in zip(there, images, strict=True):
+                        canvas = canvas + image * share
         return canvas
 
-    def is_zero(self, place):
-        node = self.graph.nodes[place]
-        return node.op == "const" and node.payload == (0.0,)
+    def paint(self, paints, canvas, scene):
+        for paint in paints:
+            if not self.value(paint.on, 0, 0) or (
+                paint.scenes is not None and scene not in paint.scenes
+            ):
+                continue
+            for i, spot in enumerate(self.plan.spots[paint.space]):
+                self.beneath = canvas[:, spot].copy()
+                canvas[:, spot] = [self.value(paint.light, i, channel) for channel in range(3)]
+        return canvas
 
     def value(self, place, i, channel):
         node = self.graph.nodes[place]
         key = (place, i, channel if node.width == 3 else 0)
+        if place in self.over_beneath:  # another light for every layer and scene
+            return self.plain(node, self.compute(node, i, channel))
         if key not in self.memo:
             self.memo[key] = self.plain(node, self.compute(node, i, channel))
         return self.memo[key]
@@ -90,16 +86,18 @@ class Plain:
             case "const":
                 return node.payload[channel if node.width == 3 else 0]
             case "column":
-                return self.recording.columns[node.space, node.payload][i]
+                return self.plan.columns[node.space, node.payload][i]
             case "state":
                 return self.state[node.payload]
             case "input" if node.payload.startswith(NEWS):
                 return node.payload.removeprefix(NEWS) in self.news
+            case "beneath":
+                return self.beneath[channel]
             case "input":
                 return self.inputs.get(node.payload, 0)
         if node.op in CHANNELS:
             return self.value(node.args[0], i, CHANNELS.index(node.op))
-        if isinstance(node.payload, Table):
+        if isinstance(node.payload, Lookup):
             return node.payload.values[self.value(node.args[0], i, channel)]
         return OPS[node.op].scalar(*(self.value(arg, i, channel) for arg in node.args))
 
@@ -110,7 +108,7 @@ class Plain:
 def assert_same_bits(design, frames):
     """frames: (ms to the frame, news) each."""
     program = design.compile()
-    plain, engine = Plain(program.recording), program.engine
+    plain, engine = Plain(program.plan), program.engine
     now_ms = 0
     with np.errstate(all="ignore"):
         for number, (step_ms, given) in enumerate(frames):

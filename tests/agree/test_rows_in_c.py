@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 
 from agreement import grids
-from fendra.core.graph.c99.helpers import helpers
-from fendra.core.graph.c99.text import C_TYPES, Piece, operation, words
+from fendra.core.engines.c99.helpers import helpers
+from fendra.core.engines.c99.text import C_TYPES, Piece, operation, words
 from fendra.core.graph.ops import OPS, Binds, Kind
 
 INDEX = "i"

@@ -10,10 +10,16 @@ import numpy as np
 import pytest
 
 import fendra as fd
-from fendra.core.graph.c99.names import Names, identifier
-from fendra.core.graph.c99.spots import are_scattered
-from fendra.core.graph.c99.tables import Tables, list_of_spots
-from fendra.core.graph.c99.text import Piece, float_literal, operation, statement, without_comments
+from fendra.core.engines.c99.names import Names, identifier
+from fendra.core.engines.c99.spots import are_scattered
+from fendra.core.engines.c99.tables import Tables, list_of_spots
+from fendra.core.engines.c99.text import (
+    Piece,
+    float_literal,
+    operation,
+    statement,
+    without_comments,
+)
 from fendra.core.graph.ops import Binds, Kind
 from helpers import design, layer
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from fendra.core.engines.numpy.numbers import Numbers
 from fendra.core.graph.clock import Clock
 from fendra.core.graph.node import VALUE
-from fendra.core.graph.numbers import Numbers
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer

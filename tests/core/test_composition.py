@@ -6,7 +6,6 @@ import numpy as np
 import pytest
 
 import fendra as fd
-from fendra.core.build import examine
 from helpers import design, layer, reds, strip, tape
 
 SWITCH = {"kind": "switch"}
@@ -287,7 +286,7 @@ def test_layers_that_never_show_on_a_tape_are_found_from_both_reasons():
         signals={"s": {"range": [0, 1]}},
     )
     film = made.compile().film(tape(s=[i / 100 for i in range(60)]))
-    _, report = examine(made, render=lambda _: film)
+    _, report = made.examined.on_film(lambda _: film)
     found = {finding.path: finding.message for finding in report if finding.code == "never-on-tape"}
     assert {*found} == {("layer", 0), ("layer", 1, "when")}
     assert "never seen" in found["layer", 0]

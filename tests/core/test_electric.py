@@ -8,18 +8,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 import fendra as fd
-from fendra.core.build import examine
-from fendra.core.electric.data import baud_for, sacn_mbit, serial_bytes, serial_rate_hz, universes
-from fendra.core.electric.leds import (
-    CATALOGUE,
-    LED_TYPES,
-    LedError,
-    LedFigures,
-    led_type,
+from fendra.core.catalogue.leds import CATALOGUE, LED_TYPES, LedError, LedFigures, led_type
+from fendra.core.catalogue.wires import awg_to_mm2
+from fendra.core.electric.data import (
+    baud_for,
     line_time_s,
+    sacn_mbit,
+    serial_bytes,
+    serial_rate_hz,
+    universes,
 )
+from fendra.core.electric.leads import bears_a, fuse_for, wire_for, wire_ohm
 from fendra.core.electric.loads import make_loads
-from fendra.core.electric.wires import awg_to_mm2, bears_a, fuse_for, wire_for, wire_ohm
 from fendra.outputs.packets import frame_to_packets
 from helpers import design, layer, strip, tape
 
@@ -396,7 +396,7 @@ def test_a_tape_decides_where_full_white_never_comes():
     made = design(layer(colour="red"), layer(when="s > 0.5"), **keys)
     for rows, expected in (([0, 0, 0], "note"), ([0, 1, 1], "error")):
         film = made.compile().film(tape(s=rows))
-        _, report = examine(made, render=lambda _, film=film: film)
+        _, report = made.examined.on_film(lambda _, film=film: film)
         (finding,) = [each for each in report if each.code == "over-rating"]
         assert finding.severity == expected, rows
     assert "by '0: solid layer' and '1: solid layer'" in finding.message
@@ -495,5 +495,5 @@ def test_a_hot_strip_is_told_by_what_a_tape_shows():
     assert ("heat", "note") in codes(made)
     for rows, expected in (([1] * 20, {"warning"}), ([1] + [0] * 19, set())):
         film = made.compile().film(tape(s=rows))
-        _, report = examine(made, render=lambda _, film=film: film)
+        _, report = made.examined.on_film(lambda _, film=film: film)
         assert {str(each.severity) for each in report if each.code == "heat"} == expected

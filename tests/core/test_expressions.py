@@ -7,9 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 import fendra as fd
-from fendra.core.graph.expr import Scope, compile_expression
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Tracer
+from fendra.core.language.expression import Scope, compile_expression
 from helpers import design, layer, reds
 
 NAMES = {"a": 2.0, "b": -0.5, "on": True}

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from fendra.core.errors import GraphError
 from fendra.core.graph import functions as f
-from fendra.core.graph.ops import Kind, Table
+from fendra.core.graph.ops import Kind, Lookup
 from fendra.core.graph.trace import Tracer
 
 
@@ -134,13 +134,13 @@ def test_one_bit_more_or_less_turns_about_half_of_all_bits():
 
 def test_a_table_gives_its_last_number_behind_its_end_and_takes_one_place():
     tracer = Tracer()
-    table = Table([0.5, 2.0, 7.0])
+    table = Lookup([0.5, 2.0, 7.0])
     found = [tracer.take(table, tracer.const(i, Kind.UINT)).number for i in (0, 2, 3, 2**31)]
     assert found == [0.5, 7.0, 7.0, 7.0]
-    assert tracer.take(Table([3, 9], Kind.UINT), tracer.const(1, Kind.UINT)).node.payload == (9,)
-    assert table == Table(np.array([0.5, 2, 7]))
-    assert table != Table([0.5, 2.0])
-    assert len({table, Table([0.5, 2.0, 7.0])}) == 1
+    assert tracer.take(Lookup([3, 9], Kind.UINT), tracer.const(1, Kind.UINT)).node.payload == (9,)
+    assert table == Lookup(np.array([0.5, 2, 7]))
+    assert table != Lookup([0.5, 2.0])
+    assert len({table, Lookup([0.5, 2.0, 7.0])}) == 1
     with pytest.raises(GraphError, match="one number"):
         tracer.take(table, tracer.const((1, 2, 3), Kind.UINT))
 

@@ -10,15 +10,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 import fendra as fd
+from fendra.core.composition.plan import Master, Paint, Plan
+from fendra.core.engines.numpy.buffers import steps_of
+from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.graph.clock import TURN_PER_MS, Clock
 from fendra.core.graph.functions import clamp, ramp, select, settle_share
 from fendra.core.graph.node import Rate
-from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.core.graph.ops import OPS, Kind, anything
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.schedule import schedule
 from fendra.core.graph.trace import Tracer
-from fendra.core.mix import Recording, Slot
 from helpers import design, layer
 from strategies import GUARDS
 
@@ -78,7 +79,7 @@ def test_minus_zero_is_not_zero():
 
 def run(build, steps_ms, inputs=None):
     """Run a graph of numbers frame by frame; gives what `build` traces, per frame."""
-    from fendra.core.graph.numbers import Numbers
+    from fendra.core.engines.numpy.numbers import Numbers
 
     tracer = Tracer()
     tracer.roots["result"] = build(tracer, Clock(tracer)).place
@@ -174,18 +175,22 @@ def test_both_forms_of_every_operation_give_the_same_bits(name):
 
 
 def test_fast_minimum_and_maximum_equal_compare_and_select():
-    """The engine's shortcuts against constants give the bits of the table's rows."""
-    from fendra.core.graph.numpy_engine import _array_steps
-
+    """The engine's shortcuts, against constants and in place, give the bits of the table's rows."""
     values = np.array([*EDGES[Kind.FLOAT], np.nan, np.inf, -np.inf], np.float32)
     for name in ("min", "max"):
         for constant in (0.0, -0.0, 1.0, -1.0, 255.0):
             bound = np.array(constant, np.float32)
             fast, slow = np.empty_like(values), np.empty_like(values)
-            for step in _array_steps(OPS[name], [values, bound], fast, True):
+            for step in steps_of(OPS[name], [values, bound], fast, True):
                 step()
             OPS[name].array(values, bound, slow)
             assert fast.tobytes() == slow.tobytes(), (name, constant)
+        pairs = [array.ravel() for array in np.meshgrid(values, values)]
+        slow, into = np.empty_like(pairs[0]), pairs[1].copy()
+        OPS[name].array(*pairs, slow)
+        for step in steps_of(OPS[name], [pairs[0], into], into, False):
+            step()
+        assert into.tobytes() == slow.tobytes(), name
 
 
 def test_layers_on_parts_of_a_line_leave_the_rest_alone():
@@ -220,12 +225,16 @@ def test_a_memory_cell_that_is_a_condition_holds_for_this_frame_what_the_last_on
     cell = tracer.state("was", False, Kind.TRUTH)
     tracer.remember(cell, tracer.input("value:on", Kind.FLOAT) > 0.5)
     tracer.roots |= {
-        "on": cell.place, "paint": tracer.const(1.0).place, "rest": tracer.const(0.0).place,
-        "master": tracer.const(1.0).place,
+        "on": cell.place, "light": tracer.const(1.0).place, "master": tracer.const(1.0).place,
     }  # fmt: skip
     graph = simplify(tracer.graph())
-    slot = Slot(0, "all", "over", *(graph.roots[name] for name in ("on", "paint", "rest")))
-    engine = NumpyEngine(Recording(graph, (slot,), {}, {"all": np.arange(2)}, 2, ("on",)))
+    steps = (
+        Paint(0, "all", graph.roots["on"], graph.roots["light"]),
+        Master(graph.roots["master"]),
+    )
+    lamp = design(layer(), count=2)
+    plan = Plan(lamp, lamp.layout(), graph, steps, {}, {"all": np.arange(2)}, 2, ("on",))
+    engine = NumpyEngine(plan)
     shown = [engine.light(i * 20, {"on": on})[0][0, 0] for i, on in enumerate([1.0, 0.0, 1.0, 1.0])]
     assert shown == [0, 1, 0, 1]
     engine.reset()

@@ -9,9 +9,9 @@ from hypothesis import strategies as st
 
 import fendra as fd
 from fendra.core.layout import choose_all, place
-from fendra.core.layout.shapes import SHAPES
-from fendra.core.layout.shapes.ring import Ring
-from fendra.core.layout.shapes.strip import Strip
+from fendra.core.shapes import SHAPES
+from fendra.core.shapes.ring import Ring
+from fendra.core.shapes.strip import Strip
 from helpers import design, layer, strip
 
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from fendra.core.light import linear_to_srgb, parse_colour, quantise, srgb_to_linear, wire_order
+from fendra.core.light.bytes import quantise, wire_order
+from fendra.core.light.colours import linear_to_srgb, parse_colour, srgb_to_linear
 
 
 @pytest.mark.parametrize(

@@ -53,7 +53,7 @@ films = arrays(np.uint8, (6, 21, 3), elements=st.one_of(st.integers(0, 3), st.in
 @given(films, st.floats(0.03, 3.0), st.lists(st.integers(0, 3000), min_size=6, max_size=6))
 def test_no_frame_passes_the_budget_and_one_within_it_stays_as_it_is(film, budget, steps_ms):
     made = wired(budget)
-    limits = made.compile(engine="numpy").recording.limits
+    limits = made.compile(engine="numpy").plan.limits
     limiter = Limiter(limits)
     for step_ms, frame in zip(steps_ms, film, strict=True):
         held = frame.copy()
@@ -128,7 +128,7 @@ def test_dark_leds_alone_beyond_the_budget_leave_no_light():
     assert highest_gain(10, 0, 0) == 0
     line = [{"name": "a", "supply": "s", "part": [strip(count=100)]}]
     made = design(layer(), line=line, supplies={"s": {"budget": 0.05, "amps": 1.0}})
-    limits = made.compile(engine="numpy").recording.limits if not _errors(made) else ()
+    limits = made.compile(engine="numpy").plan.limits if not _errors(made) else ()
     for limit in limits:
         assert limit.most == 0
 

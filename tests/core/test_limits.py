@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 import fendra as fd
-from fendra.core.electric.controllers import CONTROLLERS, unfold_pins
+from fendra.core.catalogue.controllers import CONTROLLERS, unfold_pins
 from helpers import layer, strip
 
 

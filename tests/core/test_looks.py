@@ -6,8 +6,8 @@ import numpy as np
 import pytest
 
 import fendra as fd
-from fendra.core.electric.looks import layers_on
 from fendra.core.graph.highest import highest
+from fendra.core.insight.looks import layers_on
 from helpers import design, layer, tape
 
 SHIPPED = {"heron": "ride", "drone": "flight", "pad": "typing", "cabinet": "game", "bare": "lever"}
@@ -21,7 +21,7 @@ def test_the_layers_that_are_on_are_those_that_the_engine_runs(name):
     program = made.compile(engine="numpy")
     film = program.film(ride.until(ride.start_s + 10))
     wanted = range(0, len(film), 7)
-    told = layers_on(program.recording, film, wanted)
+    told = layers_on(program.plan, film, wanted)
     program.reset()
     values, is_new = film.tape.heard(program.fed, film.times)
     for i, at_s in enumerate(film.times - film.tape.start_s):
@@ -31,7 +31,7 @@ def test_the_layers_that_are_on_are_those_that_the_engine_runs(name):
             registers = program.engine._numbers._registers
             on = [
                 made.layer[slot.layer].name
-                for slot in program.recording.slots
+                for slot in program.plan.paints
                 if registers[program.engine._numbers.register(slot.on)]
             ]
             assert list(told[i]) == on, i
@@ -43,10 +43,10 @@ def test_a_layer_that_fades_out_is_still_on():
         layer(when="s > 0.5", fade_out=1.0), layer(colour="red", when="s < 0.5"), signals={"s": {}}
     )
     film = made.compile().film(tape(10.0, s=[1] * 5 + [0] * 20))
-    told = layers_on(made.compile().recording, film, [0, 30, 60, 100])
+    told = layers_on(made.compile().plan, film, [0, 30, 60, 100])
     first, second = (each.name for each in made.layer)
     assert told == {0: (first,), 30: (first, second), 60: (first, second), 100: (second,)}
-    assert layers_on(made.compile().recording, film, []) == {}
+    assert layers_on(made.compile().plan, film, []) == {}
 
 
 @pytest.mark.parametrize(
@@ -67,7 +67,7 @@ def test_the_highest_master_level(level, known):
         "on": {"kind": "switch"},
     }
     made = design(layer(), level=level, signals=signals)
-    recording = made.compile(engine="numpy").recording
+    recording = made.compile(engine="numpy").plan
     assert highest(recording.graph, "master") == pytest.approx(known, abs=1e-3)
 
 

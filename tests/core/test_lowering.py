@@ -8,22 +8,22 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 
+from fendra.core.engines.c99.lower import lower
+from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.graph.bounds import Bounds, bounds_of
-from fendra.core.graph.c99.lower import lower
 from fendra.core.graph.narrow import Narrower
 from fendra.core.graph.node import NEWS, STATE, VALUE, Node
-from fendra.core.graph.numpy_engine import NumpyEngine
 from fendra.core.graph.ops import CHANNELS, LARGEST, OPS, Kind, op_of
-from strategies import news, recordings
+from strategies import news, plans
 
 
 class Lowest:
     """Runs what was lowered node by node, each for all spots at once."""
 
-    def __init__(self, recording):
-        self.recording, self.lowered = recording, lower(recording)
+    def __init__(self, plan):
+        self.plan, self.lowered = plan, lower(plan)
         self.cells = dict(self.lowered.graph.start)
-        self.values = dict.fromkeys(recording.fed, 0.0)
+        self.values = dict.fromkeys(plan.fed, 0.0)
         self.last_ms = None
 
     def light(self, now_ms, news):
@@ -33,7 +33,7 @@ class Lowest:
         inputs |= {f"{VALUE}{name}": value for name, value in self.values.items()}
         inputs |= {f"{NEWS}{name}": name in news for name in self.values}
         self.last_ms = now_ms
-        graph, canvas = self.lowered.graph, np.zeros((3, self.recording.spot_count), np.float32)
+        graph, canvas = self.lowered.graph, np.zeros((3, self.plan.spot_count), np.float32)
         self.seen = {}
 
         def of(place):
@@ -51,30 +51,29 @@ class Lowest:
                 case "state":
                     return self.cells[node.payload]
                 case "column":
-                    return self.recording.columns[node.space, node.payload]
+                    return self.plan.columns[node.space, node.payload]
                 case "beneath":
-                    return canvas[CHANNELS.index(node.payload[1]), self.recording.spots[node.space]]
+                    return canvas[CHANNELS.index(node.payload[1]), self.plan.spots[node.space]]
             args = [of(arg) for arg in node.args]
             out = np.empty(np.broadcast_shapes(*(arg.shape for arg in args)), node.kind.dtype)
             op_of(node.op, node.payload).array(*args, out)
             return out
 
         with np.errstate(all="ignore"):
-            for paint in self.lowered.paints:
+            for paint in self.lowered.painted:
                 if of(paint.on):
                     after = {name: of(place) for name, place in paint.results.items()}
                     for name, light in after.items():
-                        spots = self.recording.spots[paint.slot.space]
+                        spots = self.plan.spots[paint.space]
                         canvas[CHANNELS.index(name), spots] = light
             self.cells = {name: of(graph.roots[f"{STATE}{name}"]) for name in self.cells}
             return canvas, of(self.lowered.master)
 
 
 @settings(max_examples=150)
-@given(recordings(), news)
-def test_lowering_keeps_every_bit(made, frames):
-    _, recording = made
-    lowest, engine = Lowest(recording), NumpyEngine(recording)
+@given(plans(), news)
+def test_lowering_keeps_every_bit(plan, frames):
+    lowest, engine = Lowest(plan), NumpyEngine(plan)
     now_ms = 0
     for step_ms, s, on in [(0, 0.5, True), *frames]:
         now_ms += step_ms
@@ -90,10 +89,9 @@ def test_lowering_keeps_every_bit(made, frames):
 
 
 @settings(max_examples=150)
-@given(recordings(), news)
-def test_no_value_is_ever_outside_its_bounds(made, frames):
-    _, recording = made
-    lowest = Lowest(recording)
+@given(plans(), news)
+def test_no_value_is_ever_outside_its_bounds(plan, frames):
+    lowest = Lowest(plan)
     nodes = lowest.lowered.graph.nodes
     bounds = []
     for node in nodes:

@@ -6,11 +6,11 @@ import numpy as np
 import pytest
 
 import fendra as fd
-from fendra.core.courses import made_up
+from fendra.core.effects.pictures import Picture, sampled
+from fendra.core.insight.timeline import Appearance
 from fendra.core.layout.choice import choose_all
 from fendra.core.layout.space import Space
-from fendra.core.media import Picture, sampled
-from fendra.core.timeline import Course
+from fendra.core.signals.courses import made_up
 from helpers import design, layer, strip, tape
 
 SIGNALS = {"rpm": {}, "left": {"kind": "switch"}, "gear": {},
@@ -119,5 +119,5 @@ def test_the_mean_of_a_sampled_picture_is_its_own():
 
 def test_a_course_is_cut_into_its_stretches():
     there = np.array([0, 0.5, 1, 0, 0, 1], np.float32)
-    assert Course("a", "b", there).stretches() == [(1, 3), (5, 6)]
-    assert Course("a", "b", there * 0).stretches() == []
+    assert Appearance("a", "b", there).stretches() == [(1, 3), (5, 6)]
+    assert Appearance("a", "b", there * 0).stretches() == []

@@ -159,7 +159,7 @@ def test_rendering_twice_gives_identical_bytes_and_so_does_frame_by_frame():
     first = program.film(ride)
     assert program.film(ride).rgb.tobytes() == first.rgb.tobytes()
     program.reset()
-    from fendra.core.tape import TapeReader
+    from fendra.core.signals.tape import TapeReader
 
     reader = TapeReader(ride)
     for at_s, row in zip(first.times.tolist(), first.rgb, strict=True):

@@ -8,8 +8,8 @@ import pytest
 
 from fendra.core.checks import CHECKS
 from fendra.core.effects import EFFECTS, effect
-from fendra.core.layout.shapes import SHAPES
 from fendra.core.registry import Registry
+from fendra.core.shapes import SHAPES
 
 
 def test_what_ships_is_found_and_in_the_order_of_the_names():

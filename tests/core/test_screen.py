@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fendra.core.screen import STEADY, ScreenLight, area_weights, find_bars
-from fendra.core.sun import sun_height_deg, sun_times_h
+from fendra.core.senses.screen import STEADY, ScreenLight, area_weights, find_bars
+from fendra.core.senses.sun import sun_height_deg, sun_times_h
 
 
 @given(

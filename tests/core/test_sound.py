@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from fendra.core.sound import Listener, band_edges, weight_db
+from fendra.core.senses.sound import Listener, band_edges, weight_db
 
 RATE_HZ = 44_100
 

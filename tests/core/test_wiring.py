@@ -6,9 +6,9 @@ import numpy as np
 import pytest
 
 import fendra as fd
+from fendra.core.electric.copper import copper_of, feeds_of
 from fendra.core.electric.loads import count_chips, make_loads
-from fendra.core.electric.wiring import copper_of, feeds_of
-from fendra.core.light import set_white_apart, wire_order
+from fendra.core.light.bytes import set_white_apart, wire_order
 from helpers import strip
 
 

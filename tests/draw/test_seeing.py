@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from fendra.core.timeline import Course
+from fendra.core.insight.timeline import Appearance
 from fendra.draw.compare import differing, draw_compare
 from fendra.draw.glow import Stage
 from fendra.draw.scenes import best_moment, draw_scenes
@@ -75,8 +75,8 @@ def test_each_scene_is_shown_where_it_is_there_alone_or_said_to_be_never():
 
 def test_the_best_moment_is_the_middle_of_the_longest_stretch_at_the_most():
     there = np.array([1, 0, 0.5, 1, 1, 1, 0.5, 1, 1], np.float32)
-    assert best_moment(Course("a", "b", there)) == 4
-    assert best_moment(Course("a", "b", there * 0)) is None
+    assert best_moment(Appearance("a", "b", there)) == 4
+    assert best_moment(Appearance("a", "b", there * 0)) is None
 
 
 @pytest.mark.parametrize("distance_mm", [2.0, 8.0, 20.0])

@@ -7,7 +7,7 @@ import tomllib
 import pytest
 
 import fendra as fd
-from fendra.core.design import Preset
+from fendra.core.document.layer import Preset
 from fendra.files.preset_library import (
     drop_preset,
     library_path,

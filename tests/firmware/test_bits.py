@@ -7,8 +7,8 @@ import pytest
 
 import fendra as fd
 from agreement import grids
-from fendra.core.graph.c99.helpers import helpers
-from fendra.core.graph.c99.text import Piece, operation, words
+from fendra.core.engines.c99.helpers import helpers
+from fendra.core.engines.c99.text import Piece, operation, words
 from fendra.core.graph.ops import OPS, Binds, Kind
 from targets import AVR, CORTEX, HERE, assert_same, build, frames_of, on_computer, on_cortex
 

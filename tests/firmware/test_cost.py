@@ -5,9 +5,8 @@ from __future__ import annotations
 import pytest
 
 import fendra as fd
-from fendra.core.build import examine
-from fendra.core.cost import CORES, KINDS, cost_of
-from fendra.core.electric.controllers import CONTROLLERS
+from fendra.core.catalogue.controllers import CONTROLLERS
+from fendra.core.engines.c99.cost import CORES, KINDS, cost_of
 from fendra.core.graph.ops import OPS
 from fendra.firmware.write import write_project
 from helpers import design, layer, strip
@@ -98,7 +97,7 @@ def test_of_a_processor_of_which_nothing_is_known_nothing_is_told():
 
 
 def findings(values):
-    _, report = examine(fd.Design.from_values(values))
+    report = fd.Design.from_values(values).examined.report
     worst = sorted(report, key=lambda finding: ["error", "warning", "note"].index(finding.severity))
     return {finding.code: finding for finding in reversed(worst)}
 

@@ -7,7 +7,7 @@ import pytest
 
 from agreement import all_of
 from fendra.core.effects import EFFECTS
-from fendra.core.tape import Tape
+from fendra.core.signals.tape import Tape
 from targets import assert_same, frames_of, on_cortex
 
 STEPS = 60

@@ -9,9 +9,8 @@ import numpy as np
 import pytest
 
 import fendra as fd
-from fendra.core.build import sound
 from fendra.core.errors import FirmwareError
-from fendra.core.wire import Wire
+from fendra.core.layout.wire import LineBytes
 from fendra.firmware.project import make_project
 from fendra.firmware.write import write_project
 from fendra.outputs.packets import Answers, ask, frame_to_packets
@@ -68,7 +67,7 @@ def test_what_is_tried_on_the_computer_is_the_film(compiler, tmp_path, name):
 def test_shown_in_the_terminal_every_line_is_there(compiler, tmp_path):
     swift = fd.load(fd.demo_file("swift.toml"))
     tape = fd.read_tape(fd.demo_file("glide.csv")).until(0.2)
-    project = make_project(sound(swift), "generic", tape=tape)
+    project = make_project(swift.examined.sound, "generic", tape=tape)
     write_project(project.files, tmp_path)
     done = make(tmp_path, "try")
     assert done.stdout.count("wings") == done.stdout.count("belly") == 11
@@ -137,7 +136,7 @@ def test_what_comes_out_of_the_pins_is_the_film_of_what_went_in(board, tmp_path)
     assert np.diff(frames["us"][2:].astype(int)).mean() == pytest.approx(20_000, abs=5)
     counts = given["mv"].astype(np.uint32) * 1023 // 5000
     shares = counts.astype(np.float32) * np.float32(1.0 / 1023.0)
-    wire, rgb = Wire(program.layout, swift), np.empty((40, 3), np.uint8)
+    wire, rgb = LineBytes(program.layout, swift), np.empty((40, 3), np.uint8)
     for number, frame in enumerate(frames["bytes"][1:]):
         news = [*(1.0 - given["level"][number]), *shares[number]]
         heard = dict(zip(program.fed, map(float, news), strict=True))
@@ -207,7 +206,7 @@ PINS = {
 
 def pinned(**changes):
     values = {**PINS, "signals": {**PINS["signals"], **changes}}
-    return make_project(sound(fd.Design.from_values(values)))
+    return make_project(fd.Design.from_values(values).examined.sound)
 
 
 def test_every_kind_of_input_is_read_from_its_pin():
@@ -226,11 +225,11 @@ def test_every_kind_of_input_is_read_from_its_pin():
 )  # fmt: skip
 def test_a_target_that_there_is_not_names_those_that_there_are(target, words):
     with pytest.raises(FirmwareError, match=words):
-        make_project(sound(fd.Design.from_values(PINS)), target)
+        make_project(fd.Design.from_values(PINS).examined.sound, target)
 
 
 def test_pins_of_another_chip_become_others_and_are_told():
-    project = make_project(sound(fd.Design.from_values(PINS)), "arm")
+    project = make_project(fd.Design.from_values(PINS).examined.sound, "arm")
     assert ("PA8", "line a: ws2812b") in project.pins
     assert len(project.notes) == 5
     assert "line 'a' is at PA8: D6 is none here that can." in project.notes
@@ -260,7 +259,7 @@ def test_two_controllers_have_their_own_lines_each():
     whole = design.compile(engine="numpy")
     for name, rows in (("one", [*range(7), *range(16, 20)]), ("two", [*range(7, 16)])):
         project = design.firmware(controller=name)
-        engine = type(whole.engine)(project.recording)
+        engine = type(whole.engine)(project.plan)
         whole.engine.reset()
         for step in range(12):
             news = {"s": step / 12}

@@ -12,8 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 import fendra as fd
-from fendra.core.build import sound
-from fendra.core.wire import bytes_of_lines
+from fendra.core.layout.wire import bytes_of_lines
 from fendra.demo.controller import Receiver, report
 from fendra.firmware.project import make_project
 from fendra.outputs.packets import Answers, ask, frame_to_packets, packet
@@ -37,7 +36,7 @@ VALUES = {
 
 @pytest.fixture(scope="module")
 def project():
-    return make_project(sound(fd.Design.from_values(VALUES)), "generic", is_receiver=True)
+    return make_project(fd.Design.from_values(VALUES).examined.sound, "generic", is_receiver=True)
 
 
 @pytest.fixture(scope="module")
@@ -199,7 +198,7 @@ def test_a_frame_that_comes_slowly_is_not_painted_over(receiver):
 
 def test_bytes_of_lines_are_as_the_wire_takes_them(project):
     rgb = np.arange(3 * 266, dtype=np.uint8).reshape(-1, 3)
-    data = bytes_of_lines(project.recording.wires, rgb)
+    data = bytes_of_lines(project.plan.wires, rgb)
     assert [*map(len, (data[:9], data[9:21], data[21:]))] == [*SIZES]
     assert data[:3] == bytes([1, 0, 2])
     assert data[9:13] == bytes([1, 0, 2, 9])  # 9, 10, 11: all have 9 in common

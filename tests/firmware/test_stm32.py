@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 import fendra as fd
-from fendra.core.wire import Wire
+from fendra.core.layout.wire import LineBytes
 from fendra.firmware.write import write_project
 from stm32 import Stm32
 from targets import make, project_of
@@ -45,7 +45,7 @@ def test_what_the_timers_send_is_the_film_of_what_the_pins_told(arm, tmp_path, h
     swift, glide = fd.load(fd.demo_file("swift.toml")), fd.read_tape(fd.demo_file("glide.csv"))
     program = swift.compile(engine="numpy")
     chip = Stm32((tmp_path / "swift.bin").read_bytes(), has_crystal=has_crystal)
-    wire, rgb, counts = Wire(program.layout, swift), np.empty((40, 3), np.uint8), []
+    wire, rgb, counts = LineBytes(program.layout, swift), np.empty((40, 3), np.uint8), []
     chip.run(0.010)
     for number in range(40):
         values, _ = glide.heard(program.fed, np.array([number * 0.45]))

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 import fendra as fd
-from fendra.core.carry_over import same_cells
+from fendra.core.composition.carry_over import same_cells
 from helpers import strip
 
 ENGINES = ["numpy", "native"]
@@ -90,8 +90,8 @@ def test_what_begins_anew_begins_with_what_is_known():
 
 def test_cells_are_matched_by_what_they_compute_and_then_by_whose_they_are():
     old, new = spinner(glow()), spinner(glow(fade_in=1.5), order=-1)
-    before, after = (made.compile().recording for made in (old, new))
-    pairs = same_cells(before, old, after, new)
+    before, after = (made.compile().plan for made in (old, new))
+    pairs = same_cells(before, after)
     assert {*pairs} == {*after.graph.start}
     assert len({*pairs.values()}) == len(pairs)
 

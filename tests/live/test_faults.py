@@ -18,7 +18,7 @@ import pytest
 
 import fendra as fd
 from contract.test_sources import wait_for_port
-from fendra.core.graph.numpy_engine import NumpyEngine
+from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.demo.controller import Receiver
 from fendra.live.connect import Connected, connect
 from fendra.live.reload import Reloader
@@ -273,9 +273,7 @@ def test_a_design_is_saved_broken_and_mended(tmp_path):
     made = fd.load(path)
     told: list[str] = []
     with running(made, outputs=["memory:"]) as (session, _):
-        reloader = Reloader(
-            path, made, session.loop.use, told.append, engine=lambda _, r: NumpyEngine(r)
-        )
+        reloader = Reloader(path, made.examined, session.loop.use, told.append, engine=NumpyEngine)
         reloader.start()
 
         def colour():
@@ -304,7 +302,7 @@ def test_the_disk_is_full_while_it_records():
     made = lit()
     told: list[str] = []
     connected = Connected(outputs={"memory": MemoryOutput()})
-    from fendra.core.courses import written
+    from fendra.core.signals.courses import written
     from fendra.sources.hand import HandSource
 
     courses, _ = written(made, sweeps=["s=0:1:1s"])

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from fendra.core.courses import written
+from fendra.core.signals.courses import written
 from fendra.live.connect import Connected, check_connections, connect
 from fendra.live.loop import Loop
 from fendra.live.sender import Sender

@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 import fendra as fd
-from fendra.core.electric.leds import LED_TYPES
+from fendra.core.catalogue.leds import LED_TYPES
 from fendra.demo.spi_strip import PulseError, read_clocked, read_one_wire
 from fendra.outputs import make_output
 from fendra.outputs.spi import clocked, one_wire

@@ -9,7 +9,6 @@ from html.parser import HTMLParser
 import pytest
 
 import fendra as fd
-from fendra.core.build import sound
 from fendra.sheet.page import make_page
 from fendra.sheet.steps import bench_steps
 from fendra.sheet.tables import feed_table, line_tables, materials, supply_table
@@ -94,7 +93,7 @@ def test_it_says_the_figures_of_the_budget(page, heron):
 
 def test_it_is_the_same_each_time(heron):
     design, _ = heron
-    subject = sound(design)
+    subject = design.examined.sound
     assert make_page(subject, []) == make_page(subject, [])
 
 

@@ -12,7 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pymavlink.dialects.v20 import common
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
 from fendra.demo.stand_ins.osc import bundle, message
 from fendra.live.inbox import Inbox
 from fendra.sources import DRIVERS

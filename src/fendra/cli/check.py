@@ -15,10 +15,10 @@ from fendra.cli.screen import count_findings, say, say_findings
 from fendra.core.names import counted
 
 if TYPE_CHECKING:
-    from fendra.core.build import Render
     from fendra.core.checks import Subject
+    from fendra.core.checks.examine import Render
     from fendra.core.film import Film
-    from fendra.core.tape import Tape
+    from fendra.core.signals.tape import Tape
     from fendra.files.design_file import Checked
 
 
@@ -50,7 +50,7 @@ def check(
         say_findings(checked.findings)
         if subject is not None and is_sound:
             if played is not None:
-                say_if_unfed(subject.recording.fed, played)
+                say_if_unfed(subject.plan.fed, played)
             say(in_one_line(subject))
             say_budget(subject.budget)
             say_limiter(subject.film)
@@ -75,8 +75,8 @@ def renderer(tape: Tape) -> Render:
     from fendra.native.choose import choose_engine
 
     def made(subject: Subject) -> Film:
-        engine, _ = choose_engine(subject.design, subject.recording, "auto")
-        program = Program(subject.design, subject.layout, subject.recording, engine)
+        engine, _ = choose_engine(subject.plan, "auto")
+        program = Program(subject.plan, engine)
         return render(program, tape)
 
     return made

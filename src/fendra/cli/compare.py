@@ -98,7 +98,7 @@ def varied(design: Design, text: str) -> tuple[list[Design], list[str]]:
         plain = design.model_dump(mode="python", exclude_unset=True)
         plain["layer"][names.index(name)][key] = value
         changed = type(design).model_validate(plain, strict=False)
-        changed.uses_media(design.media)
+        changed.stands(design.media, design.origin)
         made.append(changed)
         called.append(f"{key} = {item.strip()}")
     return made, called

@@ -21,8 +21,8 @@ from fendra.core.errors import EngineError
 
 if TYPE_CHECKING:
     from fendra.core.checks import Subject
-    from fendra.core.design import Design
-    from fendra.core.tape import Tape
+    from fendra.core.document.design import Design
+    from fendra.core.signals.tape import Tape
     from fendra.front import Program
     from fendra.live.stats import RunReport
 

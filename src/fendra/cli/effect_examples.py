@@ -10,8 +10,8 @@ from typing import Any
 import numpy as np
 
 from fendra.core.effects import EFFECTS, by_family
-from fendra.core.explain import names_in
-from fendra.core.tape import Tape
+from fendra.core.insight.explain import names_in
+from fendra.core.signals.tape import Tape
 from fendra.demo import demo_file
 from fendra.files.design_text import value_text
 from fendra.front import Design, Film

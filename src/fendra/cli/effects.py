@@ -76,7 +76,7 @@ def _own(design: Path | None) -> dict[str, Effect]:
     from fendra.files.design_file import check_file
 
     checked = check_file(design)
-    return {} if checked.design is None else dict(checked.design.media.effects)
+    return {} if checked.subject is None else dict(checked.subject.media.effects)
 
 
 def _first_sentence(about: str) -> str:

@@ -74,7 +74,7 @@ def emit(
     if checked.has_errors or checked.subject is None:
         raise DesignError(errors_of(checked.findings))
     if played is not None:
-        say_if_unfed(checked.subject.recording.fed, played)
+        say_if_unfed(checked.subject.plan.fed, played)
     with progress("writing"):
         project = make_project(
             checked.subject,

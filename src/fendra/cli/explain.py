@@ -21,7 +21,7 @@ from fendra.cli.options import DesignFile
 from fendra.cli.screen import say
 
 if TYPE_CHECKING:
-    from fendra.core.explain import Explanation, Light, Touch
+    from fendra.core.insight.explain import Explanation, Light, Touch
 
 
 def explain(
@@ -70,7 +70,7 @@ def say_explanation(why: Explanation) -> None:
 
 def _because(why: str) -> str:
     """A reason as it stands in a sentence; conditions with `when` before them."""
-    from fendra.core.timeline import ALWAYS, OTHERWISE
+    from fendra.core.insight.timeline import ALWAYS, OTHERWISE
 
     return why if why in (ALWAYS, OTHERWISE) or why.startswith("in scene") else f"when {why}"
 
@@ -95,7 +95,7 @@ def _say_light(what: str, light: Light) -> None:
     from rich.text import Text
 
     from fendra.cli.screen import console
-    from fendra.core.explain import hex_of
+    from fendra.core.insight.explain import hex_of
 
     screen = console()
     text = Text(f"{what}: {hex_of(light)} ")
@@ -105,6 +105,6 @@ def _say_light(what: str, light: Light) -> None:
 
 
 def _name(light: Light) -> str:
-    from fendra.core.explain import hex_of
+    from fendra.core.insight.explain import hex_of
 
     return hex_of(light)

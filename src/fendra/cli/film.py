@@ -21,12 +21,12 @@ from fendra.cli.made_up import (
 )
 from fendra.cli.options import DesignFile, Engine
 from fendra.cli.screen import progress, say
-from fendra.core.sides import ViewName
+from fendra.core.names import ViewName
 from fendra.draw.kinds import AnimationName
 
 if TYPE_CHECKING:
     from fendra.core.film import Film as CoreFilm
-    from fendra.core.tape import Tape
+    from fendra.core.signals.tape import Tape
     from fendra.front import Design, Film, Program
     from fendra.native.names import EngineName
 

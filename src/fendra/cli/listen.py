@@ -16,7 +16,7 @@ from fendra.core.names import counted
 if TYPE_CHECKING:
     from rich.console import Group
 
-    from fendra.core.design import Design
+    from fendra.front import Design
     from fendra.live.connect import Connected
     from fendra.live.ear import Row
     from fendra.live.listening import Listening
@@ -52,7 +52,7 @@ def listen(
     loaded = load(design)
     from_ = from_ or ([] if tape is not None else None)  # a tape stands for all sources
     try:
-        connected = connect(loaded, sources=from_, outputs=["null:"])
+        connected = connect(loaded, folder=loaded.origin.folder, sources=from_, outputs=["null:"])
     except SourceError as exc:
         raise typer.BadParameter(str(exc), param_hint="--from") from exc
     if tape is not None:
@@ -85,7 +85,7 @@ def _listen(
     if not console.is_terminal:
         console.width = 140
     shown_s = -SHOW_S
-    heard = Listening(design, connected, record, messages.append)
+    heard = Listening(design.examined.subject.recorded, connected, record, messages.append)
     view = Live(console=console, auto_refresh=False)
     with heard, stopped_by_signals(over.set):
         try:
@@ -164,7 +164,7 @@ def _shown(signal: Any, value: Any) -> Any:
     import numpy as np
     from rich.text import Text
 
-    from fendra.core.light import linear_to_srgb
+    from fendra.core.light.colours import linear_to_srgb
 
     if np.ndim(value) == 1:
         code = "".join(f"{round(float(v) * 255):02x}" for v in linear_to_srgb(value))

@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING, Annotated, TypeAlias
 import typer
 
 if TYPE_CHECKING:
-    from fendra.core.design import Design
-    from fendra.core.tape import Tape
+    from fendra.core.document.design import Design
+    from fendra.core.signals.tape import Tape
 
 AnyTape: TypeAlias = Annotated[
     Path | None,
@@ -71,7 +71,7 @@ def tape_for(
     duration_s: float | None,
 ) -> Tape:
     """The tape that a command plays: a file's, with made-up courses in it, or those alone."""
-    from fendra.core.courses import made_up
+    from fendra.core.signals.courses import made_up
     from fendra.files.tape_file import read_tape
 
     played = None if tape is None else read_tape(tape, design.words)

@@ -9,7 +9,7 @@ import typer
 
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import say
-from fendra.core.sides import ViewName
+from fendra.core.names import ViewName
 
 
 def map_(

@@ -76,7 +76,7 @@ def _list(design: str | None) -> None:
 
 
 def _save(design: Path, name: str, called: str | None) -> None:
-    from fendra.core.design import Preset
+    from fendra.core.document.layer import Preset
     from fendra.core.names import did_you_mean
     from fendra.files.preset_library import save_preset
     from fendra.front import load

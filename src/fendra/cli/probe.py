@@ -156,7 +156,7 @@ def _level(bench: Bench, pattern: Pattern, steps: list[Step], wanted: float | No
     """The linear level, and what is to be said of it."""
     import numpy as np
 
-    from fendra.core.light import linear_to_srgb, srgb_to_linear
+    from fendra.core.light.colours import linear_to_srgb, srgb_to_linear
 
     safe = pattern.level(bench, steps)
     level = safe
@@ -205,7 +205,7 @@ def _say_verdict(file: str, design: Design, verdict: Verdict) -> None:
         if number:
             say("or:")
         for change in way:
-            place = line_of((*change.path, change.key), design.lines)
+            place = line_of((*change.path, change.key), design.origin.lines)
             where = f"{file}:{place}: " if place else ""
             value = list(change.value) if isinstance(change.value, tuple) else change.value
             is_out = value is None

@@ -16,8 +16,9 @@ from fendra.cli.status import Foot, Ticker, status_line, typing
 from fendra.core.names import counted
 
 if TYPE_CHECKING:
-    from fendra.core.design import Design
+    from fendra.core.checks.examine import Examined
     from fendra.core.program import Program
+    from fendra.front import Design
     from fendra.live.connect import Connected
     from fendra.live.loop import Loop
     from fendra.live.session import Session
@@ -92,7 +93,7 @@ def run(
     The design is taken up anew whenever it is saved. While it runs, type a value and press Enter:
     rpm=3000, or rpm=0:6000:4s.
     """
-    from fendra.core.courses import written
+    from fendra.core.signals.courses import written
     from fendra.front import load
     from fendra.live.session import Session
     from fendra.sources.hand import HandSource
@@ -114,7 +115,7 @@ def run(
         program, connected, polled=[hand] if courses else [], tell=foot.tell, record=record,
         for_s=seconds, in_phase=in_phase, leads=lead,
     )  # fmt: skip
-    done = run_session(session, foot, design, engine, hand)
+    done = run_session(session, foot, loaded.examined, design, engine, hand)
     say(what_came(done))
     refused = session.inbox.refused() + sum(f.source.refused for f in session.feeders)
     if refused:
@@ -139,7 +140,7 @@ def connect_as_told(
             f"into {path.name}"
         )
     try:
-        return connect(loaded, sources=from_, outputs=to, lines=chosen)
+        return connect(loaded, folder=loaded.origin.folder, sources=from_, outputs=to, lines=chosen)
     except OutputError as exc:
         raise typer.BadParameter(str(exc), param_hint="--to") from exc
     except SourceError as exc:
@@ -162,15 +163,13 @@ def play(loaded: Design, tape: Path, loop: bool, speed: float, start: float | No
 
 
 def run_session(
-    session: Session, foot: Foot, path: Path, engine: Any, hand: Any = None
+    session: Session, foot: Foot, examined: Examined, path: Path, engine: Any, hand: Any = None
 ) -> RunReport:
     """Run with a status at the foot of the terminal, and the design taken up when it is saved."""
     from fendra.core.errors import SignalError
     from fendra.live.notify import notify
     from fendra.live.reload import Reloader
     from fendra.native.choose import choose_engine
-
-    program = session.loop.program
 
     def use(after: Program) -> None:
         session.loop.use(after)
@@ -182,7 +181,7 @@ def run_session(
         foot.tell(text)
 
     reloader = Reloader(
-        path, program.design, use, taken, engine=lambda d, r: choose_engine(d, r, engine)[0]
+        path, examined, use, taken, engine=lambda plan: choose_engine(plan, engine)[0]
     )
     unheard = Unheard(session, foot)
     is_once = any(source.can_end and not source.loops for source in session.loop.polled)

@@ -33,7 +33,7 @@ def schema(
 
 def schema_text() -> str:
     """The JSON Schema (draft 2020-12) of a design, as text."""
-    from fendra.core.design import Design
+    from fendra.core.document.design import Design
 
     made = _without_examples(Design.model_json_schema())
     head = {"$schema": "https://json-schema.org/draft/2020-12/schema"}

@@ -11,7 +11,7 @@ from fendra.cli.check import check_on
 from fendra.cli.film import say_if_unfed
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import count_findings, progress, say
-from fendra.core.sides import ViewName
+from fendra.core.names import ViewName
 
 
 def sheet(
@@ -55,7 +55,7 @@ def sheet(
     if checked.has_errors or checked.subject is None:
         raise DesignError(errors_of(checked.findings))
     if played is not None:
-        say_if_unfed(checked.subject.recording.fed, played)
+        say_if_unfed(checked.subject.plan.fed, played)
     with progress("drawing"):
         page = make_page(checked.subject, checked.findings, view)
     say(f"sheet: {write_text(path, page)}")

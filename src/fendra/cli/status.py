@@ -27,7 +27,7 @@ def status_line(loop: Loop, *, name: str = "") -> str:
     parts.append(f"{rate_hz:.1f} frames/s")
     parts.append(f"late {median_s * 1000:.1f}, {worst_s * 1000:.1f} ms")
     parts.append(f"dropped {dropped}")
-    if loop.program.recording.limits:
+    if loop.program.plan.limits:
         parts.append(f"limiter {loop.stats.share:.0%}")
     scene = loop.program.scene
     if scene:

@@ -18,10 +18,8 @@ FendraError
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING
 
-if TYPE_CHECKING:
-    from fendra.core.findings import Finding
+from fendra.core.findings import Finding
 
 
 class FendraError(Exception):

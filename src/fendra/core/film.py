@@ -8,13 +8,11 @@ from typing import Any
 
 import numpy as np
 
-from fendra.core.design import Design
+from fendra.core.arrays import Bytes, Floats
+from fendra.core.document.design import Design
 from fendra.core.layout import Layout
-from fendra.core.tape import Tape
-from fendra.core.wire import Wire
-
-Bytes = np.ndarray[Any, np.dtype[np.uint8]]
-Floats = np.ndarray[Any, np.dtype[np.float64]]
+from fendra.core.layout.wire import LineBytes
+from fendra.core.signals.tape import Tape
 
 
 @dataclass(frozen=True)
@@ -40,7 +38,7 @@ class Frame:
 
         Addresses that are skipped are dark.
         """
-        return Wire(self.layout, self.design).bytes(self.rgb)
+        return LineBytes(self.layout, self.design).bytes(self.rgb)
 
     def part(self, name: str) -> Bytes:
         """The pixels of one part: (its LEDs, 3) uint8."""

@@ -7,7 +7,7 @@ from dataclasses import asdict, dataclass, replace
 from enum import StrEnum
 from typing import Any, TypeAlias
 
-Path: TypeAlias = tuple[str | int, ...]
+KeyPath: TypeAlias = tuple[str | int, ...]
 
 
 class Severity(StrEnum):
@@ -31,7 +31,7 @@ class Finding:
     severity: Severity
     message: str
     remedy: str = ""
-    path: Path = ()
+    path: KeyPath = ()
     file: str | None = None
     line: int | None = None
     excerpt: str = ""
@@ -48,7 +48,7 @@ class Finding:
         return asdict(self) | {"severity": str(self.severity), "path": list(self.path)}
 
 
-def path_to_text(path: Path) -> str:
+def path_to_text(path: KeyPath) -> str:
     """A path as people read it, with a colon behind; nothing for the whole design.
 
     >>> path_to_text(("line", 0, "part", 2, "count"))
@@ -67,14 +67,14 @@ class Report:
         self._findings: list[Finding] = []
 
     def error(
-        self, path: Path, code: str, message: str, remedy: str = "", excerpt: str = ""
+        self, path: KeyPath, code: str, message: str, remedy: str = "", excerpt: str = ""
     ) -> None:
         self.add(Finding(code, Severity.ERROR, message, remedy, path, excerpt=excerpt))
 
-    def warning(self, path: Path, code: str, message: str, remedy: str = "") -> None:
+    def warning(self, path: KeyPath, code: str, message: str, remedy: str = "") -> None:
         self.add(Finding(code, Severity.WARNING, message, remedy, path))
 
-    def note(self, path: Path, code: str, message: str, remedy: str = "") -> None:
+    def note(self, path: KeyPath, code: str, message: str, remedy: str = "") -> None:
         self.add(Finding(code, Severity.NOTE, message, remedy, path))
 
     def add(self, finding: Finding) -> None:
@@ -94,14 +94,16 @@ def errors_of(findings: Iterable[Finding]) -> list[Finding]:
     return [finding for finding in findings if finding.severity is Severity.ERROR]
 
 
-def with_places(findings: Iterable[Finding], file: str, lines: Mapping[Path, int]) -> list[Finding]:
+def with_places(
+    findings: Iterable[Finding], file: str, lines: Mapping[KeyPath, int]
+) -> list[Finding]:
     """Fill in file and line: the line of the longest known beginning of each path."""
     return [
         replace(finding, file=file, line=line_of(finding.path, lines) or 1) for finding in findings
     ]
 
 
-def line_of(path: Path, lines: Mapping[Path, int]) -> int | None:
+def line_of(path: KeyPath, lines: Mapping[KeyPath, int]) -> int | None:
     """The line of the longest known beginning of a path; None where nothing of it is known."""
     while path and path not in lines:
         path = path[:-1]

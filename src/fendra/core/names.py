@@ -5,12 +5,17 @@ from __future__ import annotations
 import difflib
 import re
 from collections.abc import Iterable, Sequence
+from typing import Literal, TypeAlias
 
 NAME = re.compile(r"\w[\w .-]*")
 """Parts, groups, trails and lines: letters, digits, _ and, but for the first, spaces, . and -."""
 
 SIGNAL_NAME = re.compile(r"[A-Za-z][A-Za-z0-9_]*")
 """Signals stand in expressions, so they have no spaces and no hyphens."""
+
+
+ViewName: TypeAlias = Literal["top", "bottom", "front", "back", "left", "right"]
+"""The sides that a thing can be seen from."""
 
 
 def counted(number: int, what: str) -> str:

@@ -4,24 +4,24 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from typing import Any
+from typing import Any, TypeVar
 
 import numpy as np
 
-from fendra.core.carry_over import same_cells
-from fendra.core.design import Design
+from fendra.core.checks.examine import Examined
+from fendra.core.composition.carry_over import same_cells
+from fendra.core.composition.plan import Plan
+from fendra.core.document.signal import Signal
 from fendra.core.electric.limiter import FULL
-from fendra.core.engine import Engine
+from fendra.core.engines.engine import Engine
+from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.errors import ClockError, SignalError, TapeError
 from fendra.core.film import Film, Frame
 from fendra.core.graph.node import STATE
 from fendra.core.graph.ops import LARGEST, UINT_MASK
-from fendra.core.layout import Layout
-from fendra.core.mix import Recording
 from fendra.core.names import did_you_mean
-from fendra.core.signals.model import Signal
+from fendra.core.signals.tape import Tape
 from fendra.core.signals.values import to_numbers
-from fendra.core.tape import Tape
 
 LARGEST_FILM = 2_000_000_000
 """Bytes of a film at the most."""
@@ -31,8 +31,6 @@ PROGRESS_STEPS = 200
 _PLAIN = (float, int)
 _PART = Signal()
 
-Bytes = np.ndarray[Any, np.dtype[np.uint8]]
-
 
 class Program:
     """A design that runs. It remembers from frame to frame: time only goes forward.
@@ -41,29 +39,28 @@ class Program:
     `engine.name` says which one that is.
     """
 
-    def __init__(
-        self, design: Design, layout: Layout, recording: Recording, engine: Engine
-    ) -> None:
-        self.design = design
-        self.layout = layout
-        self.recording = recording
+    def __init__(self, plan: Plan, engine: Engine) -> None:
+        self.design, self.layout = plan.design, plan.layout
+        self.plan = plan
         self.engine = engine
         self._last_ms: int | None = None
         self._matched: tuple[Program, dict[str, str]] | None = None
-        self.fed = recording.fed
+        self.fed = plan.fed
         self._known = self.takes = frozenset(self.fed)
         self._is_plain = frozenset(
-            part for part, name in design.fed.items() if design.signals[name].kind != "picture"
+            part
+            for part, name in self.design.fed.items()
+            if self.design.signals[name].kind != "picture"
         )
-        graph = recording.graph
+        graph = plan.graph
         following = {
             place: name.removeprefix(STATE)
             for name, place in graph.roots.items()
             if name.startswith(STATE)
         }
-        self._scene_cells = [following.get(place, "") for place in recording.shares]
-        self._limited = tuple(limit.supply for limit in recording.limits)
-        self._shape = (len(layout), 3)
+        self._scene_cells = [following.get(place, "") for place in plan.shares]
+        self._limited = tuple(limit.supply for limit in plan.limits)
+        self._shape = (len(self.layout), 3)
 
     def reset(self) -> None:
         """Forget everything: as after power-up."""
@@ -76,7 +73,7 @@ class Program:
         It is found once: whoever cannot wait lets somebody else find it before `adopt`.
         """
         if self._matched is None or self._matched[0] is not before:
-            pairs = same_cells(before.recording, before.design, self.recording, self.design)
+            pairs = same_cells(before.plan, self.plan)
             self._matched = before, pairs
         return self._matched[1]
 
@@ -200,7 +197,7 @@ class Program:
         times_ms = (clock_ms & UINT_MASK).astype(np.uint32)
         values, is_new = tape.heard(self.fed, times)
         held = np.clip(values, -LARGEST, LARGEST).astype(np.float32)
-        limits = self.recording.limits
+        limits = self.plan.limits
         gains = np.empty((count, len(limits)), np.uint32)
         self.reset()
         step = count if progress is None else max(count // PROGRESS_STEPS, 1)
@@ -246,3 +243,19 @@ class Program:
                 )
             self.engine.picture(name, light)
         return to_numbers(name, signal, value)
+
+
+P = TypeVar("P", bound=Program)
+
+
+def compile_design(
+    examined: Examined,
+    kind: type[P] = Program,  # type: ignore[assignment]
+    engine: Callable[[Plan], Engine] = NumpyEngine,
+) -> P:
+    """A program that runs, of a kind that adds to `Program` if wanted.
+
+    engine: makes what runs the plan. Raises DesignError with every finding of severity error.
+    """
+    plan = examined.sound.plan
+    return kind(plan, engine(plan))

@@ -9,7 +9,7 @@ import numpy as np
 from PIL import Image
 
 from fendra.core.film import Film
-from fendra.core.sides import ViewName
+from fendra.core.names import ViewName
 from fendra.draw.glow import Stage
 from fendra.draw.mp4 import find_ffmpeg, write_mp4
 from fendra.draw.still import draw_still

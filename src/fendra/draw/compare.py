@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import numpy as np
 
+from fendra.core.arrays import Array
 from fendra.core.film import Film
 from fendra.draw import style
 from fendra.draw.strip import draw_band, end_s, name_row, pooled
@@ -14,7 +15,6 @@ from fendra.draw.strip import draw_band, end_s, name_row, pooled
 if TYPE_CHECKING:
     from matplotlib.figure import Figure
 
-Array = np.ndarray[Any, np.dtype[Any]]
 
 VISIBLE = 2
 """Steps of a byte from which on a difference counts: less is nothing that one sees."""

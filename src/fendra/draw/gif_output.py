@@ -9,12 +9,12 @@ from typing import Annotated, Any
 import numpy as np
 from pydantic import Field
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
 from fendra.core.errors import FendraError, OutputError
 from fendra.core.film import Film, Frame
 from fendra.core.layout import place
-from fendra.core.sides import ViewName
-from fendra.core.tape import Tape
+from fendra.core.names import ViewName
+from fendra.core.signals.tape import Tape
 from fendra.draw.animation import PICTURES_PER_S, write_animation
 from fendra.outputs import Output, OutputOptions
 

@@ -12,14 +12,13 @@ from typing import Any
 import numpy as np
 from PIL import Image, ImageDraw
 
-from fendra.core.design import Design
+from fendra.core.arrays import Array
+from fendra.core.document.design import Design
 from fendra.core.layout import Layout
 from fendra.core.layout.views import VIEWS
-from fendra.core.light import linear_to_srgb, srgb_to_linear
-from fendra.core.sides import ViewName
+from fendra.core.light.colours import linear_to_srgb, srgb_to_linear
+from fendra.core.names import ViewName
 from fendra.draw.style import DARK
-
-Array = np.ndarray[Any, np.dtype[Any]]
 
 _OFF = (40, 44, 52)
 _MARGIN = 0.07

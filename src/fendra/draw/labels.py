@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import Any
 
 import numpy as np
 
-Array = np.ndarray[Any, np.dtype[np.float64]]
+from fendra.core.arrays import Floats
 
 _DIRECTIONS = 16
 _DISTANCES = (1.0, 1.6, 2.4, 3.6)
@@ -22,15 +21,15 @@ class Board:
     labels that stand already.
     """
 
-    within: Array
-    solid: Array
-    faint: Array
-    boxes: list[Array] = field(default_factory=list)
+    within: Floats
+    solid: Floats
+    faint: Floats
+    boxes: list[Floats] = field(default_factory=list)
 
     def __post_init__(self) -> None:
         self.solid, self.faint = _sorted(self.solid), _sorted(self.faint)
 
-    def put(self, anchors: Array, size: tuple[float, float], gap: float) -> Array | None:
+    def put(self, anchors: Floats, size: tuple[float, float], gap: float) -> Floats | None:
         """Find a place for a label and take it: the middle (x, y) of its box, or None.
 
         anchors: (m, 2) points that it may stand beside. size: width and height. gap: least
@@ -50,7 +49,7 @@ class Board:
         self.boxes.append(boxes[best])
         return np.asarray(middles[best])
 
-    def _places(self, anchors: Array, half: Array, gap: float) -> tuple[Array, Array]:
+    def _places(self, anchors: Floats, half: Floats, gap: float) -> tuple[Floats, Floats]:
         """All places (n, 2) that are tried, and what each costs: near and outward is good."""
         angles = np.arange(_DIRECTIONS) * (2 * np.pi / _DIRECTIONS)
         ways = np.stack([np.cos(angles), np.sin(angles)], axis=1)
@@ -62,7 +61,7 @@ class Board:
         costs = 4.0 * distances[:, None] - 3.0 * (outward @ ways.T)[:, None]
         return middles.reshape(-1, 2), costs.ravel()
 
-    def _is_free(self, boxes: Array) -> Array:
+    def _is_free(self, boxes: Floats) -> Floats:
         """Whether each box (n, 4) is all in sight and overlaps no label that stands."""
         low, high = boxes[:, :2], boxes[:, 2:]
         is_free = (low >= self.within[:2]).all(1) & (high <= self.within[2:]).all(1)
@@ -73,12 +72,12 @@ class Board:
         return np.asarray(is_free)
 
 
-def _sorted(points: Array) -> Array:
+def _sorted(points: Floats) -> Floats:
     """From left to right, so that few have to be compared with a box."""
     return np.asarray(points[np.argsort(points[:, 0], kind="stable")])
 
 
-def _count_inside(boxes: Array, points: Array, margin: float) -> Array:
+def _count_inside(boxes: Floats, points: Floats, margin: float) -> Floats:
     """How many of the sorted points are inside each box (n, 4), margin included: (n,)."""
     low, high = boxes[:, :2] - margin, boxes[:, 2:] + margin
     first = np.searchsorted(points[:, 0], low[:, 0], side="left")

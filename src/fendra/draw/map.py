@@ -3,19 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from fendra.core.design import Design
+from fendra.core.arrays import Floats
+from fendra.core.document.design import Design
 from fendra.core.errors import LayoutError
 from fendra.core.layout import Choice, Layout
-from fendra.core.layout.table import PartRow
-from fendra.core.layout.views import VIEWS, View
-from fendra.core.names import counted, did_you_mean
-from fendra.core.sides import ViewName
+from fendra.core.layout.views import VIEWS
+from fendra.core.names import ViewName, counted, did_you_mean
 from fendra.draw import style
+from fendra.draw.map_drawing import Drawing
 from fendra.draw.map_labels import draw_labels
 from fendra.draw.map_show import choices_to_show, draw_shown, shows
 from fendra.draw.map_table import draw_table
@@ -24,31 +23,9 @@ if TYPE_CHECKING:
     from matplotlib.axes import Axes
     from matplotlib.figure import Figure
 
-Array = np.ndarray[Any, np.dtype[np.float64]]
 
 _LEDS_AN_ARROW, _MOST_ARROWS = 8, 6
 _TICK_PT = 7.0
-
-
-@dataclass(frozen=True)
-class Scene:
-    """A layout as one view of it shows it.
-
-    points: (m, 2) every LED across and up, in the design's unit.
-    """
-
-    design: Design
-    layout: Layout
-    view: View
-    points: Array
-
-    def of(self, part: PartRow) -> Array:
-        """The LEDs of a part: (n, 2)."""
-        return self.points[part.leds]
-
-    def drawn(self) -> list[PartRow]:
-        """The parts that have a place."""
-        return [part for part in self.layout.parts if part.leds.stop > part.leds.start]
 
 
 def draw_map_figure(
@@ -87,60 +64,60 @@ def draw_map(
     seen = VIEWS[view]
     # Rounded, so that what lies on a line does not spread over the picture.
     points = seen.flat(layout.in_unit(layout.leds.position)).round(6)
-    scene = Scene(design, layout, seen, points)
+    drawing = Drawing(design, layout, seen, points)
     chosen = choices_to_show(design, layout, show)
-    _prepare(scene, ax)
-    _draw_outline(scene, ax)
-    _draw_chain(scene, ax, is_faint=bool(chosen))
-    _draw_leds(scene, ax, chosen)
+    _prepare(drawing, ax)
+    _draw_outline(drawing, ax)
+    _draw_chain(drawing, ax, is_faint=bool(chosen))
+    _draw_leds(drawing, ax, chosen)
     ax.margins(0.1)
     ax.autoscale_view()
     ax.apply_aspect()
-    _draw_ticks(scene, ax)
-    _draw_scale(scene, ax)
-    _draw_front(scene, ax)
-    draw_labels(scene, ax)
+    _draw_ticks(drawing, ax)
+    _draw_scale(drawing, ax)
+    _draw_front(drawing, ax)
+    draw_labels(drawing, ax)
     return ax
 
 
-def _prepare(scene: Scene, ax: Axes) -> None:
+def _prepare(drawing: Drawing, ax: Axes) -> None:
     style.dress(ax)
     ax.set_aspect("equal", adjustable="datalim")
-    unit = scene.design.units
-    ax.set_xlabel(scene.view.label(scene.view.across, unit))
-    ax.set_ylabel(scene.view.label(scene.view.upward, unit))
-    lines = counted(len(scene.design.line), "line")
-    title = f"{scene.design.name}: {counted(len(scene.layout.leds), 'LED')} on {lines}"
-    if scene.view.name != "top":
-        title += f", {scene.view.seen_from}"
+    unit = drawing.design.units
+    ax.set_xlabel(drawing.view.label(drawing.view.across, unit))
+    ax.set_ylabel(drawing.view.label(drawing.view.upward, unit))
+    lines = counted(len(drawing.design.line), "line")
+    title = f"{drawing.design.name}: {counted(len(drawing.layout.leds), 'LED')} on {lines}"
+    if drawing.view.name != "top":
+        title += f", {drawing.view.seen_from}"
     ax.set_title(title, loc="left", color=style.ink().text, fontsize=12)
-    if scene.view.is_flipped and not ax.xaxis_inverted():
+    if drawing.view.is_flipped and not ax.xaxis_inverted():
         ax.invert_xaxis()
 
 
-def _draw_outline(scene: Scene, ax: Axes) -> None:
+def _draw_outline(drawing: Drawing, ax: Axes) -> None:
     """The thing itself, which is known from above only."""
-    if scene.view.depth != 2:
+    if drawing.view.depth != 2:
         return
-    for outline in scene.design.outline:
+    for outline in drawing.design.outline:
         x, y = np.array(outline, float).reshape(-1, 2).T
         ax.plot(x, y, color=style.ink().body, linewidth=1.2, zorder=1)
 
 
-def _draw_chain(scene: Scene, ax: Axes, *, is_faint: bool) -> None:
+def _draw_chain(drawing: Drawing, ax: Axes, *, is_faint: bool) -> None:
     """The wire through each part, arrows along it, dashed jumps, dotted where it is parallel."""
     from matplotlib.collections import LineCollection
 
     strength = 0.35 if is_faint else 1.0
-    for number in range(len(scene.design.line)):
+    for number in range(len(drawing.design.line)):
         colour = style.line_colour(number)
         runs, heads, jumps, parallels = [], [], [], []
-        end: Array | None = None
-        firsts: dict[int, Array] = {}
-        for part in scene.drawn():
+        end: Floats | None = None
+        firsts: dict[int, Floats] = {}
+        for part in drawing.drawn():
             if part.line != number:
                 continue
-            places = scene.of(part)
+            places = drawing.of(part)
             runs.append(places)
             heads += [(places[i], places[i + 1]) for i in _arrow_starts(len(places))]
             if part.kind == "copy":
@@ -160,7 +137,7 @@ def _draw_chain(scene: Scene, ax: Axes, *, is_faint: bool) -> None:
                 )
             )  # fmt: skip
         heads += [(jump[-2], jump[-1]) for jump in jumps]
-        _draw_heads(scene, ax, heads, colour, strength)
+        _draw_heads(drawing, ax, heads, colour, strength)
 
 
 def _arrow_starts(count: int) -> list[int]:
@@ -171,7 +148,7 @@ def _arrow_starts(count: int) -> list[int]:
     return [int((i + 0.5) * (count - 1) / arrows) for i in range(arrows)]
 
 
-def _bow(start: Array, end: Array) -> Array:
+def _bow(start: Floats, end: Floats) -> Floats:
     """A jump as a slightly bent line, so that it does not hide behind what it jumps over."""
     middle = (start + end) / 2 + 0.12 * np.array([start[1] - end[1], end[0] - start[0]])
     share = np.linspace(0.0, 1.0, 16)[:, None]
@@ -179,7 +156,7 @@ def _bow(start: Array, end: Array) -> Array:
 
 
 def _draw_heads(
-    scene: Scene, ax: Axes, heads: list[tuple[Array, Array]], colour: str, alpha: float
+    drawing: Drawing, ax: Axes, heads: list[tuple[Floats, Floats]], colour: str, alpha: float
 ) -> None:
     """Arrow heads, all at once, as large on any scale, each at the end of its piece."""
     from matplotlib.collections import PolyCollection
@@ -189,7 +166,7 @@ def _draw_heads(
     figure = ax.get_figure(root=True)
     if not heads or figure is None:
         return
-    flip = np.array([-1.0 if scene.view.is_flipped else 1.0, 1.0])
+    flip = np.array([-1.0 if drawing.view.is_flipped else 1.0, 1.0])
     triangle = np.array([[3.2, 0.0], [-3.2, 2.6], [-3.2, -2.6]])
     shapes = []
     for a, b in heads:
@@ -204,14 +181,14 @@ def _draw_heads(
     ax.add_collection(collection, autolim=False)
 
 
-def _draw_leds(scene: Scene, ax: Axes, chosen: Sequence[Choice]) -> None:
+def _draw_leds(drawing: Drawing, ax: Axes, chosen: Sequence[Choice]) -> None:
     """Every LED; hollow where it faces away, a cross where it is skipped."""
-    leds, layout = scene.layout.leds, scene.layout
-    away = scene.view.towards(leds.facing) < -0.5
+    leds, layout = drawing.layout.leds, drawing.layout
+    away = drawing.view.towards(leds.facing) < -0.5
     size = _dot_size(len(leds))
     is_seen = leds.spot >= 0
     is_chosen = shows(layout, chosen)
-    for number in range(len(scene.design.line)):
+    for number in range(len(drawing.design.line)):
         mine = layout.line_of_led == number
         colour = style.line_colour(number)
         for rows, face in (
@@ -219,12 +196,12 @@ def _draw_leds(scene: Scene, ax: Axes, chosen: Sequence[Choice]) -> None:
             (mine & is_seen & away, style.ink().panel),
         ):
             for shown, alpha in ((is_chosen, 1.0), (~is_chosen, 0.22)):
-                at = scene.points[rows & shown]
+                at = drawing.points[rows & shown]
                 ax.scatter(
                     at[:, 0], at[:, 1], s=size, c=face, edgecolors=colour, linewidths=0.7,
                     alpha=alpha, zorder=3,
                 )  # fmt: skip
-        dead = scene.points[mine & ~is_seen]
+        dead = drawing.points[mine & ~is_seen]
         ax.scatter(
             dead[:, 0],
             dead[:, 1],
@@ -234,15 +211,15 @@ def _draw_leds(scene: Scene, ax: Axes, chosen: Sequence[Choice]) -> None:
             linewidths=0.9,
             zorder=3,
         )
-    for part in scene.drawn():
+    for part in drawing.drawn():
         if part.kind == "lit" and not chosen:
-            at = scene.of(part)[:1]
+            at = drawing.of(part)[:1]
             ax.scatter(
                 at[:, 0], at[:, 1], s=size * 4.5, facecolors="none",
                 edgecolors=style.line_colour(part.line), zorder=4,
             )  # fmt: skip
     if chosen:
-        draw_shown(scene, ax, chosen, size)
+        draw_shown(drawing, ax, chosen, size)
 
 
 def _dot_size(count: int) -> float:
@@ -250,23 +227,23 @@ def _dot_size(count: int) -> float:
     return float(np.clip(9.0 * (400 / max(count, 1)) ** 0.5, 3.0, 14.0))
 
 
-def _draw_ticks(scene: Scene, ax: Axes) -> None:
+def _draw_ticks(drawing: Drawing, ax: Axes) -> None:
     """Where each LED faces, as a short line; none where it faces us or away."""
     from matplotlib.collections import LineCollection
 
     figure = ax.get_figure(root=True)
     assert figure is not None
-    leds = scene.layout.leds
-    ways = scene.view.flat(leds.facing)
+    leds = drawing.layout.leds
+    ways = drawing.view.flat(leds.facing)
     is_side = (np.linalg.norm(ways, axis=1) > 0.3) & (leds.spot >= 0)
     if not is_side.any():
         return
-    pixels = np.asarray(ax.transData.transform(scene.points))
+    pixels = np.asarray(ax.transData.transform(drawing.points))
     length = min(_TICK_PT * figure.dpi / 72, max(_spacing(pixels) * 0.8, 3.0))
     a_pixel = np.linalg.norm(np.diff(ax.transData.inverted().transform([(0, 0), (1, 0)]), axis=0))
-    start = scene.points[is_side]
+    start = drawing.points[is_side]
     pieces = np.stack([start, start + ways[is_side] * length * a_pixel], axis=1)
-    lines = scene.layout.line_of_led[is_side]
+    lines = drawing.layout.line_of_led[is_side]
     colours = [style.line_colour(int(number)) for number in lines]
     ax.add_collection(
         LineCollection(list(pieces), colors=colours, linewidths=0.7, alpha=0.55, zorder=2),
@@ -274,13 +251,13 @@ def _draw_ticks(scene: Scene, ax: Axes) -> None:
     )
 
 
-def _spacing(pixels: Array) -> float:
+def _spacing(pixels: Floats) -> float:
     steps = np.linalg.norm(np.diff(pixels, axis=0), axis=1)
     steps = steps[steps > 0.5]
     return float(np.median(steps)) if len(steps) else 10.0
 
 
-def _draw_scale(scene: Scene, ax: Axes) -> None:
+def _draw_scale(drawing: Drawing, ax: Axes) -> None:
     """A bar of a round length at the lower left."""
     low, high = sorted(ax.get_xlim())
     wanted = (high - low) * 0.2
@@ -291,16 +268,16 @@ def _draw_scale(scene: Scene, ax: Axes) -> None:
                  ((0.03 + share, 0.03 + share), (0.028, 0.042))):  # fmt: skip
         ax.plot(x, y, transform=ax.transAxes, color=style.ink().text, linewidth=1.2, zorder=6)
     ax.text(
-        0.03 + share / 2, 0.044, f"{length:g} {scene.design.units}", transform=ax.transAxes,
+        0.03 + share / 2, 0.044, f"{length:g} {drawing.design.units}", transform=ax.transAxes,
         color=style.ink().text, fontsize=8, ha="center", va="bottom", zorder=6,
     )  # fmt: skip
 
 
-def _draw_front(scene: Scene, ax: Axes) -> None:
+def _draw_front(drawing: Drawing, ax: Axes) -> None:
     """An arrow to the thing's front, where the view has it at a side."""
-    way = scene.view.front
+    way = drawing.view.front
     if way is None:
-        words = "front: towards you" if scene.view.name == "front" else "front: away from you"
+        words = "front: towards you" if drawing.view.name == "front" else "front: away from you"
         ax.text(0.97, 0.03, words, transform=ax.transAxes, color=style.ink().faint, fontsize=8,
                 ha="right", zorder=6)  # fmt: skip
         return

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from itertools import pairwise
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import numpy as np
 
+from fendra.core.arrays import Floats
 from fendra.core.layout.table import PartRow
 from fendra.core.names import counted
 from fendra.draw import style
@@ -16,9 +17,8 @@ from fendra.draw.labels import Board
 if TYPE_CHECKING:
     from matplotlib.axes import Axes
 
-    from fendra.draw.map import Scene
+    from fendra.draw.map_drawing import Drawing
 
-Array = np.ndarray[Any, np.dtype[np.float64]]
 
 _LABEL_PT, _NUMBER_PT = 9.0, 6.5
 _EVERY, _SELDOM, _MANY = 10, 100, 3000
@@ -27,13 +27,13 @@ _EVERY, _SELDOM, _MANY = 10, 100, 3000
 _MOST_SOLID = 4000
 
 
-def draw_labels(scene: Scene, ax: Axes) -> None:
+def draw_labels(drawing: Drawing, ax: Axes) -> None:
     """Data-in first, then names, then numbers, each only where there is room."""
     figure = ax.get_figure(root=True)
     assert figure is not None
     px = figure.dpi / 72
-    leds = np.asarray(ax.transData.transform(scene.points))
-    pieces = _drawn_lines(scene)
+    leds = np.asarray(ax.transData.transform(drawing.points))
+    pieces = _drawn_lines(drawing)
     faint = [np.zeros((0, 2)), *map(ax.transData.transform, pieces)]
     solid = leds[:: max(len(leds) // _MOST_SOLID, 1)]
     within = np.array(ax.get_window_extent().extents)
@@ -43,8 +43,8 @@ def draw_labels(scene: Scene, ax: Axes) -> None:
         corner = within[:2] + np.array([x * width, y * height])
         size = np.array([0.25 * width, 0.08 * height])
         board.boxes.append(np.concatenate([corner, corner + size]))
-    lit = [part for part in scene.drawn() if part.kind != "copy"]
-    for number, line in enumerate(scene.design.line):
+    lit = [part for part in drawing.drawn() if part.kind != "copy"]
+    for number, line in enumerate(drawing.design.line):
         first = next((part for part in lit if part.line == number), None)
         if first is not None:
             pin = line.pin or line.name
@@ -53,11 +53,11 @@ def draw_labels(scene: Scene, ax: Axes) -> None:
                 ax, board, leds[first.leds][:1], texts, style.line_colour(number), px, is_plate=True
             )
     left_out = 0
-    for part in scene.drawn():
+    for part in drawing.drawn():
         texts = (f"{part.name}\n{addresses(part)}", addresses(part))
         left_out += not _label(ax, board, leds[part.leds], texts, style.line_colour(part.line), px)
     for part in lit:
-        _number(scene, ax, board, part, leds, style.line_colour(part.line), px)
+        _number(drawing, ax, board, part, leds, style.line_colour(part.line), px)
     if left_out:
         ax.annotate(
             f"no room here for the names of {counted(left_out, 'part')}",
@@ -71,10 +71,10 @@ def addresses(part: PartRow) -> str:
 
 
 def _number(
-    scene: Scene, ax: Axes, board: Board, part: PartRow, leds: Array, colour: str, px: float
+    drawing: Drawing, ax: Axes, board: Board, part: PartRow, leds: Floats, colour: str, px: float
 ) -> None:
     """The address of the first LED of a part, of its last, and of every tenth."""
-    address = scene.layout.leds.address[part.leds]
+    address = drawing.layout.leds.address[part.leds]
     points = leds[part.leds]
     wanted = [i for i, a in enumerate(address.tolist()) if i == 0 or a != address[i - 1]]
     ends = {wanted[0], wanted[-1]}
@@ -94,7 +94,7 @@ def _number(
 def _label(
     ax: Axes,
     board: Board,
-    points: Array,
+    points: Floats,
     texts: Sequence[str],
     colour: str,
     px: float,
@@ -144,15 +144,15 @@ def _label(
     return True
 
 
-def _drawn_lines(scene: Scene) -> list[Array]:
+def _drawn_lines(drawing: Drawing) -> list[Floats]:
     """Points on jumps and outlines, close enough together to keep labels off them."""
     pieces = []
-    if scene.view.depth == 2:
-        pieces += [np.array(outline, float) for outline in scene.design.outline]
-    for number in range(len(scene.design.line)):
+    if drawing.view.depth == 2:
+        pieces += [np.array(outline, float) for outline in drawing.design.outline]
+    for number in range(len(drawing.design.line)):
         ends = [
-            scene.of(part)[[0, -1]]
-            for part in scene.drawn()
+            drawing.of(part)[[0, -1]]
+            for part in drawing.drawn()
             if part.line == number and part.kind == "lit"
         ]
         pieces += [np.stack([a[1], b[0]]) for a, b in pairwise(ends)]

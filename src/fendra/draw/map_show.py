@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from fendra.core.design import Design
+from fendra.core.arrays import Truths
+from fendra.core.document.design import Design
 from fendra.core.errors import LayoutError
 from fendra.core.findings import Report
 from fendra.core.layout import Choice, Layout, choose_all
@@ -17,9 +18,8 @@ from fendra.draw import style
 if TYPE_CHECKING:
     from matplotlib.axes import Axes
 
-    from fendra.draw.map import Scene
+    from fendra.draw.map_drawing import Drawing
 
-Truths = np.ndarray[Any, np.dtype[np.bool_]]
 
 _RINGS = ("#e4e8ef", "#ff5f56", "#ffe066", "#4cc3ff", "#ff7ac6", "#9ee06a")
 """A colour for each of several groups; they repeat after the last."""
@@ -48,16 +48,16 @@ def shows(layout: Layout, choices: Sequence[Choice]) -> Truths:
     return np.isin(layout.leds.spot, spots) & (layout.leds.spot >= 0)
 
 
-def draw_shown(scene: Scene, ax: Axes, choices: Sequence[Choice], size: float) -> None:
+def draw_shown(drawing: Drawing, ax: Axes, choices: Sequence[Choice], size: float) -> None:
     """A trail by itself is coloured by `along`; all else gets rings, a colour each, and a legend.
 
     size: of an LED's dot, in points squared.
     """
-    if len(choices) == 1 and choices[0].name in scene.design.trails:
-        _draw_trail(scene, ax, choices[0], size)
+    if len(choices) == 1 and choices[0].name in drawing.design.trails:
+        _draw_trail(drawing, ax, choices[0], size)
         return
     for number, choice in enumerate(choices):
-        at = scene.points[shows(scene.layout, [choice])]
+        at = drawing.points[shows(drawing.layout, [choice])]
         ax.scatter(
             at[:, 0], at[:, 1], s=size * (4 + 4 * number), facecolors="none",
             edgecolors=_RINGS[number % len(_RINGS)], linewidths=1.1, zorder=5,
@@ -69,11 +69,11 @@ def draw_shown(scene: Scene, ax: Axes, choices: Sequence[Choice], size: float) -
     )  # fmt: skip
 
 
-def _draw_trail(scene: Scene, ax: Axes, trail: Choice, size: float) -> None:
-    is_shown = shows(scene.layout, [trail])
-    at = scene.points[is_shown]
+def _draw_trail(drawing: Drawing, ax: Axes, trail: Choice, size: float) -> None:
+    is_shown = shows(drawing.layout, [trail])
+    at = drawing.points[is_shown]
     along = dict(zip(trail.spots.tolist(), trail.along.tolist(), strict=True))
-    shares = [along[spot] for spot in scene.layout.leds.spot[is_shown].tolist()]
+    shares = [along[spot] for spot in drawing.layout.leds.spot[is_shown].tolist()]
     image = ax.scatter(
         at[:, 0], at[:, 1], s=size * 4, c=shares, cmap="plasma", vmin=0, vmax=1, linewidths=0,
         zorder=5,

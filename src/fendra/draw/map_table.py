@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
 from fendra.core.layout import Layout
 from fendra.core.names import counted
 from fendra.draw import style

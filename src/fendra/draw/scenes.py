@@ -7,17 +7,17 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from fendra.core.film import Film
-from fendra.core.timeline import OTHERWISE, Course, Timeline
+from fendra.core.insight.timeline import OTHERWISE, Appearance, Timeline
 from fendra.draw import style
 from fendra.draw.glow import Stage
 
 if TYPE_CHECKING:
     from matplotlib.figure import Figure
 
-    from fendra.core.sides import ViewName
+    from fendra.core.names import ViewName
 
 
-def best_moment(course: Course) -> int | None:
+def best_moment(course: Appearance) -> int | None:
     """The middle frame of the longest stretch in which a scene is there most; None if never."""
     if not (course.there > 0).any():
         return None

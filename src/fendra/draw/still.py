@@ -7,7 +7,7 @@ from pathlib import Path
 from PIL import Image
 
 from fendra.core.film import Film
-from fendra.core.sides import ViewName
+from fendra.core.names import ViewName
 from fendra.draw.glow import Stage
 from fendra.draw.style import kind_of
 from fendra.draw.words import write_words

@@ -7,9 +7,10 @@ from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
+from fendra.core.arrays import Array
+from fendra.core.document.signal import Signal
 from fendra.core.film import Film
-from fendra.core.light import linear_to_srgb
-from fendra.core.signals.model import Signal
+from fendra.core.light.colours import linear_to_srgb
 from fendra.draw import style
 
 if TYPE_CHECKING:
@@ -17,7 +18,6 @@ if TYPE_CHECKING:
     from matplotlib.figure import Figure
     from matplotlib.image import AxesImage
 
-Array = np.ndarray[Any, np.dtype[Any]]
 
 _COLUMNS = 1200
 """Columns of a band at the most; more would not be seen."""

@@ -12,17 +12,16 @@ from typing import Annotated, Any, TextIO
 import numpy as np
 from pydantic import Field
 
-from fendra.core.design import Design
+from fendra.core.arrays import Array
+from fendra.core.document.design import Design
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place
 from fendra.core.layout.table import Layout
 from fendra.core.layout.views import VIEWS, best_view
-from fendra.core.sides import ViewName
+from fendra.core.names import ViewName
 from fendra.draw.glow import led_colour
 from fendra.outputs import Output, OutputOptions
-
-Array = np.ndarray[Any, np.dtype[Any]]
 
 UNLIT = np.array((34, 36, 40), np.uint8)
 """What an LED that is dark looks like, sRGB: it is there all the same."""

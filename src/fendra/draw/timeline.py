@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from fendra.core.film import Film
-from fendra.core.timeline import ALWAYS, Course, Timeline
+from fendra.core.insight.timeline import ALWAYS, Appearance, Timeline
 from fendra.draw import style
 from fendra.draw.strip import draw_band, end_s, name_row
 
@@ -62,7 +62,7 @@ def draw_timeline(film: Film, timeline: Timeline, ax: Axes) -> None:
         ax.axhline(len(timeline.scenes) - 0.5, color=style.ink().body, linewidth=1)
 
 
-def _draw_course(film: Film, course: Course, row: int, colour: str, ax: Axes) -> None:
+def _draw_course(film: Film, course: Appearance, row: int, colour: str, ax: Axes) -> None:
     edges = np.append(film.times, end_s(film))
     for start, end in course.stretches():
         levels = np.append(course.there[start:end], course.there[end - 1])

@@ -11,10 +11,10 @@ from typing import TYPE_CHECKING
 
 from fendra.core.electric.budget import Budget
 from fendra.core.electric.controller_budget import ControllerBudget
+from fendra.core.electric.leads import fuse_for
 from fendra.core.electric.line_budget import LineBudget
 from fendra.core.electric.loads import Feeding
 from fendra.core.electric.supply_budget import SupplyBudget
-from fendra.core.electric.wires import fuse_for
 from fendra.core.layout.table import PartRow
 from fendra.core.names import counted
 from fendra.draw import style

@@ -8,10 +8,11 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import TypeAlias, TypeVar
 
-from fendra.core.build import Render, examine
 from fendra.core.checks import Subject
-from fendra.core.design import Design
-from fendra.core.document import read_document
+from fendra.core.checks.examine import Examined, Render, examine
+from fendra.core.document.design import Design
+from fendra.core.document.origin import Origin
+from fendra.core.document.reading import read_document
 from fendra.core.errors import DesignError
 from fendra.core.findings import Finding, Report, Severity, errors_of, with_places
 from fendra.files.media import read_media
@@ -30,11 +31,13 @@ More: TypeAlias = Callable[[Design], Iterable[Finding]]
 class Checked:
     """A design file and all there is to say of it.
 
-    design: None where no design could be read at all. subject: what was made of it.
+    design: None where no design could be read at all. examined: what was made of it. subject: the
+    same, with the film of a tape where one was rendered.
     """
 
     design: Design | None
     findings: tuple[Finding, ...]
+    examined: Examined | None = None
     subject: Subject | None = None
 
     @property
@@ -65,7 +68,7 @@ def check_text(
             "syntax", Severity.ERROR, "the file is nested too deeply.", file=name, line=1
         )
         return Checked(None, (finding,))
-    subject = None
+    examined, subject = None, None
     report = Report()
     report.extend(fill_in(raw, Path(name).parent if folder is None else folder))
     document = read_document(raw, model)
@@ -73,18 +76,21 @@ def check_text(
     is_whole = not errors_of(report)
     lines = key_lines(text)
     if document.design is not None and "line" in raw:  # else all that follows comes from that
-        document.design.written_in(Path(name).name, lines)
         there = Path(name).parent if folder is None else folder
-        document.design.is_in(str(there))
-        document.design.uses_media(read_media(document.design, there))
-        subject, found = examine(document.design, document.dropped, render)
+        examined = examine(
+            document.design, document.dropped, media=read_media(document.design, there),
+            origin=Origin(Path(name).name, str(there), lines),
+        )  # fmt: skip
+        subject, found = examined.subject, examined.report
+        if render is not None:
+            subject, found = examined.on_film(render)
         report.extend(document.in_file(found))
         report.extend(document.in_file(more(document.design) if more is not None else ()))
     # What was left out makes more findings than it deserves: then only errors are certain.
     shown = list(report) if is_whole else errors_of(report)
     findings = with_places(shown, name, lines)
     findings.sort(key=lambda finding: ([*Severity].index(finding.severity), finding.line))
-    return Checked(document.design, tuple(findings), subject)
+    return Checked(document.design, tuple(findings), examined, subject)
 
 
 def check_file(
@@ -107,8 +113,8 @@ def words_in(path: str | Path) -> dict[str, dict[str, int]]:
     return {} if design is None else design.words
 
 
-def load_design(path: str | Path, model: type[D]) -> D:
-    """The design of a file.
+def load_design(path: str | Path, model: type[D]) -> tuple[D, Examined]:
+    """The design of a file, and what was made of it.
 
     Raises FileError where it cannot be read and DesignError, with every finding, where it
     has errors.
@@ -117,7 +123,8 @@ def load_design(path: str | Path, model: type[D]) -> D:
     if checked.has_errors:
         raise DesignError(errors_of(checked.findings))
     assert isinstance(checked.design, model)
-    return checked.design
+    assert checked.examined is not None
+    return checked.design, checked.examined
 
 
 def _syntax_finding(exc: tomllib.TOMLDecodeError, text: str, name: str) -> Finding:

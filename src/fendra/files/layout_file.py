@@ -10,11 +10,11 @@ from itertools import groupby
 from pathlib import Path
 from typing import Any
 
-from fendra.core.design import Design
-from fendra.core.electric.leds import LED_TYPES
+from fendra.core.catalogue.leds import LED_TYPES
+from fendra.core.document.design import Design
 from fendra.core.errors import FileError, LayoutError
 from fendra.core.layout import Layout
-from fendra.core.layout.shapes import FACINGS
+from fendra.core.shapes import FACINGS
 from fendra.files.design_text import NewLine
 from fendra.files.placement import Placement, Triple
 from fendra.files.whole import write_text

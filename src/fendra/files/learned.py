@@ -8,7 +8,7 @@ from typing import Any
 
 import tomlkit
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
 from fendra.core.errors import SignalError
 
 

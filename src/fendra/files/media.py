@@ -9,11 +9,12 @@ from pathlib import Path
 
 import numpy as np
 
-from fendra.core.design import Design
+from fendra.core.composition.media import Media
+from fendra.core.document.design import Design
 from fendra.core.effects import EFFECTS, Effect, gathering
+from fendra.core.effects.pictures import Picture
 from fendra.core.errors import FileError
-from fendra.core.light import srgb_to_linear
-from fendra.core.media import Media, Picture
+from fendra.core.light.colours import srgb_to_linear
 
 MOST_PIXELS = 40_000_000
 """Of all pictures of a file together; more would not fit into a small computer."""

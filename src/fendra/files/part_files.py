@@ -3,18 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from pathlib import Path as FilePath
+from pathlib import Path
 from typing import Any
 
 from fendra.core.errors import FendraError
-from fendra.core.findings import Finding, Path, Severity
+from fendra.core.findings import Finding, KeyPath, Severity
 from fendra.files.csv_places import read_places
 
 _PLACES = {"keys": "keys", "points": "points"}
 """Shape, and its key for what a file holds."""
 
 
-def fill_in(values: dict[str, Any], folder: FilePath) -> list[Finding]:
+def fill_in(values: dict[str, Any], folder: Path) -> list[Finding]:
     """Put what the files of parts hold into a design's plain values; gives what is wrong.
 
     A part whose file cannot be read gets a stand-in, so that the rest can be checked.
@@ -27,7 +27,7 @@ def fill_in(values: dict[str, Any], folder: FilePath) -> list[Finding]:
             findings.append(_finding(path, problem))
             continue
         part[key] = [["", 0, 0]] if key == "keys" else [[0, 0]]
-        if FilePath(part["file"]).suffix != ".csv":
+        if Path(part["file"]).suffix != ".csv":
             findings.append(
                 _finding(path, f"'{part['file']}' is no .csv; `fendra import` reads others")
             )
@@ -49,14 +49,14 @@ def fill_in(values: dict[str, Any], folder: FilePath) -> list[Finding]:
     return findings
 
 
-def _finding(path: Path, problem: str) -> Finding:
+def _finding(path: KeyPath, problem: str) -> Finding:
     return Finding("file", Severity.ERROR, f"{problem}.", "", (*path, "file"))
 
 
-def _parts_with_files(values: dict[str, Any]) -> Iterator[tuple[Path, dict[str, Any]]]:
+def _parts_with_files(values: dict[str, Any]) -> Iterator[tuple[KeyPath, dict[str, Any]]]:
     """Every part that names a file, and where it is written; whatever else is wrong is left."""
     assemblies = values.get("assemblies")
-    holders: list[tuple[Path, Any]] = []
+    holders: list[tuple[KeyPath, Any]] = []
     if isinstance(assemblies, dict):
         holders += [(("assemblies", name), item) for name, item in assemblies.items()]
     if isinstance(values.get("line"), list):

@@ -5,14 +5,14 @@ from __future__ import annotations
 import re
 import tomllib
 
-from fendra.core.findings import Path
+from fendra.core.findings import KeyPath
 
 _TEXT_OR_COMMENT = re.compile(
     r'"""(?:\\.|[^\\])*?"""|\'\'\'.*?\'\'\'|"(?:\\.|[^"\\\n])*"|\'[^\'\n]*\'|#[^\n]*', re.DOTALL
 )
 
 
-def key_lines(text: str) -> dict[Path, int]:
+def key_lines(text: str) -> dict[KeyPath, int]:
     """The line, from 1, of every table and key of a TOML text that parses.
 
     Keys inside inline tables and lists stand where the whole value begins.
@@ -20,9 +20,9 @@ def key_lines(text: str) -> dict[Path, int]:
     >>> key_lines('name = "x"\\n[[line]]\\npin = "D1"')
     {('name',): 1, ('line',): 2, ('line', 0): 2, ('line', 0, 'pin'): 3}
     """
-    lines: dict[Path, int] = {}
-    counts: dict[Path, int] = {}
-    table: Path = ()
+    lines: dict[KeyPath, int] = {}
+    counts: dict[KeyPath, int] = {}
+    table: KeyPath = ()
     depth = 0
     written = text.split("\n")
     for number, (line, bare) in enumerate(zip(written, _blanked(text), strict=True), start=1):
@@ -48,12 +48,12 @@ def _blanked(text: str) -> list[str]:
     return _TEXT_OR_COMMENT.sub(blank, text).split("\n")
 
 
-def _table(header: str, counts: dict[Path, int]) -> Path:
+def _table(header: str, counts: dict[KeyPath, int]) -> KeyPath:
     """The path of a table's header; `counts` knows how often each [[table]] came."""
     is_list = header.lstrip().startswith("[[")
     names = _steps(tomllib.loads(header))
     names = tuple(step for step in names if isinstance(step, str))
-    path: Path = ()
+    path: KeyPath = ()
     for depth, name in enumerate(names):
         path = (*path, name)
         is_last = depth == len(names) - 1
@@ -64,7 +64,7 @@ def _table(header: str, counts: dict[Path, int]) -> Path:
     return path
 
 
-def _steps(value: object) -> Path:
+def _steps(value: object) -> KeyPath:
     """The one path through nested tables that hold one key each."""
     steps: list[str | int] = []
     while isinstance(value, (dict, list)) and value:

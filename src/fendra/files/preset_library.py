@@ -10,7 +10,7 @@ from typing import Any
 import tomlkit
 from pydantic import ValidationError
 
-from fendra.core.design import Preset
+from fendra.core.document.layer import Preset
 from fendra.core.errors import FileError
 from fendra.core.names import NAME, did_you_mean
 from fendra.files.design_text import value_text

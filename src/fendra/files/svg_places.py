@@ -10,12 +10,11 @@ from xml.etree.ElementTree import ParseError
 import numpy as np
 import svgelements
 
+from fendra.core.arrays import Floats
 from fendra.core.errors import LayoutError
 from fendra.core.layout.table import INCH_MM
 from fendra.core.names import did_you_mean
 from fendra.files.placement import Placement
-
-Array = np.ndarray[Any, np.dtype[np.float64]]
 
 _PX_MM = INCH_MM / 96
 """A unit of a drawing that says no other (CSS Values 4, section 6.2)."""
@@ -103,7 +102,7 @@ class Drawing:
             key=lambda p: int(np.linalg.norm(points - (p.position or ())[:2], axis=1).argmin()),
         )
 
-    def _way(self, name: str | None) -> tuple[Array, Array]:
+    def _way(self, name: str | None) -> tuple[Floats, Floats]:
         """A path as points (n, 2) in mm so close that curves are smooth, and how far along each is.
 
         The library could say lengths of curves itself, within seconds a curve.
@@ -147,7 +146,7 @@ class Drawing:
         return _rounded(x * self._mm, (self._top - y) * self._mm)
 
 
-def _steps(piece: Any) -> Array:
+def _steps(piece: Any) -> Floats:
     """Where a line, an arc or a curve is looked at, 0 to 1."""
     is_straight = isinstance(piece, (svgelements.Line, svgelements.Close))
     return np.linspace(0.0, 1.0, 2 if is_straight else _SAMPLES + 1)

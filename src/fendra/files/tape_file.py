@@ -4,17 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from pathlib import Path
-from typing import Any, TypeAlias
 
 import numpy as np
 import pandas as pd
 
+from fendra.core.arrays import Floats, Ints
 from fendra.core.errors import FileError, TapeError
-from fendra.core.light import is_colour, pack_colour, srgb_bytes
-from fendra.core.tape import Tape
-
-Floats: TypeAlias = np.ndarray[Any, np.dtype[np.float64]]
-Ints: TypeAlias = np.ndarray[Any, np.dtype[np.int64]]
+from fendra.core.light.colours import is_colour, pack_colour, srgb_bytes
+from fendra.core.signals.tape import Tape
 
 TIME = "time"
 _SHOWN = 5

@@ -10,7 +10,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from fendra.core.electric.controllers import CONTROLLERS, ControllerType
+from fendra.core.catalogue.controllers import CONTROLLERS, ControllerType
 
 
 @dataclass(frozen=True)

@@ -9,23 +9,23 @@ from typing import TYPE_CHECKING, Any
 from jinja2 import Environment, PackageLoader, StrictUndefined
 
 from fendra.core.checks.firmware import Told, tell
+from fendra.core.composition.plan import Plan
+from fendra.core.engines.c99 import Emitted, emit
+from fendra.core.engines.c99.lines_alone import lines_alone
+from fendra.core.engines.c99.text import quoted, remark_text
 from fendra.core.errors import FirmwareError
 from fendra.core.findings import Report, Severity, with_places
-from fendra.core.for_controller import lines_alone
-from fendra.core.graph.c99 import Emitted, emit
-from fendra.core.graph.c99.text import quoted, remark_text
-from fendra.core.mix import Recording
 from fendra.core.names import did_you_mean, listed
 from fendra.core.version import VERSION
 from fendra.firmware.chips import CHIPS, TARGETS, Chip
+from fendra.firmware.pins import Wiring, wire
 from fendra.firmware.tape import tape_text
-from fendra.firmware.wiring import Wiring, wire
 
 if TYPE_CHECKING:
     from fendra.core.checks import Subject
-    from fendra.core.design import Design
+    from fendra.core.document.design import Design
     from fendra.core.findings import Finding
-    from fendra.core.tape import Tape
+    from fendra.core.signals.tape import Tape
 
 BAUD = 500_000
 """Of the serial link, where the design says nothing."""
@@ -37,7 +37,7 @@ IDENTITY_HEAD = 3 + 4 + 4 + 4 + 1 + 2
 class Project:
     """Firmware as text.
 
-    files: from path to text. emitted, recording: the light itself. chip: None where the board is to
+    files: from path to text. emitted, plan: the light itself. chip: None where the board is to
     be filled in. controller: the one of the design that it is for. title: the design's name. pins:
     each with what is there. notes: what is other than the design says. told: what it costs.
     """
@@ -45,7 +45,7 @@ class Project:
     name: str
     files: Mapping[str, str]
     emitted: Emitted
-    recording: Recording
+    plan: Plan
     chip: Chip | None
     controller: str | None
     is_receiver: bool
@@ -64,10 +64,10 @@ class Project:
         """What does not fit into the controller, or is too slow there."""
         if self.told is None:
             return []
-        report, design = Report(), self.told.design
+        report, origin = Report(), self.plan.origin
         self.told.report(("controllers", self.controller or "main"), report)
         wrong = [finding for finding in report if finding.severity != Severity.NOTE]
-        return with_places(wrong, design.file, design.lines)
+        return with_places(wrong, origin.file, origin.lines)
 
 
 def make_project(
@@ -92,28 +92,28 @@ def make_project(
     controller = _controller(design, controller)
     chip = _chip(design, controller, target)
     lines = design.lines_of(controller) if controller else range(len(design.line))
-    recording = lines_alone(subject.recording, [*lines])
-    if not recording.wires:
+    plan = lines_alone(subject.plan, [*lines])
+    if not plan.wires:
         raise FirmwareError(f"no line is plugged into controller '{controller}'.")
-    emitted = emit(design, recording)
+    emitted = emit(plan)
     wiring = Wiring((), (), None, ())
     if chip is not None:
-        wiring = wire(design, chip, controller, emitted, is_receiver=is_receiver)
+        wiring = wire(plan, chip, controller, emitted, is_receiver=is_receiver)
     told = None
     kind = chip.type if chip else design.controllers[controller].known_type if controller else None
     if kind is not None:
         film = None if is_receiver else subject.film
-        told = tell(design, recording, emitted.count, kind, film, is_receiver=is_receiver)
+        told = tell(plan, emitted.count, kind, film, is_receiver=is_receiver)
     rows = [f"- {row}" for row in told.rows] if told else ["(nothing is known of its processor)"]
     tape_name = f"the tape {tape.name}" if tape else "ten seconds in which nothing is heard"
     pages = _Pages(
-        design, emitted, chip, wiring, controller, tape_name, "\n".join(rows),
+        plan, emitted, chip, wiring, controller, tape_name, "\n".join(rows),
         is_receiver=is_receiver,
     )  # fmt: skip
     files = pages.files()
-    files["host/tape.txt"] = tape_text(recording, tape, design.rate, emitted.name)
+    files["host/tape.txt"] = tape_text(plan, tape, design.rate, emitted.name)
     return Project(
-        emitted.name, files, emitted, recording, chip, controller, is_receiver, design.name,
+        emitted.name, files, emitted, plan, chip, controller, is_receiver, design.name,
         _pins(wiring), wiring.notes, told,
     )  # fmt: skip
 
@@ -151,10 +151,11 @@ class _Pages:
     """Fills in the templates."""
 
     def __init__(
-        self, design: Design, emitted: Emitted, chip: Chip | None, wiring: Wiring,
+        self, plan: Plan, emitted: Emitted, chip: Chip | None, wiring: Wiring,
         controller: str | None, tape_name: str, cost: str, *, is_receiver: bool,
     ) -> None:  # fmt: skip
         self._chip, self._emitted, self._is_receiver = chip, emitted, is_receiver
+        design = plan.design
         self._environment = Environment(
             loader=PackageLoader("fendra.firmware", "templates"),
             autoescape=False,
@@ -175,7 +176,8 @@ class _Pages:
         fed_by_pins = {each.field for each in wiring.inputs}
         size = IDENTITY_HEAD + 4 * len(lines) + len(design.name.encode())
         self._words: dict[str, Any] = {
-            "design": design, "title": remark_text(design.name), "name": name,
+            "design": design, "file": plan.origin.file, "title": remark_text(design.name),
+            "name": name,
             "NAME": name.upper(), "lines": lines,
             "board": chip or Generic(), "fields": [*about], "is_receiver": is_receiver,
             "pinned": wiring.lines, "inputs": wiring.inputs, "usart": wiring.usart,

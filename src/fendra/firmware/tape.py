@@ -6,11 +6,11 @@ from zlib import crc32
 
 import numpy as np
 
-from fendra.core.graph.numpy_engine import NumpyEngine
+from fendra.core.composition.plan import Plan
+from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.graph.ops import LARGEST
-from fendra.core.mix import Recording
-from fendra.core.tape import Tape
-from fendra.core.wire import bytes_of_lines
+from fendra.core.layout.wire import bytes_of_lines
+from fendra.core.signals.tape import Tape
 
 SILENT_S = 10.0
 """How long a tape without signals is."""
@@ -21,7 +21,7 @@ _HEAD = """\
 """
 
 
-def tape_text(recording: Recording, tape: Tape | None, rate: float, name: str) -> str:
+def tape_text(plan: Plan, tape: Tape | None, rate: float, name: str) -> str:
     """Every frame of a tape with its news, and a checksum of the bytes that must come of them.
 
     tape: None for a while in which nothing is heard. rate: frames a second.
@@ -30,16 +30,16 @@ def tape_text(recording: Recording, tape: Tape | None, rate: float, name: str) -
     count = int(tape.duration_s * rate + 1e-6) + 1
     times = tape.start_s + np.arange(count) / rate
     times_ms = np.rint((times - tape.start_s) * 1000).astype(np.uint32)
-    values, is_new = tape.heard(recording.fed, times)
+    values, is_new = tape.heard(plan.fed, times)
     values = np.clip(values, -LARGEST, LARGEST).astype(np.float32)
-    rgb = np.empty((count, recording.spot_count, 3), np.uint8)
-    gains = np.empty((count, len(recording.limits)), np.uint32)
-    NumpyEngine(recording).film(times_ms, values, is_new, rgb, gains)
+    rgb = np.empty((count, plan.spot_count, 3), np.uint8)
+    gains = np.empty((count, len(plan.limits)), np.uint32)
+    NumpyEngine(plan).film(times_ms, values, is_new, rgb, gains)
     crc = 0
     for frame in rgb:
-        crc = crc32(bytes_of_lines(recording.wires, frame), crc)
+        crc = crc32(bytes_of_lines(plan.wires, frame), crc)
     text = [_HEAD.format(name=name)]
-    text += [f"#   {place} {signal}\n" for place, signal in enumerate(recording.fed)]
+    text += [f"#   {place} {signal}\n" for place, signal in enumerate(plan.fed)]
     text.append(f"# What follows of {tape.name}: {count} frames, CRC-32 of their bytes\n")
     text.append(f"film {count} frames {crc:08x}\n")
     for row, ms in enumerate(times_ms):

@@ -4,17 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
-from pathlib import Path as FilePath
+from pathlib import Path
 from typing import Annotated, Any
 
 from pydantic import Field, ValidationError
 
-from fendra.core.design import Design
-from fendra.core.drivers import Driver, Drivers, Options
+from fendra.core.document.design import Design
+from fendra.core.document.wording import to_findings
 from fendra.core.errors import FendraError, OutputError, SourceError
-from fendra.core.findings import Finding, Path, Severity
+from fendra.core.findings import Finding, KeyPath, Severity
 from fendra.core.names import did_you_mean
-from fendra.core.wording import to_findings
+from fendra.drivers import Driver, Drivers, Options
 from fendra.files.tape_file import read_tape
 from fendra.outputs import DRIVERS as OUTPUT_DRIVERS
 from fendra.outputs import Output
@@ -46,7 +46,7 @@ class TapeDriver(Driver):
     def read(self, design: Design) -> TapeSource:
         """The tape, ready to play. Raises FileError and TapeError."""
         options = self.options
-        tape = read_tape(FilePath(design.folder) / options.address, design.words)
+        tape = read_tape(self.folder / options.address, design.words)
         start_s = None if options.start is None else max(options.start, tape.start_s)
         return TapeSource(
             tape, loop=options.loop, speed=options.speed, start_s=start_s, gap_s=1 / design.rate
@@ -73,17 +73,20 @@ class Connected:
 def connect(
     design: Design,
     *,
+    folder: str = "",
     sources: Sequence[str] | None = None,
     outputs: Sequence[str] | None = None,
     lines: Sequence[str] = (),
 ) -> Connected:
     """What a design names, or what the texts name instead, each `NAME=TYPE:ADDRESS` or
-    `TYPE:ADDRESS`. lines: only these; outputs that have none of them are left out.
+    `TYPE:ADDRESS`. folder: where the files are that sources name. lines: only these; outputs that
+    have none of them are left out.
 
     Raises SourceError and OutputError for what cannot be understood.
     """
     found = Connected()
     for name, source in _named(SOURCE_DRIVERS, sources, design.sources):
+        source.folder = Path(folder)
         if isinstance(source, TapeDriver):
             found.polled[name] = source.read(design)
         else:
@@ -149,7 +152,7 @@ def check_connections(design: Design) -> list[Finding]:
 def _check(
     side: str, drivers: Drivers[Any], name: str, values: dict[str, Any], design: Design
 ) -> list[Finding]:
-    path: Path = (side, name)
+    path: KeyPath = (side, name)
     try:
         kind: type[Driver] = drivers.kind(values["type"])
     except FendraError as exc:

@@ -10,12 +10,10 @@ from typing import Any
 
 import numpy as np
 
-from fendra.core.design import Design
-from fendra.core.findings import Report
-from fendra.core.graph.numbers import Numbers
+from fendra.core.composition.plan import Plan
+from fendra.core.composition.record import WHY
+from fendra.core.engines.numpy.numbers import Numbers
 from fendra.core.graph.ops import UINT_MASK
-from fendra.core.layout import choose_all, place
-from fendra.core.recording import record
 from fendra.live.inbox import Heard, Inbox
 
 TRACE = 16
@@ -38,20 +36,21 @@ class Row:
 
 
 class Ear:
-    """Steps the conditioning of a design's signals; `rows` says how each is."""
+    """Steps the conditioning of a design's signals; `rows` says how each is.
+
+    reasons: the plan of the design, with its reasons.
+    """
 
     def __init__(
-        self, design: Design, inbox: Inbox, *, clock: Callable[[], float] = time.monotonic
+        self, reasons: Plan, inbox: Inbox, *, clock: Callable[[], float] = time.monotonic
     ) -> None:
-        self._design, self._inbox, self._clock = design, inbox, clock
-        layout, report = place(design), Report()
-        choices = choose_all(design, layout, report)
-        self._graph = record(design, layout, choices, report, reasons=True).graph
+        self._design, self._inbox, self._clock = reasons.design, inbox, clock
+        self._graph = reasons.graph
         self._numbers = Numbers(self._graph)
         self._registers: list[Any] = []
         self._last_ms: int | None = None
         self._start_s = clock()
-        self._traces = {name: deque[float](maxlen=TRACE) for name in design.signals}
+        self._traces = {name: deque[float](maxlen=TRACE) for name in self._design.signals}
         self._traced_s = -1e9
 
     def step(self) -> dict[str, Any]:
@@ -73,7 +72,7 @@ class Ear:
 
     def value(self, name: str) -> Any:
         """A signal as layers read it: a number, a truth, or linear red, green and blue."""
-        place_of = self._graph.roots.get(f"signal:{name}")
+        place_of = self._graph.roots.get(f"{WHY}signal:{name}")
         if place_of is None or not self._registers:
             return 0.0
         value = self._registers[self._numbers.register(place_of)]
@@ -81,7 +80,7 @@ class Ear:
 
     def is_lost(self, name: str) -> bool:
         """Whether a signal is lost just now."""
-        place_of = self._graph.roots.get(f"lost:{name}")
+        place_of = self._graph.roots.get(f"{WHY}lost:{name}")
         if place_of is None or not self._registers:
             return True
         return bool(self._registers[self._numbers.register(place_of)])

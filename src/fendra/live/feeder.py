@@ -6,7 +6,7 @@ from collections.abc import Callable
 from threading import Event, Thread
 from typing import Any
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
 from fendra.live.inbox import Inbox

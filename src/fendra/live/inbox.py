@@ -14,7 +14,7 @@ from dataclasses import dataclass, field
 from threading import Lock
 from typing import Any
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
 from fendra.core.errors import SignalError
 from fendra.core.signals.values import to_numbers
 

@@ -8,8 +8,7 @@ from pathlib import Path
 from types import TracebackType
 from typing import Self
 
-from fendra.core.design import Design
-from fendra.core.layout import place
+from fendra.core.composition.record import Recorded
 from fendra.live.connect import Connected
 from fendra.live.ear import Ear
 from fendra.live.feeder import Feeder
@@ -25,13 +24,13 @@ class Listening:
     """
 
     def __init__(
-        self, design: Design, connected: Connected, record: Path | None,
+        self, recorded: Recorded, connected: Connected, record: Path | None,
         tell: Callable[[str], object],
     ) -> None:  # fmt: skip
+        design, layout = recorded.design, recorded.layout
         self.inbox = Inbox(design)
-        self.ear = Ear(design, self.inbox)
+        self.ear = Ear(recorded.reasons, self.inbox)
         self._polled = connected.polled
-        layout = place(design)
         self._feeders = [
             Feeder(name, source, self.inbox, design, layout, tell)
             for name, source in connected.sources.items()

@@ -222,7 +222,7 @@ def phase_start(now_s: float, rate_hz: float) -> tuple[float, float]:
 
 def identity(program: Program) -> str:
     """What tells the memory of a program from that of another design's."""
-    graph = program.recording.graph
+    graph = program.plan.graph
     told = repr((sorted(graph.start.items()), len(graph.nodes), program.design.name))
     return sha256(told.encode()).hexdigest()[:16]
 

@@ -7,13 +7,13 @@ from collections.abc import Callable
 from pathlib import Path
 from threading import Event, Thread
 
-from fendra.core.build import compile_design
-from fendra.core.design import Design
-from fendra.core.engine import Engine
+from fendra.core.checks.examine import Examined
+from fendra.core.composition.plan import Plan
+from fendra.core.document.design import Design
+from fendra.core.engines.engine import Engine
 from fendra.core.errors import FendraError
 from fendra.core.findings import errors_of
-from fendra.core.mix import Recording
-from fendra.core.program import Program
+from fendra.core.program import Program, compile_design
 from fendra.files.design_file import check_file
 
 LOOK_S = 0.25
@@ -23,17 +23,18 @@ LOOK_S = 0.25
 class Reloader(Thread):
     """Watches a design's file, and the files beside it that it names; gives each new program.
 
-    use: takes the new program. tell: takes what there is to say. reloads: how often it was taken
-    up; refusals: how often it was wrong.
+    examined: the design that is running now. use: takes the new program. tell: takes what there is
+    to say. reloads: how often it was taken up; refusals: how often it was wrong.
     """
 
     def __init__(
-        self, path: Path, design: Design, use: Callable[[Program], object],
-        tell: Callable[[str], object], *, engine: Callable[[Design, Recording], Engine],
+        self, path: Path, examined: Examined, use: Callable[[Program], object],
+        tell: Callable[[str], object], *, engine: Callable[[Plan], Engine],
         model: type[Design] = Design,
     ) -> None:  # fmt: skip
         super().__init__(name=f"watches {path}", daemon=True)
-        self._path, self._design, self._use, self._tell = path, design, use, tell
+        self._path, self._use, self._tell = path, use, tell
+        self._running = examined.subject
         self._engine, self._model = engine, model
         self._stop_now = Event()
         self._seen = self._signature()
@@ -62,17 +63,17 @@ class Reloader(Thread):
                 count = f"{len(errors)} errors; the first: " if len(errors) > 1 else ""
                 self._tell(f"The old design goes on. {count}{errors[0]}")
                 return
-            design = checked.design
-            program: Program = compile_design(
-                design, engine=lambda recording: self._engine(design, recording)
-            )
+            design, examined = checked.design, checked.examined
+            assert examined is not None
+            program: Program = compile_design(examined, engine=self._engine)
         except FendraError as exc:
             self.refusals += 1
             self._tell(f"The old design goes on. {exc}")
             return
-        if (design.sources, design.outputs) != (self._design.sources, self._design.outputs):
+        before = self._running.design
+        if (design.sources, design.outputs) != (before.sources, before.outputs):
             self._tell("Sources and outputs changed; they are taken up at the next start.")
-        self._design = design
+        self._running = examined.subject
         self.reloads += 1
         gc.freeze()  # see `session.undisturbed`
         self._use(program)
@@ -81,7 +82,8 @@ class Reloader(Thread):
     def _signature(self) -> tuple[tuple[float, int], ...]:
         """When the files were last changed, and how large they are; the design's own first."""
         folder = self._path.parent
-        named = [*self._design.effects, *self._design.media.pictures]
+        running = self._running
+        named = [*running.design.effects, *running.media.pictures]
         found = []
         for path in (self._path, *(folder / name for name in named)):
             try:

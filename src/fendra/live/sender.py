@@ -6,7 +6,7 @@ import time
 from collections.abc import Callable
 from threading import Event, Thread
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
 from fendra.live.mailbox import Mailbox

@@ -8,22 +8,19 @@ from collections.abc import Callable, Mapping, Set
 from functools import cache
 from hashlib import sha256
 from pathlib import Path
-from typing import Any
 
 import numpy as np
 
-from fendra.core import graph as graph_package
-from fendra.core.design import Design
+from fendra import core
+from fendra.core.arrays import Array
+from fendra.core.composition.plan import Plan
 from fendra.core.electric.limiter import FULL
-from fendra.core.engine import Engine
+from fendra.core.engines.c99 import Emitted, emit
+from fendra.core.engines.c99.text import without_comments
+from fendra.core.engines.engine import Engine
 from fendra.core.errors import EngineError
-from fendra.core.graph.c99 import Emitted, emit
-from fendra.core.graph.c99.text import without_comments
-from fendra.core.mix import Recording
 from fendra.native.compiler import find_compiler
 from fendra.native.store import find_or_make
-
-Array = np.ndarray[Any, np.dtype[Any]]
 
 SIGNAL = np.dtype([("value", np.float32), ("is_new", np.bool_)], align=True)
 """One signal as the emitted code takes it."""
@@ -107,9 +104,9 @@ def library_text(emitted: Emitted) -> str:
     return without_comments(text)
 
 
-def recording_identity(recording: Recording) -> str:
-    """What tells a recording from any other that runs differently."""
-    graph = recording.graph
+def plan_identity(plan: Plan) -> str:
+    """What tells a plan from any other that runs differently."""
+    graph = plan.graph
     digest = sha256()
     for node in graph.nodes:
         digest.update(
@@ -118,9 +115,9 @@ def recording_identity(recording: Recording) -> str:
             ).encode()
         )
     digest.update(repr((sorted(graph.roots.items()), sorted(graph.start.items()))).encode())
-    rest = (recording.slots, recording.spot_count, recording.fed, recording.limits)
+    rest = (plan.steps, plan.spot_count, plan.fed)
     digest.update(repr(rest).encode())
-    for key, values in (*sorted(recording.columns.items()), *sorted(recording.spots.items())):
+    for key, values in (*sorted(plan.columns.items()), *sorted(plan.spots.items())):
         digest.update(repr((key, values.dtype.str, values.shape)).encode())
         digest.update(np.ascontiguousarray(values).tobytes())
     return digest.hexdigest()
@@ -128,25 +125,29 @@ def recording_identity(recording: Recording) -> str:
 
 @cache
 def emitter_identity() -> str:
-    """What tells this version of the emitter from any other: all that it is written in."""
-    digest = sha256()
-    for path in (Path(__file__), *sorted(Path(graph_package.__path__[0]).rglob("*.py"))):
+    """What tells this version of the emitter from any other.
+
+    That is all of the core, since every room of it may shape the code, and NumPy, which writes the
+    numbers.
+    """
+    digest = sha256(np.__version__.encode())
+    for path in (Path(__file__), *sorted(Path(core.__path__[0]).rglob("*.py"))):
         digest.update(path.read_bytes())
     return digest.hexdigest()
 
 
 class NativeEngine(Engine):
-    """Runs a recording in the machine's own code.
+    """Runs a plan in the machine's own code.
 
     Raises EngineError where there is no compiler, or where it fails.
     """
 
     name = "native"
 
-    def __init__(self, design: Design, recording: Recording) -> None:
-        super().__init__(recording)
-        self._library = _load(design, recording)
-        fed = recording.fed
+    def __init__(self, plan: Plan) -> None:
+        super().__init__(plan)
+        self._library = _load(plan)
+        fed = plan.fed
         self._places = {name: column * _FLOATS for column, name in enumerate(fed)}
         self._signals = np.zeros(max(len(fed), 1), SIGNAL)
         self._floats = self._signals.view(np.uint8).data.cast("f")  # quicker than NumPy
@@ -154,9 +155,9 @@ class NativeEngine(Engine):
         self._now_ms = np.zeros(1, np.uint32)
         self._memory = ctypes.create_string_buffer(self._library.fendra_size())
         self._state = ctypes.addressof(self._memory)
-        self._light = np.zeros((3, recording.spot_count), np.float32)
+        self._light = np.zeros((3, plan.spot_count), np.float32)
         self._master = np.zeros(1, np.float32)
-        self._gains = np.zeros(max(len(recording.limits), 1), np.uint32)
+        self._gains = np.zeros(max(len(plan.limits), 1), np.uint32)
         self._cells = [*filter(None, self._library.fendra_cells().decode().split("\n"))]
         self._held = np.zeros(max(len(self._cells), 1), np.float64)
         self._film = self._library.fendra_film
@@ -192,7 +193,7 @@ class NativeEngine(Engine):
         self._library.fendra_recall(self._state, _address(self._held), last_ms)
 
     def gains(self) -> list[int]:
-        return [*map(int, self._gains[: len(self.recording.limits)])]
+        return [*map(int, self._gains[: len(self.plan.limits)])]
 
     def film(self, times_ms: Array, values: Array, is_new: Array, out: Array, gains: Array) -> None:
         signals = np.zeros((len(times_ms), len(self._signals)), SIGNAL)
@@ -234,13 +235,13 @@ def _open(made_from: str, make: Callable[[Path], None]) -> ctypes.CDLL:
             path.unlink(missing_ok=True)
 
 
-def _load(design: Design, recording: Recording) -> ctypes.CDLL:
-    """The library of a design, compiled if it is not there yet."""
+def _load(plan: Plan) -> ctypes.CDLL:
+    """The library of a plan, compiled if it is not there yet."""
     compiler = find_compiler()
-    made_from = f"{compiler.identity}\n{emitter_identity()}\n{recording_identity(recording)}"
+    made_from = f"{compiler.identity}\n{emitter_identity()}\n{plan_identity(plan)}"
 
     def make(target: Path) -> None:
-        compiler.make_library(library_text(emit(design, recording)), target)
+        compiler.make_library(library_text(emit(plan)), target)
 
     try:
         library = _open(made_from, make)

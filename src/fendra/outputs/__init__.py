@@ -11,13 +11,13 @@ from abc import ABC, abstractmethod
 from types import TracebackType
 from typing import Any, ClassVar, Self
 
-from fendra.core.design import Design
-from fendra.core.drivers import Driver, Drivers, Names, Options
+from fendra.core.document.design import Design
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place
+from fendra.core.layout.wire import LineBytes
 from fendra.core.names import did_you_mean
-from fendra.core.wire import Wire
+from fendra.drivers import Driver, Drivers, Names, Options
 
 
 class OutputOptions(Options):
@@ -73,7 +73,7 @@ class Output(Driver, ABC):
 
     def open(self, design: Design) -> None:
         """Make ready for the frames of a design."""
-        self.wire = Wire(place(design), design, self.lines_of(design))
+        self.wire = LineBytes(place(design), design, self.lines_of(design))
         try:
             self._open(design)
         except BaseException:
@@ -83,7 +83,7 @@ class Output(Driver, ABC):
 
     def use(self, design: Design) -> None:
         """Make ready for the frames of another design, without letting go of what can be kept."""
-        self.wire = Wire(place(design), design, self.lines_of(design))
+        self.wire = LineBytes(place(design), design, self.lines_of(design))
         self._use(design)
 
     def send(self, frame: Frame) -> None:

@@ -14,7 +14,7 @@ from typing import Annotated, Any, BinaryIO
 import numpy as np
 from pydantic import Field
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place

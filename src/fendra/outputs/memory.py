@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
 from fendra.core.film import Frame
 from fendra.outputs import Output
 

@@ -12,7 +12,7 @@ from uuid import NAMESPACE_URL, uuid5
 import numpy as np
 from pydantic import Field
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
 from fendra.core.electric.data import sacn_mbit
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame

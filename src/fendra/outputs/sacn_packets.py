@@ -9,7 +9,7 @@ from uuid import UUID
 
 import numpy as np
 
-Bytes = np.ndarray[Any, np.dtype[np.uint8]]
+from fendra.core.arrays import Bytes
 
 PORT = 5568
 SLOTS = 512

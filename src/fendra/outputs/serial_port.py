@@ -12,7 +12,7 @@ import serial
 from pydantic import Field
 from serial.tools import list_ports
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
 from fendra.core.electric.data import serial_rate_hz
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame

@@ -14,14 +14,13 @@ from typing import Annotated, Any, BinaryIO, Protocol
 import numpy as np
 from pydantic import Field
 
-from fendra.core.design import Design
-from fendra.core.electric.leds import LedType
+from fendra.core.arrays import Bytes
+from fendra.core.catalogue.leds import LedType
+from fendra.core.document.design import Design
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place
 from fendra.outputs import Output, OutputOptions
-
-Bytes = np.ndarray[Any, np.dtype[np.uint8]]
 
 BITS = 3
 """SPI bits for one of a one-wire type."""

@@ -17,7 +17,7 @@ from fendra.core.electric.supply_budget import peak_in_words
 from fendra.core.electric.words import in_amps
 from fendra.core.findings import Finding
 from fendra.core.layout.views import TOP, VIEWS, best_view
-from fendra.core.sides import ViewName
+from fendra.core.names import ViewName
 from fendra.draw import style
 from fendra.draw.electric import draw_current, draw_voltage
 from fendra.draw.map import draw_map
@@ -61,6 +61,7 @@ def make_page(subject: Subject, findings: Sequence[Finding], view: ViewName | No
         figures = _figures(subject, budget, view)
     return environment.get_template("page.html.j2").render(
         design=design,
+        file=subject.plan.origin.file,
         made_with=f"Fendra {version('fendra')}",
         facts=_facts(subject, budget),
         findings=[str(finding) for finding in findings],
@@ -77,7 +78,7 @@ def make_page(subject: Subject, findings: Sequence[Finding], view: ViewName | No
         limited=[str(each) for each in (subject.film.limited() if subject.film else ())],
         tape=subject.film.tape.name if subject.film else "",
         extra=_extra(budget),
-        steps=bench_steps(budget, design.file or "DESIGN"),
+        steps=bench_steps(budget, subject.plan.origin.file or "DESIGN"),
     )
 
 

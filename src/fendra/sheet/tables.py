@@ -7,11 +7,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from fendra.core.catalogue.leds import LedType
 from fendra.core.electric.budget import Budget
-from fendra.core.electric.leds import LedType
+from fendra.core.electric.leads import bears_a, fuse_for, wire_for
 from fendra.core.electric.line_budget import LineBudget
 from fendra.core.electric.supply_budget import SupplyBudget
-from fendra.core.electric.wires import bears_a, fuse_for, wire_for
 from fendra.core.electric.words import in_amps
 from fendra.core.layout.listing import list_parts
 from fendra.core.layout.table import Layout, PartRow
@@ -25,7 +25,7 @@ ground at each place that is fed, against the surge at power-up."""
 
 
 @dataclass(frozen=True)
-class Table:
+class SheetTable:
     """heads: of the columns. rows: as many texts each. right: the heads of those set right."""
 
     heads: tuple[str, ...]
@@ -39,7 +39,7 @@ def fuse(peak_a: float) -> str:
     return "split it" if rating is None else f"{rating:g} A"
 
 
-def supply_table(budget: Budget) -> Table:
+def supply_table(budget: Budget) -> SheetTable:
     """What each supply has to give."""
     rows = []
     for each in budget.supplies:
@@ -61,7 +61,7 @@ def supply_table(budget: Budget) -> Table:
         )
     heads = ("supply", "what it is", "limiter", "dark", "full white", "peak on the tape",
              "99 %, mean", "left at the peak", "watts", "main fuse", "battery lasts")  # fmt: skip
-    return _without_empty(Table(heads, tuple(rows), heads[2:]))
+    return _without_empty(SheetTable(heads, tuple(rows), heads[2:]))
 
 
 def _headroom(each: SupplyBudget) -> str:
@@ -70,7 +70,7 @@ def _headroom(each: SupplyBudget) -> str:
     return f"{each.headroom:.0%} of {in_amps(each.feeding.amps)}"
 
 
-def feed_table(budget: Budget) -> Table:
+def feed_table(budget: Budget) -> SheetTable:
     """Every lead from a supply to a line."""
     rows = []
     for line in budget.lines:
@@ -93,7 +93,7 @@ def feed_table(budget: Budget) -> Table:
             )
     heads = ("from", "to line", "at address", "lead, plus and ground", "carries", "wire at least",
              "fuse", "volts there")  # fmt: skip
-    return Table(heads, tuple(rows), heads[4:])
+    return SheetTable(heads, tuple(rows), heads[4:])
 
 
 def _part_at(layout: Layout, line: int, address: int) -> PartRow | None:
@@ -103,7 +103,7 @@ def _part_at(layout: Layout, line: int, address: int) -> PartRow | None:
     return None
 
 
-def line_tables(budget: Budget) -> list[tuple[LineBudget, str, Table]]:
+def line_tables(budget: Budget) -> list[tuple[LineBudget, str, SheetTable]]:
     """Each line, a few words on it, and its parts in wire order with their solder ends."""
     listed = list_parts(budget.loads.layout)
     found = []
@@ -142,7 +142,7 @@ def line_tables(budget: Budget) -> list[tuple[LineBudget, str, Table]]:
             words += f"; on the tape {peak}, {mean} in the mean"
         if line.watts_a_metre is not None:
             words += f"; {line.watts_a_metre:.3g} W a metre"
-        found.append((line, words, Table(heads, tuple(rows), ("LEDs",))))
+        found.append((line, words, SheetTable(heads, tuple(rows), ("LEDs",))))
     return found
 
 
@@ -165,7 +165,7 @@ def _place(place: tuple[float, ...] | None) -> str:
     return "" if place is None else ", ".join(f"{value:.0f}" for value in place)
 
 
-def data_table(budget: Budget) -> Table:
+def data_table(budget: Budget) -> SheetTable:
     """Each controller: memory, logic, and what its link must carry."""
     rows = []
     for each in budget.controllers:
@@ -190,10 +190,10 @@ def data_table(budget: Budget) -> Table:
     heads = ("controller", "type", "pixel bytes in RAM", "logic", "slowest line",
              "bytes a frame, serial", f"baud for {rate:g} frames/s", "sACN universes",
              "its link")  # fmt: skip
-    return _without_empty(Table(heads, tuple(rows)))
+    return _without_empty(SheetTable(heads, tuple(rows)))
 
 
-def led_table(budget: Budget) -> Table:
+def led_table(budget: Budget) -> SheetTable:
     """What one chip draws, by data sheet and as measured."""
     rows = []
     types = {line.line.led: line.led for line in budget.lines}
@@ -213,7 +213,7 @@ def led_table(budget: Budget) -> Table:
         )
     heads = ("LED type", "fed with", "a channel at full, data sheet", "as measured", "dark",
              "a chip at full white", "strip copper, there and back")  # fmt: skip
-    return _without_empty(Table(heads, tuple(rows)))
+    return _without_empty(SheetTable(heads, tuple(rows)))
 
 
 def _milliamps(channel_ua: object, led: LedType) -> str:
@@ -223,7 +223,7 @@ def _milliamps(channel_ua: object, led: LedType) -> str:
     return ", ".join(f"{letter} {value:.3g}" for letter, value in values.items()) + " mA"
 
 
-def materials(budget: Budget) -> Table:
+def materials(budget: Budget) -> SheetTable:
     """The bill of materials: what, how much, and for what."""
     rows: list[tuple[str, str, str]] = []
     design = budget.loads.design
@@ -272,13 +272,13 @@ def materials(budget: Budget) -> Table:
         (f"resistor, {DATA_OHM} ohm", str(len(budget.lines)), "at each line's DI, by custom")
     )
     rows.append((f"capacitor, {BUFFER_UF} µF", str(leads), "where each lead ends, by custom"))
-    return Table(("what", "how much", "for"), tuple(rows))
+    return SheetTable(("what", "how much", "for"), tuple(rows))
 
 
-def _without_empty(table: Table) -> Table:
+def _without_empty(table: SheetTable) -> SheetTable:
     """Without columns in which nothing stands."""
     kept = [i for i in range(len(table.heads)) if any(row[i] for row in table.rows)]
-    return Table(
+    return SheetTable(
         tuple(table.heads[i] for i in kept),
         tuple(tuple(row[i] for i in kept) for row in table.rows),
         table.right,

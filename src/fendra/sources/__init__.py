@@ -13,10 +13,10 @@ from collections.abc import Iterable
 from types import ModuleType
 from typing import Any, ClassVar, TypeAlias
 
-from fendra.core.design import Design
-from fendra.core.drivers import Driver, Drivers, Options
+from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
+from fendra.drivers import Driver, Drivers, Options
 
 News: TypeAlias = Iterable[tuple[str, Any]]
 """What is new: the source's own name of it, and its raw value."""

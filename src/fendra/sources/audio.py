@@ -14,12 +14,12 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from fendra.core.design import Design
-from fendra.core.drivers import Options
+from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
+from fendra.core.senses.sound import Heard, Listener
 from fendra.core.signals.values import Event
-from fendra.core.sound import Heard, Listener
+from fendra.drivers import Options
 from fendra.sources import EndOfSource, News, Source, package
 
 
@@ -69,7 +69,7 @@ class AudioSource(Source):
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - the place is nothing to it
         sizes = [s.size for s in design.signals.values() if s.kind == "vector" and s.size]
         self._bands = self.options.bands or (sizes[0] if sizes else 8)
-        path = Path(design.folder) / self.options.address
+        path = self.folder / self.options.address
         if self.options.address and path.suffix.lower() in (".wav", ".flac", ".ogg", ".aiff"):
             self._open_file(path)
         else:

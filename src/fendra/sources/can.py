@@ -7,10 +7,10 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fendra.core.design import Design
-from fendra.core.drivers import Options
+from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
+from fendra.drivers import Options
 from fendra.sources import News, Source, package
 
 AT_ONCE = 256
@@ -96,7 +96,7 @@ class CanSource(Source):
         self._messages: dict[int, Any] = {}
         self._twice: set[str] = set()
         if self.options.dbc:
-            self._read_dbc(Path(design.folder) / self.options.dbc)
+            self._read_dbc(self.folder / self.options.dbc)
         self._bus = open_bus(self.options, str(self))
 
     def _read_dbc(self, path: Path) -> None:

@@ -14,10 +14,10 @@ from typing import Annotated, Any
 
 from pydantic import Field, field_validator
 
-from fendra.core.design import Design
-from fendra.core.drivers import Options
+from fendra.core.document.design import Design
 from fendra.core.layout import Layout
-from fendra.core.sun import sun_height_deg, sun_times_h
+from fendra.core.senses.sun import sun_height_deg, sun_times_h
+from fendra.drivers import Options
 from fendra.sources import News, Source
 
 

@@ -11,10 +11,10 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fendra.core.design import Design
-from fendra.core.drivers import Options
+from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
+from fendra.drivers import Options
 from fendra.sources import News, Source, package
 from fendra.sources.udp import Datagrams
 

@@ -7,8 +7,8 @@ from threading import Lock
 
 import numpy as np
 
-from fendra.core.courses import Course, typed
-from fendra.core.design import Design
+from fendra.core.document.design import Design
+from fendra.core.signals.courses import Course, typed
 from fendra.sources import Polled
 
 

@@ -18,11 +18,11 @@ from typing import Annotated, Any
 import numpy as np
 from pydantic import Field
 
-from fendra.core.design import Design
-from fendra.core.drivers import Options
+from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
 from fendra.core.signals.values import Event
+from fendra.drivers import Options
 from fendra.sources import News, Source, package
 
 EVENT = struct.Struct("llHHi")

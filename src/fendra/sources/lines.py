@@ -6,9 +6,9 @@ from typing import Annotated
 
 from pydantic import Field
 
-from fendra.core.design import Design
-from fendra.core.drivers import Names, Options
+from fendra.core.document.design import Design
 from fendra.core.layout import Layout
+from fendra.drivers import Names, Options
 from fendra.sources import News, Source
 from fendra.sources.ports import SerialPort
 from fendra.sources.texts import parse_text

@@ -16,10 +16,10 @@ from typing import Annotated, Any
 
 from pydantic import Field
 
-from fendra.core.design import Design
-from fendra.core.drivers import Options
+from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
+from fendra.drivers import Options
 from fendra.sources import News, Source, package, split_address
 
 CONNECT_S = 5.0

@@ -9,10 +9,10 @@ from typing import Annotated, Any
 
 from pydantic import Field
 
-from fendra.core.design import Design
-from fendra.core.drivers import Names
+from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
+from fendra.drivers import Names
 from fendra.sources import News, Source, package
 from fendra.sources.can import BusOptions, open_bus
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from fendra.core.design import Design
-from fendra.core.drivers import Options
+from fendra.core.document.design import Design
 from fendra.core.layout import Layout
+from fendra.drivers import Options
 from fendra.sources import News, package
 from fendra.sources.udp import DatagramSource
 

@@ -11,13 +11,13 @@ import numpy as np
 from PIL import Image
 from pydantic import Field
 
-from fendra.core.design import Design
-from fendra.core.drivers import Options
+from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.findings import Report
 from fendra.core.layout import Layout, choose_all
 from fendra.core.layout.views import VIEWS, best_view
-from fendra.core.screen import ScreenLight
+from fendra.core.senses.screen import ScreenLight
+from fendra.drivers import Options
 from fendra.sources import EndOfSource, News, Source, package
 
 CURVES: dict[str, list[tuple[float, float]]] = {
@@ -85,7 +85,7 @@ class ScreenSource(Source):
         if options.address.isdigit():
             self._open_screen(int(options.address))
         else:
-            self._open_pictures(Path(design.folder) / options.address)
+            self._open_pictures(self.folder / options.address)
 
     def _open_pictures(self, path: Path) -> None:
         every = sorted(path.iterdir()) if path.is_dir() else [path]

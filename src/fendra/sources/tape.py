@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fendra.core.tape import Tape, TapeReader
+from fendra.core.signals.tape import Tape, TapeReader
 from fendra.sources import Polled
 
 

@@ -11,10 +11,10 @@ import socket
 from abc import abstractmethod
 from typing import Any, ClassVar
 
-from fendra.core.design import Design
-from fendra.core.drivers import Options
+from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
+from fendra.drivers import Options
 from fendra.sources import News, Source, split_address
 from fendra.sources.texts import parse_text
 

@@ -7,8 +7,8 @@ import math
 import numpy as np
 import pytest
 
+from fendra.core.document.signal import Signal
 from fendra.core.errors import SignalError
-from fendra.core.signals.model import Signal
 from fendra.core.signals.values import Event, to_numbers
 
 WORDS = {"kind": "choice", "choices": {"calm": 3, "wild": 7}}

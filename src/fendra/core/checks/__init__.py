@@ -8,14 +8,17 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from functools import cached_property
-from typing import TypeAlias, TypeVar
+from typing import TypeAlias, TypeVar, overload
 
-from fendra.core.design import Design
-from fendra.core.electric.budget import Budget, budget_of
+from fendra.core.composition.media import Media
+from fendra.core.composition.plan import Plan
+from fendra.core.composition.record import Recorded
+from fendra.core.document.design import Design
+from fendra.core.electric.budget import Budget
 from fendra.core.film import Film
 from fendra.core.findings import Report
+from fendra.core.insight.budget import budget_of
 from fendra.core.layout import Choice, Layout
-from fendra.core.mix import Recording
 from fendra.core.registry import Registry
 
 
@@ -23,28 +26,55 @@ from fendra.core.registry import Registry
 class Subject:
     """What a check looks at: a design and all that was made of it.
 
-    film: of a tape, where there is one.
+    media: what the files that it names hold. film: of a tape, where there is one.
     """
 
     design: Design
     layout: Layout
     choices: Mapping[str, Choice]
-    recording: Recording
+    recorded: Recorded
+    media: Media
     film: Film | None = None
+
+    @property
+    def plan(self) -> Plan:
+        """The steps that are run and written."""
+        return self.recorded.plan
 
     @cached_property
     def budget(self) -> Budget:
         """All electrical sums of the design, and of what it shows in the film."""
-        return budget_of(self.design, self.layout, self.recording, self.film)
+        return budget_of(self.plan, self.film)
 
 
-Check: TypeAlias = Callable[[Subject, Report], None]
-C = TypeVar("C", bound=Check)
+Run: TypeAlias = Callable[[Subject, Report], None]
+R = TypeVar("R", bound=Run)
+
+
+@dataclass(frozen=True)
+class Check:
+    """A registered check. stops: whether it may find errors, without which nothing is compiled."""
+
+    run: Run
+    stops: bool
+
 
 CHECKS: Registry[Check] = Registry("fendra.core.checks", "fendra.checks")
 
 
-def check(run: C) -> C:
-    """Register a check under its function's name."""
-    CHECKS.add(run.__name__, run)
-    return run
+@overload
+def check(run: R) -> R: ...
+@overload
+def check(*, stops: bool) -> Callable[[R], R]: ...
+def check(run: R | None = None, *, stops: bool = True) -> R | Callable[[R], R]:
+    """Register a check under its function's name.
+
+    stops: false for one that finds no errors: it is run when somebody asks what there is to say,
+    and not before a design is compiled.
+    """
+
+    def register(run: R) -> R:
+        CHECKS.add(run.__name__, Check(run, stops))
+        return run
+
+    return register if run is None else register(run)

@@ -14,12 +14,13 @@ from typing import Any
 
 import numpy as np
 
+from fendra.core.arrays import Truths
 from fendra.core.checks import Subject, check
-from fendra.core.design import Design
+from fendra.core.document.design import Design
+from fendra.core.document.signal import Signal
 from fendra.core.errors import ExpressionError, GraphError
-from fendra.core.findings import Path, Report
+from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.bounds import Bounds
-from fendra.core.graph.expr import Scope, compile_expression
 from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.functions import clamp
 from fendra.core.graph.narrow import Narrower
@@ -27,14 +28,12 @@ from fendra.core.graph.node import Graph, Node
 from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.passes import is_const, simplify
 from fendra.core.graph.trace import Tracer, Value
-from fendra.core.signals.model import Signal
-from fendra.core.timeline import timeline_of
-from fendra.core.visible import layers_seen
+from fendra.core.insight.timeline import timeline_of
+from fendra.core.insight.visible import layers_seen
+from fendra.core.language.expression import Scope, compile_expression
 
 MOST_CASES = 20_000
 """Cases that are tried; a condition that tells more apart is not judged."""
-
-Truths = np.ndarray[Any, np.dtype[np.bool_]]
 
 
 @dataclass
@@ -220,15 +219,15 @@ def _is_out_of_bounds(design: Design, when: str) -> bool:
 def impossible_conditions(subject: Subject, report: Report) -> None:
     """Conditions of layers and scenes that can never hold."""
     design = subject.design
-    places: list[tuple[Path, bool | str]] = [
+    places: list[tuple[KeyPath, bool | str]] = [
         (("layer", i, "when"), layer.when) for i, layer in enumerate(design.layer)
     ]
     places += [(("scene", i, "when"), scene.when) for i, scene in enumerate(design.scene)]
-    nodes = subject.recording.graph.nodes
+    nodes = subject.plan.graph.nodes
     never = {
-        slot.layer
-        for slot in subject.recording.slots
-        if nodes[slot.on].op == "const" and nodes[slot.on].payload == (False,)
+        paint.layer
+        for paint in subject.plan.paints
+        if nodes[paint.on].op == "const" and nodes[paint.on].payload == (False,)
     }
     for path, when in places:
         if path[0] == "layer" and path[1] in never:
@@ -302,10 +301,10 @@ def never_on_the_tape(subject: Subject, report: Report) -> None:
     """Layers that never show, and scenes that are never chosen, over a given tape."""
     if subject.film is None:
         return
-    design, timeline = subject.design, timeline_of(subject.recording, subject.film)
+    design, timeline = subject.design, timeline_of(subject.plan, subject.film)
     never = {course.name for course in timeline.layers if not (course.there > 0).any()}
-    seen = layers_seen(subject.recording, subject.film, timeline)
-    recorded = {slot.layer for slot in subject.recording.slots}
+    seen = layers_seen(subject.plan, subject.film, timeline)
+    recorded = {paint.layer for paint in subject.plan.paints}
     for i, layer in enumerate(design.layer):
         if layer.name in never:
             message = "on this tape this layer is never on."

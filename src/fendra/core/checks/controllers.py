@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from fendra.core.catalogue.controllers import ControllerType, unfold_pins
 from fendra.core.checks import Subject, check
-from fendra.core.design import Controller
+from fendra.core.document.line import Controller
+from fendra.core.document.signal import Pin, Signal
 from fendra.core.electric.controller_budget import ControllerBudget
-from fendra.core.electric.controllers import ControllerType, unfold_pins
-from fendra.core.findings import Path, Report
+from fendra.core.findings import KeyPath, Report
 from fendra.core.names import counted, did_you_mean
-from fendra.core.signals.model import Pin, Signal
 
 
 def _controllers(subject: Subject) -> Iterator[tuple[str, Controller, list[int]]]:
@@ -47,7 +47,7 @@ def led_limits(subject: Subject, report: Report) -> None:
         if line.most_leds is not None:
             _hold(sizes[i], line.most_leds, "this line", ("line", i), ("most_leds",), report)
     for name, controller, lines in _controllers(subject):
-        path: Path = ("controllers", name)
+        path: KeyPath = ("controllers", name)
         if controller.most_leds_a_line is not None:
             for i in lines:
                 whose = f"a line of '{name}'"
@@ -59,7 +59,7 @@ def led_limits(subject: Subject, report: Report) -> None:
         _hold_in_ram(budget, report)
 
 
-def _hold(count: int, most: int, whose: str, path: Path, key: Path, report: Report) -> None:
+def _hold(count: int, most: int, whose: str, path: KeyPath, key: KeyPath, report: Report) -> None:
     if count > most:
         message = (
             f"{count} addresses are {counted(count - most, 'LED')} more than the {most} that "
@@ -105,7 +105,7 @@ def pins(subject: Subject, report: Report) -> None:
         _hold_shared(controller, name, users, known, report)
 
 
-_User = tuple[str, str, Path]
+_User = tuple[str, str, KeyPath]
 """Who it is in words, the pin it uses, and where that is written."""
 
 
@@ -134,7 +134,7 @@ def inputs(subject: Subject, report: Report) -> None:
             _hold_input(subject.design.signals[signal], signal, pin, kind, report)
     known = subject.design.controllers
     for signal, each in subject.design.signals.items():
-        path: Path = ("signals", signal, "pin")
+        path: KeyPath = ("signals", signal, "pin")
         if each.input is not None and not known:
             message = f"signal '{signal}' has a pin, and the design has no controller."
             remedy = "Add [controllers.main] with its type."
@@ -148,7 +148,7 @@ def inputs(subject: Subject, report: Report) -> None:
 def _hold_input(
     signal: Signal, name: str, pin: Pin, kind: ControllerType | None, report: Report
 ) -> None:
-    path: Path = ("signals", name, "pin")
+    path: KeyPath = ("signals", name, "pin")
     if signal.of is not None:
         message = f"'{name}' follows from other signals, so its pin {pin.name} is never read."
         report.error(path, "pin-cannot", message, "Remove pin, or of.")
@@ -182,13 +182,13 @@ def _hold_shared(
     """Two users of what only one can have: that one disables the other."""
     for thing, members in controller.shared.items():
         needed = unfold_pins(members)
-        path: Path = ("controllers", name, "shared", thing)
+        path: KeyPath = ("controllers", name, "shared", thing)
         for member in needed:
             if member not in (*known, *controller.uses, *(pin for _, pin, _ in users)) and known:
                 message = f"'{member}' is neither a pin nor a use of '{name}'."
                 remedy = did_you_mean(member, [*known, *controller.uses], "pins and uses")
                 report.warning(path, "unknown-name", message, remedy)
-        claims: dict[str, tuple[str, Path]] = {}
+        claims: dict[str, tuple[str, KeyPath]] = {}
         for user, pin, place in users:
             if pin in needed or user.strip("'") in needed:
                 claims.setdefault(user, (pin, place))

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 
+from fendra.core.catalogue.supplies import SHARE
+from fendra.core.catalogue.wires import FUSES_A, WIRES_A, Jump
 from fendra.core.checks import Subject, check
+from fendra.core.electric.leads import bears_a
 from fendra.core.electric.line_budget import LineBudget
-from fendra.core.electric.supplies import SHARE
 from fendra.core.electric.supply_budget import SupplyBudget
-from fendra.core.electric.wires import FUSES_A, WIRES_A, Jump, bears_a
-from fendra.core.findings import Path, Report
+from fendra.core.findings import KeyPath, Report
 from fendra.core.names import listed
 
 SPOKEN_OF_A = 0.5
@@ -26,7 +27,7 @@ def supply_currents(subject: Subject, report: Report) -> None:
     """Supplies that cannot give what the LEDs draw, or of which nothing is known."""
     for budget in subject.budget.supplies:
         feeding = budget.feeding
-        path: Path = ("supplies", feeding.name) if feeding.supply else ("line", feeding.lines[0])
+        path: KeyPath = ("supplies", feeding.name) if feeding.supply else ("line", feeding.lines[0])
         if feeding.amps is None and feeding.budget_a is None:
             _unrated(budget, path, report)
             continue
@@ -44,7 +45,7 @@ def supply_currents(subject: Subject, report: Report) -> None:
             _unlimited(budget, path, report)
 
 
-def _unrated(budget: SupplyBudget, path: Path, report: Report) -> None:
+def _unrated(budget: SupplyBudget, path: KeyPath, report: Report) -> None:
     if budget.full_a <= SPOKEN_OF_A:
         return
     name = budget.feeding.name
@@ -57,7 +58,7 @@ def _unrated(budget: SupplyBudget, path: Path, report: Report) -> None:
     report.note(path, "no-rating", message, remedy)
 
 
-def _unlimited(budget: SupplyBudget, path: Path, report: Report) -> None:
+def _unlimited(budget: SupplyBudget, path: KeyPath, report: Report) -> None:
     """A supply without a limiter: what it may have to give, and what a film shows."""
     amps, draw = budget.feeding.amps, budget.draw
     assert amps is not None
@@ -97,7 +98,7 @@ def wires(subject: Subject, report: Report) -> None:
     for line in subject.budget.lines:
         _leads(subject, line, report)
         what = "its wires from part to part"
-        path: Path = ("line", line.number)
+        path: KeyPath = ("line", line.number)
         _hold(what, line.line.jump, _jump_a(line), path, "jump", report)
     for budget in subject.budget.supplies:
         if budget.fuse_a is None and budget.feeding.supply is not None:
@@ -110,7 +111,7 @@ def _leads(subject: Subject, line: LineBudget, report: Report) -> None:
     written = subject.design.line[line.number].feed
     for j, ((at, wire), amps) in enumerate(zip(line.leads, line.lead_a, strict=True)):
         what = f"the lead to LED {at} of '{line.line.name}'"
-        path: Path = ("line", line.number)
+        path: KeyPath = ("line", line.number)
         if j < len(written) and written[j].wire is not None:
             path = (*path, "feed", j)
         elif line.feeding.supply is not None:
@@ -118,7 +119,7 @@ def _leads(subject: Subject, line: LineBudget, report: Report) -> None:
         _hold(what, wire, amps, path, "wire", report)
 
 
-def _hold(what: str, wire: Jump, amps: float, path: Path, key: str, report: Report) -> None:
+def _hold(what: str, wire: Jump, amps: float, path: KeyPath, key: str, report: Report) -> None:
     """Tell a wire that is too thin for a current, or one of which nothing is said but should be."""
     held_a = bears_a(wire.area_mm2)
     if amps <= held_a * (1 + 1e-9):

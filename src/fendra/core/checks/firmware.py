@@ -3,24 +3,21 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 
+from fendra.core.catalogue.controllers import ControllerType
 from fendra.core.checks import Subject, check
-from fendra.core.cost import Cost, cost_of
-from fendra.core.design import Design
-from fendra.core.electric.controllers import ControllerType
-from fendra.core.findings import Path, Report
-from fendra.core.for_controller import lines_alone
-from fendra.core.graph.c99 import emit
+from fendra.core.composition.plan import Plan
+from fendra.core.document.design import Design
+from fendra.core.engines.c99 import emit
+from fendra.core.engines.c99.cost import Cost, cost_of
+from fendra.core.engines.c99.count import Count
+from fendra.core.engines.c99.lines_alone import lines_alone
+from fendra.core.film import Film
+from fendra.core.findings import KeyPath, Report
+from fendra.core.insight.replay import replay
 from fendra.core.names import listed
-from fendra.core.replay import replay
-
-if TYPE_CHECKING:
-    from fendra.core.film import Film
-    from fendra.core.graph.c99.count import Count
-    from fendra.core.mix import Recording
 
 SURELY = 1.25
 """How much more flash than there is an estimate must be to be an error and not a warning."""
@@ -37,8 +34,8 @@ def firmware(subject: Subject, report: Report) -> None:
         lines = design.lines_of(name)
         if kind is None or not lines or not design.inputs_of(name):
             continue
-        recording = lines_alone(subject.recording, lines)
-        told = tell(design, recording, emit(design, recording).count, kind, subject.film)
+        plan = lines_alone(subject.plan, lines)
+        told = tell(plan, emit(plan).count, kind, subject.film)
         if told is not None:
             told.report(("controllers", name), report)
 
@@ -84,7 +81,7 @@ class Told:
         """Cycles of the frame that counts: on the tape, else with everything on."""
         return self.on_tape[1] if self.on_tape else self.cost.work
 
-    def report(self, path: Path, report: Report) -> None:
+    def report(self, path: KeyPath, report: Report) -> None:
         """What does not fit, or is too slow, as findings; else what it needs, as a note."""
         cost, kind, design = self.cost, self.kind, self.design
         most = f" Most is for {listed(self.layers)}." if self.layers else ""
@@ -122,8 +119,7 @@ class Told:
 
 
 def tell(
-    design: Design,
-    recording: Recording,
+    plan: Plan,
     count: Count,
     kind: ControllerType,
     film: Film | None = None,
@@ -134,26 +130,26 @@ def tell(
     cost = cost_of(count, kind, is_receiver=is_receiver)
     if cost is None:
         return None
-    on_tape = None if film is None else _on_tape(recording, film, cost)
+    on_tape = None if film is None else _on_tape(plan, film, cost)
     names = [
-        f"'{design.layer[layer].name}' ({100 * cycles / cost.work:.0f} %)"
+        f"'{plan.design.layer[layer].name}' ({100 * cycles / cost.work:.0f} %)"
         for layer, cycles in sorted(cost.layers, key=lambda each: -each[1])[:3]
         if cycles > TELLING * cost.work
     ]
-    return Told(design, kind, cost, on_tape, tuple(names))
+    return Told(plan.design, kind, cost, on_tape, tuple(names))
 
 
-def _on_tape(recording: Recording, film: Film, cost: Cost) -> tuple[float, float, float]:
+def _on_tape(plan: Plan, film: Film, cost: Cost) -> tuple[float, float, float]:
     """Cycles of a frame in the mean and at the most, and when that was."""
-    slots, count = recording.slots, len(recording.slots)
-    places = [*(slot.on for slot in slots), *recording.shares]
+    paints, count = plan.paints, len(plan.paints)
+    places = [*(paint.on for paint in paints), *plan.shares]
     work = np.array(
         [
             cost.work_of(
-                (slot.layer for slot, is_on in zip(slots, values[:count], strict=True) if is_on),
+                (paint.layer for paint, is_on in zip(paints, values[:count], strict=True) if is_on),
                 sum(share > 0 for share in values[count:]),
             )
-            for _, values in replay(recording, film, places)
+            for _, values in replay(plan, film, places)
         ]
     )
     place = int(work.argmax())

@@ -26,11 +26,11 @@ def dark_layers(subject: Subject, report: Report) -> None:
             message = f"`hides_below` does nothing with blend '{layer.blend}'."
             remedy = "Use blend = 'over', or leave it out."
             report.warning(("layer", i, "hides_below"), "no-effect", message, remedy)
-    nodes = subject.recording.graph.nodes
-    for slot in subject.recording.slots:
-        if nodes[slot.on].op == "const" and nodes[slot.on].payload == (False,):
+    nodes = subject.plan.graph.nodes
+    for paint in subject.plan.paints:
+        if nodes[paint.on].op == "const" and nodes[paint.on].payload == (False,):
             message = "the condition can never hold, so this layer never shows."
-            path = ("layer", slot.layer, "when")
+            path = ("layer", paint.layer, "when")
             report.warning(path, "never-shows", message, "Change or remove `when`.")
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fendra.core.checks import Subject, check
-from fendra.core.electric.leds import line_time_s
+from fendra.core.electric.data import line_time_s
 from fendra.core.findings import Report
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fendra.core.checks import Subject, check
 from fendra.core.electric.controller_budget import ControllerBudget
 from fendra.core.electric.data import baud_for
-from fendra.core.findings import Path, Report
+from fendra.core.findings import KeyPath, Report
 
 NEAR = 0.8
 """Share of what a link carries from which on it is told."""
@@ -18,7 +18,7 @@ def slow_links(subject: Subject, report: Report) -> None:
         link = budget.controller.link if budget.controller else None
         if link is None:
             continue
-        path: Path = ("controllers", budget.name, "link")
+        path: KeyPath = ("controllers", budget.name, "link")
         if link.baud is None and link.network is None:
             message = "it says neither baud nor network."
             report.warning(path, "no-effect", message, "Add one of them, or remove it.")
@@ -29,7 +29,7 @@ def slow_links(subject: Subject, report: Report) -> None:
             _rate(budget, budget.link_hz, path, report)
 
 
-def _rate(budget: ControllerBudget, link_hz: float, path: Path, report: Report) -> None:
+def _rate(budget: ControllerBudget, link_hz: float, path: KeyPath, report: Report) -> None:
     assert budget.controller is not None
     assert budget.controller.link is not None
     link, rate_hz = budget.controller.link, budget.rate_hz

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from fendra.core.checks import Subject, check
-from fendra.core.findings import Path, Report
-from fendra.core.graph.vocabulary import FUNCTIONS
+from fendra.core.findings import KeyPath, Report
+from fendra.core.language.vocabulary import FUNCTIONS
 from fendra.core.layout.choice import ALL
 from fendra.core.layout.columns import ORDER_COLUMNS, SPOT_COLUMNS
 
@@ -33,7 +33,7 @@ def duplicate_names(subject: Subject, report: Report) -> None:
     _each_once("scene", scenes, report)
 
 
-def _each_once(what: str, names: Iterable[tuple[Path, str]], report: Report) -> None:
+def _each_once(what: str, names: Iterable[tuple[KeyPath, str]], report: Report) -> None:
     seen: set[str] = set()
     for path, name in names:
         if name in seen:

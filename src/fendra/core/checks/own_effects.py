@@ -10,7 +10,7 @@ from fendra.core.findings import Report
 @check
 def effects_from_elsewhere(subject: Subject, report: Report) -> None:
     """Files of effects, and packages with effects, that cannot be used."""
-    failures = subject.design.media.failures
+    failures = subject.media.failures
     for i, name in enumerate(subject.design.effects):
         if name in failures:
             report.error(

@@ -7,11 +7,11 @@ import numpy as np
 from fendra.core.checks import Subject, check
 from fendra.core.findings import Report
 from fendra.core.layout.chain import unfold
-from fendra.core.layout.shapes.assembly import Assembled
-from fendra.core.layout.shapes.hidden import Hidden
-from fendra.core.layout.spacing import Spaced
 from fendra.core.layout.table import PartRow
 from fendra.core.names import counted
+from fendra.core.shapes.assembly import Assembled
+from fendra.core.shapes.hidden import Hidden
+from fendra.core.shapes.spaced import Spaced
 
 _NEAR_MM = 0.01
 

@@ -3,18 +3,18 @@
 from __future__ import annotations
 
 from fendra.core.checks import Subject, check
-from fendra.core.findings import Path, Report
+from fendra.core.document.signal import COMMON, KEYS, Signal
+from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.node import NEWS, VALUE
-from fendra.core.light import is_colour
+from fendra.core.light.colours import is_colour
 from fendra.core.names import did_you_mean
-from fendra.core.signals.model import COMMON, KEYS, Signal
 
 
 @check
 def signal_settings(subject: Subject, report: Report) -> None:
     """Ranges upside down, and keys that do nothing for this kind of signal."""
     for name, signal in subject.design.signals.items():
-        path: Path = ("signals", name)
+        path: KeyPath = ("signals", name)
         if signal.range is not None and signal.range[0] >= signal.range[1]:
             low, high = signal.range
             message = f"the range goes from {low:g} to {high:g}."
@@ -30,7 +30,7 @@ def signal_settings(subject: Subject, report: Report) -> None:
                 )
 
 
-def _words(signal: Signal, path: Path, report: Report) -> None:
+def _words(signal: Signal, path: KeyPath, report: Report) -> None:
     """The words of choices and texts, and what a fallback may be."""
     numbers, fallback = signal.numbers, signal.fallback
     if signal.kind in ("choice", "text"):
@@ -55,7 +55,7 @@ def _words(signal: Signal, path: Path, report: Report) -> None:
         report.error((*path, "fallback"), "unknown-name", message, remedy)
 
 
-def _useless(signal: Signal, path: Path, report: Report) -> None:
+def _useless(signal: Signal, path: KeyPath, report: Report) -> None:
     """Keys that do nothing for this kind of signal."""
     for key in sorted(signal.model_fields_set - COMMON - KEYS[signal.kind]):
         kinds = " or ".join(f"'{kind}'" for kind, keys in KEYS.items() if key in keys)
@@ -79,7 +79,7 @@ def _useless(signal: Signal, path: Path, report: Report) -> None:
 def live_signals(subject: Subject, report: Report) -> None:
     """Kinds of signals that need something: a size, a part, a source's name."""
     for name, signal in subject.design.signals.items():
-        path: Path = ("signals", name)
+        path: KeyPath = ("signals", name)
         if signal.of is not None and signal.kind not in ("number", "switch", "colour"):
             message = f"a {signal.kind} cannot be computed."
             report.error(
@@ -102,7 +102,7 @@ def live_signals(subject: Subject, report: Report) -> None:
 @check
 def unread_signals(subject: Subject, report: Report) -> None:
     """Signals that no layer reads, neither itself nor through others."""
-    graph = subject.recording.graph
+    graph = subject.plan.graph
     shown = {node.payload for node in graph.nodes if node.op == "pixels"}
     read = {
         str(node.payload).removeprefix(VALUE).removeprefix(NEWS)

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
+from fendra.core.catalogue.leds import CATALOGUE, LedError, LedType, led_type
+from fendra.core.catalogue.supplies import SHARE, Supply
+from fendra.core.catalogue.wires import Jump, Lead, awg_to_mm2
 from fendra.core.checks import Subject, check
-from fendra.core.design import Line
-from fendra.core.electric.leds import CATALOGUE, LedError, LedType, led_type
-from fendra.core.electric.supplies import SHARE, Supply
-from fendra.core.electric.wires import Jump, Wire, awg_to_mm2
-from fendra.core.electric.wiring import address_of
-from fendra.core.findings import Path, Report
+from fendra.core.document.line import Line
+from fendra.core.electric.copper import address_of
+from fendra.core.findings import KeyPath, Report
 from fendra.core.names import did_you_mean
 
 NEAR = 0.05
@@ -29,7 +29,7 @@ def led_types(subject: Subject, report: Report) -> None:
         try:
             _far_measured(led_type(name, figures, CATALOGUE), ("leds", name, "measured"), report)
         except LedError as exc:
-            path: Path = ("leds", name) if exc.is_missing else ("leds", name, exc.key)
+            path: KeyPath = ("leds", name) if exc.is_missing else ("leds", name, exc.key)
             report.error(path, "led-type", exc.message, exc.remedy)
         if all(line.led != name for line in design.line):
             message = f"no line has LEDs of type '{name}'."
@@ -41,7 +41,7 @@ def led_types(subject: Subject, report: Report) -> None:
             report.error(("line", i, "led"), "unknown-led", message, remedy)
 
 
-def _far_measured(led: LedType, path: Path, report: Report) -> None:
+def _far_measured(led: LedType, path: KeyPath, report: Report) -> None:
     """A measured current that is a small part of the data sheet's, or far above it."""
     by_sheet, measured = (sum(each.values()) for each in (led.sheet_ua, led.channel_ua))
     if by_sheet and not MEASURED_SHARE[0] <= measured / by_sheet <= MEASURED_SHARE[1]:
@@ -60,7 +60,7 @@ def supply_names(subject: Subject, report: Report) -> None:
             remedy = did_you_mean(line.supply, supplies, "supplies")
             report.error(("line", i, "supply"), "unknown-name", message, remedy)
     for name, supply in supplies.items():
-        path: Path = ("supplies", name)
+        path: KeyPath = ("supplies", name)
         if all(line.supply != name for line in subject.design.line):
             message = f"supply '{name}' feeds no line."
             report.note(path, "unused", message, "Remove it, or name it in a line.")
@@ -81,7 +81,7 @@ def supply_names(subject: Subject, report: Report) -> None:
 def contradictions(subject: Subject, report: Report) -> None:
     """Figures of one supply that cannot all be true, and keys that do nothing."""
     for name, supply in subject.design.supplies.items():
-        path: Path = ("supplies", name)
+        path: KeyPath = ("supplies", name)
         _ratings(subject, supply, path, report)
         _volts(supply, path, report)
         _wire(supply.wire, (*path, "wire"), report)
@@ -95,7 +95,7 @@ def contradictions(subject: Subject, report: Report) -> None:
                 _wire(feed.wire, ("line", i, "feed", j, "wire"), report)
 
 
-def _ratings(subject: Subject, supply: Supply, path: Path, report: Report) -> None:
+def _ratings(subject: Subject, supply: Supply, path: KeyPath, report: Report) -> None:
     board = subject.design.controllers.get(supply.regulator_of or "")
     ratings = supply.ratings_a(board.regulator_amps if board else None)
     if len(ratings) > 1 and max(ratings.values()) > min(ratings.values()) * (1 + NEAR):
@@ -117,7 +117,7 @@ def _ratings(subject: Subject, supply: Supply, path: Path, report: Report) -> No
         report.warning((*path, "budget"), "derating", message, remedy)
 
 
-def _volts(supply: Supply, path: Path, report: Report) -> None:
+def _volts(supply: Supply, path: KeyPath, report: Report) -> None:
     if supply.usb is not None and supply.volts is not None and not 4.0 <= supply.volts <= 5.5:
         message = f"a USB port gives 5 V, and volts says {supply.volts:g}."
         report.error((*path, "volts"), "contradiction", message, "Leave one of them out.")
@@ -141,13 +141,13 @@ def _volts(supply: Supply, path: Path, report: Report) -> None:
         report.warning((*path, "battery"), "contradiction", message, "Leave one of them out.")
 
 
-def _wire(wire: Jump, path: Path, report: Report) -> None:
+def _wire(wire: Jump, path: KeyPath, report: Report) -> None:
     if wire.mm2 is not None and wire.awg is not None:
         area = awg_to_mm2(wire.awg)
         if abs(area - wire.mm2) > NEAR * area:
             message = f"AWG {wire.awg} has {area:.2g} mm², and mm2 says {wire.mm2:g}."
             report.error(path, "contradiction", message, "Leave one of them out.")
-    if isinstance(wire, Wire) and wire.metres > 30:
+    if isinstance(wire, Lead) and wire.metres > 30:
         message = f"a lead of {wire.metres:g} m is far for LEDs."
         report.note((*path, "metres"), "far", message, "Is it in metres?")
 
@@ -160,7 +160,7 @@ def feeds(subject: Subject, report: Report) -> None:
         seen: set[int] = set()
         for j, feed in enumerate(line.feed):
             at = address_of(feed, size)
-            path: Path = ("line", i, "feed", j)
+            path: KeyPath = ("line", i, "feed", j)
             if at >= size:
                 message = f"there is no LED {at} on this line: they go from 0 to {size - 1}."
                 report.error((*path, "at"), "no-such-led", message, "Write one of those, or 'end'.")
@@ -181,7 +181,7 @@ def wrong_voltages(subject: Subject, report: Report) -> None:
         led = line.led_type
         what = f"{budget.feeding.in_words} gives {volts:g} V, and {line.led} is made for "
         what += f"{led.volts:g} V"
-        path: Path = ("line", budget.number, "supply")
+        path: KeyPath = ("line", budget.number, "supply")
         if volts > led.most_volts:
             message = f"{what}, at the most {led.most_volts:g} V."
             report.error(path, "wrong-volts", message, "It would destroy the LEDs: " + _cure(line))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fendra.core.checks import Subject, check
 from fendra.core.electric.line_budget import LineBudget
-from fendra.core.findings import Path, Report
+from fendra.core.findings import KeyPath, Report
 from fendra.core.names import listed
 
 
@@ -14,7 +14,7 @@ def voltages(subject: Subject, report: Report) -> None:
     for line in subject.budget.lines:
         if line.feeding.volts < line.led.least_volts or line.feeding.volts > line.led.most_volts:
             continue
-        path: Path = ("line", line.number)
+        path: KeyPath = ("line", line.number)
         sag, least = line.sag, line.led.least_volts
         if line.worst is not None and line.worst.first_low is not None:
             message = (

@@ -66,7 +66,7 @@ class Effect:
         return inspect.getdoc(self.draw) or ""
 
 
-EFFECTS: Registry[Effect] = Registry("fendra.core.effects", "fendra.effects")
+EFFECTS: Registry[Effect] = Registry("fendra.core.effects.builtin", "fendra.effects")
 
 FAMILIES = (
     "steady", "motion", "rhythm", "chance", "gauges", "direction", "events", "pictures", "field",

@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from fendra.core.arrays import Floats
 from fendra.core.errors import GraphError
 from fendra.core.graph.clock import Clock
 from fendra.core.graph.functions import to_uint
@@ -75,7 +76,7 @@ class Led:
         return self._space.view
 
     @property
-    def flat(self) -> np.ndarray[Any, np.dtype[np.float64]]:
+    def flat(self) -> Floats:
         """Where each spot is as it is seen, in the design's unit: (n, 2), to the right and up."""
         return self._space.flat
 

@@ -7,26 +7,19 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
+from fendra.core.arrays import Floats
+from fendra.core.catalogue.leds import MICRO
+from fendra.core.document.design import Design
 from fendra.core.electric.controller_budget import ControllerBudget, controller_budgets
 from fendra.core.electric.draws import Draw, draw_of
-from fendra.core.electric.leds import MICRO
 from fendra.core.electric.line_budget import LineBudget, line_budget, line_in_film
 from fendra.core.electric.loads import Loads, make_loads
-from fendra.core.electric.looks import layers_on
 from fendra.core.electric.supply_budget import SupplyBudget
-from fendra.core.graph.highest import highest
-from fendra.core.mix import Recording
-
-if TYPE_CHECKING:
-    from fendra.core.design import Design
-    from fendra.core.film import Film
-    from fendra.core.layout.table import Layout
-
-Floats = np.ndarray[Any, np.dtype[np.float64]]
+from fendra.core.film import Film
+from fendra.core.layout.table import Layout
 
 
 @dataclass(frozen=True)
@@ -123,21 +116,3 @@ def make_budget(
         supply_a,
         {} if film is None else film.let_through,
     )
-
-
-def budget_of(
-    design: Design, layout: Layout, recording: Recording, film: Film | None = None
-) -> Budget:
-    """The budget of a recorded design, with the names of the layers that make a film's peaks."""
-    level = highest(recording.graph, "master")
-    budget = make_budget(design, layout, 1.0 if level is None else level, film)
-    if film is None or budget.draw is None:
-        return budget
-    draws = [budget.draw, *(each.draw for each in budget.supplies if each.draw is not None)]
-    names = layers_on(recording, film, {draw.frame for draw in draws})
-
-    def named(draw: Draw | None) -> Draw | None:
-        return draw and replace(draw, layers=names[draw.frame])
-
-    supplies = tuple(replace(each, draw=named(each.draw)) for each in budget.supplies)
-    return replace(budget, draw=named(budget.draw), supplies=supplies)

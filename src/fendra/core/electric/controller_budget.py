@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
+from fendra.core.document.design import Design
+from fendra.core.document.line import Controller
 from fendra.core.electric.data import (
     baud_for,
     sacn_mbit,
@@ -14,9 +15,6 @@ from fendra.core.electric.data import (
     universes,
 )
 from fendra.core.electric.line_budget import LineBudget
-
-if TYPE_CHECKING:
-    from fendra.core.design import Controller, Design
 
 
 @dataclass(frozen=True)

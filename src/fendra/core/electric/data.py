@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from fendra.core.catalogue.leds import LedType
+
 BITS_A_BYTE = 10
 """8N1: a start bit, eight bits, a stop bit."""
 
@@ -74,3 +76,31 @@ def sacn_mbit(lines: Sequence[tuple[int, int]], rate_hz: float) -> float:
     slots = sum(count * size for count, size in lines)
     packets = universes(lines)
     return (slots + packets * (SACN_BYTES + NETWORK_BYTES)) * 8 * rate_hz / 1e6
+
+
+def line_bits(addresses: int, led: LedType) -> int:
+    """Bits of a whole frame on a line, without the silence after it.
+
+    Clocked types have 32 bits before the first and at least half a bit a chip after the last,
+    in whole bytes (data sheet, "start frame", "end frame").
+
+    >>> from fendra.core.catalogue.leds import LED_TYPES
+    >>> line_bits(100, LED_TYPES["apa102"])
+    3288
+    """
+    if led.data != "clocked":
+        return addresses * led.bits
+    return 32 + addresses * led.bits + 8 * -(-addresses // 16)
+
+
+def line_time_s(addresses: int, led: LedType) -> float:
+    """Time to send one frame down a line, in seconds.
+
+    Every bit takes `led.bit_s`; the frame ends with `led.reset_s` of silence
+    (data sheet, "data transfer time").
+
+    >>> from fendra.core.catalogue.leds import LED_TYPES
+    >>> round(line_time_s(100, LED_TYPES["ws2812b"]) * 1000, 2)
+    3.28
+    """
+    return line_bits(addresses, led) * led.bit_s + led.reset_s

@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
-Floats = np.ndarray[Any, np.dtype[np.float64]]
+from fendra.core.arrays import Floats
 
 
 @dataclass(frozen=True)

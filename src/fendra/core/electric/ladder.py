@@ -12,8 +12,7 @@ from typing import Any
 
 import numpy as np
 
-Floats = np.ndarray[Any, np.dtype[np.float64]]
-Ints = np.ndarray[Any, np.dtype[np.int64]]
+from fendra.core.arrays import Floats, Ints
 
 MOST_PLACES = 150
 """Rungs at which further taps are tried."""

@@ -14,10 +14,9 @@ from typing import Any
 
 import numpy as np
 
-from fendra.core.electric.leds import MICRO
+from fendra.core.arrays import Bytes
+from fendra.core.catalogue.leds import MICRO
 from fendra.core.electric.loads import BYTE, Loads, Span
-
-Bytes = np.ndarray[Any, np.dtype[np.uint8]]
 
 FULL = 1 << 16
 """The gain at which nothing is held back."""

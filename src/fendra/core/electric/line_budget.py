@@ -4,24 +4,22 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import TYPE_CHECKING, Any, Literal
+from typing import Literal
 
 import numpy as np
 
+from fendra.core.arrays import Floats
+from fendra.core.catalogue.leds import LedType
+from fendra.core.catalogue.wires import Lead
+from fendra.core.document.line import Line
+from fendra.core.electric.copper import Copper, copper_of, feeds_of, ladder_of
+from fendra.core.electric.data import line_time_s
 from fendra.core.electric.draws import Draw, draw_of
 from fendra.core.electric.ladder import Ladder, extra_taps
-from fendra.core.electric.leds import LedType, line_time_s
 from fendra.core.electric.loads import FRAMES_AT_ONCE, Feeding, Loads
-from fendra.core.electric.wires import Wire
-from fendra.core.electric.wiring import Copper, copper_of, feeds_of, ladder_of
 from fendra.core.electric.words import brightest_in_words
-
-if TYPE_CHECKING:
-    from fendra.core.design import Line
-    from fendra.core.film import Film
-    from fendra.core.layout.table import Layout
-
-Floats = np.ndarray[Any, np.dtype[np.float64]]
+from fendra.core.film import Film
+from fendra.core.layout.table import Layout
 
 FED_ALIKE = 6.0
 """Volts up to which a chip runs on what its LEDs are fed with; above, it makes its own 5 V."""
@@ -74,7 +72,7 @@ class LineBudget:
     ladder: Ladder
     load_a: Floats
     time_s: float
-    leads: tuple[tuple[int, Wire], ...]
+    leads: tuple[tuple[int, Lead], ...]
     shifter: Literal["", "chip", "pixel"] = ""
     draw: Draw | None = None
     worst: Sag | None = None

@@ -9,21 +9,15 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
-from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from fendra.core.electric.leds import MICRO
-from fendra.core.electric.supplies import SHARE, Supply
-from fendra.core.light import set_white_apart
-
-if TYPE_CHECKING:
-    from fendra.core.design import Design
-    from fendra.core.layout.table import Layout
-
-Bytes = np.ndarray[Any, np.dtype[np.uint8]]
-Ints = np.ndarray[Any, np.dtype[np.int64]]
-Floats = np.ndarray[Any, np.dtype[np.float64]]
+from fendra.core.arrays import Bytes, Floats, Ints
+from fendra.core.catalogue.leds import MICRO
+from fendra.core.catalogue.supplies import SHARE, Supply
+from fendra.core.document.design import Design
+from fendra.core.layout.table import Layout
+from fendra.core.light.bytes import set_white_apart
 
 BYTE = 255
 """Sums of light are in microamperes times this."""

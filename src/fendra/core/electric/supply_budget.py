@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from fendra.core.catalogue.wires import Lead
 from fendra.core.electric.draws import Draw
+from fendra.core.electric.leads import fuse_for, wire_for
 from fendra.core.electric.loads import Feeding
-from fendra.core.electric.wires import Wire, fuse_for, wire_for
 from fendra.core.electric.words import brightest_in_words, in_amps
 
 
@@ -60,7 +61,7 @@ class SupplyBudget:
     def wire_mm2(self) -> float | None:
         """The cross-section for its peak and its lead; None above the largest."""
         supply = self.feeding.supply
-        metres = (supply.wire if supply else Wire()).metres
+        metres = (supply.wire if supply else Lead()).metres
         return wire_for(self.peak_a, metres, self.feeding.volts)
 
     @property

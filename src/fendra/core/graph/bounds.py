@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 
 from fendra.core.graph.node import Node
-from fendra.core.graph.ops import UINT_MASK, Kind, Table
+from fendra.core.graph.ops import UINT_MASK, Kind, Lookup
 
 _INFINITE = math.inf
 _HIDDEN_SIGN = -5e-324
@@ -57,7 +57,7 @@ def bounds_of(node: Node, args: Sequence[Bounds | None]) -> Bounds | None:
         return None
     if node.op == "const":
         return bounds_of_values(node.payload)  # type: ignore[arg-type]
-    if isinstance(node.payload, Table):
+    if isinstance(node.payload, Lookup):
         return bounds_of_values(node.payload.values)
     if node.kind is Kind.UINT:
         return _uint_bounds(node.op, args)

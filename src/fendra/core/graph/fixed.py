@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from typing import Any, TypeAlias
+from typing import TypeAlias
 
 import numpy as np
 
+from fendra.core.arrays import Array
 from fendra.core.graph.node import Graph, Rate
 from fendra.core.graph.ops import op_of
 from fendra.core.graph.passes import constant_array
 
-Array: TypeAlias = np.ndarray[Any, np.dtype[Any]]
 Columns: TypeAlias = Mapping[tuple[str, str], Array]
 
 

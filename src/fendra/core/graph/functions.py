@@ -14,9 +14,9 @@ from collections.abc import Sequence
 import numpy as np
 
 from fendra.core.errors import GraphError
-from fendra.core.graph.ops import LARGEST_UINT_FLOAT, Kind, Table
+from fendra.core.graph.ops import LARGEST_UINT_FLOAT, Kind, Lookup
 from fendra.core.graph.trace import Operand, Value
-from fendra.core.light import srgb_to_linear
+from fendra.core.light.colours import srgb_to_linear
 
 
 def minimum(a: Value, b: Operand) -> Value:
@@ -150,7 +150,7 @@ def settle_share(dt_s: Value, time_constant_s: Operand) -> Value:
 
 def table(values: Sequence[float], place: Value) -> Value:
     """The number at `place`, an unsigned integer, of a list; behind its end the last one."""
-    return place.tracer.take(Table(np.asarray(values, np.float32)), place)
+    return place.tracer.take(Lookup(np.asarray(values, np.float32)), place)
 
 
 def pick(values: Sequence[Value], place: Value) -> Value:

@@ -11,10 +11,11 @@ from collections.abc import Callable
 
 import numpy as np
 
+from fendra.core.arrays import Array
 from fendra.core.graph.bounds import Bounds, bounds_of, bounds_of_values
-from fendra.core.graph.fixed import Array, Columns
+from fendra.core.graph.fixed import Columns
 from fendra.core.graph.node import Graph, Node, labelled, with_args
-from fendra.core.graph.ops import CHANNELS, OPS, Kind, Table, is_operation, op_of
+from fendra.core.graph.ops import CHANNELS, OPS, Kind, Lookup, is_operation, op_of
 from fendra.core.graph.passes import compute, constant_array, folded, is_const
 
 CHOICES = ("select", "uint_select")
@@ -81,7 +82,7 @@ class Narrower:
         ]
         conditions = {arg.args[0] for arg, is_it in zip(args, is_choice, strict=True) if is_it}
         is_all = all(is_it or arg.op == "const" for arg, is_it in zip(args, is_choice, strict=True))
-        if len(conditions) != 1 or not is_all or isinstance(node.payload, Table):
+        if len(conditions) != 1 or not is_all or isinstance(node.payload, Lookup):
             return node
         (condition,) = conditions
         first, second = (
@@ -175,9 +176,10 @@ class Narrower:
                 colour = places[node.args[0]]
                 places.append((colour[CHANNELS.index(node.op) % len(colour)],))
                 continue
-            channels = [
-                self.add(_of_channel(node, channel, places)) for channel in range(node.width)
-            ]
+            channels = []
+            for channel in range(node.width):
+                args = tuple(places[arg][channel % len(places[arg])] for arg in node.args)
+                channels.append(self.add(of_channel(node, channel, args)))
             places.append(tuple(channels))
         return places
 
@@ -187,9 +189,8 @@ class Narrower:
         return place
 
 
-def _of_channel(node: Node, channel: int, places: list[tuple[int, ...]]) -> Node:
+def of_channel(node: Node, channel: int, args: tuple[int, ...]) -> Node:
     """One channel of a colour, on the places of its arguments' channels; or the number itself."""
-    args = tuple(places[arg][channel % len(places[arg])] for arg in node.args)
     if node.width == 1:
         return with_args(node, args)
     payload = (node.payload[channel],) if isinstance(node.payload, tuple) else node.payload

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, replace
 from enum import IntFlag
 
 from fendra.core.errors import GraphError
-from fendra.core.findings import Path
+from fendra.core.findings import KeyPath
 from fendra.core.graph.ops import Kind
 
 
@@ -39,7 +39,7 @@ class Node:
     payload: Hashable = None
     space: str | None = None
     label: str | None = field(default=None, compare=False)
-    origin: Path = field(default=(), compare=False)
+    origin: KeyPath = field(default=(), compare=False)
 
 
 def labelled(node: Node, label: str) -> Node:

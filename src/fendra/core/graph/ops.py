@@ -225,7 +225,7 @@ CHANNEL_OPS: dict[str, Op] = {
 """From a colour to a number; where each number stands by itself, as in C, nothing is left of it."""
 
 
-class Table:
+class Lookup:
     """Numbers that are looked up by their place: a font, a picture, a list of lengths.
 
     values: (n,) float32 or uint32, n > 0. Tables are equal where their values are.
@@ -244,13 +244,13 @@ class Table:
         return len(self.values)
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, Table) and self.digest == other.digest
+        return isinstance(other, Lookup) and self.digest == other.digest
 
     def __hash__(self) -> int:
         return hash(self.digest)
 
     def __repr__(self) -> str:
-        return f"<Table of {len(self)}, {self.digest}>"
+        return f"<Lookup of {len(self)}, {self.digest}>"
 
 
 LOOKUPS = {Kind.FLOAT: "take", Kind.UINT: "uint_take"}
@@ -258,7 +258,7 @@ LOOKUPS = {Kind.FLOAT: "take", Kind.UINT: "uint_take"}
 
 
 @lru_cache(maxsize=256)
-def _lookup(table: Table) -> Op:
+def _lookup(table: Lookup) -> Op:
     def run(place: Any, out: Any) -> None:
         np.take(table.values, place, out=out, mode="clip")
 
@@ -277,11 +277,11 @@ def is_operation(name: str) -> bool:
 
 def op_of(name: str, payload: Hashable) -> Op:
     """The operation of a node: a row of the table, a channel of a colour, or a lookup."""
-    if isinstance(payload, Table):
+    if isinstance(payload, Lookup):
         return _lookup(payload)
     return OPS.get(name) or CHANNEL_OPS[name]
 
 
 LEAVES = frozenset({"const", "column", "input", "state", "pixels", "beneath"})
 """Nodes without arguments: a constant, a layout column, a frame's input, a memory cell, a live
-picture, and, for emitted code only, the light beneath a layer."""
+picture, and the light beneath a layer."""

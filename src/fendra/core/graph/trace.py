@@ -15,9 +15,9 @@ from typing import TYPE_CHECKING, Union
 import numpy as np
 
 from fendra.core.errors import GraphError
-from fendra.core.findings import Path
+from fendra.core.findings import KeyPath
 from fendra.core.graph.node import RATES, STATE, Graph, Node, Rate, labelled, rate_bits
-from fendra.core.graph.ops import CHANNELS, LEAVES, LOOKUPS, OPS, Kind, Table
+from fendra.core.graph.ops import CHANNELS, LEAVES, LOOKUPS, OPS, Kind, Lookup
 from fendra.core.graph.passes import all_constant, compute
 
 if TYPE_CHECKING:
@@ -35,11 +35,11 @@ class Tracer:
         self._rate_bits: list[int] = []
         self.roots: dict[str, int] = {}
         self.start: dict[str, float | int | bool] = {}
-        self._origin: Path = ()
+        self._origin: KeyPath = ()
         self._consts: dict[tuple[Kind, str], Value] = {}
 
     @contextmanager
-    def within(self, origin: Path) -> Iterator[None]:
+    def within(self, origin: KeyPath) -> Iterator[None]:
         """Say where in the design what is recorded meanwhile comes from."""
         before, self._origin = self._origin, origin
         try:
@@ -84,6 +84,10 @@ class Tracer:
         """The colours of a live picture, one for each spot of a choice of them."""
         node = Node("pixels", (), Kind.FLOAT, 3, name, space, None, self._origin)
         return self.record(node)
+
+    def beneath(self, layer: int, space: str) -> Value:
+        """The light that lies beneath a layer, one colour for each of its spots."""
+        return self.record(self._leaf("beneath", Kind.FLOAT, layer, width=3, space=space))
 
     def input(self, name: str, kind: Kind) -> Value:
         """A number that comes with every frame."""
@@ -131,7 +135,7 @@ class Tracer:
         given = [value.node for value in lifted]
         return self.record(compute(node, given) if all_constant(given) else node)
 
-    def take(self, table: Table, place: Value) -> Value:
+    def take(self, table: Lookup, place: Value) -> Value:
         """The number at a place of a table; a place behind its end is its last one."""
         if place.width != 1:
             raise GraphError("a place in a table is one number, and this is a colour")

@@ -4,18 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from typing import TYPE_CHECKING
 
 import numpy as np
 
-from fendra.core.findings import Path, Report
+from fendra.core.document.design import Design
+from fendra.core.findings import KeyPath, Report
 from fendra.core.layout.pose import Pose
-from fendra.core.layout.shapes import Part
-from fendra.core.layout.shapes.assembly import Assembled
 from fendra.core.names import did_you_mean
-
-if TYPE_CHECKING:
-    from fendra.core.design import Design
+from fendra.core.shapes import Part
+from fendra.core.shapes.assembly import Assembled
 
 ORIGIN = Pose(np.eye(3), np.zeros(3))
 
@@ -24,7 +21,7 @@ MOST_PARTS = 20_000
 
 
 @dataclass(frozen=True)
-class Link:
+class ChainPart:
     """A part as it stands in the chain.
 
     name: the part's, behind those of the copies that it belongs to. path: where it is written.
@@ -34,7 +31,7 @@ class Link:
 
     name: str
     part: Part
-    path: Path
+    path: KeyPath
     line: int
     pose: Pose
     is_reversed: bool
@@ -47,7 +44,7 @@ class _Node:
 
     name: str
     part: Part
-    path: Path
+    path: KeyPath
     line: int
     scope: str
     is_reversed: bool
@@ -61,8 +58,8 @@ class Chain:
     assemblies: the name of each placed assembly, and where it is written.
     """
 
-    links: tuple[Link, ...] = ()
-    assemblies: tuple[tuple[str, Path], ...] = ()
+    links: tuple[ChainPart, ...] = ()
+    assemblies: tuple[tuple[str, KeyPath], ...] = ()
 
 
 def unfold(design: Design, report: Report) -> Chain:
@@ -81,7 +78,7 @@ def unfold(design: Design, report: Report) -> Chain:
     by_name = {node.name: node for node in nodes}
     poses: dict[str, Pose] = {}
     links = tuple(
-        Link(
+        ChainPart(
             node.name,
             node.part,
             node.path,
@@ -97,7 +94,7 @@ def unfold(design: Design, report: Report) -> Chain:
 
 
 def _unfold(
-    design: Design, part: Part, path: Path, line: int, report: Report,
+    design: Design, part: Part, path: KeyPath, line: int, report: Report,
     scope: str = "", is_reversed: bool = False, inside: tuple[str, ...] = (),
 ) -> list[_Node]:  # fmt: skip
     """A part, or a copy of an assembly followed by all that it holds."""
@@ -173,7 +170,7 @@ def _pose(
     return pose
 
 
-def with_pose(link: Link, part: Part) -> Link:
+def with_pose(link: ChainPart, part: Part) -> ChainPart:
     """The link with another part in its place, in the axes that it is placed in."""
     own, theirs = Pose.of(link.part), Pose.of(part)
     inverse = Pose(own.matrix.T, -own.matrix.T @ own.move)

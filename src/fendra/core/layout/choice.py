@@ -6,27 +6,24 @@ import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fnmatch import fnmatchcase
-from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
+from fendra.core.arrays import Array, Floats, Ints
+from fendra.core.document.choice import Group, GroupTable, Trail
+from fendra.core.document.design import Design
 from fendra.core.errors import ExpressionError
-from fendra.core.findings import Path, Report
-from fendra.core.graph.expr import Scope, compile_expression
+from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer
-from fendra.core.graph.vocabulary import tame
+from fendra.core.language.expression import Scope, compile_expression
+from fendra.core.language.report import report_expression
+from fendra.core.language.vocabulary import tame
 from fendra.core.layout.columns import SPOT_COLUMNS, column_values, look_up_in, words
 from fendra.core.layout.table import Layout
 from fendra.core.names import NAME, counted, did_you_mean
-
-if TYPE_CHECKING:
-    from fendra.core.design import Design, Group, GroupTable, Trail
-
-Floats = np.ndarray[Any, np.dtype[np.float64]]
-Ints = np.ndarray[Any, np.dtype[np.int64]]
 
 EVEN = 1e-6
 """Places on a trail that are off an even spacing by less are evenly spaced: float32, in which
@@ -92,7 +89,7 @@ def joined(name: str, runs: Sequence[Choice]) -> Choice:
     return Choice(name, spots, rank / max(len(found) - 1, 1), rank.astype(np.float64), len(found))
 
 
-def evaluate(layout: Layout, text: str, want: Kind) -> np.ndarray[Any, np.dtype[Any]]:
+def evaluate(layout: Layout, text: str, want: Kind) -> Array:
     """An expression over the layout's columns, for every spot.
 
     Raises ExpressionError.
@@ -211,7 +208,7 @@ class _Chooser:
         self._layout, self._report, self._dropped = layout, report, dropped
         self._choices = choices
 
-    def add(self, choice: Choice, path: Path) -> None:
+    def add(self, choice: Choice, path: KeyPath) -> None:
         if choice.name in self._choices:
             message = f"'{choice.name}' is already the name of a part, group or trail."
             self._report.error(path, "duplicate-name", message, "Give it a name of its own.")
@@ -221,7 +218,7 @@ class _Chooser:
             self._report.warning(path, "empty", message, "Compare with `fendra map`.")
         self._choices[choice.name] = choice
 
-    def group(self, group: Group, path: Path) -> Ints:
+    def group(self, group: Group, path: KeyPath) -> Ints:
         if isinstance(group, (str, list)):
             return self._spots(group, path)
         spots = self._spots(group.of, (*path, "of"))
@@ -232,7 +229,7 @@ class _Chooser:
             spots = farthest(self._layout.position, spots, group.outermost)
         return spots
 
-    def _near(self, group: GroupTable, spots: Ints, path: Path) -> Ints:
+    def _near(self, group: GroupTable, spots: Ints, path: KeyPath) -> Ints:
         if group.near is None:
             for key in ("within", "nearest"):
                 if getattr(group, key) is not None:
@@ -259,12 +256,12 @@ class _Chooser:
             spots = np.sort(spots[np.argsort(away.round(6), kind="stable")[: group.nearest]])
         return spots
 
-    def _tell_if_few(self, wanted: int, spots: Ints, path: Path) -> None:
+    def _tell_if_few(self, wanted: int, spots: Ints, path: KeyPath) -> None:
         if wanted > len(spots) and not self._dropped:
             message = f"{counted(wanted, 'LED')} are wanted, and there are {len(spots)}."
             self._report.warning(path, "too-many", message, "All of them are chosen.")
 
-    def trail(self, name: str, trail: Trail, path: Path) -> Choice:
+    def trail(self, name: str, trail: Trail, path: KeyPath) -> Choice:
         if (trail.of is None) == (not trail.join):
             message = "a trail goes over `of`, or over runs that it joins; give one of them."
             self._report.error(path, "missing-key", message, "Add of = ... or join = [...].")
@@ -285,7 +282,7 @@ class _Chooser:
             choice = replace(choice, along=1 - choice.along, rank=rank)
         return choice
 
-    def _joined(self, name: str, trail: Trail, path: Path) -> Choice:
+    def _joined(self, name: str, trail: Trail, path: KeyPath) -> Choice:
         if trail.by is not None:
             message = "the runs that are joined have their order; `by` would undo it."
             self._report.error((*path, "by"), "no-effect", message, "Use `of` instead of `join`.")
@@ -299,7 +296,7 @@ class _Chooser:
             runs.append(run)
         return joined(name, runs)
 
-    def _spots(self, texts: str | Sequence[str], path: Path, *, nothing: bool = False) -> Ints:
+    def _spots(self, texts: str | Sequence[str], path: KeyPath, *, nothing: bool = False) -> Ints:
         """What texts choose; where they are wrong, all spots, or none if that is safer."""
         try:
             return union(self._layout, texts, self._choices)
@@ -316,13 +313,3 @@ def farthest(position: Floats, spots: Ints, count: int) -> Ints:
     middle = (there.min(axis=0) + there.max(axis=0)) / 2
     away = np.linalg.norm(there - middle, axis=1).round(6)
     return np.sort(spots[np.argsort(-away, kind="stable")[:count]])
-
-
-def report_expression(
-    exc: ExpressionError, path: Path, report: Report, dropped: Iterable[str]
-) -> None:
-    """An expression's error as a finding, unless it names what was dropped before."""
-    if any(f"'{name}'" in exc.problem for name in dropped):
-        return
-    problem = exc.problem if exc.problem.endswith(".") else f"{exc.problem}."
-    report.error(path, "expression", problem, exc.remedy, exc.excerpt)

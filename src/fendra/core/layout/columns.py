@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any
 
 import numpy as np
 
+from fendra.core.arrays import Floats
 from fendra.core.graph.trace import Tracer, Value
-from fendra.core.layout.shapes import FACINGS
 from fendra.core.layout.table import Layout
+from fendra.core.shapes import FACINGS
 
 COLUMNS = ("x", "y", "z", "address", "index", "facing_x", "facing_y", "facing_z")
 """Numbers of a spot: place in the design's unit, address on the line, index in the part, facing."""
@@ -29,7 +29,7 @@ as they are seen best: from left to right and from below upwards, 0 to 1, and ro
 """
 
 
-def column_values(layout: Layout, name: str) -> np.ndarray[Any, np.dtype[np.float64]]:
+def column_values(layout: Layout, name: str) -> Floats:
     """One column of the layout as numbers; `part:number` and the like for the texts."""
     match name:
         case "x" | "y" | "z":

@@ -7,8 +7,9 @@ from typing import Any
 
 import numpy as np
 
-from fendra.core.layout.shapes import FACINGS
-from fendra.core.layout.table import Floats, Layout, PartRow
+from fendra.core.arrays import Floats
+from fendra.core.layout.table import Layout, PartRow
+from fendra.core.shapes import FACINGS
 
 _ROUND = ("ring", "arc", "frame", "path")
 

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any, Self
+from typing import Self
 
 import numpy as np
 
-from fendra.core.layout.shapes import Part
-
-Array = np.ndarray[Any, np.dtype[np.float64]]
+from fendra.core.arrays import Floats
+from fendra.core.shapes import Part
 
 
 @dataclass(frozen=True)
@@ -19,14 +18,14 @@ class Pose:
     matrix: (3, 3), orthogonal. move: (3,).
     """
 
-    matrix: Array
-    move: Array
+    matrix: Floats
+    move: Floats
 
     @classmethod
     def of(cls, part: Part) -> Self:
         """The pose that a part's keys say: mirrored, tilted about x and y, turned about z, moved.
 
-        >>> from fendra.core.layout.shapes.points import Points
+        >>> from fendra.core.shapes.points import Points
         >>> part = Points(name="a", shape="points", points=[(1, 0)], turn=90, at=(10, 0))
         >>> Pose.of(part).points(part.positions()).round(9).tolist()
         [[10.0, 1.0, 0.0]]
@@ -44,16 +43,16 @@ class Pose:
         """This pose, where its own axes lie in those of another."""
         return Pose(outer.matrix @ self.matrix, outer.matrix @ self.move + outer.move)
 
-    def points(self, points: Array) -> Array:
+    def points(self, points: Floats) -> Floats:
         """Points (n, 3) of the part's axes in those of the thing."""
         return np.asarray(points @ self.matrix.T + self.move)
 
-    def ways(self, vectors: Array) -> Array:
+    def ways(self, vectors: Floats) -> Floats:
         """Directions (n, 3): turned, not moved."""
         return np.asarray(vectors @ self.matrix.T)
 
 
-def _rotation(axis: int, degrees: float) -> Array:
+def _rotation(axis: int, degrees: float) -> Floats:
     """Counter-clockwise seen from the axis's end; exact at quarter turns."""
     quarter, rest = divmod(degrees, 90.0)
     if rest == 0.0:

@@ -8,16 +8,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import Any
 
 import numpy as np
 
+from fendra.core.arrays import Floats
 from fendra.core.layout.choice import Choice
 from fendra.core.layout.columns import ORDER_COLUMNS, column_values
 from fendra.core.layout.table import Layout
 from fendra.core.layout.views import VIEWS, View, best_view
-
-Floats = np.ndarray[Any, np.dtype[np.float64]]
 
 
 @dataclass(frozen=True)

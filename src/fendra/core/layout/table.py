@@ -9,18 +9,16 @@ from typing import TYPE_CHECKING, Any, Literal
 
 import numpy as np
 
+from fendra.core.arrays import Floats, Ints
+from fendra.core.document.design import Design
 from fendra.core.errors import DesignError
-from fendra.core.findings import Path, Report, errors_of
-from fendra.core.layout.chain import Link, unfold
-from fendra.core.layout.shapes.hidden import Hidden
+from fendra.core.findings import KeyPath, Report, errors_of
+from fendra.core.layout.chain import ChainPart, unfold
+from fendra.core.shapes.hidden import Hidden
 
 if TYPE_CHECKING:
     import pandas as pd
 
-    from fendra.core.design import Design
-
-Floats = np.ndarray[Any, np.dtype[np.float64]]
-Ints = np.ndarray[Any, np.dtype[np.int64]]
 
 INCH_MM = 25.4
 UNITS_MM = {"mm": 1.0, "in": INCH_MM}
@@ -40,7 +38,7 @@ class PartRow:
     kind: Literal["lit", "copy", "hidden"]
     shape: str
     line: int
-    path: Path
+    path: KeyPath
     first: int
     count: int
     spots: slice
@@ -98,7 +96,7 @@ class Layout:
     leds: Leds
     line_sizes: tuple[int, ...]
     unit_mm: float = 1.0
-    assemblies: tuple[tuple[str, Path], ...] = ()
+    assemblies: tuple[tuple[str, KeyPath], ...] = ()
 
     def __len__(self) -> int:
         return len(self.line)
@@ -237,7 +235,7 @@ class _Builder:
                 used += self._add(link, used)
         self._line_sizes.append(used)
 
-    def _add(self, link: Link, first: int) -> int:
+    def _add(self, link: ChainPart, first: int) -> int:
         """Add a part; gives how many addresses of the line it takes."""
         try:
             position, facing, names = leds_of(link, self._unit_mm)
@@ -276,7 +274,7 @@ class _Builder:
         return count
 
     def _add_copy(
-        self, link: Link, count: int, place_of: Ints, position: Floats, facing: Floats,
+        self, link: ChainPart, count: int, place_of: Ints, position: Floats, facing: Floats,
         names: list[str],
     ) -> int:  # fmt: skip
         """Add a part that is wired in parallel to one above it; it takes no addresses."""
@@ -310,7 +308,7 @@ class _Builder:
         return 0
 
     def _add_row(
-        self, link: Link, kind: Any, first: int, count: int, spots_added: int,
+        self, link: ChainPart, kind: Any, first: int, count: int, spots_added: int,
         skipped: tuple[int, ...], spot: Ints, address: Ints, position: Floats, facing: Floats,
         names: Sequence[str], spots: slice | None = None,
     ) -> None:  # fmt: skip
@@ -362,7 +360,7 @@ def _joined(pieces: list[Ints]) -> Ints:
     return np.concatenate([np.zeros(0, np.int64), *pieces]).astype(np.int64)
 
 
-def leds_of(link: Link, unit_mm: float) -> tuple[Floats, Floats, list[str]]:
+def leds_of(link: ChainPart, unit_mm: float) -> tuple[Floats, Floats, list[str]]:
     """Places in mm, facings and names of a part's LEDs, in wire order.
 
     Raises ValueError where facings or names are not as many as LEDs.

@@ -3,13 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
-from fendra.core.sides import ViewName
-
-Array = np.ndarray[Any, np.dtype[np.float64]]
+from fendra.core.arrays import Floats
+from fendra.core.names import ViewName
 
 
 @dataclass(frozen=True)
@@ -27,11 +25,11 @@ class View:
     depth: int
     sense: int
 
-    def flat(self, points: Array) -> Array:
+    def flat(self, points: Floats) -> Floats:
         """Points (n, 3) as they lie in the picture: (n, 2), across and up, unflipped."""
         return np.asarray(points)[:, [self.across, self.upward]]
 
-    def towards(self, vectors: Array) -> Array:
+    def towards(self, vectors: Floats) -> Floats:
         """How much each of the directions (n, 3) points to who looks, -1 to 1."""
         return np.asarray(vectors)[:, self.depth] * self.sense
 
@@ -54,7 +52,7 @@ class View:
         return (0.0, 1.0) if self.upward == 1 else None
 
 
-def best_view(position: Array, facing: Array) -> ViewName:
+def best_view(position: Floats, facing: Floats) -> ViewName:
     """The side from which LEDs are seen best: above, unless another shows them twice as large.
 
     position: (m, 3); facing: (m, 3), which decides between two opposite sides: for that from below

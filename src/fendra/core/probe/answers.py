@@ -7,9 +7,9 @@ from contextlib import suppress
 from dataclasses import dataclass, fields
 from typing import Any
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
 from fendra.core.errors import LayoutError
-from fendra.core.findings import Path, Report
+from fendra.core.findings import KeyPath, Report
 from fendra.core.layout import Layout
 from fendra.core.layout.chain import unfold
 from fendra.core.names import did_you_mean
@@ -35,7 +35,7 @@ class Change:
     path: of the table it is in. key, value: what to write; a value of None: take the key out.
     """
 
-    path: Path
+    path: KeyPath
     key: str
     value: Any
 
@@ -137,7 +137,7 @@ def _looked(design: Design, layout: Layout, name: str) -> Looked:
     return Looked(link, per, layout.unit_mm, frozenset(row.skipped))
 
 
-def _changes(path: Path, explanation: Explanation) -> tuple[Change, ...]:
+def _changes(path: KeyPath, explanation: Explanation) -> tuple[Change, ...]:
     return tuple(Change(path, key, value) for key, value in explanation.changes.items())
 
 

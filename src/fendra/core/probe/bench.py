@@ -8,15 +8,16 @@ from functools import cached_property
 
 import numpy as np
 
-from fendra.core.design import Design
-from fendra.core.electric.leds import MICRO
+from fendra.core.arrays import Floats, Ints
+from fendra.core.catalogue.leds import MICRO
+from fendra.core.catalogue.supplies import SHARE
+from fendra.core.document.design import Design
 from fendra.core.electric.loads import count_chips, feedings
-from fendra.core.electric.supplies import SHARE
 from fendra.core.errors import LayoutError
 from fendra.core.film import Frame
 from fendra.core.layout import Layout
-from fendra.core.layout.table import Floats, Ints, PartRow
-from fendra.core.light import set_white_apart
+from fendra.core.layout.table import PartRow
+from fendra.core.light.bytes import set_white_apart
 from fendra.core.names import did_you_mean
 
 ASSUMED_A = 0.5
@@ -43,7 +44,7 @@ class Step:
 
 
 @dataclass(frozen=True)
-class Feed:
+class BenchSupply:
     """A supply and the lines that it feeds. is_assumed: nothing is said of its rating."""
 
     name: str
@@ -77,10 +78,10 @@ class Bench:
         return len(self.part)
 
     @cached_property
-    def feeds(self) -> tuple[Feed, ...]:
+    def feeds(self) -> tuple[BenchSupply, ...]:
         """The supplies, with what they may give."""
         return tuple(
-            Feed(each.name, amps or ASSUMED_A, amps is None, each.lines)
+            BenchSupply(each.name, amps or ASSUMED_A, amps is None, each.lines)
             for each in feedings(self.design)
             for amps in [each.amps or each.budget_a]
         )

@@ -15,15 +15,16 @@ from typing import Any, get_args
 import numpy as np
 from pydantic import ValidationError
 
+from fendra.core.arrays import Floats, Ints
 from fendra.core.errors import LayoutError
-from fendra.core.layout.chain import Link, with_pose
+from fendra.core.layout.chain import ChainPart, with_pose
 from fendra.core.layout.listing import turning
 from fendra.core.layout.pose import Pose
-from fendra.core.layout.shapes import Part, Turning
-from fendra.core.layout.shapes.ring import Ring
-from fendra.core.layout.table import Floats, Ints, leds_of, means
+from fendra.core.layout.table import leds_of, means
 from fendra.core.names import did_you_mean
 from fendra.core.probe.marks import Extent, Sight, places_in_words, quadrants, sight_of
+from fendra.core.shapes import Part, Turning
+from fendra.core.shapes.ring import Ring
 
 TURNS, JUMPS = "turns", "jumps"
 """How a chain goes on after its first row: it turns and comes back, or jumps to where it began."""
@@ -110,7 +111,7 @@ class Looked:
     addresses that nobody sees.
     """
 
-    link: Link
+    link: ChainPart
     per: int
     unit_mm: float
     skipped: frozenset[int]

@@ -3,14 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 
-from fendra.core.layout.table import Floats, Ints
-
-if TYPE_CHECKING:
-    from fendra.core.probe.bench import Bench
+from fendra.core.arrays import Floats, Ints
+from fendra.core.probe.bench import Bench
 
 _FLAT = 0.02
 """An extent that is a smaller share of the largest is none."""

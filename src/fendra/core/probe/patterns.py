@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fendra.core.electric.supplies import SHARE
-from fendra.core.light import linear_to_srgb, srgb_to_linear
+from fendra.core.catalogue.supplies import SHARE
+from fendra.core.light.colours import linear_to_srgb, srgb_to_linear
 from fendra.core.probe.bench import MOST, Bench, Step, light
 from fendra.core.probe.marks import marks_of
 

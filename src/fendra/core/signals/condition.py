@@ -6,12 +6,12 @@ average; slew; time constants. A switch through: threshold; debounce; dwell; hol
 
 from __future__ import annotations
 
+from fendra.core.document.signal import Signal
 from fendra.core.graph.clock import Clock
 from fendra.core.graph.functions import clamp, curve, dead_band, floor, packed_colour, select
 from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.trace import Value
-from fendra.core.light import is_colour, parse_colour
-from fendra.core.signals.model import Signal
+from fendra.core.light.colours import is_colour, parse_colour
 
 FULL_CELL_V = 4.25
 """A lithium cell at full charge, and what a meter may be wrong by."""

@@ -4,17 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from fendra.core.design import Design
+from fendra.core.document.design import Design
+from fendra.core.document.signal import Signal
 from fendra.core.errors import ExpressionError, GraphError
 from fendra.core.findings import Report
 from fendra.core.graph.clock import FOREVER_MS, Clock
-from fendra.core.graph.expr import Scope, compile_expression
 from fendra.core.graph.functions import clamp, select
 from fendra.core.graph.node import NEWS, VALUE, Rate
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Tracer, Value
-from fendra.core.graph.vocabulary import tame
-from fendra.core.layout.choice import report_expression
+from fendra.core.language.expression import Scope, compile_expression
+from fendra.core.language.report import report_expression
+from fendra.core.language.vocabulary import tame
 from fendra.core.signals.condition import (
     coloured,
     faded,
@@ -24,7 +25,6 @@ from fendra.core.signals.condition import (
     settled,
     switched,
 )
-from fendra.core.signals.model import Signal
 
 EVERY = "all"
 """In `lost(all)`: every signal that is fed."""

@@ -9,11 +9,11 @@ from typing import Any, TypeAlias
 
 import numpy as np
 
+from fendra.core.document.signal import Signal
 from fendra.core.errors import SignalError
 from fendra.core.graph.ops import LARGEST
-from fendra.core.light import is_colour, pack_colour, srgb_bytes
+from fendra.core.light.colours import is_colour, pack_colour, srgb_bytes
 from fendra.core.names import did_you_mean
-from fendra.core.signals.model import Signal
 
 
 @dataclass(frozen=True)

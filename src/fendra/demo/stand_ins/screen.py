@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import Any
 
 import numpy as np
 from PIL import Image
@@ -14,7 +13,7 @@ COUNT = 48
 WIDTH, HEIGHT, BAR = 480, 270, 34
 
 
-def scene(number: int) -> np.ndarray[Any, np.dtype[np.uint8]]:
+def scene(number: int) -> np.ndarray:
     """One picture, (height, width, 3) sRGB: a sky, a sun that wanders, a sea."""
     y, x = np.mgrid[0:HEIGHT, 0:WIDTH] / (HEIGHT, WIDTH)[0]
     x = x * HEIGHT / WIDTH

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import wave
 from pathlib import Path
-from typing import Any
 
 import numpy as np
 
@@ -14,7 +13,7 @@ RATE_HZ = 44_100
 BEAT_S = 0.5
 
 
-def song(seconds: float = 16.0) -> np.ndarray[Any, np.dtype[np.float64]]:
+def song(seconds: float = 16.0) -> np.ndarray:
     """Samples, -1 to 1: a drum every half second, a bass that walks, a bell on every fourth beat.
 
     >>> samples = song(2.0)

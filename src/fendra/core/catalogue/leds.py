@@ -1,0 +1,253 @@
+"""LED types: what the chips on a line are, and what a design may say of them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Annotated, Any, Literal, TypeAlias
+
+from pydantic import AfterValidator, Field
+
+from fendra.core.catalogue.data_files import read_catalogue
+from fendra.core.names import did_you_mean
+from fendra.core.values import Model, one_of
+
+MICRO = 1e-6
+
+
+def check_order(order: str) -> str:
+    """A colour order as it is. Raises ValueError for what is none."""
+    if sorted(order) not in (["B", "G", "R"], ["B", "G", "R", "W"]):
+        raise ValueError(
+            "a colour order has the letters R, G and B, and W for a white channel, each once, as "
+            "in 'GRB'"
+        )
+    return order
+
+
+Order = Annotated[str, AfterValidator(check_order)]
+Volts = Annotated[float, Field(ge=0.5, le=60)]
+Milliamps = Annotated[float, Field(ge=0, le=2000)]
+Microseconds = Annotated[float, Field(ge=0, le=100_000)]
+
+
+if TYPE_CHECKING:
+    _Currents: TypeAlias = float | dict[str, float]
+else:
+    _Currents = one_of(number=Milliamps, table=dict[Literal["R", "G", "B", "W"], Milliamps])
+
+
+class Measured(Model):
+    """What somebody measured: the current of so many LEDs at full white.
+
+    amps: in all, dark LEDs' share included. lit: the channels that were at full; all of red, green
+    and blue if not given, or white alone where there is a white channel, since that is what
+    Fendra's own white lights.
+    """
+
+    amps: Annotated[float, Field(gt=0, le=10_000)]
+    leds: Annotated[int, Field(ge=1, le=1_000_000)]
+    lit: Literal["RGB", "RGBW", "W"] | None = None
+
+
+class LedFigures(Model):
+    """What a design, or the catalogue, says of an LED type; what is left out is as of `like`.
+
+    like: a type of the catalogue; for a name that is in it, itself. order: of the colour channels
+    on the wire. volts: what they are fed with; least_volts: below it colours shift; most_volts:
+    above it they die. channel_ma: what a chip draws for a channel at full, one number for all or
+    one a letter; idle_ma: while it is dark. measured: a measured current, instead of channel_ma.
+    data: one-wire or clocked. bit_us, reset_us: of a bit, and of the silence after a frame.
+    logic_volts: from which on the first chip reads a 1. leds_a_chip: that one address drives.
+    ohm_per_metre: of the strip's own copper, there and back.
+    """
+
+    like: str | None = None
+    about: str | None = None
+    order: Order | None = None
+    volts: Volts | None = None
+    least_volts: Volts | None = None
+    most_volts: Volts | None = None
+    channel_ma: _Currents | None = None
+    idle_ma: Milliamps | None = None
+    measured: Measured | None = None
+    data: Literal["one-wire", "clocked"] | None = None
+    bit_us: Annotated[float, Field(ge=0.02, le=1000)] | None = None
+    reset_us: Microseconds | None = None
+    logic_volts: Volts | None = None
+    leds_a_chip: Annotated[int, Field(ge=1, le=1000)] | None = None
+    ohm_per_metre: Annotated[float, Field(ge=0.001, le=100)] | None = None
+
+
+@dataclass(frozen=True)
+class LedType:
+    """One LED type, with all its figures.
+
+    order: the colour channels in the order on the wire. channel_ua, idle_ua: what a chip draws for
+    each channel of `order` at full, and while it is dark, in whole microamperes, so that sums of
+    them are exact. sheet_ua: the same from the data sheet, where channel_ua was measured.
+    """
+
+    name: str
+    about: str
+    order: str
+    volts: float
+    least_volts: float
+    most_volts: float
+    channel_ua: Mapping[str, int]
+    idle_ua: int
+    sheet_ua: Mapping[str, int]
+    data: str
+    bit_s: float
+    reset_s: float
+    logic_volts: float
+    leds_a_chip: int
+    ohm_per_metre: float
+
+    @property
+    def bits(self) -> int:
+        """Of one chip; clocked types have a byte for the level before the colours."""
+        return 8 * (len(self.order) + (self.data == "clocked"))
+
+    @property
+    def idle_a(self) -> float:
+        """What a chip draws while it is dark, in amperes."""
+        return self.idle_ua * MICRO
+
+    @property
+    def white_letters(self) -> str:
+        """The channels that white lights: white's own, where there is one."""
+        return "W" if "W" in self.order else "RGB"
+
+    def white_a(self, level: float = 1.0) -> float:
+        """What a chip draws at white of a level, 0 to 1 linear, in amperes.
+
+        >>> round(LED_TYPES["ws2812b"].white_a(), 6)
+        0.061
+        """
+        lit = sum(self.channel_ua[letter] for letter in self.white_letters)
+        return (self.idle_ua + level * lit) * MICRO
+
+
+class LedError(ValueError):
+    """Figures that make no LED type. key: the one that is wrong; is_missing: or is not there."""
+
+    def __init__(
+        self, key: str, message: str, remedy: str = "", *, is_missing: bool = False
+    ) -> None:
+        super().__init__(message)
+        self.key, self.message, self.remedy, self.is_missing = key, message, remedy, is_missing
+
+
+_NEEDED = ("order", "volts", "channel_ma", "idle_ma")
+
+
+def led_type(name: str, figures: LedFigures, catalogue: Mapping[str, LedFigures]) -> LedType:
+    """All figures of a type, with what it is like.
+
+    Raises LedError where one that is needed is missing, or they contradict each other.
+    """
+    like = figures.like or (name if name in catalogue else None)
+    if like is not None and like not in catalogue:
+        remedy = did_you_mean(like, catalogue, "types")
+        raise LedError("like", f"there is no LED type '{like}' in the catalogue.", remedy)
+    said: dict[str, Any] = {} if like is None else dict(catalogue[like])
+    own = {key: value for key, value in figures if value is not None}
+    if "order" in own and like is not None and len(own["order"]) != len(said["order"]):
+        said.pop("channel_ma")  # of other channels
+    said |= own
+    for key in _NEEDED:
+        if said.get(key) is None:
+            remedy = "Add it, or say which type this one is like, as in like = 'ws2812b'."
+            raise LedError(key, f"`{key}` is missing.", remedy, is_missing=True)
+    order, volts = said["order"], said["volts"]
+    if "volts" in own and like is not None:  # limits of another voltage say nothing of this one
+        for key in ("least_volts", "most_volts", "logic_volts"):
+            if key not in own and volts != catalogue[like].volts:
+                said[key] = None
+    least, most = said.get("least_volts") or 0.8 * volts, said.get("most_volts") or 1.1 * volts
+    if not least <= volts <= most:
+        raise LedError(
+            "volts",
+            f"{volts:g} V is not between least_volts, {least:g} V, and most_volts, {most:g} V.",
+            "Write them so that the usual voltage lies between.",
+        )
+    sheet = _channels(said["channel_ma"], order)
+    idle_ua, per = round(said["idle_ma"] * 1000), said.get("leds_a_chip") or 1
+    measured: Measured | None = said.get("measured")
+    return LedType(
+        name,
+        said.get("about") or "",
+        order,
+        volts,
+        least,
+        most,
+        sheet if measured is None else _scaled(sheet, idle_ua, measured, order, per),
+        idle_ua,
+        sheet,
+        said.get("data") or "one-wire",
+        (said.get("bit_us") or 1.25) * MICRO,
+        (280.0 if said.get("reset_us") is None else said["reset_us"]) * MICRO,
+        said.get("logic_volts") or 0.7 * min(volts, 5.0),
+        per,
+        said.get("ohm_per_metre") or 0.2,
+    )
+
+
+def _channels(channel_ma: Any, order: str) -> dict[str, int]:
+    if not isinstance(channel_ma, dict):
+        return {letter: round(channel_ma * 1000) for letter in order}
+    if {*channel_ma} != {*order}:
+        raise LedError(
+            "channel_ma",
+            f"it has currents for {''.join(sorted(channel_ma))}, and the order is '{order}'.",
+            "Write one number for all, or one for each letter of the order.",
+        )
+    return {letter: round(channel_ma[letter] * 1000) for letter in order}
+
+
+def _scaled(
+    sheet: Mapping[str, int], idle_ua: int, measured: Measured, order: str, leds_a_chip: int
+) -> dict[str, int]:
+    """The channels' currents by the same factor, so that together they draw what was measured."""
+    lit = measured.lit or ("W" if "W" in order else "RGB")
+    if not {*lit} <= {*order}:
+        remedy = f"Its channels are '{order}'."
+        raise LedError("measured", "it was measured with a channel that there is not.", remedy)
+    chips = measured.leds / leds_a_chip
+    each_ua = measured.amps / MICRO / chips - idle_ua
+    if each_ua <= 0:
+        raise LedError(
+            "measured",
+            f"{measured.amps:g} A for {measured.leds} LEDs is no more than they draw while dark, "
+            f"{chips * idle_ua * MICRO:g} A.",
+            "Measure at full white, or lower idle_ma.",
+        )
+    by_sheet = sum(sheet[letter] for letter in lit)
+    if by_sheet == 0:
+        raise LedError(
+            "measured", "channel_ma is 0, so nothing can be scaled.", "Write it as well."
+        )
+    return {letter: round(sheet[letter] * each_ua / by_sheet) for letter in order}
+
+
+CATALOGUE: Mapping[str, LedFigures] = {
+    name: LedFigures.model_validate(keys) for name, keys in read_catalogue("leds").items()
+}
+LED_TYPES: Mapping[str, LedType] = {
+    name: led_type(name, figures, CATALOGUE) for name, figures in CATALOGUE.items()
+}
+
+
+def all_types(said: Mapping[str, LedFigures]) -> dict[str, LedType]:
+    """The types of the catalogue, and those that a design adds or changes; wrong ones are left out.
+
+    One that the design changes and gets wrong is that of the catalogue.
+    """
+    found = dict(LED_TYPES)
+    for name, figures in said.items():
+        try:
+            found[name] = led_type(name, figures, CATALOGUE)
+        except LedError:
+            continue
+    return found

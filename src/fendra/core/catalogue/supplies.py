@@ -1,0 +1,87 @@
+"""Supplies: what feeds the lines, and how much it gives."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from fendra.core.catalogue.leds import Volts
+from fendra.core.catalogue.wires import Lead
+from fendra.core.values import Model
+
+USB_PORTS_A: dict[str, float] = {"2.0": 0.5, "3.0": 0.9, "C 1.5 A": 1.5, "C 3 A": 3.0}
+"""Kinds of USB port, and what each gives at 5 V: USB 2.0 and 3.2, and USB Type-C as advertised."""
+
+SHARE = 0.8
+"""Share of its rating at which a supply is run at the most."""
+
+EFFICIENCY = 0.88
+"""Of a step-down converter of which nothing is said: they have 0.85 to 0.92."""
+
+Amps = Annotated[float, Field(gt=0, le=10_000)]
+
+
+class Battery(Model):
+    """volts: nominal. ah: ampere-hours. cells: in series."""
+
+    volts: Annotated[float, Field(gt=0, le=1000)] | None = None
+    ah: Annotated[float, Field(gt=0, le=10_000)]
+    cells: Annotated[int, Field(ge=1, le=300)] | None = None
+
+    @property
+    def nominal_volts(self) -> float:
+        """As it is said, or 3.7 V a cell."""
+        return self.volts if self.volts is not None else 3.7 * (self.cells or 1)
+
+    @property
+    def watt_hours(self) -> float:
+        return self.nominal_volts * self.ah
+
+
+class Converter(Model):
+    """Between battery and LEDs. efficiency: 0.2 to 1. amps: rated current of its output."""
+
+    efficiency: Annotated[float, Field(ge=0.2, le=1)] = EFFICIENCY
+    amps: Amps | None = None
+
+
+class Supply(Model):
+    """What feeds lines.
+
+    volts: at its output. amps: its rated current. usb: the kind of USB port that it is.
+    regulator_of: the controller on whose own regulator the LEDs hang. battery, converter: what is
+    behind it. wire: the lead from it to each line. budget: the current, A, that the limiter keeps;
+    four fifths of the rating if not given. limiter: false lets the program draw what it will.
+    """
+
+    about: str = ""
+    volts: Volts | None = None
+    amps: Amps | None = None
+    usb: Literal["2.0", "3.0", "C 1.5 A", "C 3 A"] | None = None
+    regulator_of: str | None = None
+    battery: Battery | None = None
+    converter: Converter | None = None
+    wire: Lead = Lead()
+    budget: Amps | None = None
+    limiter: bool = True
+
+    def ratings_a(self, regulator_a: float | None = None) -> dict[str, float]:
+        """All that is said of its rated current, in amperes, by the key that says it."""
+        found = {
+            "amps": self.amps,
+            "usb": USB_PORTS_A[self.usb] if self.usb else None,
+            "converter": self.converter.amps if self.converter else None,
+            "regulator_of": regulator_a,
+        }
+        return {key: amps for key, amps in found.items() if amps is not None}
+
+    def known_volts(self) -> float | None:
+        """Its voltage, where it is said or follows from what it is."""
+        if self.volts is not None:
+            return self.volts
+        if self.usb is not None:
+            return 5.0
+        if self.battery is not None and self.converter is None:
+            return self.battery.nominal_volts
+        return None

@@ -1,0 +1,83 @@
+"""Examining a design: it is placed and recorded once, and whoever asks later shares that."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import TypeAlias
+
+from fendra.core.checks import CHECKS, Subject
+from fendra.core.composition.media import Media
+from fendra.core.composition.record import record
+from fendra.core.document.design import Design
+from fendra.core.document.origin import Origin
+from fendra.core.errors import DesignError
+from fendra.core.film import Film
+from fendra.core.findings import Report, errors_of
+from fendra.core.layout import choose_all, place
+
+Render: TypeAlias = Callable[[Subject], Film]
+"""Makes the film of a tape, of a design without errors."""
+
+
+@dataclass(frozen=True)
+class Examined:
+    """A design that has been placed and recorded.
+
+    subject: what was made of it. found: what was wrong on the way.
+    """
+
+    subject: Subject
+    found: Report
+
+    @cached_property
+    def report(self) -> Report:
+        """What every check finds, and what was found before."""
+        return self._checked(self.subject)
+
+    @cached_property
+    def sound(self) -> Subject:
+        """What was made of a design without errors. Raises DesignError with every one otherwise.
+
+        Only checks that can find errors are run, unless all have been.
+        """
+        is_checked = "report" in vars(self)
+        errors = errors_of(self.report if is_checked else self._checked(self.subject, stops=True))
+        if errors:
+            raise DesignError(errors)
+        return self.subject
+
+    def on_film(self, render: Render) -> tuple[Subject, Report]:
+        """The subject with a film of it, and what the checks find in both; without the film where
+        the design has errors.
+        """
+        if errors_of(self.report):
+            return self.subject, self.report
+        subject = replace(self.subject, film=render(self.subject))
+        return subject, self._checked(subject)
+
+    def _checked(self, subject: Subject, *, stops: bool = False) -> Report:
+        report = Report()
+        report.extend(self.found)
+        for check in CHECKS.values():
+            if check.stops or not stops:
+                check.run(subject, report)
+        return report
+
+
+def examine(
+    design: Design, dropped: Iterable[str] = (), *, media: Media | None = None,
+    origin: Origin | None = None,
+) -> Examined:  # fmt: skip
+    """Place, choose and record a design.
+
+    dropped: names that were left out of the design since they were wrong; what follows from that is
+    not reported again. media: what the files that it names hold. origin: where it was read.
+    """
+    report, media = Report(), media or Media()
+    dropped = frozenset(dropped)
+    layout = place(design, report)
+    choices = choose_all(design, layout, report, dropped)
+    recorded = record(design, layout, choices, report, dropped, media=media, origin=origin)
+    return Examined(Subject(design, layout, choices, recorded, media), report)

@@ -1,0 +1,1 @@
+"""Composition: a design and its layout become one plan."""

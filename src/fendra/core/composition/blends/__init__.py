@@ -1,0 +1,62 @@
+"""Blends, one a file: how a layer changes the light beneath it.
+
+A blend is a function of the light beneath and of a `Stroke`, recorded as values of the graph. Every
+engine, and `explain`, runs what it gives. To add one, write a file with a function like `over` in
+over.py, marked with `@blend`.
+"""
+
+from __future__ import annotations
+
+import inspect
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TypeAlias
+
+from fendra.core.graph.trace import Value
+from fendra.core.registry import Registry
+
+
+@dataclass(frozen=True)
+class Stroke:
+    """What a layer paints with. All light is linear.
+
+    colour: of its effect, width 3. cover: how much of it, 0 to 1. light: what its level makes of
+    light, 0 to 1. paint: colour times cover times light. rest: what it leaves of the light beneath,
+    0 to 1: all but its cover, or nothing at all with `hides_below`.
+    """
+
+    colour: Value
+    cover: Value
+    light: Value
+    paint: Value
+    rest: Value
+
+
+Draw: TypeAlias = Callable[[Value, Stroke], Value]
+
+
+@dataclass(frozen=True)
+class Blend:
+    """A registered blend. covers: whether a full cover hides all that is beneath."""
+
+    name: str
+    draw: Draw
+    covers: bool = False
+
+    @property
+    def about(self) -> str:
+        """What it does, in a sentence."""
+        return inspect.getdoc(self.draw) or ""
+
+
+BLENDS: Registry[Blend] = Registry("fendra.core.composition.blends", "fendra.blends")
+
+
+def blend(name: str, *, covers: bool = False) -> Callable[[Draw], Draw]:
+    """Register a blend under a name."""
+
+    def register(draw: Draw) -> Draw:
+        BLENDS.add(name, Blend(name, draw, covers))
+        return draw
+
+    return register

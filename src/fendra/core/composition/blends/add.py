@@ -1,0 +1,12 @@
+"""Add: light on light."""
+
+from __future__ import annotations
+
+from fendra.core.composition.blends import Stroke, blend
+from fendra.core.graph.trace import Value
+
+
+@blend("add")
+def add(beneath: Value, stroke: Stroke) -> Value:
+    """The light beneath and the layer's colour added up, each channel by itself."""
+    return beneath + stroke.paint

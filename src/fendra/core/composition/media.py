@@ -1,0 +1,20 @@
+"""Media: what files beside a design hold, pictures and effects of its own, once they are read."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from fendra.core.effects import Effect
+from fendra.core.effects.pictures import Picture
+
+
+@dataclass(frozen=True)
+class Media:
+    """pictures: by the file's name as the design has it. effects: those of its own, by name.
+    failures: of each file of effects that could not be used, why not.
+    """
+
+    pictures: Mapping[str, Picture] = field(default_factory=dict)
+    effects: Mapping[str, Effect] = field(default_factory=dict)
+    failures: Mapping[str, str] = field(default_factory=dict)

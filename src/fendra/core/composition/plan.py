@@ -1,0 +1,113 @@
+"""The plan: a design and its layout as one graph, and the steps from its numbers to the wires.
+
+An engine runs the steps in their order, or writes them in another language. It knows these kinds of
+steps, and no effect, blend or scene by name: how a layer changes the light beneath it is part of
+the graph. All light is linear until the master level has been applied; then it becomes bytes.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import TypeAlias
+
+from fendra.core.arrays import Array
+from fendra.core.document.design import Design
+from fendra.core.document.origin import Origin
+from fendra.core.electric.limiter import Limit
+from fendra.core.graph.node import Graph
+from fendra.core.layout.table import Layout
+from fendra.core.layout.wire import Wire
+
+
+@dataclass(frozen=True)
+class Paint:
+    """One layer painted on its spots, in a frame in which it is on.
+
+    layer: its place in the design. on, light: places in the graph: whether it is on, and the light
+    of its spots after it, which may read what is `beneath`. scenes: the places of those that it
+    belongs to; None where it is there in all of them, and without any.
+    """
+
+    layer: int
+    space: str
+    on: int
+    light: int
+    scenes: frozenset[int] | None = None
+
+
+@dataclass(frozen=True)
+class Mix:
+    """The layers of scenes, and those between them that belong to every scene.
+
+    While one scene takes over from another, the layers of each are painted by themselves on what
+    lies beneath, and the results are added up in the shares in which the scenes are there.
+
+    shares: for each scene, and for none of them as the last, the place in the graph of how much of
+    it is there, 0 to 1, together 1.
+    """
+
+    shares: tuple[int, ...]
+    paints: tuple[Paint, ...]
+
+
+@dataclass(frozen=True)
+class Master:
+    """The master level. share: the place in the graph of the share of light it lets through."""
+
+    share: int
+
+
+Step: TypeAlias = Paint | Mix | Master | Limit | Wire
+"""Paint, mix of scenes, master level, a supply's limit, a line's wire: in this order."""
+
+
+@dataclass(frozen=True)
+class Plan:
+    """A design and its layout, ready to be run or written.
+
+    columns: (space, column name) to an array over the space's spots. spots: each space's spots,
+    ascending, as places in the layout. spot_count: how many there are in all. fed: the numbers that
+    come in, in the order of the design.
+    """
+
+    design: Design
+    layout: Layout
+    graph: Graph
+    steps: tuple[Step, ...]
+    columns: Mapping[tuple[str, str], Array]
+    spots: Mapping[str, Array]
+    spot_count: int
+    fed: tuple[str, ...]
+    origin: Origin = field(default_factory=Origin)
+
+    @property
+    def paints(self) -> tuple[Paint, ...]:
+        """Every layer, from the lowest on."""
+        found: list[Paint] = []
+        for step in self.steps:
+            if isinstance(step, Paint):
+                found.append(step)
+            elif isinstance(step, Mix):
+                found += step.paints
+        return tuple(found)
+
+    @property
+    def shares(self) -> tuple[int, ...]:
+        """How much of each scene is there: see `Mix`. Empty where there are no scenes."""
+        return next((step.shares for step in self.steps if isinstance(step, Mix)), ())
+
+    @property
+    def master(self) -> int:
+        """The place in the graph of the master level's share of light."""
+        return next(step.share for step in self.steps if isinstance(step, Master))
+
+    @property
+    def limits(self) -> tuple[Limit, ...]:
+        """The budgets of the supplies that have a limiter."""
+        return tuple(step for step in self.steps if isinstance(step, Limit))
+
+    @property
+    def wires(self) -> tuple[Wire, ...]:
+        """What goes down each line."""
+        return tuple(step for step in self.steps if isinstance(step, Wire))

@@ -1,0 +1,418 @@
+"""Recording: a design with its layout becomes one graph."""
+
+from __future__ import annotations
+
+import traceback
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, replace
+from functools import cached_property
+from pathlib import PurePath
+from typing import Any
+
+import numpy as np
+
+from fendra.core.arrays import Array, Floats
+from fendra.core.composition.blends import BLENDS, Blend, Stroke
+from fendra.core.composition.media import Media
+from fendra.core.composition.plan import Master, Mix, Paint, Plan, Step
+from fendra.core.composition.scenes import record_scenes
+from fendra.core.composition.settings import Settings, written
+from fendra.core.document.choice import OnCanvas
+from fendra.core.document.design import Design
+from fendra.core.document.layer import Layer
+from fendra.core.document.origin import Origin
+from fendra.core.effects import EFFECTS, Effect, Led, Look
+from fendra.core.electric.limiter import Limit, make_limits
+from fendra.core.electric.loads import make_loads
+from fendra.core.errors import GraphError
+from fendra.core.findings import KeyPath, Report
+from fendra.core.graph.clock import Clock
+from fendra.core.graph.functions import lightness_to_linear
+from fendra.core.graph.node import Graph
+from fendra.core.graph.ops import Kind
+from fendra.core.graph.passes import simplify
+from fendra.core.graph.trace import Tracer, Value
+from fendra.core.layout.choice import ALL, Choice
+from fendra.core.layout.space import Space
+from fendra.core.layout.table import Layout
+from fendra.core.layout.wire import wires_of
+from fendra.core.names import did_you_mean, in_words
+from fendra.core.signals.record import Signals
+
+
+def record(
+    design: Design,
+    layout: Layout,
+    choices: Mapping[str, Choice],
+    report: Report,
+    dropped: Iterable[str] = (),
+    *,
+    media: Media | None = None,
+    origin: Origin | None = None,
+) -> Recorded:
+    """Record a whole design. What is wrong goes into the report, and is left out.
+
+    dropped: names that the file has, but that were left out of the design before. media: what the
+    files that the design names hold. origin: where it was read.
+    """
+    recorder = _Recorder(design, layout, choices, report, frozenset(dropped), media or Media())
+    recorder.signals.record_all()
+    for name, (value, is_lost) in recorder.signals.recorded.items():
+        recorder.reason(f"signal:{name}", value)
+        recorder.reason(f"lost:{name}", is_lost)
+    recorder.scenes()
+    layers = {}
+    for i, layer in enumerate(design.layer):
+        with recorder.tracer.within(("layer", i)):
+            space = recorder.layer(i, layer)
+        if space is not None:
+            layers[i] = space, recorder.scenes_of(layer)
+    with recorder.tracer.within(("level",)):
+        level = recorder.settings.number(design.level, ("level",))
+        recorder.root("master", lightness_to_linear(level))
+    spots = {name: choice.spots for name, choice in choices.items()}
+    spots |= {name: space.choice.spots for name, space in recorder.spaces.items()}
+    return Recorded(
+        design, layout, origin or Origin(), recorder.tracer.graph(), recorder.spaces, spots,
+        layers, recorder.images, make_limits(make_loads(design, layout)),
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Recorded:
+    """All that was recorded of a design.
+
+    traced: the graph with every value, also those that only explain the light. layers: by their
+    places in the design: the space of each, and its scenes as of `Paint`. images: how many scenes
+    there are, none of them counted as one.
+    """
+
+    design: Design
+    layout: Layout
+    origin: Origin
+    traced: Graph
+    spaces: Mapping[str, Space]
+    spots: Mapping[str, Array]
+    layers: Mapping[int, tuple[str, frozenset[int] | None]]
+    images: int
+    limits: tuple[Limit, ...]
+
+    @cached_property
+    def plan(self) -> Plan:
+        """What is run and written."""
+        return self._plan(lambda name: not name.startswith(WHY))
+
+    @cached_property
+    def reasons(self) -> Plan:
+        """The same with what explains the light: the roots that begin with `WHY`."""
+        return self._plan(lambda _: True)
+
+    def _plan(self, is_wanted: Callable[[str], bool]) -> Plan:
+        roots = {name: place for name, place in self.traced.roots.items() if is_wanted(name)}
+        graph = simplify(Graph(self.traced.nodes, roots, self.traced.start))
+        columns = {
+            (str(node.space), str(node.payload)): self.spaces[str(node.space)].values(
+                str(node.payload)
+            )
+            for node in graph.nodes
+            if node.op == "column"
+        }
+        return Plan(
+            self.design, self.layout, graph, self._steps(graph), columns, self.spots,
+            len(self.layout), tuple(self.design.fed), self.origin,
+        )  # fmt: skip
+
+    def _steps(self, graph: Graph) -> tuple[Step, ...]:
+        roots = graph.roots
+        paints = [
+            Paint(
+                i, self.layers[i][0], roots[f"layer:{i}:on"],
+                uncovered(graph, roots[f"layer:{i}:light"]), self.layers[i][1],
+            )
+            for i in self.design.painted
+            if i in self.layers
+        ]  # fmt: skip
+        own = [place for place, paint in enumerate(paints) if paint.scenes is not None]
+        first, end = (own[0], own[-1] + 1) if own else (len(paints), len(paints))
+        steps: list[Step] = [*paints[:first]]
+        if self.images:
+            shares = tuple(roots[f"scene:{i}:there"] for i in range(self.images))
+            steps.append(Mix(shares, tuple(paints[first:end])))
+        steps += [*paints[end:], Master(roots["master"])]
+        return (*steps, *self.limits, *wires_of(self.layout, self.design))
+
+
+WHY = "why:"
+"""Prefix of the roots that only explain the light."""
+
+
+def uncovered(graph: Graph, light: int) -> int:
+    """The light after a layer; where nothing is ever left of what is beneath, its paint alone.
+
+    A product with 0 would do that as well, but for what is no number.
+    """
+    node = graph.nodes[light]
+    if node.op == "add":
+        left = graph.nodes[node.args[0]]
+        is_all_hidden = (
+            left.op == "mul"
+            and graph.nodes[left.args[0]].op == "beneath"
+            and graph.nodes[left.args[1]].payload == (0.0,)
+        )
+        if is_all_hidden:
+            return node.args[1]
+    return light
+
+
+class _Recorder:
+    def __init__(
+        self,
+        design: Design,
+        layout: Layout,
+        choices: Mapping[str, Choice],
+        report: Report,
+        dropped: frozenset[str],
+        media: Media,
+    ) -> None:
+        self.tracer = Tracer()
+        self._media = media
+        self._clock = Clock(self.tracer)
+        self._design, self._layout, self._choices = design, layout, choices
+        self._report, self._dropped = report, dropped
+        self.signals = Signals(design, self.tracer, self._clock, report, dropped)
+        self.settings = Settings(
+            layout, self.tracer, self._clock, self.signals, report, dropped, choices, media
+        )
+        self.spaces: dict[str, Space] = {}
+        self._scene_numbers = {scene.name: i for i, scene in enumerate(design.scene)}
+        self._shares: list[Value] = []
+
+    @property
+    def images(self) -> int:
+        """How many scenes there are, none of them counted as one; 0 where a design has none."""
+        return len(self._shares)
+
+    def root(self, name: str, value: Value) -> None:
+        self.tracer.roots[name] = value.place
+
+    def reason(self, name: str, value: Value) -> None:
+        """A value that only explains the light."""
+        self.root(f"{WHY}{name}", value)
+
+    def scenes(self) -> None:
+        """Record which scene is chosen."""
+        self._shares = record_scenes(self._design.scene, self.tracer, self._clock, self.settings)
+        for number, share in enumerate(self._shares):
+            self.root(f"scene:{number}:there", share)
+
+    def scenes_of(self, layer: Layer) -> frozenset[int] | None:
+        """The places of the scenes that a layer belongs to; None for every one, and for none."""
+        if not layer.scenes:
+            return None
+        return frozenset(self._scene_numbers[s] for s in layer.scenes if s in self._scene_numbers)
+
+    def layer(self, number: int, layer: Layer) -> str | None:
+        """Record one layer; gives its space, None where it is wrong."""
+        path: KeyPath = ("layer", number)
+        choice = self._choices.get(layer.on)
+        if choice is None and layer.on not in self._dropped:
+            remedy = did_you_mean(layer.on, self._choices, "parts, groups and trails")
+            message = f"there is no part, group or trail '{layer.on}'."
+            self._report.error((*path, "on"), "unknown-name", message, remedy)
+        on = self._condition(layer, path)
+        space = self._space(layer, choice, path)
+        level = self.settings.number(layer.level, (*path, "level"), space)
+        self.tracer.label(level, "level")
+        covering = self.settings.number(layer.cover, (*path, "cover"), space)
+        effect = self._effect(layer, path)
+        if effect is None:
+            return None
+        self._tell_unknown(effect, number)
+        given = written(self._design, number, [*effect.parameters])
+        settings = self.settings.of_effect(effect.parameters, given, space)
+        if choice is None:
+            return None
+        look = self._look(effect, Led(self.tracer, self._clock, space, on), settings, path)
+        if look is None:
+            return None
+        try:
+            self._paint(number, layer, space, on, level, covering, look)
+            self._explain(number, level, look, settings)
+        except GraphError as exc:
+            self._report.error(path, "effect", f"effect '{effect.name}': {exc}.")
+            return None
+        return space.name
+
+    def _effect(self, layer: Layer, path: KeyPath) -> Effect | None:
+        preset = self._design.presets.get(layer.preset)
+        if layer.preset and preset is None and layer.preset not in self._dropped:
+            message = f"there is no preset '{layer.preset}'."
+            remedy = did_you_mean(layer.preset, self._design.presets, "presets of this design")
+            self._report.error((*path, "preset"), "unknown-name", message, remedy)
+        if preset is not None and layer.effect not in ("", preset.effect):
+            message = f"preset '{layer.preset}' is of effect '{preset.effect}'."
+            self._report.error((*path, "effect"), "wrong-value", message, "Leave one of both out.")
+        name = self._design.effect_of(layer)
+        if not name:
+            if not layer.preset:
+                message, remedy = "'effect' is missing.", "Add effect = ..."
+                self._report.error((*path, "effect"), "missing-key", message, remedy)
+            return None
+        own = self._media.effects.get(name)
+        if own is None and name not in EFFECTS:
+            where = (*path, "effect") if layer.effect else ("presets", layer.preset, "effect")
+            known = [*EFFECTS, *self._media.effects]
+            remedy = did_you_mean(name, known, "effects")
+            self._report.error(where, "unknown-effect", f"there is no effect '{name}'.", remedy)
+            return None
+        return own or EFFECTS[name]
+
+    def _tell_unknown(self, effect: Effect, number: int) -> None:
+        """Keys that the effect does not have."""
+        layer = self._design.layer[number]
+        wrong: list[KeyPath] = [
+            ("layer", number, name) for name in layer.parameters if name not in effect.parameters
+        ]
+        preset = self._design.presets.get(layer.preset)
+        if preset is not None:
+            wrong += [
+                ("presets", layer.preset, name)
+                for name in preset.parameters
+                if name not in effect.parameters
+            ]
+        for path in wrong:
+            known = [*effect.parameters, *Layer.model_fields]
+            message = f"effect '{effect.name}' has no parameter '{path[-1]}'."
+            remedy = did_you_mean(str(path[-1]), known, "keys of this layer")
+            self._report.error(path, "unknown-parameter", message, remedy)
+
+    def _space(self, layer: Layer, choice: Choice | None, path: KeyPath) -> Space:
+        choice = choice or self._choices[ALL]
+        canvas = self._design.canvases.get(layer.canvas)
+        name = choice.name
+        if layer.canvas and canvas is None:
+            message = f"there is no canvas '{layer.canvas}'."
+            remedy = did_you_mean(layer.canvas, self._design.canvases, "canvases")
+            self._report.error((*path, "canvas"), "unknown-name", message, remedy)
+        elif canvas is not None:
+            name = f"{choice.name} on {layer.canvas}"
+        if name not in self.spaces:
+            layout = self._layout if canvas is None else self._on_canvas(layer.canvas, canvas)
+            self.spaces[name] = Space(name, layout, choice)
+        return self.spaces[name]
+
+    def _on_canvas(self, name: str, canvas: Mapping[str, OnCanvas]) -> Layout:
+        """The layout with every LED where a canvas puts it."""
+        position, facing = self._layout.position.copy(), self._layout.facing.copy()
+        for part, place in canvas.items():
+            choice = self._choices.get(part)
+            if choice is None:
+                remedy = did_you_mean(part, self._choices, "parts, groups and trails")
+                message = f"there is no part, group or trail '{part}'."
+                self._report.error(("canvases", name, part), "unknown-name", message, remedy)
+            elif len(choice.spots):
+                turn = _turned(place.turn)
+                there = self._layout.position[choice.spots]
+                middle = (there.min(axis=0) + there.max(axis=0)) / 2
+                at = np.array(place.at) * self._layout.unit_mm
+                position[choice.spots] = (there - middle) * place.scale @ turn.T + at
+                facing[choice.spots] = self._layout.facing[choice.spots] @ turn.T
+        return replace(self._layout, position=position, facing=facing)
+
+    def _look(
+        self, effect: Effect, led: Led, settings: Mapping[str, Any], path: KeyPath
+    ) -> Look | None:
+        """What an effect gives; None where it fails, which is a finding and no traceback."""
+        try:
+            look = effect.draw(led, **settings)
+            _check_look(look)
+        except GraphError as exc:
+            self._report.error(path, "effect", f"effect '{effect.name}': {exc}.")
+        except Exception as exc:  # an effect of somebody's own may do anything
+            frame = traceback.extract_tb(exc.__traceback__)[-1]
+            where = f"{PurePath(frame.filename).name}:{frame.lineno}"
+            message = f"effect '{effect.name}' fails: {type(exc).__name__}: {exc} ({where})."
+            self._report.error(path, "effect", message)
+        else:
+            return look
+        return None
+
+    def _paint(
+        self, number: int, layer: Layer, space: Space, on: Value, level: Value, covering: Value,
+        look: Look,
+    ) -> None:  # fmt: skip
+        self.tracer.label(look.cover, "cover")
+        cover, is_there, presence = look.cover * covering, on, self.tracer.const(1.0)
+        if layer.fade_in > 0 or layer.fade_out > 0:  # a layer runs only while it is there
+            presence = self._clock.presence(on, layer.fade_in, layer.fade_out)
+            self.tracer.label(presence, "presence")
+            cover = cover * presence
+            is_there = on if layer.fade_out <= 0 else on | (presence > 0.0)
+        is_there = is_there & self._scenes_there(layer)
+        light = lightness_to_linear(level)
+        strength, rest = cover * light, 1.0 - (presence if layer.hides_below else cover)
+        paint = look.colour * strength
+        named = {"on": is_there, "share": cover, "strength": strength, "paint": paint, "rest": rest}
+        for name, value in named.items():
+            self.tracer.label(value, name)
+        beneath = self.tracer.beneath(number, space.name)
+        stroke = Stroke(look.colour, cover, light, paint, rest)
+        self.root(f"layer:{number}:on", is_there)
+        self.root(f"layer:{number}:light", self._blend(number, layer).draw(beneath, stroke))
+        self.reason(f"layer:{number}:share", cover)
+
+    def _blend(self, number: int, layer: Layer) -> Blend:
+        """The blend of a layer; `over` where there is none of its name."""
+        if layer.blend not in BLENDS:
+            message = f"{in_words(layer.blend)} cannot stand here."
+            remedy = did_you_mean(layer.blend, BLENDS, "values")
+            self._report.error(("layer", number, "blend"), "wrong-value", message, remedy)
+        return BLENDS.get(layer.blend, BLENDS["over"])
+
+    def _explain(
+        self, number: int, level: Value, look: Look, settings: Mapping[str, Any]
+    ) -> None:  # fmt: skip
+        """What explains the light of a layer."""
+        self.reason(f"layer:{number}:level", level)
+        self.reason(f"layer:{number}:colour", look.colour)
+        for name, value in settings.items():
+            if isinstance(value, Value):
+                self.reason(f"layer:{number}:parameter:{name}", value)
+
+    def _condition(self, layer: Layer, path: KeyPath) -> Value:
+        """Whether a layer is on, and the scenes that it belongs to are there."""
+        on = self.settings.condition(layer.when, (*path, "when"))
+        if layer.least_on > 0:
+            on = self._clock.at_least(on, layer.least_on)
+        wrong = [name for name in layer.scenes if name not in self._scene_numbers]
+        for name in wrong:
+            if name not in self._dropped:
+                message = f"there is no scene '{name}'."
+                remedy = did_you_mean(name, self._scene_numbers, "scenes")
+                self._report.error((*path, "scene"), "unknown-name", message, remedy)
+        return on & self._scenes_there(layer)
+
+    def _scenes_there(self, layer: Layer) -> Value:
+        """Whether anything of the scenes that a layer belongs to is there."""
+        scenes = self.scenes_of(layer)
+        found = self.tracer.const(scenes is None)
+        for scene in sorted(scenes or ()):
+            found = found | (self._shares[scene] > 0.0)
+        return found
+
+
+def _turned(degrees: float) -> Floats:
+    angle = np.radians(degrees)
+    cos, sin = np.cos(angle), np.sin(angle)
+    return np.array([[cos, -sin, 0.0], [sin, cos, 0.0], [0.0, 0.0, 1.0]])
+
+
+def _check_look(look: object) -> None:
+    """Raises GraphError where an effect gives something else than a look."""
+    if not isinstance(look, Look):
+        raise GraphError(f"it gives {type(look).__name__}, and a Look is needed")
+    for name, value in (("colour", look.colour), ("cover", look.cover)):
+        if not isinstance(value, Value) or value.kind is not Kind.FLOAT:
+            raise GraphError(f"its {name} is no number of the graph")
+    if look.cover.width != 1:
+        raise GraphError("its cover is a colour, and one number is needed")

@@ -1,0 +1,63 @@
+"""Groups, trails and canvases: choices of LEDs by name, their order, and other places for them."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Annotated, TypeAlias
+
+from pydantic import Field
+
+from fendra.core.values import Count, Length, Model, Number, Point, Texts, one_of
+
+if TYPE_CHECKING:
+    _Near: TypeAlias = str | Point
+else:
+    _Near = one_of(text=str, numbers=Point)
+
+
+class GroupTable(Model):
+    """A choice of spots, narrowed down; each key takes from what is left by those before it.
+
+    of: what to begin with: a condition, a name, or a list of them. without: what to leave out.
+    near: a point, or the name of a part, group or trail for its middle; with within, the spots so
+    near to it; with nearest, so many that are nearest to it. outermost: so many that are farthest
+    from the middle of them all.
+    """
+
+    of: Texts = "all"
+    without: Texts = []
+    near: _Near | None = None
+    within: Length | None = None
+    nearest: Count | None = None
+    outermost: Count | None = None
+
+
+class Trail(Model):
+    """An ordered path over spots.
+
+    of: as a group's. join: names, one run after the other; `-name` runs it from its end. by: the
+    order, an expression; else the order of the wire. from_middle: begins at the middle and goes
+    both ways at once. reverse: begins at the end.
+    """
+
+    of: Texts | None = None
+    join: list[str] = []
+    by: str | None = None
+    from_middle: bool = False
+    reverse: bool = False
+
+
+if TYPE_CHECKING:
+    Group: TypeAlias = str | list[str] | GroupTable
+else:
+    Group = one_of(text=str, list=list[str], table=GroupTable)
+
+
+class OnCanvas(Model):
+    """Where a part, group or assembly is on a canvas.
+
+    at: its middle. turn: degrees, counter-clockwise. scale: how much larger than it is.
+    """
+
+    at: Point
+    turn: Number = 0.0
+    scale: Annotated[float, Field(gt=0, le=1e6)] = 1.0

@@ -1,0 +1,117 @@
+"""The design: the whole document, as a TOML file holds it or Python builds it.
+
+The keys, their types and ranges are in this room; what they mean together is checked by
+`fendra.core.checks`.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, PrivateAttr
+
+from fendra.core.catalogue.leds import LedFigures, LedType, all_types
+from fendra.core.catalogue.supplies import Supply
+from fendra.core.document.choice import Group, OnCanvas, Trail
+from fendra.core.document.connection import Connection
+from fendra.core.document.layer import Layer, Preset, Scene, Setting
+from fendra.core.document.line import Assembly, Controller, Line
+from fendra.core.document.signal import Pin, Signal, SignalName
+from fendra.core.values import Model, Name, Number, Title
+
+
+class Design(Model):
+    """A design: lines with parts, groups, trails, signals and layers.
+
+    rate: frames a second. level: the master level, 0 to 1 as the eye sees it. units: of all
+    lengths in it. outline: lines of points [x, y] that show the thing itself in pictures. leds: LED
+    types of its own, and changes to known ones. canvases: places of parts, for effects that go
+    across several things. effects: files of effects of its own. sources: what feeds signals;
+    outputs: what takes frames. leaving: what they show when a run ends: all dark, the look of
+    `standby`, with every signal lost, or what was shown last.
+    """
+
+    fendra: Literal[1] = 1
+    name: Title = "unnamed"
+    about: str = ""
+    rate: Annotated[float, Field(ge=1, le=250)] = 50.0
+    level: Setting = 1.0
+    leaving: Literal["dark", "standby", "keep"] = "dark"
+    units: Literal["mm", "in"] = "mm"
+    outline: list[list[Annotated[tuple[Number, Number], Field(strict=False)]]] = []
+    controllers: dict[Name, Controller] = {}
+    leds: dict[Title, LedFigures] = {}
+    supplies: dict[Name, Supply] = {}
+    assemblies: dict[Name, Assembly] = {}
+    line: Annotated[list[Line], Field(min_length=1)]
+    groups: dict[Name, Group] = {}
+    trails: dict[Name, Trail] = {}
+    canvases: dict[Name, dict[str, OnCanvas]] = {}
+    sources: dict[Name, Connection] = {}
+    outputs: dict[Name, Connection] = {}
+    signals: dict[SignalName, Signal] = {}
+    effects: list[str] = []
+    presets: dict[Name, Preset] = {}
+    scene: list[Scene] = []
+    layer: list[Layer] = []
+
+    _led_types: dict[str, LedType] = PrivateAttr(default_factory=dict)
+
+    def model_post_init(self, context: Any, /) -> None:
+        """Give each line its LED type, with what the design says of it."""
+        super().model_post_init(context)
+        self._led_types = all_types(self.leds)
+        for line in self.line:
+            line.takes_type(self._led_types)
+
+    def lines_of(self, controller: str) -> list[int]:
+        """The places of the lines that are plugged into a controller; all, if it is alone."""
+        is_only = len(self.controllers) == 1
+        return [
+            i
+            for i, line in enumerate(self.line)
+            if line.controller == controller or (is_only and line.controller is None)
+        ]
+
+    @property
+    def led_types(self) -> Mapping[str, LedType]:
+        """The LED types of the catalogue, and those that the design adds or changes."""
+        return self._led_types
+
+    @property
+    def words(self) -> dict[str, dict[str, int]]:
+        """The words of each signal that is a choice or a text, and their numbers."""
+        signals = self.signals.items()
+        return {n: signal.numbers for n, signal in signals if signal.kind in ("choice", "text")}
+
+    @property
+    def fed(self) -> dict[str, str]:
+        """Every number that comes in, and the signal that it belongs to."""
+        fed = ((name, signal) for name, signal in self.signals.items() if signal.of is None)
+        return {part: name for name, signal in fed for part in signal.parts(name)}
+
+    def inputs_of(self, controller: str) -> dict[str, Pin]:
+        """The signals that are connected to a controller, and where."""
+        first = next(iter(self.controllers), None)
+        inputs = {name: signal.input for name, signal in self.signals.items()}
+        return {
+            name: pin
+            for name, pin in inputs.items()
+            if pin is not None and (pin.controller or first) == controller
+        }
+
+    @property
+    def painted(self) -> list[int]:
+        """The places of the layers in the order in which they are painted."""
+        return sorted(range(len(self.layer)), key=lambda i: self.layer[i].priority)
+
+    def effect_of(self, layer: Layer) -> str:
+        """The name of a layer's effect, its own or its preset's; empty where there is none."""
+        preset = self.presets.get(layer.preset)
+        return layer.effect or (preset.effect if preset is not None else "")
+
+    def settings_of(self, layer: Layer) -> dict[str, Setting]:
+        """What is written of the parameters of a layer's effect: its preset's, and its own."""
+        preset = self.presets.get(layer.preset)
+        return {**(preset.parameters if preset is not None else {}), **layer.parameters}

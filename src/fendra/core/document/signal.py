@@ -1,0 +1,213 @@
+"""The keys of a signal in a design."""
+
+from __future__ import annotations
+
+import itertools
+from functools import cached_property
+from keyword import iskeyword
+from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
+
+from pydantic import AfterValidator, Field
+
+from fendra.core.names import SIGNAL_NAME
+from fendra.core.values import Model, Number, Seconds, Texts, one_of
+
+if TYPE_CHECKING:
+    _Choices: TypeAlias = list[str] | dict[str, int]
+    _UpDown: TypeAlias = float | tuple[float, float]
+    _Cells: TypeAlias = int | str
+    _Pins: TypeAlias = "str | Pin"
+else:
+    _Choices = one_of(list=list[str], table=dict[str, int])
+    _NotNegative = Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)]
+    _Pair = Annotated[tuple[_NotNegative, _NotNegative], Field(strict=False)]
+    _UpDown = one_of(number=_NotNegative, numbers=_Pair)
+    _Cells = one_of(number=Annotated[int, Field(ge=1, le=200)], text=Literal["guess"])
+
+
+def _differ(ends: tuple[float, float]) -> tuple[float, float]:
+    if ends[0] == ends[1]:
+        raise ValueError("the two raw values are equal; they must differ")
+    return ends
+
+
+def _ascend(points: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    if len(points) == 1 or any(b[0] <= a[0] for a, b in itertools.pairwise(points)):
+        raise ValueError("a curve has two points or more, in ascending order of the first number")
+    return points
+
+
+_Span: TypeAlias = Annotated[tuple[Number, Number], Field(strict=False)]
+Kind: TypeAlias = Literal[
+    "number", "switch", "choice", "colour", "text", "event", "vector", "picture"
+]
+
+
+def _check_signal_name(name: str) -> str:
+    if not SIGNAL_NAME.fullmatch(name):
+        raise ValueError(
+            "a signal's name stands in expressions: a letter, then letters, digits and _"
+        )
+    if iskeyword(name):
+        raise ValueError(
+            f"'{name}' is a word that no expression can have as a name; choose another"
+        )
+    return name
+
+
+SignalName: TypeAlias = Annotated[str, AfterValidator(_check_signal_name)]
+
+MOST_PLACES = 256
+"""Numbers of a vector."""
+
+
+class Pin(Model):
+    """Where a signal is connected to a controller that runs the design by itself.
+
+    name: the controller's name for the pin. kind: a switch, or analogue, a share of the full scale
+    from 0 to 1; what the signal's kind needs, if not given. pull: what holds it while nothing is
+    connected; with `up` it is on when it is connected to ground, else when it is connected to the
+    logic's voltage. controller: which one, where there are several; the first, if not given.
+    """
+
+    name: Annotated[str, Field(min_length=1)]
+    kind: Literal["switch", "analogue"] | None = None
+    pull: Literal["up", "down", "none"] = "up"
+    controller: str | None = None
+
+
+if not TYPE_CHECKING:
+    _Pins = one_of(text=str, table=Pin)
+
+
+class Signal(Model):
+    """One live value and its conditioning.
+
+    kind: what it is. choices: the words of a choice, or those of a text that it knows, counted from
+    0 or with their numbers. size: how many numbers a vector has. on: the part or group that a
+    picture is spread over. source: where it comes from, `SOURCE:NAME`, or a list of those.
+
+    calibrate: the raw values that are the ends of `range`. curve: points [raw, value] instead.
+    range: lowest and highest value; what comes is held within it. cells: of a battery, whose raw
+    value is then divided by them. dead_band: so much on both sides of `centre` is `centre`.
+    average: the length of a moving average, s. slew: the most that it changes in a second.
+    smooth: time constant, s. Both may be two numbers: for rising and for falling.
+
+    on_at, off_at: where a switch that is a number goes on and off. debounce: a change counts once
+    it has stayed for so long, s. dwell: it stays on, and off, at least so long, s. hold: a switch
+    stays on so long after, s (bridges the dark half of a flasher's pulse). pin: where it is
+    connected to a controller that runs the design by itself.
+
+    lost_after: without news for so long it is lost, s, and takes the value of `fallback`. of: an
+    expression over other signals, instead of news.
+    """
+
+    kind: Kind = "number"
+    unit: str = ""
+    about: str = ""
+    source: Texts = ""
+    pin: _Pins = ""
+    choices: _Choices = []
+    size: Annotated[int, Field(ge=1, le=MOST_PLACES)] | None = None
+    on: str = "all"
+    calibrate: Annotated[_Span, AfterValidator(_differ)] | None = None
+    curve: Annotated[list[_Span], AfterValidator(_ascend)] = []
+    range: _Span | None = None
+    cells: _Cells | None = None
+    dead_band: Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)] = 0.0
+    centre: Number = 0.0
+    average: Seconds = 0.0
+    slew: _UpDown = 0.0
+    smooth: _UpDown = 0.0
+    on_at: Number | None = None
+    off_at: Number | None = None
+    debounce: Seconds = 0.0
+    dwell: Seconds = 0.0
+    hold: Seconds = 0.0
+    lost_after: Seconds | None = None
+    fallback: Number | bool | str | None = None
+    of: str | None = None
+
+    @cached_property
+    def numbers(self) -> dict[str, int]:
+        """The number of each word of a choice or of a text."""
+        if isinstance(self.choices, dict):
+            return self.choices
+        return {word: number for number, word in enumerate(self.choices)}
+
+    @property
+    def has_threshold(self) -> bool:
+        """Whether it is a switch that a number turns on and off."""
+        return self.kind == "switch" and (self.on_at is not None or self.off_at is not None)
+
+    @property
+    def is_held(self) -> bool:
+        """Whether what a switch is depends on more than what came last."""
+        return self.has_threshold or bool(self.hold or self.dwell or self.debounce)
+
+    @property
+    def thresholds(self) -> tuple[float, float]:
+        """Where it goes on, and where it goes off again."""
+        on_at = self.on_at if self.on_at is not None else self.off_at
+        off_at = self.off_at if self.off_at is not None else on_at
+        return (0.5, 0.5) if on_at is None or off_at is None else (on_at, off_at)
+
+    @property
+    def input(self) -> Pin | None:
+        """Its pin in full; None where it has none."""
+        if isinstance(self.pin, Pin):
+            return self.pin if self.pin.kind else self.pin.model_copy(update={"kind": self._needs})
+        return Pin(name=self.pin, kind=self._needs) if self.pin else None
+
+    @property
+    def tells_raw(self) -> bool:
+        """Whether what comes in is turned into the signal's own unit."""
+        return self.calibrate is not None or bool(self.curve) or self.cells is not None
+
+    @property
+    def _needs(self) -> Literal["switch", "analogue"]:
+        is_number = self.kind == "number" or self.has_threshold
+        return "analogue" if is_number else "switch"
+
+    @property
+    def sources(self) -> tuple[str, ...]:
+        """Where it may come from, as `SOURCE:NAME`."""
+        given = [self.source] if isinstance(self.source, str) else self.source
+        return tuple(filter(None, given))
+
+    def word_of(self, value: float) -> str:
+        """The word of a choice that a value stands for; the number itself where it has none."""
+        words = {number: word for word, number in self.numbers.items()}
+        return words.get(round(value), f"{value:g}")
+
+    def parts(self, name: str) -> tuple[str, ...]:
+        """The numbers that feed it, when it is called so.
+
+        >>> Signal(kind="event").parts("hit"), Signal(kind="vector", size=2).parts("sound")
+        (('hit', 'hit.x', 'hit.y', 'hit.z'), ('sound[0]', 'sound[1]'))
+        """
+        match self.kind:
+            case "event":
+                return (name, *(f"{name}.{axis}" for axis in "xyz"))
+            case "vector":
+                return tuple(f"{name}[{place}]" for place in range(self.size or 1))
+        return (name,)
+
+
+KEYS: dict[str, frozenset[str]] = {
+    "number": frozenset(
+        {"range", "calibrate", "curve", "cells", "dead_band", "centre", "average", "slew", "smooth"}
+    ),
+    "switch": frozenset({"on_at", "off_at", "debounce", "dwell", "hold"}),
+    "choice": frozenset({"choices"}),
+    "colour": frozenset({"smooth"}),
+    "text": frozenset({"choices"}),
+    "event": frozenset(),
+    "vector": frozenset(
+        {"size", "range", "calibrate", "curve", "dead_band", "centre", "average", "slew", "smooth"}
+    ),
+    "picture": frozenset({"on"}),
+}
+"""The keys that each kind has beside those that all of them have."""
+
+COMMON = frozenset({"kind", "unit", "about", "source", "pin", "lost_after", "fallback", "of"})

@@ -1,0 +1,166 @@
+"""What a model says is wrong with a value, in our words and with a remedy."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any, get_args
+
+from pydantic import BaseModel
+
+from fendra.core.catalogue.leds import LedFigures
+from fendra.core.catalogue.supplies import Supply
+from fendra.core.document.choice import GroupTable, OnCanvas, Trail
+from fendra.core.document.design import Design
+from fendra.core.document.layer import Layer, Scene
+from fendra.core.document.line import Assembly, Controller, Line
+from fendra.core.document.signal import Signal
+from fendra.core.findings import Finding, KeyPath, Severity
+from fendra.core.names import did_you_mean, in_words
+from fendra.core.shapes import SHAPES
+from fendra.core.shapes.keys import Column
+from fendra.core.shapes.path import Bend
+
+_WANTED = {
+    "bool_type": "true or false",
+    "int_type": "a whole number",
+    "int_from_float": "a whole number",
+    "float_type": "a number",
+    "int_parsing": "a whole number",
+    "float_parsing": "a number",
+    "bool_parsing": "true or false",
+    "finite_number": "a finite number",
+    "string_type": "a text",
+    "tuple_type": "a list of numbers",
+    "list_type": "a list",
+    "dict_type": "a table",
+    "model_type": "a table",
+    "model_attributes_type": "a table",
+}
+
+_BOUNDS = {
+    "greater_than_equal": "at least",
+    "greater_than": "more than",
+    "less_than_equal": "at most",
+    "less_than": "less than",
+}
+
+
+def to_findings(errors: Sequence[Any], path: KeyPath, values: dict[str, Any]) -> list[Finding]:
+    """Pydantic's errors about one place as findings.
+
+    Where a value may be one of several kinds there is an error for each: they become one.
+    values: the whole document, in which `path` leads to the place.
+    """
+    kinds = [error["type"] for error in errors]
+    if all(kind in _WANTED for kind in kinds):
+        wanted = [words for kind, words in _WANTED.items() if kind in kinds]
+        *others, last = wanted
+        needed = f"{', '.join(others)} or {last}" if others else last
+        message = f"{needed} is needed here, and this is {in_words(errors[0]['input'])}."
+        return [Finding("wrong-type", Severity.ERROR, message, "", path)]
+    found = []
+    for error in errors:
+        code, message, remedy = _wording(error, path, values)
+        found.append(Finding(code, Severity.ERROR, message, remedy, path))
+    return found
+
+
+def _wording(error: Any, path: KeyPath, values: dict[str, Any]) -> tuple[str, str, str]:
+    """Code, message and remedy for one error."""
+    kind, context, given = error["type"], error.get("ctx") or {}, error.get("input")
+    key = str(path[-1]) if path else ""
+    match kind:
+        case "extra_forbidden":
+            remedy = did_you_mean(key, _known_keys(path, values), "keys")
+            return "unknown-key", f"there is no key '{key}' here.", remedy
+        case "missing" | "too_short" if key in ("line", "part"):
+            table = f"[[{'.'.join(str(s) for s in path if isinstance(s, str))}]]"
+            return "no-leds", f"there is no {key} here.", f"Add a {table}."
+        case "missing" if _is_there(path, values):
+            return "wrong-type", "there are too few values here.", ""
+        case "missing":
+            return "missing-key", f"'{key}' is missing.", f"Add {key} = ..."
+        case "too_short":
+            least, here = context["min_length"], context["actual_length"]
+            return "wrong-type", f"{here} values are here, and {least} is the least.", ""
+        case "too_long":
+            most, here = context["max_length"], context["actual_length"]
+            return "wrong-type", f"{here} values are here, and {most} is the most.", ""
+        case "union_tag_invalid":
+            tag = str(context["tag"])
+            remedy = did_you_mean(tag, SHAPES, "shapes")
+            return "unknown-shape", f"there is no shape '{tag}'.", remedy
+        case "union_tag_not_found":
+            return "missing-key", "'shape' is missing.", f"The shapes are: {', '.join(SHAPES)}."
+        case "literal_error":
+            expected = str(context["expected"]).replace(" or ", ", ").split(",")
+            remedy = did_you_mean(str(given), [name.strip(" '") for name in expected], "values")
+            return "wrong-value", f"{in_words(given)} cannot stand here.", remedy
+        case "greater_than_equal" if key == "count" and given == 0:
+            return "no-leds", "this part has no LEDs.", "Give it a count of 1 or more."
+        case "greater_than_equal" | "greater_than" | "less_than_equal" | "less_than":
+            bound = next(iter(context.values()))
+            return (
+                "out-of-range",
+                f"{given:g} is out of range.",
+                f"It is {_BOUNDS[kind]} {bound:g}.",
+            )
+        case "value_error":
+            problem = str(context["error"])
+            return "wrong-value", problem if problem.endswith((".", "?")) else f"{problem}.", ""
+    return "wrong-value", f"{error['msg'][:1].lower()}{error['msg'][1:]}.", ""
+
+
+def _is_there(path: KeyPath, values: Any) -> bool:
+    for step in path:
+        try:
+            values = values[step]
+        except (KeyError, IndexError, TypeError):
+            return False
+    return True
+
+
+def _known_keys(path: KeyPath, values: dict[str, Any]) -> list[str]:
+    """The keys of the table that holds the last step of a path."""
+    match path[:-1]:
+        case ("line", int(), *rest) if "part" not in rest:
+            return [*_table_in(Line, rest).model_fields]
+        case ("line" | "assemblies", _, "part", int(), *rest):
+            here: Any = values
+            for step in path[:4]:
+                here = here[step]
+            if not rest:
+                return [*SHAPES[here["shape"]].model_fields]
+            return [*(Bend if rest[0] == "points" else Column).model_fields]
+        case ("layer", int()):
+            return [*Layer.model_fields]
+        case ("scene", int()):
+            return [*Scene.model_fields]
+        case ("canvases", str(), str()):
+            return [*OnCanvas.model_fields]
+        case (str(table), str(), *rest) if table in _NAMED:
+            return [*_table_in(_NAMED[table], rest).model_fields]
+    return [*Design.model_fields]
+
+
+def _table_in(model: type[BaseModel], path: Sequence[str | int]) -> type[BaseModel]:
+    """The table that a path leads to from another one, over keys and lists of tables."""
+    for step in path:
+        if isinstance(step, str):
+            kind = model.model_fields[step].annotation
+            for piece in (kind, *get_args(kind), *(p for k in get_args(kind) for p in get_args(k))):
+                if isinstance(piece, type) and issubclass(piece, BaseModel):
+                    model = piece
+    return model
+
+
+_NAMED: dict[str, type[BaseModel]] = {
+    "groups": GroupTable,
+    "trails": Trail,
+    "signals": Signal,
+    "controllers": Controller,
+    "leds": LedFigures,
+    "supplies": Supply,
+    "assemblies": Assembly,
+}
+"""The tables of named things, and what stands in them."""

@@ -1,0 +1,1 @@
+"""The built-in effects, one a file, written with the public kit alone."""

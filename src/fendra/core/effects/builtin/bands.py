@@ -1,0 +1,39 @@
+"""A spectrum."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fendra.core.effects import Led, Look, colours, effect, numbers, place, truth
+from fendra.core.effects.builtin.gradient import row_of
+from fendra.core.graph.functions import clamp, floor, pick, select
+from fendra.core.graph.trace import Value
+
+BARELY = 1.001
+
+
+@effect(family="events")
+def bands(
+    led: Led,
+    levels: list[Value] = numbers(["0"], "", 0.0, 1.0, "of each band, from the lowest on"),
+    colours: list[Value] = colours(["lime", "gold", "red"], "of the bars, from foot to top"),
+    by: Value = place("across", "the way from the first band to the last"),
+    height: Value = place("up", "the way that a bar grows"),
+    bars: Value = truth(True, "bars that grow; else stretches that brighten"),
+    by_band: Value = truth(False, "each band in one colour, from the first to the last"),
+) -> Look:
+    """A spectrum as bars on a grid, or as stretches of a strip that brighten.
+
+    Each level is a number or an expression: `levels = ["bass", "mid", "treble"]`.
+    """
+    count = float(len(levels))
+    band = clamp(floor(by * count), 0.0, count - 1.0)
+    level = pick(levels, band)
+    if height.node.payload == "up" and led.count and np.ptp(led.flat[:, 1]) < led.pitch / 2:
+        bars = bars & ~bars  # no room to grow
+    share = select(bars, height, level)
+    share = select(by_band, band / max(count - 1.0, 1.0), share)
+    no = band.tracer.const(False)
+    bar = select(height < level * BARELY, 1.0, 0.0)
+    led.label(band=band, level=level)
+    return Look(row_of(colours, [], share, no, no), select(bars, bar, level))

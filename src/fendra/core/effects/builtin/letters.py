@@ -1,0 +1,82 @@
+"""Words and numbers."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fendra.core.effects import Led, Look, colour, effect, number, word
+from fendra.core.effects import text as words
+from fendra.core.effects.builtin.march import NEARLY
+from fendra.core.effects.fonts import FONTS, Font
+from fendra.core.effects.numerals import Hole, characters
+from fendra.core.graph.functions import clamp, floor, maximum, select, to_uint
+from fendra.core.graph.ops import Kind, Lookup
+from fendra.core.graph.trace import Value
+
+
+@effect(family="pictures")
+def text(
+    led: Led,
+    text: list[str | Hole] = words("HELLO", "what it says"),
+    font: str = word("5x7", ("3x5", "5x7"), "columns and rows of a letter"),
+    colour: Value = colour("white", "of the letters"),
+    ground: Value = colour("black", "behind them"),
+    ground_cover: Value = number(0.0, "", 0.0, 1.0, "how much the ground covers"),
+    rate: Value = number(0.0, "1/s", 0.0, 100.0, "columns a second that it moves left; 0 stands"),
+    pixel: Value = number(0.0, "", 0.0, 1e5, "from row to row; 0 is the LEDs' own spacing"),
+) -> Look:
+    """Text on a grid, or on LEDs anywhere: a name, a number that changes, the time, a countdown.
+
+    In the text `{speed:3}` shows a number in three characters, `{volts:4.1}` one with a decimal,
+    `{left:m:ss}`, `{now:h:mm}` and `{now:h:mm:ss}` seconds as a time. It stands in the middle where
+    it fits, else at the left; with a rate it comes in from the right and goes out at the left.
+    """
+    letters = characters(text)
+    shape = FONTS[font]
+    column, row, columns = _cells(led, pixel, shape)
+    length = float(len(letters) * shape.advance)
+    if rate.number == 0:
+        shift = -maximum(floor((columns - length + 1.0) * 0.5), 0.0)
+    else:
+        whole = columns + length
+        shift = floor(led.cycle(rate / whole) * whole + NEARLY) - columns
+    at = column + shift
+    is_inside = (at >= 0.0) & (at < length)
+    held = clamp(at, 0.0, max(length - 1.0, 0.0))
+    letter = floor(held / float(shape.advance))
+    within = held - letter * float(shape.advance)
+    code = _codes(letters, shape, letter)
+    place = to_uint(code * float(shape.advance) + within)
+    bits = place.tracer.take(Lookup(shape.bits, Kind.UINT), place)
+    bit = led.apply("uint_mod", led.apply("uint_shift", bits, row), 2)
+    is_lit = is_inside & led.apply("uint_less", 0, bit)
+    led.label(at=at, letter=letter, is_lit=is_lit)
+    return Look(select(is_lit, colour, ground), select(is_lit, 1.0, ground_cover))
+
+
+def _cells(led: Led, pixel: Value, font: Font) -> tuple[Value, Value, Value]:
+    """The column, from the left, and the row of the font that each LED shows; and how many columns
+    there are. An LED that no row falls on shows row 31, which is empty.
+    """
+    size = select(pixel > 0.0, maximum(pixel, 1e-3), led.pitch)
+    flat = led.flat if led.count else np.zeros((1, 2))
+    wide, high = np.ptp(flat, axis=0).tolist()
+    right = led.fixed("right", (led.flat[:, 0] - flat[:, 0].min()))
+    below = led.fixed("below", (flat[:, 1].max() - led.flat[:, 1]))
+    half = led.pitch / 2  # an LED is in the middle of what it shows
+    column, down = floor((right + half) / size), floor((below + half) / size)
+    columns, rows = (floor((side + led.pitch) / size + 0.5) for side in (wide, high))
+    top = maximum(floor((rows - float(font.rows)) * 0.5), 0.0)
+    is_in = (down >= top) & (down < top + float(font.rows))
+    row = to_uint(select(is_in, down - top, 31.0))
+    return column, row, maximum(columns, 1.0)
+
+
+def _codes(letters: list[str | Value], font: Font, letter: Value) -> Value:
+    """The place in the font of the letter at a place of the text."""
+    plain = [font.place(item) if isinstance(item, str) else 0 for item in letters] or [0]
+    code = letter.tracer.take(Lookup([*map(float, plain)]), to_uint(letter))
+    for place, item in enumerate(letters):
+        if isinstance(item, Value):
+            code = select(letter.equals(float(place)), item, code)
+    return code

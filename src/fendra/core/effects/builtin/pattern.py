@@ -1,0 +1,34 @@
+"""Colours dealt out."""
+
+from __future__ import annotations
+
+from fendra.core.effects import Led, Look, colours, effect, number, truth
+from fendra.core.effects.builtin.march import NEARLY
+from fendra.core.graph.functions import floor, maximum, pick, select
+from fendra.core.graph.trace import Value
+
+
+@effect(family="steady")
+def pattern(
+    led: Led,
+    colours: list[Value] = colours(["red", "white", "blue"], "dealt out in this order"),
+    run: Value = number(1.0, "LEDs", 1.0, 1000.0, "of one colour in a row"),
+    by_part: Value = truth(False, "each part in one colour; else LED by LED along the trail"),
+    rate: Value = number(0.0, "Hz", 0.0, 50.0, "LEDs that it moves on in a second"),
+    reverse: Value = truth(False, "it moves to the trail's start"),
+) -> Look:
+    """A list of colours by turns: flags, stripes, a colour for each part, keys by column.
+
+    With a rate the colours march on along the trail, whole LEDs at a time.
+    """
+    size = maximum(floor(run), 1.0)
+    count = float(len(colours))
+    place = select(by_part, led.of_part * size, led.rank)
+    if rate.number != 0:
+        length = size * count
+        shift = floor(led.cycle(rate / length) * length + NEARLY)
+        place = place + select(reverse, shift, length - shift)
+    turn = floor(place / size)
+    turn = turn - floor(turn / count) * count
+    led.label(turn=turn)
+    return Look(pick(colours, turn), led.const(1.0))

@@ -1,0 +1,35 @@
+"""A turn indicator."""
+
+from __future__ import annotations
+
+from fendra.core.effects import Led, Look, colour, effect, number
+from fendra.core.effects.builtin.march import NEARLY
+from fendra.core.graph.functions import clamp, floor, maximum, mix, select
+from fendra.core.graph.trace import Value
+
+
+@effect(family="direction")
+def turn(
+    led: Led,
+    colour: Value = colour("#ff7a00", "of the indicator"),
+    steer: Value = number(0.0, "", 0.0, 1.0, "how hard one steers"),
+    rate: Value = number(1.5, "Hz", 0.5, 10.0, "flashes a second while one does not"),
+    rate_hard: Value = number(1.5, "Hz", 0.5, 10.0, "flashes a second at full lock"),
+    length: Value = number(1.0, "", 0.0, 1.0, "share of the trail that it fills then"),
+    length_hard: Value = number(1.0, "", 0.0, 1.0, "share that it fills at full lock"),
+    run: Value = number(0.2, "s", 0.0, 5.0, "in which it fills outward; 0 is all at once"),
+    duty: Value = number(0.5, "", 0.05, 1.0, "share of a flash that it is on"),
+) -> Look:
+    """A turn indicator that fills outward, stays, and goes dark: on a trail from the middle out.
+
+    It may follow how hard one steers: by its rate, by its length, or both. UN R6 asks for 90
+    flashes a minute, give or take 30, and for a sequential one to be full within 0.2 s.
+    """
+    phase = led.cycle_from_start(mix(rate, rate_hard, steer))
+    seconds = phase / mix(rate, rate_hard, steer)
+    most = maximum(floor(mix(length, length_hard, steer) * float(led.ranks) + 0.5), 1.0)
+    step = run / most
+    lit = select(run > 0.0, floor(seconds / step + NEARLY) + 1.0, most)
+    lit = select(lit < most, lit, most)
+    led.label(phase=phase, lit=lit)
+    return Look(colour, select(phase < duty, clamp(lit - led.rank), 0.0))

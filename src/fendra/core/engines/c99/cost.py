@@ -1,0 +1,187 @@
+"""What firmware costs on a controller: flash, memory, stack, and the work of a frame.
+
+The figures of each processor (electric/cores.toml) were fitted on 112 programs: each effect
+plain and bound, of 12 and 40 LEDs. Sizes are as the compilers of Debian 12 make them with -Os,
+cycles of the 8-bit part as simavr counts them, instructions of the Cortex-M as qemu counts
+them, one and a half cycles each. Sizes are within a tenth in the mean and a quarter at the
+most; cycles within an eighth and a third on the 8-bit part, a fifth and a half on most others:
+what a product takes depends on its numbers.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+from fendra.core.catalogue.controllers import ControllerType
+from fendra.core.catalogue.data_files import read_catalogue
+from fendra.core.engines.c99.count import Count, LayerCount
+from fendra.core.engines.c99.emit import MOST_AT_ONCE, MOST_AT_ONCE_8_BIT
+
+KINDS = {
+    "sum": ("add", "sub"),
+    "mul": ("mul",),
+    "div": ("div",),
+    "compare": ("min", "max", "less", "less_equal", "equal"),
+    "select": (
+        "select",
+        "uint_select",
+        "and",
+        "or",
+        "not",
+        "uint_less",
+        "uint_equal",
+        "neg",
+        "abs",
+    ),
+    "floor": ("floor",),
+    "sqrt": ("sqrt",),
+    "convert": ("to_float", "to_uint"),
+    "uint": ("uint_add", "uint_sub", "uint_xor"),
+    "shift": ("uint_shift",),
+    "uint_mul": ("uint_mul",),
+    "uint_mul_high": ("uint_mul_high",),
+    "uint_div": ("uint_div", "uint_mod"),
+    "take": ("take", "uint_take"),
+    "read": ("read",),
+    "light": ("light",),
+}
+"""Operations that cost alike."""
+_KIND_OF = {name: kind for kind, names in KINDS.items() for name in names}
+
+
+@dataclass(frozen=True)
+class Core:
+    """What a processor needs.
+
+    code: bytes of flash, work: cycles, of each kind of operation and of what stands round them. The
+    catalogue says what each of the other keys is.
+    """
+
+    code: Mapping[str, float]
+    work: Mapping[str, float]
+    signal: int
+    stack: Sequence[float]
+    memory: Sequence[float]
+    sends: float
+    receiver: Sequence[int]
+
+
+@dataclass(frozen=True)
+class Cost:
+    """What a design costs on a controller. Bytes and cycles are estimates.
+
+    flash, memory, stack: bytes; memory is without the stack. operations: of a frame with
+    everything on, each counted for every LED that it is done for. work: cycles of such a frame.
+    layers: of each layer its place in the design, and its cycles while it is on. rest: cycles of a
+    frame without any layer. mix: cycles for each scene while one takes over from another. hz: of
+    the processor. line_s: what all lines take. waits: whether nothing else is done while lines are
+    sent.
+    """
+
+    flash: int
+    memory: int
+    stack: int
+    operations: int
+    work: int
+    layers: tuple[tuple[int, int], ...]
+    rest: int
+    mix: int
+    hz: float
+    line_s: float
+    waits: bool
+
+    @property
+    def ram(self) -> int:
+        """Bytes of memory and stack."""
+        return self.memory + self.stack
+
+    @property
+    def rate_hz(self) -> float:
+        """Frames a second with everything on."""
+        return self.rate_of(self.work)
+
+    def rate_of(self, work: float) -> float:
+        """Frames a second where each takes so many cycles."""
+        made_s = work / self.hz
+        return 1.0 / (made_s + self.line_s if self.waits else max(made_s, self.line_s))
+
+    def work_of(self, on: Iterable[int], scenes: int = 1) -> int:
+        """Cycles of a frame in which these layers are on, by their places, and so many scenes."""
+        costs = dict(self.layers)
+        mixing = self.mix * scenes if scenes > 1 else 0
+        return self.rest + mixing + sum(costs.get(layer, 0) for layer in on)
+
+
+def cost_of(count: Count, kind: ControllerType, *, is_receiver: bool = False) -> Cost | None:
+    """What a program costs on a controller type; None where nothing is known of its processor."""
+    core = CORES.get(kind.core)
+    if core is None or kind.mhz is None:
+        return None
+    operations = [count.frame, *(part for each in count.layers for part in (each.frame, each.led))]
+    code = sum(_sum(core.code, each) for each in operations) + core.code["base"] + count.tables
+    code += core.code["field"] * count.fields + core.code["limit"] * count.limits
+    code += core.code["layer"] * len(count.layers)
+    work = core.work
+    rest = _sum(work, count.frame) + work["frame"] + work["led"] * count.leds
+    rest += work["field"] * count.fields
+    rest += count.limits * (work["limit"] + work["limited"] * count.leds)
+    is_mixed = any(each.scenes is not None for each in count.layers)
+    mix = count.leds * (3 * (work["sum"] + work["mul"]) + 9 * work["light"]) * is_mixed
+    at_once = MOST_AT_ONCE_8_BIT if kind.bits == 8 else MOST_AT_ONCE
+    layers = [(each, _layer(core, each, -(-count.leds // at_once))) for each in count.layers]
+    light = 12 * min(at_once, count.leds) * (3 if is_mixed else 1)
+    frame_operations = sum(count.frame.values())
+    frame_operations += sum(sum(each.frame.values()) for each in count.layers)
+    longest = max(count.line_bytes, default=0)
+    memory: float = count.state + sum(count.line_bytes) + core.signal * count.signals
+    memory += core.memory[0] + core.memory[1] * longest
+    return Cost(
+        flash=round(code) + core.receiver[0] * is_receiver,
+        memory=round(memory) + core.receiver[1] * is_receiver,
+        stack=round(light + core.stack[0] + core.stack[1] * frame_operations),
+        operations=_operations(count),
+        work=round(rest + 2 * mix + _all_on(layers, count)),
+        layers=tuple((each.layer, round(cycles)) for each, cycles in layers),
+        rest=round(rest),
+        mix=round(mix),
+        hz=kind.mhz * 1e6,
+        line_s=8 * sum(count.line_bytes) * (core.sends / (kind.mhz * 1e6) or 1.25e-6),
+        waits=core.sends > 0,
+    )
+
+
+def _sum(costs: Mapping[str, float], operations: Mapping[str, int]) -> float:
+    return sum(number * costs[_KIND_OF[name]] for name, number in operations.items())
+
+
+def _layer(core: Core, layer: LayerCount, calls: int) -> float:
+    """Cycles of a layer while it is on. calls: how often it is called in a frame."""
+    each_led = _sum(core.work, layer.led) + core.work["turn"]
+    rows = core.work["row"] * layer.rows * calls
+    return _sum(core.work, layer.frame) + each_led * layer.leds + rows
+
+
+def _all_on(layers: list[tuple[LayerCount, float]], count: Count) -> float:
+    """Cycles of all layers that can be there at a time: of scenes those two that cost most."""
+    shared = sum(cycles for each, cycles in layers if each.scenes is None)
+    scenes = sorted(
+        sum(cycles for each, cycles in layers if each.scenes is not None and scene in each.scenes)
+        for scene in range(count.scenes)
+    )
+    return shared + sum(scenes[-2:])
+
+
+def _operations(count: Count) -> int:
+    """All operations of a frame with everything on; making bytes is three for each channel."""
+    return (
+        sum(count.frame.values())
+        + sum(
+            sum(each.frame.values()) + sum(each.led.values()) * each.leds for each in count.layers
+        )
+        + 9 * count.leds
+    )
+
+
+CORES: Mapping[str, Core] = {name: Core(**keys) for name, keys in read_catalogue("cores").items()}
+"""By the name that a controller type has for its processor."""

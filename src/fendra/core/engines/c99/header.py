@@ -1,0 +1,167 @@
+"""The public side: the signals, the memory, and the two functions."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from zlib import crc32
+
+from fendra.core.document.signal import Signal
+from fendra.core.engines.c99.draft import Draft
+from fendra.core.engines.c99.text import C_TYPES, comment, remark, without_comments
+from fendra.core.engines.c99.wire import LinePlace, frame_size
+from fendra.core.graph.ops import Kind
+from fendra.core.names import counted
+from fendra.core.version import VERSION
+
+
+def header(draft: Draft, lines: Sequence[LinePlace], source: str) -> str:
+    """The text of the header file. lines: where their bytes stand. source: all that it opens."""
+    name, guard = draft.name, f"{draft.name.upper()}_H"
+    count = counted(draft.plan.spot_count, "LED")
+    text = [
+        *comment(f"{draft.design.name}: light for {count}. {draft.made_from}"),
+        f"#ifndef {guard}",
+        f"#define {guard}",
+        "",
+        "#include <stdbool.h>",
+        "#include <stdint.h>",
+        "",
+        "#ifdef __cplusplus",
+        'extern "C" {',
+        "#endif",
+        "",
+        *comment("What made this, and what it shows: the same number, the same light."),
+        f'#define {name.upper()}_FENDRA_VERSION "{VERSION}"',
+        f"#define {name.upper()}_DESIGN_HASH 0x{light_hash(source):08x}u",
+        "",
+        f"#define {draft.leds} {draft.plan.spot_count}",
+        "",
+        *_lines(draft, lines),
+        *comment("One signal: its newest value, and whether it came since the last frame."),
+        f"struct {name}_signal {{",
+        "    float value;",
+        "    bool is_new;",
+        "};",
+        "",
+        *comment(
+            "What comes in. A value stays until there is a newer one, and is a number between "
+            "-1e9 and 1e9."
+        ),
+        f"struct {name}_signals {{",
+        *_signals(draft),
+        "};",
+        "",
+        *comment("Numbers of the current frame that the layers read."),
+        f"struct {name}_now {{",
+        *_now(draft),
+        "};",
+        "",
+        *_limit(draft),
+        *comment("All that is remembered from frame to frame."),
+        f"struct {name} {{",
+        *_memory(draft),
+        f"    struct {name}_now now;",
+        "};",
+        "",
+        *comment("As after power-up. Call it before the first frame."),
+        f"void {name}_init(struct {name} *state);",
+        "",
+        *comment(
+            "The next frame, as the bytes of all lines. now_ms counts milliseconds up and may "
+            "wrap; between two frames lie less than 49 days."
+        ),
+        f"void {name}_step(struct {name} *state, const struct {name}_signals *signals,",
+        f"    uint32_t now_ms, uint8_t bytes[{draft.size}]);",
+        "",
+        "#ifdef __cplusplus",
+        "}",
+        "#endif",
+        "",
+        "#endif",
+    ]
+    return "\n".join(text) + "\n"
+
+
+def light_hash(source: str) -> int:
+    """32 bits that differ where the light does: of the code without its comments."""
+    return crc32(without_comments(source).encode())
+
+
+def _lines(draft: Draft, lines: Sequence[LinePlace]) -> list[str]:
+    """Where the bytes of each line stand."""
+    text = []
+    if lines:
+        text += comment(
+            "Where the bytes of each line stand in a frame, and how many there are: pixel after "
+            "pixel from data-in on, just as they go down the wire."
+        )
+    for line in lines:
+        text += [f"#define {line.macro}_AT {line.at}", f"#define {line.macro}_BYTES {line.size}"]
+    return [*text, f"#define {draft.size} {frame_size(draft)}", ""]
+
+
+def signals_in_words(draft: Draft) -> dict[str, str]:
+    """The field of every signal, with its unit and range."""
+    design = draft.design
+    return {
+        field: _about(design.signals[design.fed[signal]]) for signal, field in draft.signals.items()
+    }  # fmt: skip
+
+
+def _signals(draft: Draft) -> list[str]:
+    if not draft.signals:
+        return ["    bool none; /* this design takes no signals */"]
+    rows = []
+    for field, about in signals_in_words(draft).items():
+        row = f"    struct {draft.name}_signal {field};"
+        rows.append(f"{row:<40} {remark(about)}" if about else row)
+    return rows
+
+
+def _about(signal: Signal) -> str:
+    """A signal's unit and range, in a few words."""
+    match signal.kind:
+        case "switch" if not signal.has_threshold:
+            return "on above 0.5"
+        case "choice" | "text":
+            return ", ".join(f"{number} {word}" for word, number in signal.numbers.items())
+        case "colour":
+            return "0xrrggbb, sRGB"
+        case "event":
+            return "strength, and where; new when it happens"
+        case "picture":
+            return "none here: black"
+    parts = [signal.unit] if signal.unit else []
+    if signal.range is not None:
+        parts.append(f"{signal.range[0]:g} to {signal.range[1]:g}")
+    return ", ".join(parts)
+
+
+def _now(draft: Draft) -> list[str]:
+    nodes = draft.graph.nodes
+    fields = [f"    {C_TYPES[nodes[place].kind]} {field};" for place, field in draft.fields.items()]
+    return ["    float master;", *fields]
+
+
+def _limit(draft: Draft) -> list[str]:
+    if not draft.limits:
+        return []
+    about = (
+        "What a supply's limiter lets through of the light, of 65536, and how long that stays so."
+    )
+    fields = "    uint32_t gain, rest_ms;"
+    return [*comment(about), f"struct {draft.name}_limit {{", fields, "};", ""]
+
+
+def _memory(draft: Draft) -> list[str]:
+    """Numbers first, truth values after them: so no room is lost between."""
+    kinds = draft.cell_kinds
+    numbers = [cell for cell in draft.cells if kinds[cell] is not Kind.TRUTH]
+    truths = [cell for cell in draft.cells if kinds[cell] is Kind.TRUTH]
+    return [
+        "    uint32_t last_ms;",
+        *(f"    {C_TYPES[kinds[cell]]} {draft.cells[cell]};" for cell in numbers),
+        *(f"    struct {draft.name}_limit {field};" for field in draft.limits.values()),
+        "    bool has_begun;",
+        *(f"    bool {draft.cells[cell]};" for cell in truths),
+    ]

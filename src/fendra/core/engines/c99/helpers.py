@@ -1,0 +1,97 @@
+"""The small functions that the emitted code calls; only those that it does."""
+
+from __future__ import annotations
+
+from fendra.core.engines.c99.flash import read
+from fendra.core.engines.c99.tables import SMALLEST_INT
+from fendra.core.engines.c99.text import comment
+from fendra.core.engines.c99.tiny import QUOTIENT
+from fendra.core.graph.bounds import Bounds
+
+_CHOICE = """static inline {type} {name}({type} a, {type} b)
+{{
+    return a {sign} b ? a : b;
+}}"""
+
+_TO_BYTE = {
+    "any": """static inline uint8_t to_byte(float light)
+{
+    float byte = light + 0.5f;
+    byte = byte > 0.0f ? byte : 0.0f;
+    byte = byte < 255.0f ? byte : 255.0f;
+    return (uint8_t)(int)byte;
+}""",
+    "bright": """static inline uint8_t to_byte(float light)
+{
+    const int byte = (int)(light + 0.5f);
+    return (uint8_t)(byte < 255 ? byte : 255);
+}""",
+    "byte": """static inline uint8_t to_byte(float light)
+{
+    return (uint8_t)(int)(light + 0.5f);
+}""",
+}
+"""All give the same for what they are for: light that may be anything, no number included; light
+that is never below 0 and fits into an int; light that is never above full."""
+
+_CLAMP = """static inline float clamp(float x, float low, float high)
+{
+    const float a = x > low ? x : low;
+    return a < high ? a : high;
+}"""
+
+_HIGH = """static inline uint32_t high_word(uint32_t a, uint32_t b)
+{
+    return (uint32_t)(((uint64_t)a * b) >> 32);
+}"""
+
+_FROM = """static inline {place} from_{type}(const {type} *leds, {place} count, {place} first)
+{{
+    {place} low = 0, high = count;
+    while (low < high) {{
+        const {place} middle = low + (high - low) / 2;
+        if ({at} < first) {{
+            low = middle + 1;
+        }} else {{
+            high = middle;
+        }}
+    }}
+    return low;
+}}"""
+
+
+def helpers(used: set[str], place: str, light: Bounds | None) -> list[str]:
+    """The text of each helper whose name is among the words used.
+
+    light: between which values all light lies, times 255.
+    """
+    choices = {
+        "smaller": ("float", "<"), "larger": ("float", ">"),
+        "earlier": (place, "<"), "later": (place, ">"),
+    }  # fmt: skip
+    texts = {
+        name: _CHOICE.format(name=name, type=c_type, sign=sign)
+        for name, (c_type, sign) in choices.items()
+    }
+    texts["clamp"] = _CLAMP
+    texts["high_word"] = _HIGH
+    about = comment("a / b. avr-libc rounds twice where that is below the smallest normal float.")
+    texts["quotient"] = "\n".join([*about, QUOTIENT])
+    texts["to_byte"] = _to_byte(light)
+    about = comment("The place of the first of count ascending LEDs that is not before first.")
+    for c_type in ("uint8_t", "int16_t", "int32_t"):
+        at = read(c_type, "leds[middle]")
+        texts[f"from_{c_type}"] = "\n".join(
+            [*about, _FROM.format(type=c_type, place=place, at=at)]
+        )  # fmt: skip
+    return [text for name, text in texts.items() if name in used]
+
+
+def _to_byte(light: Bounds | None) -> str:
+    if light is None or not light.is_positive or light.high >= SMALLEST_INT:
+        about, text = "What is no number is dark.", _TO_BYTE["any"]
+    elif light.high + 0.5 >= 256:
+        about, text = f"No light here is below 0, or above {light.high:.4g}.", _TO_BYTE["bright"]
+    else:
+        about, text = f"No light here is below 0, or above {light.high:.4g}.", _TO_BYTE["byte"]
+    return "\n".join([*comment(f"Light times 255 as a byte, rounded. {about}"), text])

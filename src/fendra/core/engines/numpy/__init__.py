@@ -1,0 +1,1 @@
+"""The NumPy engine: a plan run frame by frame with arrays."""

@@ -1,0 +1,28 @@
+"""The budget of a plan: its sums, with the layers that make a film's peaks."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from fendra.core.composition.plan import Plan
+from fendra.core.electric.budget import Budget, make_budget
+from fendra.core.electric.draws import Draw
+from fendra.core.film import Film
+from fendra.core.graph.highest import highest
+from fendra.core.insight.looks import layers_on
+
+
+def budget_of(plan: Plan, film: Film | None = None) -> Budget:
+    """All electrical sums of a plan, and of what it shows in a film."""
+    level = highest(plan.graph, "master")
+    budget = make_budget(plan.design, plan.layout, 1.0 if level is None else level, film)
+    if film is None or budget.draw is None:
+        return budget
+    draws = [budget.draw, *(each.draw for each in budget.supplies if each.draw is not None)]
+    names = layers_on(plan, film, {draw.frame for draw in draws})
+
+    def named(draw: Draw | None) -> Draw | None:
+        return draw and replace(draw, layers=names[draw.frame])
+
+    supplies = tuple(replace(each, draw=named(each.draw)) for each in budget.supplies)
+    return replace(budget, draw=named(budget.draw), supplies=supplies)

@@ -1,0 +1,52 @@
+"""Replay: the numbers of a film's frames once more, without the light: what was on, and why."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import Any
+
+import numpy as np
+
+from fendra.core.composition.plan import Plan
+from fendra.core.engines.numpy.numbers import Numbers
+from fendra.core.film import Film
+from fendra.core.graph.node import STATE, Graph
+from fendra.core.graph.ops import LARGEST, UINT_MASK
+from fendra.core.graph.passes import drop_unused
+
+
+def frames_of(
+    plan: Plan, film: Film, end: int | None = None
+) -> Iterator[tuple[int, dict[str, float]]]:
+    """What an engine was given for each frame of a film: the clock in ms, and the news.
+
+    plan: of the design that the film is of. end: the frame to stop before; all, if not given.
+    """
+    times = film.times[:end]
+    now_ms = np.rint((times - film.tape.start_s) * 1000).astype(np.int64) & UINT_MASK
+    values, is_new = film.tape.heard(plan.fed, times)
+    values = np.clip(values, -LARGEST, LARGEST)
+    for i, clock_ms in enumerate(now_ms.tolist()):
+        news = {plan.fed[j]: values[i, j].item() for j in np.flatnonzero(is_new[i])}
+        yield clock_ms, news
+
+
+def replay(
+    plan: Plan, film: Film, places: Sequence[int], end: int | None = None
+) -> Iterator[tuple[int, list[Any]]]:
+    """Frame by frame the numbers at some places of the graph, each one value for all LEDs.
+
+    Only what they need is computed. end: the frame to stop before; all, if not given.
+    """
+    roots = {name: at for name, at in plan.graph.roots.items() if name.startswith(STATE)}
+    roots |= {f"wanted:{i}": place for i, place in enumerate(places)}
+    graph = drop_unused(Graph(plan.graph.nodes, roots, plan.graph.start))
+    numbers = Numbers(graph)
+    wanted = [numbers.register(graph.roots[f"wanted:{i}"]) for i in range(len(places))]
+    before_ms = None
+    with np.errstate(all="ignore"):
+        for i, (now_ms, news) in enumerate(frames_of(plan, film, end)):
+            step_ms = 0 if before_ms is None else (now_ms - before_ms) & UINT_MASK
+            registers = numbers.run(now_ms, step_ms, before_ms is None, news)
+            before_ms = now_ms
+            yield i, [registers[register] for register in wanted]

@@ -1,0 +1,1 @@
+"""The language of expressions: one grammar, one table of names, one reader."""

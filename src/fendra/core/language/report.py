@@ -1,0 +1,18 @@
+"""What is wrong with an expression, as a finding."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from fendra.core.errors import ExpressionError
+from fendra.core.findings import KeyPath, Report
+
+
+def report_expression(
+    exc: ExpressionError, path: KeyPath, report: Report, dropped: Iterable[str]
+) -> None:
+    """An expression's error as a finding, unless it names what was dropped before."""
+    if any(f"'{name}'" in exc.problem for name in dropped):
+        return
+    problem = exc.problem if exc.problem.endswith(".") else f"{exc.problem}."
+    report.error(path, "expression", problem, exc.remedy, exc.excerpt)

@@ -1,0 +1,68 @@
+"""Light: colours as people write them, linear light inside, bytes on the wire."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+import webcolors
+
+Colour = tuple[float, float, float]
+
+COLOUR_NAMES: tuple[str, ...] = (*webcolors.names("css3"), "rebeccapurple")
+"""CSS Color 4, section 6.1."""
+
+
+def parse_colour(text: str) -> Colour:
+    """A colour as written, `#rgb`, `#rrggbb` or a CSS name, as linear red, green and blue, 0 to 1.
+
+    Raises ValueError for anything else.
+
+    >>> parse_colour("#ff8000")[0], round(parse_colour("#ff8000")[1], 4)
+    (1.0, 0.2159)
+    """
+    red, green, blue = (srgb_to_linear(np.float64(b / 255)).item() for b in srgb_bytes(text))
+    return red, green, blue
+
+
+def srgb_bytes(text: str) -> tuple[int, int, int]:
+    """A colour as written as its three sRGB bytes. Raises ValueError for anything else.
+
+    >>> srgb_bytes("#ff8000")
+    (255, 128, 0)
+    """
+    name = text.strip().casefold()
+    if name == "rebeccapurple":
+        name = "#663399"
+    rgb = webcolors.hex_to_rgb(name) if name.startswith("#") else webcolors.name_to_rgb(name)
+    return rgb.red, rgb.green, rgb.blue
+
+
+def pack_colour(red: int, green: int, blue: int) -> int:
+    """Three sRGB bytes in one number, as they feed a signal.
+
+    >>> hex(pack_colour(255, 138, 0))
+    '0xff8a00'
+    """
+    return red << 16 | green << 8 | blue
+
+
+def is_colour(text: str) -> bool:
+    """Whether `parse_colour` would take it."""
+    try:
+        parse_colour(text)
+    except ValueError:
+        return False
+    return True
+
+
+def srgb_to_linear(level: Any) -> Any:
+    """sRGB levels, 0 to 1, to linear light, 0 to 1 (IEC 61966-2-1)."""
+    level = np.asarray(level)
+    return np.where(level <= 0.04045, level / 12.92, ((level + 0.055) / 1.055) ** 2.4)
+
+
+def linear_to_srgb(light: Any) -> Any:
+    """Linear light, 0 to 1, to sRGB levels, 0 to 1 (IEC 61966-2-1)."""
+    light = np.clip(light, 0.0, 1.0)
+    return np.where(light <= 0.0031308, light * 12.92, 1.055 * light ** (1 / 2.4) - 0.055)

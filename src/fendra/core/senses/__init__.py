@@ -1,0 +1,1 @@
+"""Senses: a screen, sound and the sun, as numbers."""

@@ -1,0 +1,177 @@
+"""Courses: made-up values over time, so that one can look before there is a tape."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Callable, Mapping, Sequence
+from typing import TypeAlias
+
+import numpy as np
+
+from fendra.core.arrays import Floats
+from fendra.core.document.design import Design
+from fendra.core.errors import SignalError
+from fendra.core.light.colours import is_colour, pack_colour, srgb_bytes
+from fendra.core.names import did_you_mean
+from fendra.core.signals.tape import Tape
+
+Course: TypeAlias = Callable[[Floats], Floats]
+"""From seconds since the beginning to values."""
+
+_SECONDS = re.compile(r"(\d+(?:\.\d+)?)\s*s?")
+
+
+def made_up(
+    design: Design,
+    *,
+    sets: Sequence[str] = (),
+    sweeps: Sequence[str] = (),
+    steps: Sequence[str] = (),
+    toggles: Sequence[str] = (),
+    duration_s: float | None = None,
+    tape: Tape | None = None,
+) -> Tape:
+    """A tape of made-up courses, for signals of a design.
+
+    sets: `rpm=6200`, a value that stays. sweeps: `rpm=0:8000:6s`, from one to the other in so many
+    seconds, back in as many, and so on. steps: `gear=1,2,3:2s`, each for so long, over and over.
+    toggles: `left=0.4s`, off and on for so long each. Words of a choice stand for their numbers.
+    duration_s: how long the tape is; twice the longest course, if not given, and 5 s at the least.
+    tape: what the other signals come from; the courses begin with it, and last as long.
+
+    Raises SignalError for what is not written so, and for a name that the design does not feed.
+    """
+    courses, longest_s = written(design, sets=sets, sweeps=sweeps, steps=steps, toggles=toggles)
+    if tape is None:
+        duration_s = duration_s or 2 * longest_s
+        times = np.arange(int(duration_s * design.rate + 1e-6) + 1) / design.rate
+        return Tape(times, {name: course(times) for name, course in courses.items()}, "made up")
+    rows = np.arange(tape.start_s, tape.end_s + 1e-9, 1 / design.rate)
+    times = np.union1d(tape.times, rows.round(6))
+    signals = {
+        name: _spread(tape.times, values, times)
+        for name, values in tape.signals.items()
+        if name not in courses
+    }
+    signals |= {name: course(times - times[0]) for name, course in courses.items()}
+    return Tape(times, signals, tape.name)
+
+
+def written(
+    design: Design, *, sets: Sequence[str] = (), sweeps: Sequence[str] = (),
+    steps: Sequence[str] = (), toggles: Sequence[str] = (),
+) -> tuple[dict[str, Course], float]:  # fmt: skip
+    """Courses by signal, as `made_up` takes them, and how long the longest is, 2.5 s at the least.
+
+    Raises SignalError.
+    """
+    courses: dict[str, Course] = {}
+    longest_s = 2.5
+    for texts, read in ((sets, _set), (sweeps, _sweep), (steps, _steps), (toggles, _toggle)):
+        for text in texts:
+            name, sign, rest = text.partition("=")
+            name = name.strip()
+            if not sign:
+                raise SignalError(f"'{text}' has no =; write it as in rpm=6200")
+            words = _words_of(design, name)
+            course, length_s = read(rest.strip(), words, text)
+            courses[name], longest_s = course, max(longest_s, length_s)
+    return courses, longest_s
+
+
+def typed(design: Design, text: str) -> tuple[str, Course]:
+    """A signal and its course, as somebody types it while it runs: `rpm=6200`, `rpm=0:8000:6s` or
+    `mode=calm,wild:3s`. Raises SignalError.
+    """
+    name, _, rest = text.partition("=")
+    colons = rest.count(":")
+    kind = "sweeps" if colons == 2 else "steps" if colons == 1 and "," in rest else "sets"
+    courses, _ = written(design, **{kind: [text]})
+    return name.strip(), courses[name.strip()]
+
+
+def _spread(before: Floats, values: Floats, times: Floats) -> Floats:
+    """Values at their own times among others; no news at the others."""
+    spread = np.full(len(times), np.nan)
+    spread[np.searchsorted(times, before)] = values
+    return spread
+
+
+def _words_of(design: Design, name: str) -> Mapping[str, int]:
+    fed = design.fed
+    signal = design.signals.get(fed.get(name, name))
+    if signal is None or name not in fed:
+        if signal is not None:
+            raise SignalError(f"signal '{name}' is computed by the design, not fed")
+        raise SignalError(
+            f"the design has no signal '{name}'. {did_you_mean(name, fed, 'signals')}"
+        )
+    return signal.numbers
+
+
+def _number(text: str, words: Mapping[str, int], whole: str) -> float:
+    text = text.strip()
+    if text in words:
+        return float(words[text])
+    switch = {"on": 1.0, "off": 0.0, "true": 1.0, "false": 0.0}
+    if text.lower() in switch:
+        return switch[text.lower()]
+    if is_colour(text):
+        return float(pack_colour(*srgb_bytes(text)))
+    try:
+        value = float(text)
+    except ValueError:
+        value = math.nan
+    if not math.isfinite(value):
+        remedy = f" Its words are {', '.join(words)}." if words else ""
+        raise SignalError(f"'{whole}': '{text}' is no number.{remedy}")
+    return value
+
+
+def _seconds(text: str, whole: str) -> float:
+    found = _SECONDS.fullmatch(text.strip())
+    if found is None or float(found[1]) <= 0:
+        raise SignalError(f"'{whole}': '{text}' is no time; write it as in 6s")
+    return float(found[1])
+
+
+def _set(text: str, words: Mapping[str, int], whole: str) -> tuple[Course, float]:
+    value = _number(text, words, whole)
+    return lambda times: np.full(len(times), value), 0.0
+
+
+def _sweep(text: str, words: Mapping[str, int], whole: str) -> tuple[Course, float]:
+    parts = text.split(":")
+    if len(parts) != 3:
+        raise SignalError(f"'{whole}': a sweep is written as in rpm=0:8000:6s")
+    low, high = (_number(part, words, whole) for part in parts[:2])
+    length_s = _seconds(parts[2], whole)
+
+    def course(times: Floats) -> Floats:
+        return np.asarray(low + (high - low) * (1 - np.abs((times / length_s) % 2 - 1)))
+
+    return course, length_s
+
+
+def _steps(text: str, words: Mapping[str, int], whole: str) -> tuple[Course, float]:
+    listed, sign, length = text.rpartition(":")
+    if not sign:
+        raise SignalError(f"'{whole}': steps are written as in gear=1,2,3:2s")
+    values = np.array([_number(item, words, whole) for item in listed.split(",")])
+    length_s = _seconds(length, whole)
+
+    def course(times: Floats) -> Floats:
+        return np.asarray(values[((times + 1e-9) / length_s).astype(int) % len(values)])
+
+    return course, length_s * len(values) / 2
+
+
+def _toggle(text: str, words: Mapping[str, int], whole: str) -> tuple[Course, float]:
+    del words
+    length_s = _seconds(text, whole)
+
+    def course(times: Floats) -> Floats:
+        return np.asarray((((times + 1e-9) / length_s).astype(int) % 2) * 1.0)
+
+    return course, length_s

@@ -1,0 +1,115 @@
+"""Tapes: signals over time, recorded or written."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from fendra.core.arrays import Floats, Truths
+from fendra.core.errors import TapeError
+
+
+@dataclass(frozen=True)
+class Tape:
+    """Signals over time.
+
+    times: (n,) seconds, ascending. signals: name to (n,) values; NaN where there is no news.
+
+    >>> tape = Tape(np.array([0.0, 0.5]), {"speed": np.array([3.0, np.nan])})
+    >>> list(tape.news())
+    [(0.0, {'speed': 3.0}), (0.5, {})]
+    """
+
+    times: Floats
+    signals: Mapping[str, Floats]
+    name: str = "tape"
+
+    def __post_init__(self) -> None:
+        if self.times.ndim != 1 or len(self.times) == 0:
+            raise TapeError(f"a tape needs times of shape (n,), n > 0; got {self.times.shape}")
+        if not np.all(np.isfinite(self.times)) or np.any(np.diff(self.times) <= 0):
+            raise TapeError("the times of a tape are finite and ascend, each once")
+        for name, values in self.signals.items():
+            if values.shape != self.times.shape:
+                raise TapeError(
+                    f"signal '{name}' has shape {values.shape}, the times have {self.times.shape}"
+                )
+            if np.any(np.isinf(values)):
+                raise TapeError(f"signal '{name}' holds an infinity")
+
+    @property
+    def start_s(self) -> float:
+        return float(self.times[0])
+
+    @property
+    def end_s(self) -> float:
+        return float(self.times[-1])
+
+    @property
+    def duration_s(self) -> float:
+        return self.end_s - self.start_s
+
+    def news(self) -> Iterator[tuple[float, dict[str, float]]]:
+        """Row by row: the time, and the signals that have a value there."""
+        names = list(self.signals)
+        columns = [self.signals[name].tolist() for name in names]
+        for row, time_s in enumerate(self.times.tolist()):
+            values = ((name, column[row]) for name, column in zip(names, columns, strict=True))
+            yield time_s, {name: value for name, value in values if not math.isnan(value)}
+
+    def heard(self, names: Sequence[str], times: Floats) -> tuple[Floats, Truths]:
+        """What is known of signals at ascending times.
+
+        Gives two arrays (times, names): the newest value up to and with the time, 0 before the
+        first, and whether there was one since the time before.
+        """
+        values = np.zeros((len(times), len(names)))
+        is_new = np.zeros(values.shape, np.bool_)
+        ends = np.searchsorted(self.times, times + 1e-9, side="right")
+        for i, name in enumerate(names):
+            if name not in self.signals:
+                continue
+            rows = np.flatnonzero(~np.isnan(self.signals[name]))
+            counts = np.searchsorted(rows, ends)  # how many values came so far
+            if len(rows):
+                newest = self.signals[name][rows[np.maximum(counts - 1, 0)]]
+                values[:, i] = np.where(counts > 0, newest, 0.0)
+            is_new[:, i] = np.diff(counts, prepend=0) > 0
+        return values, is_new
+
+    def last(self, at_s: float) -> dict[str, tuple[float, float]]:
+        """What was said last of each signal up to and with a time, and when.
+
+        A signal that has not been heard of is left out.
+        """
+        end = int(np.searchsorted(self.times, at_s + 1e-9, side="right"))
+        known = {}
+        for name, values in self.signals.items():
+            rows = np.flatnonzero(~np.isnan(values[:end]))
+            if len(rows):
+                known[name] = (float(values[rows[-1]]), float(self.times[rows[-1]]))
+        return known
+
+    def until(self, end_s: float) -> Tape:
+        """The beginning of the tape, up to and with `end_s` seconds on its clock."""
+        rows = self.times <= end_s
+        return Tape(self.times[rows], {n: v[rows] for n, v in self.signals.items()}, self.name)
+
+
+class TapeReader:
+    """Gives the newest value of each signal since it was last asked."""
+
+    def __init__(self, tape: Tape) -> None:
+        self._rows = list(tape.news())
+        self._next = 0
+
+    def news_until(self, time_s: float) -> dict[str, float]:
+        """All news up to and with `time_s` that was not given yet, the newest of each signal."""
+        news: dict[str, float] = {}
+        while self._next < len(self._rows) and self._rows[self._next][0] <= time_s:
+            news.update(self._rows[self._next][1])
+            self._next += 1
+        return news

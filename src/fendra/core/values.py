@@ -1,0 +1,114 @@
+"""Values: what all tables of a design are made from, and what a key of one may hold."""
+
+from __future__ import annotations
+
+from functools import reduce
+from operator import or_
+from typing import TYPE_CHECKING, Annotated, Any, TypeAlias
+
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Discriminator,
+    Field,
+    Tag,
+    WithJsonSchema,
+)
+
+from fendra.core.names import NAME
+
+
+class Model(BaseModel):
+    """A table: no keys but its own, no value of another type, and nobody changes it."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
+
+
+def _kind(value: Any) -> str:
+    match value:
+        case str():
+            return "text"
+        case dict() | BaseModel():
+            return "table"
+        case [first, *_] if isinstance(first, (int, float)):
+            return "numbers"
+        case list() | tuple():
+            return "list"
+    return "number"
+
+
+def one_of(**branches: Any) -> Any:
+    """A value that may be written in several ways, told apart by what kind of value it is.
+
+    branches: the type for a `text`, a `table`, a list of `numbers`, a `list` or a `number`; what is
+    none of these is said to be wrong as the first.
+    """
+    default = next(iter(branches))
+    tagged = [Annotated[branch, Tag(kind)] for kind, branch in branches.items()]
+
+    def tell(value: Any) -> str:
+        kind = _kind(value)
+        return kind if kind in branches else default
+
+    return Annotated[reduce(or_, tagged), Discriminator(tell)]
+
+
+MOST_LEDS = 100_000
+"""LEDs of one part at the most."""
+
+
+def _check_name(name: str) -> str:
+    if not NAME.fullmatch(name):
+        raise ValueError("a name has letters, digits, _ and, but for the first, spaces, . and -")
+    return name
+
+
+def _check_title(title: str) -> str:
+    if not title.strip() or not title.isprintable() or len(title) > 80:
+        raise ValueError("a name here is a text of one line, with 1 to 80 characters")
+    return title
+
+
+Name: TypeAlias = Annotated[str, AfterValidator(_check_name)]
+"""What expressions and other keys refer to."""
+Title: TypeAlias = Annotated[str, AfterValidator(_check_title)]
+"""What only people read."""
+Number: TypeAlias = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+Count: TypeAlias = Annotated[int, Field(ge=1, le=MOST_LEDS)]
+Length: TypeAlias = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+
+
+def _to_point(value: Any) -> Any:
+    if isinstance(value, (list, tuple)) and len(value) == 2:
+        return (*value, 0.0)
+    return value
+
+
+Point: TypeAlias = Annotated[
+    tuple[Number, Number, Number],
+    BeforeValidator(_to_point),
+    Field(strict=False),
+    WithJsonSchema(
+        {"type": "array", "items": {"type": "number"}, "minItems": 2, "maxItems": 3},
+        mode="validation",
+    ),
+]
+"""x, y, z; z may be left out in a file and is 0 then."""
+
+
+def _check_vector(value: tuple[float, float, float]) -> tuple[float, float, float]:
+    if not any(value):
+        raise ValueError("a direction of length 0 leads nowhere")
+    return value
+
+
+Vector: TypeAlias = Annotated[Point, AfterValidator(_check_vector)]
+Seconds: TypeAlias = Annotated[float, Field(ge=0, le=86_400, allow_inf_nan=False)]
+
+if TYPE_CHECKING:
+    Texts: TypeAlias = str | list[str]
+else:
+    Texts = one_of(text=str, list=list[str])
+"""One text, or a list of them."""

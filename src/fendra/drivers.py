@@ -1,0 +1,119 @@
+"""Drivers: sources and outputs by name, and what may be said to each.
+
+A driver is written as `NAME:ADDRESS` with options behind it, `serial:/dev/ttyUSB0,baud=500000`, or
+as a table of a design. Its class holds a model of its options; modules are imported when asked for.
+"""
+
+from __future__ import annotations
+
+import importlib
+from collections.abc import Mapping
+from importlib.metadata import entry_points
+from pathlib import Path
+from typing import Annotated, Any, ClassVar, Generic, TypeVar
+
+from pydantic import BaseModel, BeforeValidator, ConfigDict, ValidationError
+
+from fendra.core.errors import FendraError
+from fendra.core.names import did_you_mean, in_words
+
+Names = Annotated[
+    tuple[str, ...],
+    BeforeValidator(lambda given: tuple(given.split("+")) if isinstance(given, str) else given),
+]
+"""Names as a list, or as a text with + between them."""
+
+
+class Options(BaseModel):
+    """What can be said to a driver.
+
+    address: which one: a port, a host, a file.
+    """
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    address: str = ""
+
+
+class Driver:
+    """A source or an output, with its options."""
+
+    Options: ClassVar[type[Options]] = Options
+    error: ClassVar[type[FendraError]] = FendraError
+    example: ClassVar[str] = ""
+    folder: Path = Path()
+    """Where the files are that its options name."""
+
+    def __init__(self, address: str = "", **options: Any) -> None:
+        """Make one, not yet open. Raises `error` for options that it does not take."""
+        try:
+            self.options = self.Options.model_validate({"address": address, **options})
+        except ValidationError as exc:
+            raise self.error(self._what_is_wrong(exc)) from exc
+
+    @classmethod
+    def _what_is_wrong(cls, exc: ValidationError) -> str:
+        first = exc.errors()[0]
+        key = ".".join(str(step) for step in first["loc"])
+        if first["type"] == "extra_forbidden":
+            known = [name for name in cls.Options.model_fields if name != "address"]
+            return f"there is no option '{key}' here. {did_you_mean(key, known, 'options')}"
+        if first["type"] == "value_error":
+            return f"{key}: {first['ctx']['error']}"
+        text = f"{key} = {in_words(first['input'])}: {first['msg'][:1].lower()}{first['msg'][1:]}"
+        return f"{text}, as in {cls.example}" if cls.example else text
+
+
+D = TypeVar("D", bound=Driver)
+
+
+class Drivers(Generic[D]):
+    """All drivers of a sort, by name: those here, and those of an entry-point group.
+
+    what: `source` or `output`. table: name to module and class.
+    """
+
+    def __init__(self, what: str, table: Mapping[str, tuple[str, str]], error: type[FendraError]):
+        self.what, self.table, self.error = what, table, error
+
+    def names(self) -> list[str]:
+        """Every name there is."""
+        return sorted({*self.table, *self._others()})
+
+    def kind(self, name: str) -> type[D]:
+        """The class of a name. Raises `error` for one that there is not."""
+        if name in self.table:
+            module, attribute = self.table[name]
+            found: type[D] = getattr(importlib.import_module(module), attribute)
+            return found
+        others = self._others()
+        if name in others:
+            loaded: type[D] = others[name].load()
+            return loaded
+        remedy = did_you_mean(name, self.names(), f"{self.what}s")
+        raise self.error(f"there is no {self.what} '{name}'. {remedy}")
+
+    def from_text(self, text: str) -> D:
+        """What `NAME:ADDRESS,option=value` says. Raises `error`."""
+        name, _, rest = text.partition(":")
+        kind = self.kind(name.strip())
+        address, *settings = rest.split(",")
+        options = {}
+        for setting in settings:
+            key, equals, value = setting.partition("=")
+            if not equals:
+                known = [f"{key}=..." for key in kind.Options.model_fields if key != "address"]
+                raise self.error(
+                    f"'{setting}' is no option of {self.what} '{name}'; it has "
+                    f"{', '.join(known) or 'none'}"
+                )
+            options[key.strip()] = value.strip()
+        return kind(address.strip(), **options)
+
+    def from_table(self, values: Mapping[str, Any]) -> D:
+        """What a table of a design says. Raises `error`."""
+        options = {key: value for key, value in values.items() if key != "type"}
+        return self.kind(str(values["type"]))(options.pop("address", ""), **options)
+
+    def _others(self) -> dict[str, Any]:
+        return {entry.name: entry for entry in entry_points(group=f"fendra.{self.what}s")}

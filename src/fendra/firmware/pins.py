@@ -1,0 +1,187 @@
+"""Which line and which signal is at which pin of the chip that firmware is made for."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from fendra.core.engines.c99.text import remark_text
+from fendra.core.engines.c99.wire import LinePlace
+from fendra.core.errors import FirmwareError
+from fendra.core.names import listed
+from fendra.firmware.chips import Chip, Timer, Usart, port_and_bit
+
+if TYPE_CHECKING:
+    from fendra.core.composition.plan import Plan
+    from fendra.core.document.signal import Pin
+    from fendra.core.engines.c99 import Emitted
+
+
+@dataclass(frozen=True)
+class LinePin:
+    """A line at its pin.
+
+    field, macro: its names in C. kind: of its data. width: bytes of an address; size: of a frame.
+    timer, output, dma: what sends there, where there is such a thing.
+    """
+
+    line: str
+    field: str
+    macro: str
+    led: str
+    kind: str
+    pin: str
+    port: str
+    bit: int
+    width: int
+    size: int
+    clock: str = ""
+    clock_port: str = ""
+    clock_bit: int = 0
+    timer: int = 0
+    output: int = 0
+    dma: int = 0
+
+
+@dataclass(frozen=True)
+class InputPin:
+    """A signal at its pin. needs: switch or analogue. is_on: what is true in C while it is on."""
+
+    signal: str
+    field: str
+    kind: str
+    needs: str
+    pull: str
+    pin: str
+    about: str
+    port: str = ""
+    bit: int = 0
+    channel: int = 0
+    is_on: str = ""
+
+
+@dataclass(frozen=True)
+class Wiring:
+    """All of it, and in words what is other than the design says."""
+
+    lines: tuple[LinePin, ...]
+    inputs: tuple[InputPin, ...]
+    usart: Usart | None
+    notes: tuple[str, ...]
+
+
+def wire(
+    plan: Plan, chip: Chip, controller: str | None, emitted: Emitted, *, is_receiver: bool
+) -> Wiring:  # fmt: skip
+    """Give every line and every input its pin.
+
+    Where the design is for this very chip, its pins hold; where it is for another one, pins that
+    the chip does not have become others, and a note says which. Raises FirmwareError where a pin
+    cannot do what is asked of it.
+    """
+    fields = dict(zip(plan.fed, emitted.fields, strict=True))
+    wiring = _Wiring(plan, chip, controller, fields, is_receiver=is_receiver)
+    return wiring.wire(emitted.lines)
+
+
+class _Wiring:
+    def __init__(
+        self, plan: Plan, chip: Chip, controller: str | None, fields: dict[str, str],
+        *, is_receiver: bool,
+    ) -> None:  # fmt: skip
+        self._origin, self._chip, self._fields = plan.origin, chip, fields
+        self._design = design = plan.design
+        given = design.controllers[controller] if controller else None
+        self._is_own = given is not None and given.type == chip.name
+        self._inputs = design.inputs_of(controller) if controller else {}
+        uses = given.uses.values() if given and self._is_own else ()
+        used = [pin for pins in uses for pin in ([pins] if isinstance(pins, str) else pins)]
+        self._taken = {chip.type.own_name(pin) for pin in used}
+        self._is_receiver = is_receiver
+        self.notes: list[str] = []
+
+    def wire(self, lines: tuple[LinePlace, ...]) -> Wiring:
+        if self._is_receiver and not self._chip.usarts:
+            self._taken |= {"PD0", "PD1"}
+        wanted = [self._design.line[line.number].pin for line in lines]
+        wanted += [pin.name for pin in self._inputs.values()]
+        self._wanted = {self._chip.type.own_name(pin) for pin in wanted if pin}
+        pinned = tuple(self._line(line) for line in lines)
+        inputs = tuple(self._input(name, pin) for name, pin in self._inputs.items())
+        usart = None
+        if self._is_receiver and self._chip.usarts:
+            free = [each for each in self._chip.usarts if not {each.tx, each.rx} & self._taken]
+            if not free:
+                pins = [f"{each.tx} and {each.rx}" for each in self._chip.usarts]
+                raise FirmwareError(
+                    "no serial link is free: one needs "
+                    f"{listed(pins)}. Move what is there to other pins."
+                )
+            usart = free[0]
+        return Wiring(pinned, inputs, usart, tuple(self.notes))
+
+    def _line(self, bytes_of: LinePlace) -> LinePin:
+        line = self._design.line[bytes_of.number]
+        what = f"line '{line.name}'"
+        is_clocked = line.led_type.data == "clocked"
+        able = self._chip.inputs if is_clocked else self._chip.outputs
+        pin = self._choose(what, line.pin, able)
+        port, bit = port_and_bit(pin)
+        timer = self._chip.timers.get(pin, Timer(0, 0, 0))
+        clock, clock_port, clock_bit = "", "", 0
+        if is_clocked:
+            clock = self._choose(f"the clock of {what}", line.clock, self._chip.inputs)
+            clock_port, clock_bit = port_and_bit(clock)
+        return LinePin(
+            line.name, bytes_of.field, bytes_of.macro, line.led, line.led_type.data or "one-wire",
+            self._chip.label(pin), port, bit, len(line.wire_order), bytes_of.size,
+            self._chip.label(clock), clock_port, clock_bit, timer.number, timer.output, timer.dma,
+        )  # fmt: skip
+
+    def _input(self, name: str, pin: Pin) -> InputPin:
+        chip, signal, needs = self._chip, self._design.signals[name], pin.kind or "switch"
+        able = tuple(chip.channels) if needs == "analogue" else chip.inputs
+        at = self._choose(f"signal '{name}'", pin.name, able)
+        line = self._origin.lines.get(("signals", name))
+        where = f" ({remark_text(str(self._origin.file))}:{line})" if line else ""
+        if needs == "analogue":
+            about = f"0 to 1 of full scale{where}"
+            port, bit = port_and_bit(at) if at.startswith("P") else ("", 0)
+            return InputPin(
+                name, self._fields[name], signal.kind, needs, pin.pull, chip.label(at), about, port,
+                bit, chip.channels[at],
+            )  # fmt: skip
+        port, bit = port_and_bit(at)
+        level = "ground" if pin.pull == "up" else "the logic's voltage"
+        about = f"on when it is connected to {level}{where}"
+        read = f"PIN{port}" if chip.target == "avr" else f"REG(GPIO{port} + GPIO_IDR)"
+        is_on = f"({read} & (1u << {bit})) {'==' if pin.pull == 'up' else '!='} 0u"
+        return InputPin(
+            name, self._fields[name], signal.kind, needs, pin.pull, chip.label(at), about, port,
+            bit, 0, is_on,
+        )  # fmt: skip
+
+    def _choose(self, what: str, pin: str, able: tuple[str, ...]) -> str:
+        """The pin by the name that counts, or another where the design is for another chip."""
+        own = self._chip.type.own_name(pin)
+        if pin and own in able and own not in self._taken:
+            self._taken.add(own)
+            return own
+        if pin and self._is_own:
+            free = [each for each in able if each not in self._taken | self._wanted]
+            taken = " is taken" if own in self._taken else f" of {self._chip.about} cannot do it"
+            raise FirmwareError(
+                f"{what}: pin {pin}{taken}. "
+                + (f"Free are {listed(free[:8])}." if free else "None is free that can.")
+            )
+        chosen = next(self._free(able), None)
+        if chosen is None:
+            raise FirmwareError(f"{what}: {self._chip.about} has no pin left that can do it.")
+        self._taken.add(chosen)
+        why = f"{pin} is none here that can" if pin else "the design names none"
+        self.notes.append(f"{what} is at {self._chip.label(chosen)}: {why}.")
+        return chosen
+
+    def _free(self, able: tuple[str, ...]) -> Iterator[str]:
+        return (pin for pin in able if pin not in self._taken and pin not in self._wanted)
