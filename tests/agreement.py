@@ -7,6 +7,7 @@ from collections.abc import Iterable, Mapping
 import numpy as np
 
 import fendra as fd
+from fendra.core.composition.blends import BLENDS
 from fendra.core.effects import EFFECTS
 from fendra.core.engines.engine import Engine
 from fendra.core.graph.ops import OPS, Kind
@@ -37,14 +38,14 @@ def all_of(effect):
         for key, item in EFFECTS[effect].parameters.items()
         if item.kind in BOUND and (effect, key) not in PLAIN
     }
-    blends, layers = ["over", "add", "max", "multiply"], []
+    blends, layers = sorted(BLENDS), []
     files = ({"file": "heart.png"}, {"file": "wink.gif"}) if effect == "picture" else ({}, {})
     for i, choice in enumerate(CHOICES):
         for j, keys in enumerate(({}, bound)):
             layers.append(
                 {"name": f"{choice} {j}", "on": choice, "effect": effect,
                  "scene": [[], "calm", "wild"][(i + j) % 3],
-                 "blend": blends[(i + j) % 4], "when": "s > 0.2" if j else True,
+                 "blend": blends[(i + j) % len(blends)], "when": "s > 0.2" if j else True,
                  "fade_out": 0.1 * j, "level": "0.2 + 0.9 * s" if i % 2 else 0.8, **files[j], **keys}
             )  # fmt: skip
     return fd.Design.from_values(

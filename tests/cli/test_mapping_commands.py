@@ -16,6 +16,7 @@ import pytest
 from PIL import Image
 
 import fendra as fd
+from fendra.core.signals.inputs import fed
 
 DEMOS = ["heron", "drone", "pad", "cabinet", "bare"]
 KINDS = {"trike": "heron", "drone": "drone", "pad": "pad", "cabinet": "cabinet", "bare": "bare"}
@@ -42,7 +43,7 @@ def test_a_new_design_passes_the_check_and_plays_its_tape(fendra, tmp_path, kind
     (film,) = [row for row in text.splitlines() if "fendra film" in row]
     tape = film.split("--tape ")[1].split()[0]
     design = fd.load("my-thing.toml")
-    assert {*design.fed.values()} == {*fd.read_tape(tape).signals}
+    assert {*fed(design).values()} == {*fd.read_tape(tape).signals}
     schema = json.loads((tmp_path / "fendra.schema.json").read_text())
     jsonschema.Draft202012Validator(schema).validate(tomllib.loads(text))
 

@@ -59,7 +59,7 @@ def test_a_tape_is_twice_as_long_as_its_longest_course_if_nobody_says():
         ({"sets": ["fast=1"]}, "computed by the design"),
         ({"sets": ["rmp=1"]}, "Did you mean 'rpm'"),
         ({"sweeps": ["rpm=0:1:0s"]}, "no time"),
-        ({"sweeps": ["rpm=0:high:1s"]}, "'high' is no number"),
+        ({"sweeps": ["rpm=0:much:1s"]}, "'much' is no number"),
         ({"steps": ["mode=wilder:1s"]}, "Its words are calm, wild"),
     ],
 )

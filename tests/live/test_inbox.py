@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from fendra.core.signals.values import Event
+from fendra.core.signals.raw import Event
 from fendra.live.inbox import LONGEST_ROW, MOST_NAMES, Inbox
 from helpers import FakeClock, design, layer
 

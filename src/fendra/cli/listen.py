@@ -165,16 +165,16 @@ def _shown(signal: Any, value: Any) -> Any:
     from rich.text import Text
 
     from fendra.core.light.colours import linear_to_srgb
+    from fendra.core.signals.kinds import kind_of
 
     if np.ndim(value) == 1:
         code = "".join(f"{round(float(v) * 255):02x}" for v in linear_to_srgb(value))
         return Text(f"#{code}", style=f"#{code}")
     if isinstance(value, (bool, np.bool_)):
         return "on" if value else "off"
-    if signal.kind in ("choice", "text"):
-        return signal.word_of(float(value)) if float(value) > -1e8 else ""
-    if signal.kind == "picture":
-        return ""
+    word = kind_of(signal).word(signal, float(value))
+    if word is not None:
+        return word
     number = float(value)
     return f"{number if abs(number) > 5e-5 else 0.0:.4g}"  # what fades never quite gets there
 

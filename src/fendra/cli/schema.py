@@ -33,9 +33,14 @@ def schema(
 
 def schema_text() -> str:
     """The JSON Schema (draft 2020-12) of a design, as text."""
+    from fendra.core.composition.blends import BLENDS
     from fendra.core.document.design import Design
+    from fendra.core.signals.kinds import KINDS
 
     made = _without_examples(Design.model_json_schema())
+    tables = made["$defs"]
+    tables["Layer"]["properties"]["blend"]["enum"] = [*BLENDS]
+    tables["Signal"]["properties"]["kind"]["enum"] = [*KINDS]
     head = {"$schema": "https://json-schema.org/draft/2020-12/schema"}
     return json.dumps(head | made, indent=2, ensure_ascii=False) + "\n"
 

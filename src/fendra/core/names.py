@@ -14,8 +14,23 @@ SIGNAL_NAME = re.compile(r"[A-Za-z][A-Za-z0-9_]*")
 """Signals stand in expressions, so they have no spaces and no hyphens."""
 
 
+TRUTHS = {
+    "on": True, "true": True, "yes": True, "high": True,
+    "off": False, "false": False, "no": False, "low": False,
+}  # fmt: skip
+"""Words for truth: on tapes, live and on the command line."""
+
 ViewName: TypeAlias = Literal["top", "bottom", "front", "back", "left", "right"]
 """The sides that a thing can be seen from."""
+
+
+def truth_of(text: str) -> bool | None:
+    """What a word for truth says; None where it is none.
+
+    >>> truth_of(" Yes "), truth_of("off"), truth_of("7")
+    (True, False, None)
+    """
+    return TRUTHS.get(text.strip().casefold())
 
 
 def counted(number: int, what: str) -> str:

@@ -20,6 +20,8 @@ from fendra.core.film import Film, Frame
 from fendra.core.graph.node import STATE
 from fendra.core.graph.ops import LARGEST, UINT_MASK
 from fendra.core.names import did_you_mean
+from fendra.core.signals.inputs import fed
+from fendra.core.signals.kinds import kind_of
 from fendra.core.signals.tape import Tape
 from fendra.core.signals.values import to_numbers
 
@@ -49,7 +51,7 @@ class Program:
         self._known = self.takes = frozenset(self.fed)
         self._is_plain = frozenset(
             part
-            for part, name in self.design.fed.items()
+            for part, name in fed(self.design).items()
             if self.design.signals[name].kind != "picture"
         )
         graph = plan.graph
@@ -235,7 +237,7 @@ class Program:
 
     def _numbers_of(self, name: str, signal: Signal, value: Any) -> dict[str, float]:
         """The numbers that feed a signal; a picture's light goes to the engine."""
-        if signal.kind == "picture" and value is not None:
+        if kind_of(signal).is_picture and value is not None:
             light = np.asarray(value, np.float32)
             if light.shape != self._shape:
                 raise SignalError(

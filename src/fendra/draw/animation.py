@@ -13,7 +13,7 @@ from fendra.core.names import ViewName
 from fendra.draw.glow import Stage
 from fendra.draw.mp4 import find_ffmpeg, write_mp4
 from fendra.draw.still import draw_still
-from fendra.draw.style import kind_of
+from fendra.draw.style import format_of
 from fendra.files.whole import write_whole
 
 Progress = Callable[[int, int], None]
@@ -41,7 +41,7 @@ def write_animation(
     diffuser_mm: as seen through one that far before the LEDs. progress: called with pictures done
     and pictures in all. Raises FileError.
     """
-    kind = kind_of(path, KINDS)
+    kind = format_of(path, KINDS)
     if kind == "MP4":
         find_ffmpeg()
     stage = Stage(film.design, film.layout, size, view, diffuser_mm)

@@ -8,8 +8,9 @@ from PIL import Image
 
 from fendra.core.film import Film
 from fendra.core.names import ViewName
+from fendra.core.signals.kinds import kind_of
 from fendra.draw.glow import Stage
-from fendra.draw.style import kind_of
+from fendra.draw.style import format_of
 from fendra.draw.words import write_words
 from fendra.files.whole import write_whole
 
@@ -29,7 +30,7 @@ def write_still(
 
     diffuser_mm: as seen through one that far before the LEDs.
     """
-    kind = kind_of(path, KINDS)
+    kind = format_of(path, KINDS)
     stage = Stage(film.design, film.layout, view=view, diffuser_mm=diffuser_mm)
     picture = draw_still(stage, film, at_s)
     return write_whole(path, lambda beside: picture.save(beside, format=kind))
@@ -45,13 +46,8 @@ def signal_notes(film: Film, at_s: float) -> list[str]:
         signal = film.design.signals.get(name)
         if signal is None:
             continue
-        unit = f" {signal.unit}" if signal.unit else ""
         if signal.lost_after is not None and at_s - since_s >= signal.lost_after:
             notes.append(f"{name} lost")
-        elif signal.kind == "choice":
-            notes.append(f"{name} {signal.word_of(value)}")
-        elif signal.kind == "number":
-            notes.append(f"{name} {value + 0.0:g}{unit}")
-        elif signal.kind == "switch" and value > 0.5:
-            notes.append(f"{name} on")
+        elif note := kind_of(signal).note(signal, name, value):
+            notes.append(note)
     return notes

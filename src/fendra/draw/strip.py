@@ -11,6 +11,7 @@ from fendra.core.arrays import Array
 from fendra.core.document.signal import Signal
 from fendra.core.film import Film
 from fendra.core.light.colours import linear_to_srgb
+from fendra.core.signals.kinds import kind_of
 from fendra.draw import style
 
 if TYPE_CHECKING:
@@ -33,8 +34,8 @@ def draw_strip(film: Film, *, title: str = "") -> Figure:
         for name, signal in film.design.signals.items()
         if signal.of is None and name in film.tape.signals
     }
-    numbers = {n: signal for n, signal in signals.items() if signal.kind in ("number", "choice")}
-    switches = [n for n, signal in signals.items() if signal.kind in ("switch", "event")]
+    numbers = {n: signal for n, signal in signals.items() if kind_of(signal).plot == "line"}
+    switches = [n for n, signal in signals.items() if kind_of(signal).plot in ("bars", "ticks")]
     parts = film.layout.part_names
     heights = [0.55] * len(numbers) + [0.24 * len(switches)] * bool(switches)
     heights += [float(np.clip((film.part(p).shape[1] / 30) ** 0.5, 0.4, 2.0)) for p in parts]
@@ -123,7 +124,7 @@ def _draw_number(film: Film, name: str, signal: Signal, ax: Axes) -> None:
     low, high = float(shown.min()), float(shown.max())
     room = (high - low or 1.0) * 0.12
     ax.set_ylim(low - room, high + room)
-    if signal.kind == "choice":
+    if kind_of(signal).has_words:
         _name_choices(times, shown, signal, ax)
         return
     for value, place, side in ((high, 1.0, "top"), (low, 0.0, "bottom")):
@@ -141,7 +142,7 @@ def _name_choices(times: Array, values: Array, signal: Signal, ax: Axes) -> None
         value = float(values[place])
         is_high = value > (float(values.min()) + float(values.max())) / 2
         ax.annotate(
-            signal.word_of(value), (float(times[place]), value),
+            kind_of(signal).word(signal, value) or "", (float(times[place]), value),
             xytext=(3, -3 if is_high else 3), textcoords="offset points",
             color=style.ink().faint, fontsize=7.5, va="top" if is_high else "bottom",
         )  # fmt: skip
@@ -154,7 +155,7 @@ def _draw_switches(film: Film, names: list[str], ax: Axes) -> None:
         values = film.tape.signals[name]
         known = ~np.isnan(values)
         on = values[known] > 0.5
-        if film.design.signals[name].kind == "event":
+        if kind_of(film.design.signals[name]).plot == "ticks":
             times = film.tape.times[known][values[known] > 0]
             ax.vlines(times, row + 0.15, row + 0.85, color=style.ink().lines[1], linewidth=1)
             continue

@@ -111,7 +111,7 @@ def dress(ax: Axes) -> None:
 FIGURE_KINDS = {".png": "png", ".svg": "svg", ".pdf": "pdf"}
 
 
-def kind_of(path: str | Path, kinds: Mapping[str, str]) -> str:
+def format_of(path: str | Path, kinds: Mapping[str, str]) -> str:
     """The kind of picture that a file's ending stands for. Raises FileError, naming the endings."""
     kind = kinds.get(Path(path).suffix.lower())
     if kind is None:
@@ -122,7 +122,7 @@ def kind_of(path: str | Path, kinds: Mapping[str, str]) -> str:
 
 def save_figure(figure: Figure, path: str | Path) -> Path:
     """Write a figure as its ending says; whole, or not at all. Raises FileError."""
-    kind = kind_of(path, FIGURE_KINDS)
+    kind = format_of(path, FIGURE_KINDS)
     settings: dict[str, Any] = {"dpi": DPI, "facecolor": figure.get_facecolor(), "format": kind}
     return write_whole(path, lambda beside: figure.savefig(beside, **settings))
 

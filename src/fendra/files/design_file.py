@@ -15,6 +15,7 @@ from fendra.core.document.origin import Origin
 from fendra.core.document.reading import read_document
 from fendra.core.errors import DesignError
 from fendra.core.findings import Finding, Report, Severity, errors_of, with_places
+from fendra.core.signals.inputs import words
 from fendra.files.media import read_media
 from fendra.files.part_files import fill_in
 from fendra.files.places import key_lines
@@ -110,7 +111,7 @@ def words_in(path: str | Path) -> dict[str, dict[str, int]]:
     except (tomllib.TOMLDecodeError, RecursionError):
         return {}
     design = read_document(raw).design
-    return {} if design is None else design.words
+    return {} if design is None else words(design)
 
 
 def load_design(path: str | Path, model: type[D]) -> tuple[D, Examined]:

@@ -10,6 +10,7 @@ import tomlkit
 
 from fendra.core.document.design import Design
 from fendra.core.errors import SignalError
+from fendra.core.signals.kinds import kind_of
 
 
 def learn(
@@ -29,7 +30,7 @@ def learn(
     told = []
     for name, (low, high) in seen.items():
         signal = design.signals.get(name)
-        if signal is None or signal.kind not in ("number", "vector") or not low < high:
+        if signal is None or not kind_of(signal).measures or not low < high:
             continue
         if name not in before.get("signals", {}):
             continue

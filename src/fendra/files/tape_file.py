@@ -11,6 +11,7 @@ import pandas as pd
 from fendra.core.arrays import Floats, Ints
 from fendra.core.errors import FileError, TapeError
 from fendra.core.light.colours import is_colour, pack_colour, srgb_bytes
+from fendra.core.names import TRUTHS
 from fendra.core.signals.tape import Tape
 
 TIME = "time"
@@ -108,7 +109,7 @@ def _packed(colour: str) -> str:
     return str(pack_colour(*srgb_bytes(colour)))
 
 
-_WORDS = {"true": "1", "on": "1", "yes": "1", "false": "0", "off": "0", "no": "0", "nan": ""}
+_WORDS = {**{word: str(int(truth)) for word, truth in TRUTHS.items()}, "nan": ""}
 
 
 def _time_problems(times: Floats, rows: Ints) -> list[str]:

@@ -10,6 +10,8 @@ from fendra.core.engines.c99.text import remark_text
 from fendra.core.engines.c99.wire import LinePlace
 from fendra.core.errors import FirmwareError
 from fendra.core.names import listed
+from fendra.core.signals.inputs import inputs_of
+from fendra.core.signals.kinds import kind_of
 from fendra.firmware.chips import Chip, Timer, Usart, port_and_bit
 
 if TYPE_CHECKING:
@@ -46,11 +48,13 @@ class LinePin:
 
 @dataclass(frozen=True)
 class InputPin:
-    """A signal at its pin. needs: switch or analogue. is_on: what is true in C while it is on."""
+    """A signal at its pin. is_moment: it is news when it comes on, and not while it stays. needs:
+    switch or analogue. is_on: what is true in C while it is on.
+    """
 
     signal: str
     field: str
-    kind: str
+    is_moment: bool
     needs: str
     pull: str
     pin: str
@@ -94,7 +98,7 @@ class _Wiring:
         self._design = design = plan.design
         given = design.controllers[controller] if controller else None
         self._is_own = given is not None and given.type == chip.name
-        self._inputs = design.inputs_of(controller) if controller else {}
+        self._inputs = inputs_of(design, controller) if controller else {}
         uses = given.uses.values() if given and self._is_own else ()
         used = [pin for pins in uses for pin in ([pins] if isinstance(pins, str) else pins)]
         self._taken = {chip.type.own_name(pin) for pin in used}
@@ -141,6 +145,7 @@ class _Wiring:
 
     def _input(self, name: str, pin: Pin) -> InputPin:
         chip, signal, needs = self._chip, self._design.signals[name], pin.kind or "switch"
+        is_moment = kind_of(signal).is_moment
         able = tuple(chip.channels) if needs == "analogue" else chip.inputs
         at = self._choose(f"signal '{name}'", pin.name, able)
         line = self._origin.lines.get(("signals", name))
@@ -149,7 +154,7 @@ class _Wiring:
             about = f"0 to 1 of full scale{where}"
             port, bit = port_and_bit(at) if at.startswith("P") else ("", 0)
             return InputPin(
-                name, self._fields[name], signal.kind, needs, pin.pull, chip.label(at), about, port,
+                name, self._fields[name], is_moment, needs, pin.pull, chip.label(at), about, port,
                 bit, chip.channels[at],
             )  # fmt: skip
         port, bit = port_and_bit(at)
@@ -158,7 +163,7 @@ class _Wiring:
         read = f"PIN{port}" if chip.target == "avr" else f"REG(GPIO{port} + GPIO_IDR)"
         is_on = f"({read} & (1u << {bit})) {'==' if pin.pull == 'up' else '!='} 0u"
         return InputPin(
-            name, self._fields[name], signal.kind, needs, pin.pull, chip.label(at), about, port,
+            name, self._fields[name], is_moment, needs, pin.pull, chip.label(at), about, port,
             bit, 0, is_on,
         )  # fmt: skip
 

@@ -16,6 +16,8 @@ from typing import Any
 
 from fendra.core.document.design import Design
 from fendra.core.errors import SignalError
+from fendra.core.signals.inputs import fed
+from fendra.core.signals.kinds import kind_of
 from fendra.core.signals.values import to_numbers
 
 LONGEST_ROW = 16
@@ -77,7 +79,7 @@ class Inbox:
     def use(self, design: Design) -> None:
         """Take what comes from now on as another design wants it."""
         with self._lock:
-            self.design = design
+            self.design, self._fed = design, fed(design)
             self._routes: dict[tuple[str, str], list[str]] = {}
             for name, signal in design.signals.items():
                 if signal.of is not None:
@@ -102,14 +104,14 @@ class Inbox:
         """Take a number that feeds a signal, or a part of one, as tapes have it."""
         now_s = self._clock()
         with self._lock:
-            name = self.design.fed.get(part)
+            name = self._fed.get(part)
             if name is None:
                 self.unused[source, part] = self.unused.get((source, part), 0) + 1
                 return
             heard = self.heard[name]
             if part == name or part.endswith("[0]"):
                 heard.hear(value, source, now_s)
-            if self.design.signals[name].kind in ("number", "vector"):
+            if kind_of(self.design.signals[name]).measures:
                 heard.low, heard.high = min(heard.low, value), max(heard.high, value)
             self._numbers[part] = value
 
@@ -136,7 +138,8 @@ class Inbox:
 
     def _take_raw(self, source: str, name: str, raw: Any, now_s: float) -> None:
         signal, heard = self.design.signals[name], self.heard[name]
-        if signal.kind == "picture":
+        kind = kind_of(signal)
+        if kind.is_picture:
             heard.hear(None, source, now_s)
             self._pictures[name] = raw
             return
@@ -149,10 +152,10 @@ class Inbox:
         if not numbers:
             return
         heard.hear(raw, source, now_s)
-        if signal.kind in ("number", "vector"):
+        if kind.measures:
             heard.low = min(heard.low, *numbers.values())
             heard.high = max(heard.high, *numbers.values())
-        if signal.kind in ("event", "text"):
+        if kind.is_moment:
             self._rows.setdefault(name, _Row()).waiting.append(numbers)
         else:
             self._numbers.update(numbers)

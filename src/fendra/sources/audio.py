@@ -18,7 +18,8 @@ from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
 from fendra.core.senses.sound import Heard, Listener
-from fendra.core.signals.values import Event
+from fendra.core.signals.kinds import kind_of
+from fendra.core.signals.raw import Event
 from fendra.drivers import Options
 from fendra.sources import EndOfSource, News, Source, package
 
@@ -67,7 +68,7 @@ class AudioSource(Source):
         return self._listener.latency_s
 
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - the place is nothing to it
-        sizes = [s.size for s in design.signals.values() if s.kind == "vector" and s.size]
+        sizes = [s.size for s in design.signals.values() if kind_of(s).is_list and s.size]
         self._bands = self.options.bands or (sizes[0] if sizes else 8)
         path = self.folder / self.options.address
         if self.options.address and path.suffix.lower() in (".wav", ".flac", ".ogg", ".aiff"):

@@ -9,6 +9,7 @@ import numpy as np
 
 from fendra.core.document.design import Design
 from fendra.core.signals.courses import Course, typed
+from fendra.core.signals.inputs import fed
 from fendra.sources import Polled
 
 
@@ -48,7 +49,7 @@ class HandSource(Polled):
         """Take courses for another design; those of signals that it does not have end."""
         with self._lock:
             self._design = design
-            self._courses = {n: c for n, c in self._courses.items() if n in design.fed}
+            self._courses = {n: c for n, c in self._courses.items() if n in fed(design)}
 
     def news(self, at_s: float) -> dict[str, float]:
         with self._lock:

@@ -21,7 +21,7 @@ from pydantic import Field
 from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
-from fendra.core.signals.values import Event
+from fendra.core.signals.raw import Event
 from fendra.drivers import Options
 from fendra.sources import News, Source, package
 

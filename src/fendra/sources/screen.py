@@ -17,6 +17,7 @@ from fendra.core.findings import Report
 from fendra.core.layout import Layout, choose_all
 from fendra.core.layout.views import VIEWS, best_view
 from fendra.core.senses.screen import ScreenLight
+from fendra.core.signals.kinds import kind_of
 from fendra.drivers import Options
 from fendra.sources import EndOfSource, News, Source, package
 
@@ -152,7 +153,7 @@ def screen_places(design: Design, layout: Layout) -> tuple[Any, Any]:
     From left to right and from top to bottom, each 0 to 1, as they are seen best.
     Raises SourceError where the design has no signal that is a picture.
     """
-    on = next((s.on for s in design.signals.values() if s.kind == "picture"), None)
+    on = next((s.on for s in design.signals.values() if kind_of(s).is_picture), None)
     if on is None:
         raise SourceError("no signal of the design is a picture; add one with kind = 'picture'")
     spots = choose_all(design, layout, Report())[on].spots

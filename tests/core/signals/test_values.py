@@ -9,7 +9,8 @@ import pytest
 
 from fendra.core.document.signal import Signal
 from fendra.core.errors import SignalError
-from fendra.core.signals.values import Event, to_numbers
+from fendra.core.signals.raw import Event
+from fendra.core.signals.values import to_numbers
 
 WORDS = {"kind": "choice", "choices": {"calm": 3, "wild": 7}}
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 import ast
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
-from itertools import pairwise, product
+from itertools import product
 from typing import Any
 
 import numpy as np
@@ -25,12 +25,14 @@ from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.functions import clamp
 from fendra.core.graph.narrow import Narrower
 from fendra.core.graph.node import Graph, Node
-from fendra.core.graph.ops import LARGEST, Kind
+from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import is_const, simplify
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.insight.timeline import timeline_of
 from fendra.core.insight.visible import layers_seen
 from fendra.core.language.expression import Scope, compile_expression
+from fendra.core.signals.inputs import words
+from fendra.core.signals.kinds import kind_of
 
 MOST_CASES = 20_000
 """Cases that are tried; a condition that tells more apart is not judged."""
@@ -71,7 +73,7 @@ class _Reading:
 
     def _signal(self, name: str) -> None:
         signal = self.design.signals.get(name)
-        if signal is None or signal.kind != "switch" or signal.is_held:
+        if signal is None or not kind_of(signal).is_truth or kind_of(signal).remembers(signal):
             self.is_simple = False
         elif signal.of is not None:
             self.read(signal.of)
@@ -86,7 +88,7 @@ class _Reading:
             self.is_simple = False
             return
         signal = self.design.signals.get(names[0])
-        if signal is None or signal.of is not None or signal.kind not in ("number", "choice"):
+        if signal is None or signal.of is not None or not kind_of(signal).compares:
             self.is_simple = False
             return
         known = self.numbers.setdefault(names[0], set())
@@ -128,19 +130,8 @@ def cases(design: Design, texts: Sequence[str]) -> dict[str, Any] | None:
 
 
 def _values(signal: Signal | None, numbers: Iterable[float]) -> list[float]:
-    """Each number, what lies between them, and what lies beyond; within the signal's range."""
-    if signal is None or signal.kind == "switch":
-        return [0.0, 1.0]
-    if signal.kind == "choice":
-        known = [*map(float, signal.numbers.values())]
-        return [*known, max(known, default=0.0) + 1.0]  # whatever else comes in
-    ordered = sorted(numbers)
-    found = [*ordered, ordered[0] - 1.0, ordered[-1] + 1.0]
-    found += [(a + b) / 2 for a, b in pairwise(ordered)]
-    if signal.range is not None:
-        low, high = signal.range
-        found = [value for value in found if low <= value <= high] + [low, high]
-    return found
+    """Values in which conditions can differ; whether a signal is lost is true or not."""
+    return [0.0, 1.0] if signal is None else kind_of(signal).cases(signal, numbers)
 
 
 def _recorded(
@@ -159,13 +150,13 @@ def _recorded(
             return None
         if signal.of is None:
             value = leaf(tracer, name, Kind.FLOAT)
-            return value > 0.5 if signal.kind == "switch" else value
-        kind = Kind.TRUTH if signal.kind == "switch" else Kind.FLOAT
+            return value > 0.5 if kind_of(signal).is_truth else value
+        kind = Kind.TRUTH if kind_of(signal).is_truth else Kind.FLOAT
         value = compile_expression(signal.of, scope, kind)
         return value if signal.range is None or kind is Kind.TRUTH else clamp(value, *signal.range)
 
     scope = Scope(
-        tracer, look_up, [*design.signals], design.words,
+        tracer, look_up, [*design.signals], words(design),
         lambda name: leaf(tracer, f"lost:{name}", Kind.TRUTH),
     )  # fmt: skip
     try:
@@ -201,11 +192,7 @@ def _is_out_of_bounds(design: Design, when: str) -> bool:
         signal = design.signals.get(str(node.payload))
         if signal is None or node.op != "input":
             return None
-        low, high = signal.range or (-LARGEST, LARGEST)
-        if signal.kind != "number":
-            numbers = [*signal.numbers.values()] or [0, 1]
-            low, high = float(min(numbers)), float(max(numbers))
-        return Bounds(low, high)
+        return Bounds(*kind_of(signal).bounds(signal))
 
     graph = _recorded(design, when, lambda tracer, name, kind: tracer.input(name, kind))
     if graph is None:

@@ -11,6 +11,8 @@ from fendra.core.document.signal import Pin, Signal
 from fendra.core.electric.controller_budget import ControllerBudget
 from fendra.core.findings import KeyPath, Report
 from fendra.core.names import counted, did_you_mean
+from fendra.core.signals.inputs import inputs_of, pin_of
+from fendra.core.signals.kinds import KINDS, kind_of, listed_kinds
 
 
 def _controllers(subject: Subject) -> Iterator[tuple[str, Controller, list[int]]]:
@@ -120,7 +122,7 @@ def _users(subject: Subject, controller: Controller, name: str, lines: list[int]
             users.append((f"line '{line.name}'", line.pin, ("line", i, "pin")))
         if line.clock:
             users.append((f"the clock of line '{line.name}'", line.clock, ("line", i, "clock")))
-    for signal, pin in subject.design.inputs_of(name).items():
+    for signal, pin in inputs_of(subject.design, name).items():
         users.append((f"signal '{signal}'", pin.name, ("signals", signal, "pin")))
     return users
 
@@ -130,18 +132,19 @@ def inputs(subject: Subject, report: Report) -> None:
     """Signals at pins that cannot tell what the signal needs."""
     for name, controller, _ in _controllers(subject):
         kind = controller.known_type
-        for signal, pin in subject.design.inputs_of(name).items():
+        for signal, pin in inputs_of(subject.design, name).items():
             _hold_input(subject.design.signals[signal], signal, pin, kind, report)
     known = subject.design.controllers
     for signal, each in subject.design.signals.items():
         path: KeyPath = ("signals", signal, "pin")
-        if each.input is not None and not known:
+        at = pin_of(each)
+        if at is not None and not known:
             message = f"signal '{signal}' has a pin, and the design has no controller."
             remedy = "Add [controllers.main] with its type."
             report.error(path, "missing-key", message, remedy)
-        elif each.input is not None and each.input.controller not in (None, *known):
-            message = f"there is no controller '{each.input.controller}'."
-            remedy = did_you_mean(str(each.input.controller), known, "controllers")
+        elif at is not None and at.controller not in (None, *known):
+            message = f"there is no controller '{at.controller}'."
+            remedy = did_you_mean(str(at.controller), known, "controllers")
             report.error((*path, "controller"), "unknown-name", message, remedy)
 
 
@@ -152,18 +155,19 @@ def _hold_input(
     if signal.of is not None:
         message = f"'{name}' follows from other signals, so its pin {pin.name} is never read."
         report.error(path, "pin-cannot", message, "Remove pin, or of.")
-    elif signal.kind not in ("number", "switch", "event"):
-        message = f"a pin tells a number, a switch or an event, and '{name}' is a {signal.kind}."
+    elif kind_of(signal).pin(signal) is None:
+        able = listed_kinds(each for each in KINDS.values() if each.pin(signal) is not None)
+        message = f"a pin tells {able}, and '{name}' is a {signal.kind}."
         remedy = "Remove pin; the firmware's main can set the signal from elsewhere."
         report.error(path, "pin-cannot", message, remedy)
     elif kind is not None and pin.kind == "analogue":
         if kind.own_name(pin.name) not in kind.analogue_pins:
             message = f"pin {pin.name} of {kind.name} cannot read a voltage, which '{name}' needs."
-            able = ", ".join(kind.analogue) or "none of its pins can"
-            remedy = f"Those that can: {able}. Or say kind = 'switch' in the pin."
+            pins = ", ".join(kind.analogue) or "none of its pins can"
+            remedy = f"Those that can: {pins}. Or say kind = 'switch' in the pin."
             report.error(path, "pin-cannot", message, remedy)
         elif (
-            signal.kind == "number" and not signal.tells_raw and signal.range not in (None, (0, 1))
+            kind_of(signal).measures and not signal.tells_raw and signal.range not in (None, (0, 1))
         ):
             low, high = signal.range or (0, 1)
             span = f"{low:g} to {high:g}"

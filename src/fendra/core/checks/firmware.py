@@ -18,6 +18,7 @@ from fendra.core.film import Film
 from fendra.core.findings import KeyPath, Report
 from fendra.core.insight.replay import replay
 from fendra.core.names import listed
+from fendra.core.signals.inputs import inputs_of
 
 SURELY = 1.25
 """How much more flash than there is an estimate must be to be an error and not a warning."""
@@ -32,7 +33,7 @@ def firmware(subject: Subject, report: Report) -> None:
     for name, controller in design.controllers.items():
         kind = controller.known_type
         lines = design.lines_of(name)
-        if kind is None or not lines or not design.inputs_of(name):
+        if kind is None or not lines or not inputs_of(design, name):
             continue
         plan = lines_alone(subject.plan, lines)
         told = tell(plan, emit(plan).count, kind, subject.film)

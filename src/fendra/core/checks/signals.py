@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from fendra.core.checks import Subject, check
-from fendra.core.document.signal import COMMON, KEYS, Signal
+from fendra.core.document.signal import COMMON, Signal
 from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.node import NEWS, VALUE
-from fendra.core.light.colours import is_colour
-from fendra.core.names import did_you_mean
+from fendra.core.names import did_you_mean, listed
+from fendra.core.signals.kinds import KINDS, kind_of
 
 
 @check
@@ -20,7 +20,7 @@ def signal_settings(subject: Subject, report: Report) -> None:
             message = f"the range goes from {low:g} to {high:g}."
             report.error((*path, "range"), "range", message, "Write the lower value first.")
         _useless(signal, path, report)
-        _words(signal, path, report)
+        kind_of(signal).check(signal, path, report)
         if signal.range is not None and isinstance(signal.fallback, float):
             low, high = signal.range
             if not low <= signal.fallback <= high and low < high:
@@ -30,35 +30,11 @@ def signal_settings(subject: Subject, report: Report) -> None:
                 )
 
 
-def _words(signal: Signal, path: KeyPath, report: Report) -> None:
-    """The words of choices and texts, and what a fallback may be."""
-    numbers, fallback = signal.numbers, signal.fallback
-    if signal.kind in ("choice", "text"):
-        if not numbers:
-            message = f"a {signal.kind} needs its words."
-            report.error(path, "missing-key", message, 'Add choices = ["calm", "wild"].')
-        if len({*numbers.values()}) < len(numbers) or len(numbers) < len([*signal.choices]):
-            message = f"two words of this {signal.kind} are one number."
-            report.error((*path, "choices"), "duplicate-name", message, "Give each its own.")
-    if not isinstance(fallback, str):
-        return
-    if signal.kind in ("colour", "picture"):
-        if not is_colour(fallback):
-            message = f"there is no colour '{fallback}'."
-            report.error((*path, "fallback"), "colour", message, "Write '#rrggbb' or a CSS name.")
-    elif signal.kind not in ("choice", "text"):
-        message = f"'{fallback}' is a word, and this is no choice."
-        report.error((*path, "fallback"), "wrong-type", message, "Write a number.")
-    elif fallback not in numbers:
-        remedy = did_you_mean(fallback, numbers, "choices")
-        message = f"there is no choice '{fallback}'."
-        report.error((*path, "fallback"), "unknown-name", message, remedy)
-
-
 def _useless(signal: Signal, path: KeyPath, report: Report) -> None:
     """Keys that do nothing for this kind of signal."""
-    for key in sorted(signal.model_fields_set - COMMON - KEYS[signal.kind]):
-        kinds = " or ".join(f"'{kind}'" for kind, keys in KEYS.items() if key in keys)
+    kind = kind_of(signal)
+    for key in sorted(signal.model_fields_set - COMMON - kind.keys):
+        kinds = " or ".join(f"'{name}'" for name, other in KINDS.items() if key in other.keys)
         message = f"this is a {signal.kind}; `{key}` does nothing."
         report.warning((*path, key), "no-effect", message, f"Remove it, or use kind = {kinds}.")
     for key in ("lost_after", "fallback", "source", "cells"):
@@ -67,7 +43,7 @@ def _useless(signal: Signal, path: KeyPath, report: Report) -> None:
             report.warning(
                 (*path, key), "no-effect", message, "Set it on the signals that it reads."
             )
-    if signal.kind in ("text", "event") and signal.fallback is not None:
+    if kind.is_moment and signal.fallback is not None:
         message = f"a {signal.kind} is there in one frame alone; `fallback` does nothing."
         report.warning((*path, "fallback"), "no-effect", message, "Remove it.")
     if signal.calibrate is not None and signal.curve:
@@ -80,20 +56,19 @@ def live_signals(subject: Subject, report: Report) -> None:
     """Kinds of signals that need something: a size, a part, a source's name."""
     for name, signal in subject.design.signals.items():
         path: KeyPath = ("signals", name)
-        if signal.of is not None and signal.kind not in ("number", "switch", "colour"):
+        kind = kind_of(signal)
+        if signal.of is not None and not kind.is_computed:
             message = f"a {signal.kind} cannot be computed."
-            report.error(
-                (*path, "of"), "wrong-value", message, "Numbers, switches and colours can."
-            )
+            able = [f"{other.name}s" for other in KINDS.values() if other.is_computed]
+            remedy = f"{listed(able).capitalize()} can."
+            report.error((*path, "of"), "wrong-value", message, remedy)
         for text in signal.sources:
             source, colon, _ = text.partition(":")
             if colon and source not in subject.design.sources:
                 remedy = did_you_mean(source, subject.design.sources, "sources")
                 message = f"there is no source '{source}'."
                 report.error((*path, "source"), "unknown-name", message, remedy)
-        if signal.kind == "vector" and signal.size is None:
-            report.error(path, "missing-key", "a vector needs its size.", "Add size = 8.")
-        if signal.kind == "picture" and signal.on not in subject.choices:
+        if kind.is_picture and signal.on not in subject.choices:
             remedy = did_you_mean(signal.on, subject.choices, "parts, groups and trails")
             message = f"there is no part, group or trail '{signal.on}'."
             report.error((*path, "on"), "unknown-name", message, remedy)
@@ -110,6 +85,10 @@ def unread_signals(subject: Subject, report: Report) -> None:
         if node.op == "input"
     }
     for name, signal in subject.design.signals.items():
-        if signal.of is None and not read & {*signal.parts(name)} and name not in shown:
+        if (
+            signal.of is None
+            and not read & {*kind_of(signal).parts(signal, name)}
+            and name not in shown
+        ):
             message = f"no layer reads signal '{name}'."
             report.note(("signals", name), "unread", message, "Bind it to something, or remove it.")

@@ -37,6 +37,7 @@ from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
 from fendra.core.layout.wire import wires_of
 from fendra.core.names import did_you_mean, in_words
+from fendra.core.signals.inputs import fed
 from fendra.core.signals.record import Signals
 
 
@@ -119,7 +120,7 @@ class Recorded:
         }
         return Plan(
             self.design, self.layout, graph, self._steps(graph), columns, self.spots,
-            len(self.layout), tuple(self.design.fed), self.origin,
+            len(self.layout), tuple(fed(self.design)), self.origin,
         )  # fmt: skip
 
     def _steps(self, graph: Graph) -> tuple[Step, ...]:

@@ -183,11 +183,8 @@ class Settings:
         """The items of a list; a vector in it stands for each of its numbers."""
         found: list[Plain] = []
         for item in items:
-            if isinstance(item, str) and self._signals.kind_of(item.strip()) == "vector":
-                name = item.strip()
-                found += [f"{name}[{place}]" for place in range(self._signals.size_of(name))]
-            else:
-                found.append(item)
+            numbers = self._signals.items(item.strip()) if isinstance(item, str) else None
+            found += [item] if numbers is None else numbers
         return found
 
     def _looked_up(
@@ -353,9 +350,7 @@ class Settings:
             known_words |= self._words
 
         def picture(name: str) -> Value | None:
-            if space is None or self._signals.kind_of(name) != "picture":
-                return None
-            return self._signals.picture(name, space.name)
+            return None if space is None else self._signals.picture(name, space.name)
 
         return Scope(
             self._tracer, look_up, names, known_words, self._signals.lost, self._clock,

@@ -17,7 +17,7 @@ from fendra.core.document.choice import Group, OnCanvas, Trail
 from fendra.core.document.connection import Connection
 from fendra.core.document.layer import Layer, Preset, Scene, Setting
 from fendra.core.document.line import Assembly, Controller, Line
-from fendra.core.document.signal import Pin, Signal, SignalName
+from fendra.core.document.signal import Signal, SignalName
 from fendra.core.values import Model, Name, Number, Title
 
 
@@ -78,28 +78,6 @@ class Design(Model):
     def led_types(self) -> Mapping[str, LedType]:
         """The LED types of the catalogue, and those that the design adds or changes."""
         return self._led_types
-
-    @property
-    def words(self) -> dict[str, dict[str, int]]:
-        """The words of each signal that is a choice or a text, and their numbers."""
-        signals = self.signals.items()
-        return {n: signal.numbers for n, signal in signals if signal.kind in ("choice", "text")}
-
-    @property
-    def fed(self) -> dict[str, str]:
-        """Every number that comes in, and the signal that it belongs to."""
-        fed = ((name, signal) for name, signal in self.signals.items() if signal.of is None)
-        return {part: name for name, signal in fed for part in signal.parts(name)}
-
-    def inputs_of(self, controller: str) -> dict[str, Pin]:
-        """The signals that are connected to a controller, and where."""
-        first = next(iter(self.controllers), None)
-        inputs = {name: signal.input for name, signal in self.signals.items()}
-        return {
-            name: pin
-            for name, pin in inputs.items()
-            if pin is not None and (pin.controller or first) == controller
-        }
 
     @property
     def painted(self) -> list[int]:

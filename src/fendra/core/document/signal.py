@@ -38,9 +38,6 @@ def _ascend(points: list[tuple[float, float]]) -> list[tuple[float, float]]:
 
 
 _Span: TypeAlias = Annotated[tuple[Number, Number], Field(strict=False)]
-Kind: TypeAlias = Literal[
-    "number", "switch", "choice", "colour", "text", "event", "vector", "picture"
-]
 
 
 def _check_signal_name(name: str) -> str:
@@ -102,7 +99,7 @@ class Signal(Model):
     expression over other signals, instead of news.
     """
 
-    kind: Kind = "number"
+    kind: str = "number"
     unit: str = ""
     about: str = ""
     source: Texts = ""
@@ -136,38 +133,9 @@ class Signal(Model):
         return {word: number for number, word in enumerate(self.choices)}
 
     @property
-    def has_threshold(self) -> bool:
-        """Whether it is a switch that a number turns on and off."""
-        return self.kind == "switch" and (self.on_at is not None or self.off_at is not None)
-
-    @property
-    def is_held(self) -> bool:
-        """Whether what a switch is depends on more than what came last."""
-        return self.has_threshold or bool(self.hold or self.dwell or self.debounce)
-
-    @property
-    def thresholds(self) -> tuple[float, float]:
-        """Where it goes on, and where it goes off again."""
-        on_at = self.on_at if self.on_at is not None else self.off_at
-        off_at = self.off_at if self.off_at is not None else on_at
-        return (0.5, 0.5) if on_at is None or off_at is None else (on_at, off_at)
-
-    @property
-    def input(self) -> Pin | None:
-        """Its pin in full; None where it has none."""
-        if isinstance(self.pin, Pin):
-            return self.pin if self.pin.kind else self.pin.model_copy(update={"kind": self._needs})
-        return Pin(name=self.pin, kind=self._needs) if self.pin else None
-
-    @property
     def tells_raw(self) -> bool:
         """Whether what comes in is turned into the signal's own unit."""
         return self.calibrate is not None or bool(self.curve) or self.cells is not None
-
-    @property
-    def _needs(self) -> Literal["switch", "analogue"]:
-        is_number = self.kind == "number" or self.has_threshold
-        return "analogue" if is_number else "switch"
 
     @property
     def sources(self) -> tuple[str, ...]:
@@ -175,39 +143,6 @@ class Signal(Model):
         given = [self.source] if isinstance(self.source, str) else self.source
         return tuple(filter(None, given))
 
-    def word_of(self, value: float) -> str:
-        """The word of a choice that a value stands for; the number itself where it has none."""
-        words = {number: word for word, number in self.numbers.items()}
-        return words.get(round(value), f"{value:g}")
-
-    def parts(self, name: str) -> tuple[str, ...]:
-        """The numbers that feed it, when it is called so.
-
-        >>> Signal(kind="event").parts("hit"), Signal(kind="vector", size=2).parts("sound")
-        (('hit', 'hit.x', 'hit.y', 'hit.z'), ('sound[0]', 'sound[1]'))
-        """
-        match self.kind:
-            case "event":
-                return (name, *(f"{name}.{axis}" for axis in "xyz"))
-            case "vector":
-                return tuple(f"{name}[{place}]" for place in range(self.size or 1))
-        return (name,)
-
-
-KEYS: dict[str, frozenset[str]] = {
-    "number": frozenset(
-        {"range", "calibrate", "curve", "cells", "dead_band", "centre", "average", "slew", "smooth"}
-    ),
-    "switch": frozenset({"on_at", "off_at", "debounce", "dwell", "hold"}),
-    "choice": frozenset({"choices"}),
-    "colour": frozenset({"smooth"}),
-    "text": frozenset({"choices"}),
-    "event": frozenset(),
-    "vector": frozenset(
-        {"size", "range", "calibrate", "curve", "dead_band", "centre", "average", "slew", "smooth"}
-    ),
-    "picture": frozenset({"on"}),
-}
-"""The keys that each kind has beside those that all of them have."""
 
 COMMON = frozenset({"kind", "unit", "about", "source", "pin", "lost_after", "fallback", "of"})
+"""The keys that every kind of signals has."""

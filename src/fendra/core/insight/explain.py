@@ -28,6 +28,7 @@ from fendra.core.layout.wire import Wire
 from fendra.core.light.bytes import wire_order
 from fendra.core.light.colours import linear_to_srgb
 from fendra.core.names import did_you_mean
+from fendra.core.signals.kinds import kind_of
 
 Light = tuple[float, float, float]
 
@@ -301,11 +302,10 @@ def _read(plan: Plan, at_spot: _AtSpot, number: int) -> dict[str, str]:
             continue
         signal = design.signals[name]
         value = at_spot.value(place).ravel()[0]
-        if signal.kind in ("choice", "text"):
-            text = signal.word_of(float(value))
-        elif signal.kind == "colour":
+        text = kind_of(signal).word(signal, float(value))
+        if text is None and plan.graph.nodes[place].width == 3:
             text = shown(at_spot.light(place))
-        else:
+        elif text is None:
             text = shown(np.asarray([value])) + (f" {signal.unit}" if signal.unit else "")
         is_lost = bool(at_spot.number(roots[f"{WHY}lost:{name}"]))
         found[name] = f"{text}, lost" if is_lost else text

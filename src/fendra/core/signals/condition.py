@@ -112,16 +112,6 @@ def faded(colour: Value, signal: Signal, clock: Clock) -> Value:
     return found
 
 
-def fallback_of(signal: Signal) -> float:
-    """What a signal is while it is lost: its fallback, else 0 held within its range."""
-    low, high = signal.range or (-LARGEST, LARGEST)
-    if isinstance(signal.fallback, str):
-        return float(signal.numbers.get(signal.fallback, 0))
-    if signal.kind == "choice" and signal.fallback is None:
-        return float(min(signal.numbers.values(), default=0))
-    return min(max(float(signal.fallback or 0.0), low), high)
-
-
 def fallback_colour(signal: Signal) -> tuple[float, float, float]:
     """The colour of a colour or picture while it is lost, linear; black if it says none."""
     is_one = isinstance(signal.fallback, str) and is_colour(signal.fallback)

@@ -13,7 +13,8 @@ from fendra.core.arrays import Floats
 from fendra.core.document.design import Design
 from fendra.core.errors import SignalError
 from fendra.core.light.colours import is_colour, pack_colour, srgb_bytes
-from fendra.core.names import did_you_mean
+from fendra.core.names import did_you_mean, truth_of
+from fendra.core.signals.inputs import fed
 from fendra.core.signals.tape import Tape
 
 Course: TypeAlias = Callable[[Floats], Floats]
@@ -99,13 +100,13 @@ def _spread(before: Floats, values: Floats, times: Floats) -> Floats:
 
 
 def _words_of(design: Design, name: str) -> Mapping[str, int]:
-    fed = design.fed
-    signal = design.signals.get(fed.get(name, name))
-    if signal is None or name not in fed:
+    known = fed(design)
+    signal = design.signals.get(known.get(name, name))
+    if signal is None or name not in known:
         if signal is not None:
             raise SignalError(f"signal '{name}' is computed by the design, not fed")
         raise SignalError(
-            f"the design has no signal '{name}'. {did_you_mean(name, fed, 'signals')}"
+            f"the design has no signal '{name}'. {did_you_mean(name, known, 'signals')}"
         )
     return signal.numbers
 
@@ -114,9 +115,9 @@ def _number(text: str, words: Mapping[str, int], whole: str) -> float:
     text = text.strip()
     if text in words:
         return float(words[text])
-    switch = {"on": 1.0, "off": 0.0, "true": 1.0, "false": 0.0}
-    if text.lower() in switch:
-        return switch[text.lower()]
+    truth = truth_of(text)
+    if truth is not None:
+        return float(truth)
     if is_colour(text):
         return float(pack_colour(*srgb_bytes(text)))
     try:

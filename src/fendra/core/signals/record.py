@@ -9,28 +9,19 @@ from fendra.core.document.signal import Signal
 from fendra.core.errors import ExpressionError, GraphError
 from fendra.core.findings import Report
 from fendra.core.graph.clock import FOREVER_MS, Clock
-from fendra.core.graph.functions import clamp, select
+from fendra.core.graph.functions import select
 from fendra.core.graph.node import NEWS, VALUE, Rate
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.language.expression import Scope, compile_expression
 from fendra.core.language.report import report_expression
-from fendra.core.language.vocabulary import tame
-from fendra.core.signals.condition import (
-    coloured,
-    faded,
-    fallback_colour,
-    fallback_of,
-    measured,
-    settled,
-    switched,
-)
+from fendra.core.names import did_you_mean
+from fendra.core.signals.condition import fallback_colour
+from fendra.core.signals.inputs import words
+from fendra.core.signals.kinds import KINDS, Fed, kind_of, unknown_kind
 
 EVERY = "all"
 """In `lost(all)`: every signal that is fed."""
-
-NOTHING = -1e9
-"""The value of a text in all frames but that in which it comes."""
 
 
 def split(name: str) -> tuple[str, str]:
@@ -41,15 +32,6 @@ def split(name: str) -> tuple[str, str]:
     """
     end = next((i for i, letter in enumerate(name) if letter in ".["), len(name))
     return name[:end], name[end:]
-
-
-def _parts(signal: Signal) -> str:
-    match signal.kind:
-        case "event":
-            return "; it has .strength, .x, .y and .z"
-        case "vector":
-            return f"; its numbers are [0] to [{(signal.size or 1) - 1}]"
-    return ""
 
 
 class Signals:
@@ -70,7 +52,7 @@ class Signals:
         dropped: Iterable[str] = (),
     ) -> None:
         self._signals = design.signals
-        self.words = design.words
+        self.words = words(design)
         self._tracer = tracer
         self._clock = clock
         self._report = report
@@ -101,14 +83,12 @@ class Signals:
         assert found is not None
         if part:
             if name not in self._parts:
-                raise GraphError(
-                    f"'{whole}' is a {signal.kind} and has no '{part}'{_parts(signal)}"
-                )
+                parts = kind_of(signal).parts_in_words(signal)
+                raise GraphError(f"'{whole}' is a {signal.kind} and has no '{part}'{parts}")
             return self._parts[name]
-        if signal.kind == "vector":
-            raise GraphError(f"'{name}' is {signal.size or 1} numbers; write one, as {name}[0]")
-        if signal.kind == "picture":
-            raise GraphError(f"'{name}' is a picture, and only the colour of a layer can be one")
+        problem = kind_of(signal).why_not_alone(signal, name)
+        if problem:
+            raise GraphError(problem)
         return found[0]
 
     def raw(self, name: str) -> Value | None:
@@ -116,19 +96,23 @@ class Signals:
         value = self.look_up(name)
         return self._raw.get(name, value)
 
-    def kind_of(self, name: str) -> str:
-        """The kind of a signal; empty where there is none."""
-        return self._signals[name].kind if name in self._signals else ""
+    def items(self, name: str) -> tuple[str, ...] | None:
+        """The numbers of a signal that is a list of them; None where it is none."""
+        signal = self._signals.get(name)
+        if signal is None or not kind_of(signal).is_list:
+            return None
+        return kind_of(signal).parts(signal, name)
 
-    def size_of(self, name: str) -> int:
-        """How many numbers a vector has."""
-        return self._signals[name].size or 1
-
-    def picture(self, name: str, space: str) -> Value:
-        """A picture over the spots of a space; its fallback while it is lost."""
+    def picture(self, name: str, space: str) -> Value | None:
+        """A picture over the spots of a space; its fallback while it is lost. None for what is no
+        picture.
+        """
+        signal = self._signals.get(name)
+        if signal is None or not kind_of(signal).is_picture:
+            return None
         is_lost = self.lost(name)
         assert is_lost is not None
-        fallback = self._tracer.const(fallback_colour(self._signals[name]))
+        fallback = self._tracer.const(fallback_colour(signal))
         return select(is_lost, fallback, self._tracer.pixels(name, space))
 
     def lost(self, name: str) -> Value | None:
@@ -153,7 +137,10 @@ class Signals:
 
     def record_all(self) -> None:
         """Record every signal, so that each has been checked."""
-        for name in self._signals:
+        for name, signal in self._signals.items():
+            if signal.kind not in KINDS:
+                path, remedy = ("signals", name, "kind"), did_you_mean(signal.kind, KINDS, "values")
+                self._report.error(path, "wrong-value", unknown_kind(signal.kind), remedy)
             self._record(name)
 
     def _record(self, name: str) -> tuple[Value, Value] | None:
@@ -178,8 +165,9 @@ class Signals:
 
     def _fed(self, name: str, signal: Signal) -> tuple[Value, Value]:
         tracer, clock = self._tracer, self._clock
-        first = signal.parts(name)[0]
-        news = tracer.input(f"{NEWS}{first}", Kind.TRUTH)
+        kind = kind_of(signal)
+        parts = kind.parts(signal, name)
+        news = tracer.input(f"{NEWS}{parts[0]}", Kind.TRUTH)
         if signal.lost_after is None:
             is_lost = ~clock.ever(news)
         else:
@@ -188,54 +176,20 @@ class Signals:
             is_heard = tracer.apply("uint_less", age_ms, limit_ms)
             tracer.label(is_heard, f"{name}_heard")
             is_lost = ~is_heard
-        return self._conditioned(name, signal, news, is_lost), is_lost
+        fed = Fed(name, signal, clock, news, is_lost, [self._newest(part) for part in parts])
+        return self._taken(fed, kind.recorded(fed)), is_lost
 
-    def _conditioned(self, name: str, signal: Signal, news: Value, is_lost: Value) -> Value:
-        """What a signal's kind makes of the numbers that feed it."""
-        tracer, clock = self._tracer, self._clock
-        first, *rest = [self._newest(part) for part in signal.parts(name)]
-        fallback = fallback_of(signal)
-        match signal.kind:
-            case "choice":
-                return select(is_lost, fallback, first)
-            case "text":
-                return select(news, first, NOTHING)
-            case "colour":
-                return coloured(first, is_lost, signal, clock)
-            case "event":
-                self._parts |= {f"{name}.{axis}": at for axis, at in zip("xyz", rest, strict=True)}
-                self._parts[f"{name}.strength"] = first
-                return news & (first > 0.0)
-            case "picture":
-                return first
-            case "vector":
-                items = [self._settled(item, news, is_lost, signal) for item in (first, *rest)]
-                self._parts |= {f"{name}[{i}]": item for i, item in enumerate(items)}
-                return items[0]
-            case "number":
-                return self._settled(first, news, is_lost, signal, name)
-        is_on = first > 0.5
-        if signal.has_threshold:
-            is_on = clock.threshold(first, *signal.thresholds)
-        self._raw[name] = is_on & ~is_lost
-        is_on = switched(is_on, signal, clock)
-        if signal.hold > 0:
-            is_on = clock.hold(is_on & ~is_lost, signal.hold)
-        return select(is_lost, tracer.const(fallback > 0.5), is_on)
+    def _taken(self, fed: Fed, value: Value) -> Value:
+        """A value, once its parts and what is raw of it have been noted."""
+        self._parts |= fed.parts
+        if fed.raw is not None:
+            self._raw[fed.name] = fed.raw
+        return value
 
     def _newest(self, part: str) -> Value:
         if part not in self._inputs:
             self._inputs[part] = self._tracer.input(f"{VALUE}{part}", Kind.FLOAT)
         return self._inputs[part]
-
-    def _settled(
-        self, raw: Value, news: Value, is_lost: Value, signal: Signal, name: str = ""
-    ) -> Value:
-        value = measured(raw, news, is_lost, signal, self._clock)
-        value = select(is_lost, fallback_of(signal), value)
-        if name and (signal.average or signal.slew or signal.smooth):
-            self._tracer.label(value, f"{name}_raw")
-        return settled(value, signal, self._clock)
 
     def _computed(self, name: str, signal: Signal, text: str) -> tuple[Value, Value]:
         tracer = self._tracer
@@ -254,29 +208,18 @@ class Signals:
         scope = Scope(
             tracer, look_up_plain, self.names, self.words, self.lost, self._clock, raw=self.raw
         )
-        is_switch = signal.kind == "switch"
-        kind = Kind.TRUTH if is_switch and not signal.has_threshold else Kind.FLOAT
-        is_colour = signal.kind == "colour"
+        kind = kind_of(signal)
+        wanted = Kind.TRUTH if kind.wants_truth(signal) else Kind.FLOAT
         try:
-            value = compile_expression(text, scope, kind, colour=is_colour)
+            value = compile_expression(text, scope, wanted, colour=kind.wants_colour)
             if value.rate & Rate.SPOT:
                 raise ExpressionError("a picture differs from LED to LED, and a signal does not")
         except ExpressionError as exc:
             report_expression(exc, ("signals", name, "of"), self._report, self._dropped)
-            wrong = tracer.input(f"wrong:{name}", Kind.TRUTH if is_switch else Kind.FLOAT)
-            return wrong, tracer.const(False)
+            stands_for = Kind.TRUTH if kind.is_truth and kind.is_computed else Kind.FLOAT
+            return tracer.input(f"wrong:{name}", stands_for), tracer.const(False)
         is_lost = tracer.const(False)
         for other in read:
             is_lost = is_lost | other
-        if is_colour:
-            return faded(clamp(value), signal, self._clock), is_lost
-        if is_switch:
-            if signal.has_threshold:
-                value = self._clock.threshold(tame(value), *signal.thresholds)
-            self._raw[name] = value
-            value = switched(value, signal, self._clock)
-            return (self._clock.hold(value, signal.hold) if signal.hold > 0 else value), is_lost
-        value = measured(tame(value), tracer.const(True), is_lost, signal, self._clock)
-        if signal.average or signal.slew or signal.smooth:
-            tracer.label(value, f"{name}_raw")
-        return settled(value, signal, self._clock), is_lost
+        fed = Fed(name, signal, self._clock, tracer.const(True), is_lost)
+        return self._taken(fed, kind.computed(fed, value)), is_lost

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from zlib import crc32
 
-from fendra.core.document.signal import Signal
 from fendra.core.engines.c99.draft import Draft
 from fendra.core.engines.c99.text import C_TYPES, comment, remark, without_comments
 from fendra.core.engines.c99.wire import LinePlace, frame_size
 from fendra.core.graph.ops import Kind
 from fendra.core.names import counted
+from fendra.core.signals.inputs import fed
+from fendra.core.signals.kinds import kind_of
 from fendra.core.version import VERSION
 
 
@@ -102,9 +103,10 @@ def _lines(draft: Draft, lines: Sequence[LinePlace]) -> list[str]:
 
 def signals_in_words(draft: Draft) -> dict[str, str]:
     """The field of every signal, with its unit and range."""
-    design = draft.design
+    signals, names = draft.design.signals, fed(draft.design)
     return {
-        field: _about(design.signals[design.fed[signal]]) for signal, field in draft.signals.items()
+        field: kind_of(signals[names[part]]).in_c(signals[names[part]])
+        for part, field in draft.signals.items()
     }  # fmt: skip
 
 
@@ -116,25 +118,6 @@ def _signals(draft: Draft) -> list[str]:
         row = f"    struct {draft.name}_signal {field};"
         rows.append(f"{row:<40} {remark(about)}" if about else row)
     return rows
-
-
-def _about(signal: Signal) -> str:
-    """A signal's unit and range, in a few words."""
-    match signal.kind:
-        case "switch" if not signal.has_threshold:
-            return "on above 0.5"
-        case "choice" | "text":
-            return ", ".join(f"{number} {word}" for word, number in signal.numbers.items())
-        case "colour":
-            return "0xrrggbb, sRGB"
-        case "event":
-            return "strength, and where; new when it happens"
-        case "picture":
-            return "none here: black"
-    parts = [signal.unit] if signal.unit else []
-    if signal.range is not None:
-        parts.append(f"{signal.range[0]:g} to {signal.range[1]:g}")
-    return ", ".join(parts)
 
 
 def _now(draft: Draft) -> list[str]:

@@ -1,0 +1,43 @@
+"""What comes in: the numbers that feed a design's signals, their words, and their pins."""
+
+from __future__ import annotations
+
+from fendra.core.document.design import Design
+from fendra.core.document.signal import Pin, Signal
+from fendra.core.signals.kinds import kind_of
+
+
+def fed(design: Design) -> dict[str, str]:
+    """Every number that comes in, and the signal that it belongs to."""
+    return {
+        part: name
+        for name, signal in design.signals.items()
+        if signal.of is None
+        for part in kind_of(signal).parts(signal, name)
+    }
+
+
+def words(design: Design) -> dict[str, dict[str, int]]:
+    """The words of each signal that has some, and their numbers."""
+    signals = design.signals.items()
+    return {name: signal.numbers for name, signal in signals if kind_of(signal).has_words}
+
+
+def pin_of(signal: Signal) -> Pin | None:
+    """A signal's pin in full; None where it has none."""
+    if not signal.pin:
+        return None
+    pin = signal.pin if isinstance(signal.pin, Pin) else Pin(name=signal.pin)
+    needs = kind_of(signal).pin(signal) or "switch"
+    return pin if pin.kind else pin.model_copy(update={"kind": needs})
+
+
+def inputs_of(design: Design, controller: str) -> dict[str, Pin]:
+    """The signals that are connected to a controller, and where."""
+    first = next(iter(design.controllers), None)
+    pins = {name: pin_of(signal) for name, signal in design.signals.items()}
+    return {
+        name: pin
+        for name, pin in pins.items()
+        if pin is not None and (pin.controller or first) == controller
+    }

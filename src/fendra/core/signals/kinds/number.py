@@ -1,0 +1,87 @@
+"""A number on a scale: speed, throttle, volts."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from itertools import pairwise
+from typing import Any, Literal
+
+from fendra.core.document.signal import Signal
+from fendra.core.graph.functions import select
+from fendra.core.graph.ops import LARGEST
+from fendra.core.graph.trace import Value
+from fendra.core.language.vocabulary import tame
+from fendra.core.signals.condition import measured, settled
+from fendra.core.signals.kinds import Fed, SignalKind, signal_kind
+from fendra.core.signals.raw import number_of
+
+SCALE = frozenset(
+    {"range", "calibrate", "curve", "dead_band", "centre", "average", "slew", "smooth"}
+)
+"""Keys of what is measured."""
+
+
+@signal_kind
+class Number(SignalKind):
+    """One number."""
+
+    name = "number"
+    keys = SCALE | {"cells"}
+    measures = True
+    is_computed = True
+    compares = True
+    plot = "line"
+
+    def numbers(self, signal: Signal, name: str, raw: Any) -> dict[str, float]:  # noqa: ARG002
+        return {name: number_of(name, raw)}
+
+    def pin(self, signal: Signal) -> Literal["analogue"]:  # noqa: ARG002
+        return "analogue"
+
+    def recorded(self, fed: Fed) -> Value:
+        return over_time(fed, on_scale(fed, fed.values[0]))
+
+    def computed(self, fed: Fed, value: Value) -> Value:
+        always = fed.clock.tracer.const(True)
+        return over_time(fed, measured(tame(value), always, fed.is_lost, fed.signal, fed.clock))
+
+    def fallback(self, signal: Signal) -> float:
+        return within_range(signal, super().fallback(signal))
+
+    def cases(self, signal: Signal, numbers: Iterable[float]) -> list[float]:
+        """Each number, what lies between them, and what lies beyond; within the range."""
+        ordered = sorted(numbers)
+        found = [*ordered, ordered[0] - 1.0, ordered[-1] + 1.0]
+        found += [(a + b) / 2 for a, b in pairwise(ordered)]
+        if signal.range is not None:
+            low, high = signal.range
+            found = [value for value in found if low <= value <= high] + [low, high]
+        return found
+
+    def bounds(self, signal: Signal) -> tuple[float, float]:
+        return signal.range or (-LARGEST, LARGEST)
+
+    def note(self, signal: Signal, name: str, value: float) -> str:
+        unit = f" {signal.unit}" if signal.unit else ""
+        return f"{name} {value + 0.0:g}{unit}"
+
+
+def on_scale(fed: Fed, raw: Value) -> Value:
+    """A raw number in the signal's own unit; its fallback while it is lost."""
+    value = measured(raw, fed.news, fed.is_lost, fed.signal, fed.clock)
+    fallback = within_range(fed.signal, SignalKind().fallback(fed.signal))
+    return select(fed.is_lost, fallback, value)
+
+
+def over_time(fed: Fed, value: Value) -> Value:
+    """A number as it settles."""
+    signal = fed.signal
+    if signal.average or signal.slew or signal.smooth:
+        fed.label(value, "_raw")
+    return settled(value, signal, fed.clock)
+
+
+def within_range(signal: Signal, value: float) -> float:
+    """A plain number held within a signal's range."""
+    low, high = signal.range or (-LARGEST, LARGEST)
+    return min(max(value, low), high)
