@@ -91,7 +91,7 @@ class Drivers(Generic[D]):
             loaded: type[D] = others[name].load()
             return loaded
         remedy = did_you_mean(name, self.names(), f"{self.what}s")
-        raise self.error(f"there is no {self.what} '{name}'. {remedy}")
+        raise self.error(f"there is no {self.what} '{name}'.", remedy=remedy, code="unknown-name")
 
     def from_text(self, text: str) -> D:
         """What `NAME:ADDRESS,option=value` says. Raises `error`."""

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import gc
 import os
 import shutil
+import signal
 import socket
 import subprocess
 import sys
@@ -21,6 +23,7 @@ from contract.test_sources import wait_for_port
 from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.demo.controller import Receiver
 from fendra.live.connect import Connected, connect
+from fendra.live.process import stopped_by_signals, undisturbed
 from fendra.live.reload import Reloader
 from fendra.live.session import Session
 from fendra.outputs import make_output
@@ -353,3 +356,30 @@ def test_the_leaving_look_reaches_every_output():
             assert int(sender.output.frames[-1].rgb[0, 0]) == pytest.approx(expected, abs=1), (
                 leaving
             )
+
+
+def test_a_run_of_a_library_leaves_the_process_as_it_is():
+    """Handlers and settings are those of whoever owns the process, while it runs and after."""
+    kept = [signal.getsignal(number) for number in (signal.SIGINT, signal.SIGTERM)]
+    switch_s, frozen = sys.getswitchinterval(), gc.get_freeze_count()
+    seen = []
+
+    class Looking(MemoryOutput):
+        def _send(self, frame):
+            now = [signal.getsignal(number) for number in (signal.SIGINT, signal.SIGTERM)]
+            seen.append((now, sys.getswitchinterval(), gc.get_freeze_count()))
+
+    Session(lit().compile(), Connected(outputs={"l": Looking()}), for_s=0.1).run()
+    assert seen
+    assert all(each == (kept, switch_s, frozen) for each in seen)
+
+
+def test_a_process_of_one_s_own_is_asked_for_quiet_and_for_a_clean_end():
+    session = Session(lit().compile(), Connected(outputs={"m": MemoryOutput()}), for_s=30)
+    switch_s, kept = sys.getswitchinterval(), signal.getsignal(signal.SIGTERM)
+    with stopped_by_signals(session.loop.stop), undisturbed():
+        assert sys.getswitchinterval() < switch_s
+        os.kill(os.getpid(), signal.SIGTERM)
+        session.run()
+    assert (sys.getswitchinterval(), signal.getsignal(signal.SIGTERM)) == (switch_s, kept)
+    assert gc.get_freeze_count() == 0

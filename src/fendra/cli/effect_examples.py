@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 
 from fendra.core.effects import EFFECTS, by_family
-from fendra.core.insight.explain import names_in
+from fendra.core.language.reader import names_in
 from fendra.core.signals.tape import Tape
 from fendra.demo import demo_file
 from fendra.files.design_text import value_text

@@ -77,7 +77,7 @@ def _listen(
     from rich.live import Live
 
     from fendra.live.listening import Listening
-    from fendra.live.session import stopped_by_signals
+    from fendra.live.process import stopped_by_signals
 
     messages: list[str] = []
     over = Event()

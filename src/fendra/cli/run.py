@@ -169,10 +169,12 @@ def run_session(
     """Run with a status at the foot of the terminal, and the design taken up when it is saved."""
     from fendra.core.errors import SignalError
     from fendra.live.notify import notify
+    from fendra.live.process import keep_quiet, stopped_by_signals, undisturbed
     from fendra.live.reload import Reloader
     from fendra.native.choose import choose_engine
 
     def use(after: Program) -> None:
+        keep_quiet()
         session.loop.use(after)
         if hand is not None:
             hand.use(after.design)
@@ -206,7 +208,7 @@ def run_session(
     reloader.start()
     ticker.start()
     try:
-        with typing(typed, foot.type):
+        with typing(typed, foot.type), stopped_by_signals(session.loop.stop), undisturbed():
             return session.run()
     finally:
         reloader.stop()

@@ -23,7 +23,19 @@ from fendra.core.findings import Finding
 
 
 class FendraError(Exception):
-    """The root of the tree: `except FendraError` catches all of it."""
+    """The root of the tree: `except FendraError` catches all of it.
+
+    problem: what is wrong. remedy: what to do about it. code: what sort of problem it is, for code
+    that treats some in a way of its own: `unknown-name`, `no-file`. names: those that the problem
+    is about, as they are written. The text of an error is for people alone.
+    """
+
+    def __init__(
+        self, problem: str = "", *, remedy: str = "", code: str = "", names: Sequence[str] = ()
+    ) -> None:
+        self.problem, self.remedy = problem, remedy
+        self.code, self.names = code, tuple(names)
+        super().__init__(f"{problem} {remedy}".strip())
 
 
 class DesignError(FendraError, ValueError):
@@ -37,15 +49,16 @@ class DesignError(FendraError, ValueError):
 class ExpressionError(FendraError, ValueError):
     """An expression that does not parse, or names what is not there.
 
-    `remedy` says what to do; `column` is the place in `text`, counted from 0.
+    `column` is the place in `text`, counted from 0.
     """
 
-    def __init__(self, problem: str, *, remedy: str = "", text: str = "", column: int = 0) -> None:
-        self.problem = problem
-        self.remedy = remedy
+    def __init__(
+        self, problem: str, *, remedy: str = "", code: str = "expression",
+        names: Sequence[str] = (), text: str = "", column: int = 0,
+    ) -> None:  # fmt: skip
         self.text = text
         self.column = column
-        super().__init__(problem)
+        super().__init__(problem, remedy=remedy, code=code, names=names)
 
     @property
     def excerpt(self) -> str:

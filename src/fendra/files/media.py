@@ -73,7 +73,7 @@ def read_picture(path: Path) -> Picture:
                 duration_ms = frame.info.get("duration", 0) or STILL_S * 100
                 seconds.append(max(float(duration_ms) / 1000, LEAST_S))
     except FileNotFoundError as exc:
-        raise FileError(f"there is no file {path}.") from exc
+        raise FileError(f"there is no file {path}.", code="no-file") from exc
     except (OSError, ValueError, SyntaxError) as exc:
         raise FileError(f"{path.name} is no picture that can be read: {exc}.") from exc
     pixels = np.stack(frames)

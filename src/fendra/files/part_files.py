@@ -35,9 +35,7 @@ def fill_in(values: dict[str, Any], folder: Path) -> list[Finding]:
         try:
             places, names = read_places(folder / part["file"], key == "keys")
         except FendraError as exc:
-            problem = (
-                str(exc) if str(exc).startswith("there is no file") else f"{part['file']}: {exc}"
-            )
+            problem = str(exc) if exc.code == "no-file" else f"{part['file']}: {exc}"
             findings.append(_finding(path, problem.rstrip(".")))
             continue
         if key == "keys":

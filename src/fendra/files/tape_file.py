@@ -66,7 +66,7 @@ def _read_cells(path: Path) -> pd.DataFrame:
             encoding="utf-8-sig",
         )
     except FileNotFoundError as exc:
-        raise FileError(f"there is no file '{path}'") from exc
+        raise FileError(f"there is no file '{path}'", code="no-file") from exc
     except pd.errors.EmptyDataError:
         return pd.DataFrame()
     except (pd.errors.ParserError, UnicodeDecodeError) as exc:

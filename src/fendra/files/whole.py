@@ -15,7 +15,7 @@ def read_text(path: Path) -> str:
     try:
         return path.read_text(encoding="utf-8")
     except FileNotFoundError as exc:
-        raise FileError(f"there is no file '{path}'") from exc
+        raise FileError(f"there is no file '{path}'", code="no-file") from exc
     except IsADirectoryError as exc:
         raise FileError(f"'{path}' is a folder; name a file in it") from exc
     except UnicodeDecodeError as exc:

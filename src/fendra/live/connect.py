@@ -157,9 +157,8 @@ def _check(
     try:
         kind: type[Driver] = drivers.kind(values["type"])
     except FendraError as exc:
-        problem, _, remedy = str(exc).partition(". ")
         where = (*path, "type")
-        return [Finding("unknown-name", Severity.ERROR, f"{problem}.", remedy, where)]
+        return [Finding("unknown-name", Severity.ERROR, exc.problem, exc.remedy, where)]
     options = {key: value for key, value in values.items() if key != "type"}
     try:
         kind.Options.model_validate(options)

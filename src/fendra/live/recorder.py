@@ -60,7 +60,7 @@ class Recorder(Thread):
 
     def _write(self, writer: Any, row: list[str]) -> None:
         writer.writerow(row)
-        if self._queue.empty():
+        if self._queue.empty() or self.problem:  # only what is on the disk is written again
             self._file.flush()
         self.rows += 1
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gc
 from collections.abc import Callable
 from pathlib import Path
 from threading import Event, Thread
@@ -75,7 +74,6 @@ class Reloader(Thread):
             self._tell("Sources and outputs changed; they are taken up at the next start.")
         self._running = examined.subject
         self.reloads += 1
-        gc.freeze()  # see `session.undisturbed`
         self._use(program)
         self._tell(f"{self._path.name} is taken up.")
 

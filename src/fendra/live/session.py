@@ -2,12 +2,8 @@
 
 from __future__ import annotations
 
-import gc
 import json
-import signal
-import sys
-from collections.abc import Callable, Iterator, Mapping, Sequence
-from contextlib import contextmanager
+from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 from threading import Event, Thread
 from typing import Any
@@ -26,8 +22,6 @@ from fendra.sources import Polled
 MEMORY = "memory"
 """Below what name a leading node tells the others what it remembers."""
 MEMORY_S = 1.0
-SWITCH_S = 0.0005
-"""How long another thread may keep Python from the loop, as one that compiles a saved design."""
 SAID_S = 0.5
 """How often a run tells its sources, as a broker, how it goes."""
 
@@ -64,18 +58,17 @@ class Session:
         self._is_over = Event()
 
     def run(self) -> RunReport:
-        """Run until the loop is told to stop, or every source that can end has."""
-        with stopped_by_signals(self.loop.stop):
-            return self._run()
+        """Run until the loop is told to stop, or every source that can end has.
 
-    def _run(self) -> RunReport:
+        It leaves the process as it is: signal handlers and settings of the interpreter are for
+        whoever owns it; see `fendra.live.process`. A KeyboardInterrupt ends the run cleanly.
+        """
         for thread in (*self.feeders, *filter(None, [self.recorder])):
             thread.start()
         for work in (self._keep, *([self._lead] if self._leads else [])):
             Thread(target=work, name=work.__name__, daemon=True).start()
         try:
-            with undisturbed():
-                return self.loop.run()
+            return self.loop.run()
         finally:
             notify(stopping=1)
             self._is_over.set()
@@ -121,51 +114,3 @@ class Session:
         """What a leading node remembers."""
         if self._in_phase and not self._leads and isinstance(raw, Mapping):
             self.loop.recall(raw)
-
-
-@contextmanager
-def undisturbed() -> Iterator[None]:
-    """While the block runs, Python's own chores keep no frame waiting: threads take turns quickly,
-    and what there is by now is not looked through for rubbish again and again.
-    """
-    before_s = sys.getswitchinterval()
-    sys.setswitchinterval(SWITCH_S)
-    gc.collect()
-    gc.freeze()
-    try:
-        yield
-    finally:
-        gc.unfreeze()
-        sys.setswitchinterval(before_s)
-
-
-STOPS = ("SIGINT", "SIGTERM", "SIGHUP")
-IMPATIENT = 3
-"""How often Ctrl-C is pressed by somebody who does not want to wait for a clean end."""
-
-
-@contextmanager
-def stopped_by_signals(stop: Callable[[], object]) -> Iterator[None]:
-    """While the block runs, Ctrl-C, SIGTERM and a closed terminal end it cleanly, however often
-    they come; the third Ctrl-C ends it at once.
-    """
-    pressed = 0
-
-    def end(number: int, _frame: object) -> None:
-        nonlocal pressed
-        pressed += number == signal.SIGINT
-        if pressed >= IMPATIENT:
-            raise KeyboardInterrupt
-        stop()
-
-    before = {}
-    try:
-        for number in (getattr(signal, name) for name in STOPS if hasattr(signal, name)):
-            before[number] = signal.signal(number, end)
-    except ValueError:  # not the main thread: whoever runs it ends it
-        before = {}
-    try:
-        yield
-    finally:
-        for number, handler in before.items():
-            signal.signal(number, handler)

@@ -31,6 +31,7 @@ from fendra.core.graph.trace import Tracer, Value
 from fendra.core.insight.timeline import timeline_of
 from fendra.core.insight.visible import layers_seen
 from fendra.core.language.expression import Scope, compile_expression
+from fendra.core.language.reader import read
 from fendra.core.signals.inputs import words
 from fendra.core.signals.kinds import kind_of
 
@@ -49,8 +50,8 @@ class _Reading:
     def read(self, text: str) -> None:
         """Note what a condition compares; `is_simple` is false where it does more than that."""
         try:
-            self._visit(ast.parse(text.strip(), mode="eval").body)
-        except (SyntaxError, ValueError, RecursionError):
+            self._visit(read(text))
+        except (ExpressionError, RecursionError):
             self.is_simple = False
 
     def _visit(self, node: ast.expr) -> None:

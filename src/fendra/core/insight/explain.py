@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import ast
 from collections import deque
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
@@ -23,6 +22,7 @@ from fendra.core.graph.ops import op_of
 from fendra.core.graph.passes import constant_array
 from fendra.core.insight.replay import replay
 from fendra.core.insight.timeline import why_of_layer, why_of_scene
+from fendra.core.language.reader import names_in
 from fendra.core.layout.table import Layout
 from fendra.core.layout.wire import Wire
 from fendra.core.light.bytes import wire_order
@@ -310,21 +310,6 @@ def _read(plan: Plan, at_spot: _AtSpot, number: int) -> dict[str, str]:
         is_lost = bool(at_spot.number(roots[f"{WHY}lost:{name}"]))
         found[name] = f"{text}, lost" if is_lost else text
     return found
-
-
-def names_in(setting: Any) -> list[str]:
-    """The names in what is written of a parameter: in an expression, a list or a table of them."""
-    if isinstance(setting, Mapping):
-        return [name for item in setting.values() for name in names_in(item)]
-    if isinstance(setting, (list, tuple)):
-        return [name for item in setting for name in names_in(item)]
-    if not isinstance(setting, str):
-        return []
-    try:
-        tree = ast.parse(setting.strip(), mode="eval")
-    except (SyntaxError, ValueError):
-        return []
-    return [node.id for node in ast.walk(tree) if isinstance(node, ast.Name)]
 
 
 def shown(value: Array) -> str:

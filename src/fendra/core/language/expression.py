@@ -1,16 +1,14 @@
 """The expression language: one small language for groups, trails, conditions and parameters.
 
-Python's expression grammar, read with `ast` and cut down to numbers, names, comparison,
-`and or not`, arithmetic, `a if c else b` and a fixed list of functions. It compiles into
-the same graph as effects; nothing of it is ever evaluated as Python.
+Python's expression grammar, cut down to numbers, names, comparison, `and or not`, arithmetic,
+`a if c else b` and a fixed list of functions. It compiles into the same graph as effects.
 """
 
 from __future__ import annotations
 
 import ast
 import math
-import warnings
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -21,11 +19,11 @@ from fendra.core.graph import functions
 from fendra.core.graph.clock import Clock
 from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.trace import Tracer, Value
+from fendra.core.language.reader import read, too_deep
 from fendra.core.language.vocabulary import OF_CONDITIONS, PLACE_OF, PLAIN, plain, timed, truth_of
 from fendra.core.light.colours import COLOUR_NAMES, is_colour, parse_colour
 from fendra.core.names import did_you_mean, nearest
 
-LONGEST = 1000
 DEEPEST = 100
 
 
@@ -76,11 +74,11 @@ class _Compiler:
 
     def run(self, want: Kind | None) -> Value:
         try:
-            value = self._value(self._parse())
+            value = self._value(read(self._text))
         except GraphError as exc:
-            raise ExpressionError(str(exc), text=self._text) from exc
+            raise ExpressionError(str(exc), names=exc.names, text=self._text) from exc
         except RecursionError as exc:
-            raise self._too_deep() from exc
+            raise too_deep() from exc
         if self._colour:
             if value.width != 3:
                 raise ExpressionError(
@@ -99,55 +97,28 @@ class _Compiler:
             )
         return value if want is Kind.TRUTH else self._number(value)
 
-    def _parse(self) -> ast.expr:
-        if not self._text.strip():
-            raise ExpressionError("the expression is empty", remedy="Write one, or leave it out.")
-        if len(self._text) > LONGEST:
-            raise ExpressionError(
-                f"the expression has {len(self._text)} characters, more than {LONGEST}",
-                remedy="Split it into signals with `of`.",
-            )
-        lead = len(self._text) - len(self._text.lstrip())
-        text = self._text.strip()
-        try:
-            with warnings.catch_warnings():
-                warnings.simplefilter("ignore")  # Python's own about odd literals and escapes
-                return ast.parse(text, mode="eval").body
-        except SyntaxError as exc:
-            ends_early = not exc.offset or exc.offset > len(text)
-            problem = "it ends too early" if ends_early else exc.msg
-            raise ExpressionError(
-                f"this does not parse: {problem}",
-                remedy="Conditions are written as in: brake > 0.1 and not parked.",
-                text=self._text,
-                column=lead + (len(text) if ends_early else (exc.offset or 1) - 1),
-            ) from exc
-        except (ValueError, RecursionError, MemoryError) as exc:
-            raise self._too_deep() from exc
-
-    def _too_deep(self) -> ExpressionError:
-        return ExpressionError(
-            "this is nested too deeply, or holds characters that no expression has",
-            remedy="Split it into signals with `of`.",
-        )
-
     def _number(self, value: Value) -> Value:
         return functions.select(value, 1.0, 0.0) if value.kind is Kind.TRUTH else value
 
-    def _error(self, node: ast.AST, problem: str, remedy: str = "") -> ExpressionError:
+    def _error(
+        self, node: ast.AST, problem: str, remedy: str = "", *, code: str = "expression",
+        names: Sequence[str] = (),
+    ) -> ExpressionError:  # fmt: skip
         lead = len(self._text) - len(self._text.lstrip())
         offset = getattr(node, "col_offset", 0)
         column = lead + len(self._text.strip().encode()[:offset].decode(errors="ignore"))
-        return ExpressionError(problem, remedy=remedy, text=self._text, column=column)
+        return ExpressionError(
+            problem, remedy=remedy, code=code, names=names, text=self._text, column=column
+        )
 
     def _value(self, node: ast.expr) -> Value:
         self._depth += 1
         if self._depth > DEEPEST:
-            raise self._too_deep()
+            raise too_deep()
         try:
             return self._dispatch(node)
         except GraphError as exc:
-            raise self._error(node, str(exc)) from exc
+            raise self._error(node, str(exc), names=exc.names) from exc
         finally:
             self._depth -= 1
 
@@ -227,12 +198,14 @@ class _Compiler:
                 node,
                 f"'{node.id}' holds a text",
                 f"Compare it with one, as in: {node.id} == '...'.",
+                names=(node.id,),
             )
         remedy = did_you_mean(node.id, known, "names here")
         if self._scope.lost is not None and nearest(node.id, known) is None:
             others = remedy if known else ""
             remedy = f"Declare it as [signals.{node.id}]. {others}".strip()
-        raise self._error(node, f"nothing is called '{node.id}'.", remedy)
+        problem = f"nothing is called '{node.id}'."
+        raise self._error(node, problem, remedy, code="unknown-name", names=(node.id,))
 
     def _part(self, node: ast.Attribute | ast.Subscript, name: str) -> Value:
         """A part of a signal: `hit.x` of an event, `sound[3]` of a vector."""
@@ -319,7 +292,8 @@ class _Compiler:
             raise self._error(text, f"'{name.id}' is compared with a text in quotes")
         if text.value not in words:
             remedy = did_you_mean(text.value, words, f"{name.id}s")
-            raise self._error(text, f"there is no {name.id} '{text.value}'.", remedy)
+            problem = f"there is no {name.id} '{text.value}'."
+            raise self._error(text, problem, remedy, names=(text.value,))
         column = self._scope.look_up(f"{name.id}:number")
         assert column is not None
         return column.equals(float(words[text.value]))
@@ -350,7 +324,7 @@ class _Compiler:
             known += [*PLACE_OF] if self._scope.places is not None else []
             known += ["distance"] * (self._scope.look_up("x") is not None)
             remedy = did_you_mean(name, known, "functions")
-            raise self._error(node, f"there is no function '{name}'.", remedy)
+            raise self._error(node, f"there is no function '{name}'.", remedy, names=(name,))
         count, function = table[name]
         if len(node.args) != count:
             raise self._error(node, f"{name} takes {count} values, and here are {len(node.args)}")
@@ -370,7 +344,7 @@ class _Compiler:
         places = self._scope.places(what)
         if places is None or len(places) == 0:
             problem = "has no LEDs" if places is not None else "is no part, group or trail"
-            raise self._error(node.args[0], f"'{what}' {problem}")
+            raise self._error(node.args[0], f"'{what}' {problem}", names=(what,))
         number = self._number(self._value(node.args[1]))
         return functions.table(places[:, axis].tolist(), functions.to_uint(number))
 
@@ -411,6 +385,7 @@ class _Compiler:
             raise self._error(node, "lost takes the name of one signal, as in: lost(speed)")
         value = self._scope.lost(node.args[0].id)
         if value is None:
-            remedy = did_you_mean(node.args[0].id, self._scope.names, "names here")
-            raise self._error(node.args[0], f"'{node.args[0].id}' is no signal.", remedy)
+            name = node.args[0].id
+            remedy = did_you_mean(name, self._scope.names, "names here")
+            raise self._error(node.args[0], f"'{name}' is no signal.", remedy, names=(name,))
         return value

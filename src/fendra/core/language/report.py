@@ -12,7 +12,7 @@ def report_expression(
     exc: ExpressionError, path: KeyPath, report: Report, dropped: Iterable[str]
 ) -> None:
     """An expression's error as a finding, unless it names what was dropped before."""
-    if any(f"'{name}'" in exc.problem for name in dropped):
+    if {*exc.names} & {*dropped}:
         return
     problem = exc.problem if exc.problem.endswith(".") else f"{exc.problem}."
     report.error(path, "expression", problem, exc.remedy, exc.excerpt)

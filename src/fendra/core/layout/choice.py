@@ -131,9 +131,10 @@ def choose(layout: Layout, text: str, known: Mapping[str, Choice]) -> Ints:
     try:
         return np.flatnonzero(evaluate(layout, text, Kind.TRUTH))
     except ExpressionError as exc:
-        if NAME.fullmatch(text) and exc.problem.startswith("nothing is called"):
+        if NAME.fullmatch(text) and exc.code == "unknown-name":
             remedy = did_you_mean(text, known, "parts, groups and trails above")
-            raise ExpressionError(f"there is no '{text}' above.", remedy=remedy) from exc
+            problem = f"there is no '{text}' above."
+            raise ExpressionError(problem, remedy=remedy, names=(text,)) from exc
         raise
 
 
@@ -143,7 +144,8 @@ def _places_of(
     """`name[inside]`: places of a part as the map counts them, of a choice in its own order."""
     if name not in known:
         remedy = did_you_mean(name, known, "parts, groups and trails above")
-        raise ExpressionError(f"there is no '{name}' above.", remedy=remedy, text=text)
+        problem = f"there is no '{name}' above."
+        raise ExpressionError(problem, remedy=remedy, names=(name,), text=text)
     choice = known[name]
     named = [spot for spot in choice.spots.tolist() if layout.names[spot] == inside.strip()]
     if named:
@@ -152,13 +154,17 @@ def _places_of(
     names = [layout.names[spot] for spot in choice.spots.tolist() if layout.names[spot]]
     if span is None:
         remedy = did_you_mean(inside, names, "LEDs") if names else "Write a place, as [3] or [0-9]."
-        raise ExpressionError(f"'{name}' has no LED '{inside}'.", remedy=remedy, text=text)
+        problem = f"'{name}' has no LED '{inside}'."
+        raise ExpressionError(problem, remedy=remedy, names=(name,), text=text)
     low, high = int(span[1]), int(span[2] or span[1])
     place = layout.index[choice.spots] if name in layout.part_names else choice.rank
     if high < low or len(place) == 0 or high > place.max():
         last = int(place.max()) if len(place) else -1
         raise ExpressionError(
-            f"'{name}' has no places {inside}", remedy=f"They go from 0 to {last}.", text=text
+            f"'{name}' has no places {inside}",
+            remedy=f"They go from 0 to {last}.",
+            names=(name,),
+            text=text,
         )
     return choice.spots[(place >= low) & (place <= high)]
 

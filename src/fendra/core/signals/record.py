@@ -84,11 +84,12 @@ class Signals:
         if part:
             if name not in self._parts:
                 parts = kind_of(signal).parts_in_words(signal)
-                raise GraphError(f"'{whole}' is a {signal.kind} and has no '{part}'{parts}")
+                problem = f"'{whole}' is a {signal.kind} and has no '{part}'{parts}"
+                raise GraphError(problem, names=(whole,))
             return self._parts[name]
         problem = kind_of(signal).why_not_alone(signal, name)
         if problem:
-            raise GraphError(problem)
+            raise GraphError(problem, names=(name,))
         return found[0]
 
     def raw(self, name: str) -> Value | None:
@@ -148,7 +149,7 @@ class Signals:
             return None
         if name in self._open:
             circle = " -> ".join([*self._open[self._open.index(name) :], name])
-            raise GraphError(f"'{name}' is computed from itself: {circle}")
+            raise GraphError(f"'{name}' is computed from itself: {circle}", names=(name,))
         if name not in self._recorded:
             signal = self._signals[name]
             with self._tracer.within(("signals", name)):

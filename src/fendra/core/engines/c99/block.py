@@ -94,8 +94,7 @@ class Block:
         if node.op == "div" and not self._sizes.is_normal(place):
             return Piece(f"quotient({args[0].text}, {args[1].text})", Binds.ATOM)
         inner = self._graph.nodes[node.args[0]]
-        is_clamp = node.op == "min" and inner.op == "max" and args[0].text.startswith("larger(")
-        if is_clamp:  # so people write it
+        if node.op == "min" and args[0].op == "max":  # so people write it
             held = [*(self.piece(arg).text for arg in inner.args), args[1].text]
             return Piece(f"clamp({', '.join(held)})", Binds.ATOM)
         return operation(node.op, args)

@@ -18,10 +18,13 @@ WIDTH = 96
 
 @dataclass(frozen=True)
 class Piece:
-    """A piece of an expression, and how tightly it holds together."""
+    """A piece of an expression, and how tightly it holds together. op: the operation that it is,
+    where it is one in full.
+    """
 
     text: str
     binds: Binds
+    op: str = ""
 
 
 def float_literal(value: float) -> str:
@@ -61,7 +64,7 @@ def operation(name: str, args: Sequence[Piece]) -> Piece:
     ]
     if name == "uint_select" and all(text.rstrip("u").isdigit() for text in texts[1:]):
         texts[1] = f"(uint32_t){texts[1]}"  # where an int has 16 bits, small literals have as well
-    return Piece(op.c.format(*texts), op.binds)
+    return Piece(op.c.format(*texts), op.binds, name)
 
 
 def _needs_parentheses(outer: Binds, place: int, piece: Piece) -> bool:

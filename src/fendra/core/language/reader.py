@@ -1,0 +1,78 @@
+"""The one reader of expressions: from a text to a tree, with what is wrong and where.
+
+The grammar is Python's, read with `ast`. Nothing is ever evaluated as Python; what the language has
+of the grammar is for whoever goes through the tree: see `expression`.
+"""
+
+from __future__ import annotations
+
+import ast
+import warnings
+from collections.abc import Mapping
+from typing import Any
+
+from fendra.core.errors import ExpressionError
+
+LONGEST = 1000
+"""Characters of an expression."""
+
+
+def read(text: str) -> ast.expr:
+    """The tree of an expression; its columns count from the first character that is no blank.
+
+    Raises ExpressionError with the place and a remedy.
+
+    >>> type(read(" brake > 0.1 ")).__name__
+    'Compare'
+    """
+    if not text.strip():
+        raise ExpressionError("the expression is empty", remedy="Write one, or leave it out.")
+    if len(text) > LONGEST:
+        raise ExpressionError(
+            f"the expression has {len(text)} characters, more than {LONGEST}",
+            remedy="Split it into signals with `of`.",
+        )
+    lead, stripped = len(text) - len(text.lstrip()), text.strip()
+    try:
+        with warnings.catch_warnings():
+            warnings.simplefilter("ignore")  # Python's own about odd literals and escapes
+            return ast.parse(stripped, mode="eval").body
+    except SyntaxError as exc:
+        ends_early = not exc.offset or exc.offset > len(stripped)
+        problem = "it ends too early" if ends_early else exc.msg
+        raise ExpressionError(
+            f"this does not parse: {problem}",
+            remedy="Conditions are written as in: brake > 0.1 and not parked.",
+            code="syntax",
+            text=text,
+            column=lead + (len(stripped) if ends_early else (exc.offset or 1) - 1),
+        ) from exc
+    except (ValueError, RecursionError, MemoryError) as exc:
+        raise too_deep() from exc
+
+
+def too_deep() -> ExpressionError:
+    """The error of an expression that nobody can follow."""
+    return ExpressionError(
+        "this is nested too deeply, or holds characters that no expression has",
+        remedy="Split it into signals with `of`.",
+    )
+
+
+def names_in(setting: Any) -> list[str]:
+    """The names in what is written of a parameter: in an expression, a list or a table of them.
+
+    >>> names_in(["speed / 25", "red"]), names_in(0.5)
+    (['speed', 'red'], [])
+    """
+    if isinstance(setting, Mapping):
+        return [name for item in setting.values() for name in names_in(item)]
+    if isinstance(setting, (list, tuple)):
+        return [name for item in setting for name in names_in(item)]
+    if not isinstance(setting, str):
+        return []
+    try:
+        tree = read(setting)
+    except ExpressionError:
+        return []
+    return [node.id for node in ast.walk(tree) if isinstance(node, ast.Name)]

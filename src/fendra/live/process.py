@@ -1,0 +1,69 @@
+"""What a run asks of its process: a clean end by signals, and quiet for its frames.
+
+A program that owns its process, as the command line does, runs a session inside of both. A library
+that is one guest among others leaves them out.
+"""
+
+from __future__ import annotations
+
+import gc
+import signal
+import sys
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+
+SWITCH_S = 0.0005
+"""How long another thread may keep Python from the loop, as one that compiles a saved design."""
+
+
+@contextmanager
+def undisturbed() -> Iterator[None]:
+    """While the block runs, Python's own chores keep no frame waiting: threads take turns quickly,
+    and what there is by now is not looked through for rubbish again and again.
+    """
+    before_s = sys.getswitchinterval()
+    sys.setswitchinterval(SWITCH_S)
+    gc.collect()
+    keep_quiet()
+    try:
+        yield
+    finally:
+        gc.unfreeze()
+        sys.setswitchinterval(before_s)
+
+
+def keep_quiet() -> None:
+    """Let what there is by now, as a reloaded design, not be looked through for rubbish either."""
+    gc.freeze()
+
+
+STOPS = ("SIGINT", "SIGTERM", "SIGHUP")
+IMPATIENT = 3
+"""How often Ctrl-C is pressed by somebody who does not want to wait for a clean end."""
+
+
+@contextmanager
+def stopped_by_signals(stop: Callable[[], object]) -> Iterator[None]:
+    """While the block runs, Ctrl-C, SIGTERM and a closed terminal end it cleanly, however often
+    they come; the third Ctrl-C ends it at once.
+    """
+    pressed = 0
+
+    def end(number: int, _frame: object) -> None:
+        nonlocal pressed
+        pressed += number == signal.SIGINT
+        if pressed >= IMPATIENT:
+            raise KeyboardInterrupt
+        stop()
+
+    before = {}
+    try:
+        for number in (getattr(signal, name) for name in STOPS if hasattr(signal, name)):
+            before[number] = signal.signal(number, end)
+    except ValueError:  # not the main thread: whoever runs it ends it
+        before = {}
+    try:
+        yield
+    finally:
+        for number, handler in before.items():
+            signal.signal(number, handler)
