@@ -1,4 +1,4 @@
-"""What effects of one's own are written with.
+"""The kit that effects are written with, Fendra's own and those of everybody else.
 
 A file that a design names in `effects = ["mine.py"]`, or a package with an entry point of the
 group `fendra.effects`, marks functions as those of Fendra are marked:
@@ -17,47 +17,5 @@ group `fendra.effects`, marks functions as those of Fendra are marked:
 
 from __future__ import annotations
 
-from fendra.core.effects import (
-    Led,
-    Look,
-    colour,
-    colours,
-    effect,
-    number,
-    numbers,
-    picture,
-    place,
-    text,
-    truth,
-    word,
-)
-from fendra.core.graph.functions import (
-    chance,
-    clamp,
-    even_mix,
-    floor,
-    fraction,
-    hue,
-    maximum,
-    minimum,
-    mix,
-    palette,
-    pick,
-    ramp,
-    select,
-    shift_hue,
-    sine,
-    smooth,
-    sqrt,
-    table,
-    to_and_fro,
-    turn_of,
-)
-from fendra.core.graph.trace import Value
-
-__all__ = [
-    "Led", "Look", "Value", "chance", "clamp", "colour", "colours", "effect", "even_mix", "floor",
-    "fraction", "hue", "maximum", "minimum", "mix", "number", "numbers", "palette", "pick",
-    "picture", "place", "ramp", "select", "shift_hue", "sine", "smooth", "sqrt", "table", "text",
-    "to_and_fro", "truth", "turn_of", "word",
-]  # fmt: skip
+from fendra.core.effects.kit import *  # noqa: F403 - the kit whole, by its own list
+from fendra.core.effects.kit import __all__  # noqa: F401 - for whoever imports all of it here

@@ -11,6 +11,8 @@ import pytest
 import fendra as fd
 from fendra.core.errors import FirmwareError
 from fendra.core.layout.wire import LineBytes
+from fendra.firmware import project as project_module
+from fendra.firmware.chips import CHIPS
 from fendra.firmware.project import make_project
 from fendra.firmware.write import write_project
 from fendra.outputs.packets import Answers, ask, frame_to_packets
@@ -43,6 +45,44 @@ def test_the_project_for_an_stm32f103_builds_without_a_warning(arm, tmp_path, na
     stack, reset = np.frombuffer(image[:8], "<u4")
     assert stack == 0x2000_5000  # the end of 20 KB of RAM
     assert 0x0800_0000 < reset < 0x0800_0000 + len(image)
+
+
+@pytest.mark.parametrize("receiver", [False, True])
+@pytest.mark.parametrize("name", CHIPS)
+def test_every_chip_of_the_table_builds_with_all_that_it_can_do(avr, arm, tmp_path, name, receiver):
+    """Every pin for one-wire data at once, clocked LEDs, a voltage, switches and an event."""
+    chip = CHIPS[name]
+    links = {pin for link in chip.serial for pin in (link.tx, link.rx)}
+    data = [pin for pin in chip.outputs if pin not in links]
+    analogue = next(pin for pin in chip.channels if pin not in data[:3])
+    free = [pin for pin in chip.inputs if pin not in {*data[:4], *links, analogue}]
+    design = fd.Design.from_values({
+        "name": "Every pin", "controllers": {"main": {"type": name}},
+        "line": [
+            {"name": f"line {pin}", "pin": pin, "part": [strip(f"part {pin}", 3)]} for pin in data[:3]
+        ] + [{"name": "clocked", "led": "apa102", "pin": data[3], "clock": free[0],
+              "part": [strip("last", 5)]}],
+        "signals": {
+            "dial": {"pin": analogue}, "hit": {"kind": "event", "pin": free[1]},
+            "on": {"kind": "switch", "pin": {"name": free[2], "pull": "none"}},
+        },
+        "layer": [{"name": "x", "on": "all", "effect": "ripple", "trigger": "hit", "level": "dial",
+                   "when": "on"}],
+    })  # fmt: skip
+    project = design.firmware(name, receiver=receiver)
+    assert project.notes == ()
+    write_project(project.files, tmp_path)
+    assert make(tmp_path).stderr == ""
+    assert (tmp_path / f"{project.name}.{chip.words['product']}").stat().st_size > 2000
+
+
+def test_no_template_knows_a_chip_by_name():
+    """What differs from chip to chip is in the table."""
+    pages = list(Path(project_module.__file__).parent.rglob("*.j2"))
+    assert len(pages) > 10
+    for page in pages:
+        text = page.read_text(encoding="utf-8").casefold()
+        assert not [name for name in CHIPS if name in text], page
 
 
 @pytest.mark.parametrize("name", TAPES)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import TYPE_CHECKING, Annotated, Literal
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
@@ -16,16 +16,15 @@ if TYPE_CHECKING:
     from fendra.firmware.project import Project
     from fendra.firmware.write import Written
 
-Target = Literal["generic", "avr", "arm"]
-
 
 def emit(
     design: DesignFile,
     target: Annotated[
-        Target | None,
+        str | None,
         typer.Option(
-            help="avr: an ATmega328P. arm: an STM32F103. generic: the board is to be filled in.  "
-            "[default: what the design's controller is]",
+            metavar="TARGET",
+            help="avr: an ATmega328P. arm: an STM32F103. Or a chip by its controller type. "
+            "generic: the board is to be filled in.  [default: what the design's controller is]",
             show_default=False,
         ),
     ] = None,
@@ -67,6 +66,7 @@ def emit(
     """
     from fendra.core.errors import DesignError
     from fendra.core.findings import errors_of
+    from fendra.firmware.chips import GENERIC
     from fendra.firmware.project import make_project
     from fendra.firmware.write import write_project
 
@@ -83,7 +83,7 @@ def emit(
             controller=controller,
             is_receiver=receiver,
         )
-    kind = project.chip.target if project.chip else "generic"
+    kind = project.chip.family if project.chip else GENERIC
     folder = out or Path(f"{project.name}-{'receiver-' if receiver else ''}{kind}")
     written = write_project(project.files, folder)
     say_project(project, written)

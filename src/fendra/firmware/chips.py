@@ -1,16 +1,18 @@
 """The chips that there is a board layer for: which pin is which bit, and what it can do.
 
-Pins as in the data sheets: ATmega328P (DS40002061), STM32F103x8 (DS5319) and its reference manual
-(RM0008, tables 46 to 53 and 78).
+All of it is data, in chips.toml.
 """
 
 from __future__ import annotations
 
 import re
+import tomllib
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
+from importlib.resources import files
+from typing import Any
 
-from fendra.core.catalogue.controllers import CONTROLLERS, ControllerType
+from fendra.core.catalogue.controllers import CONTROLLERS, ControllerType, unfold_pins
 
 
 @dataclass(frozen=True)
@@ -23,16 +25,14 @@ class Timer:
 
 
 @dataclass(frozen=True)
-class Usart:
-    """A serial link: its pins, where it is turned on, its clock's divider, its interrupt."""
+class Serial:
+    """A serial link: its pins; `at`, `note`: they in words. words: the rest of its table."""
 
-    name: str
     tx: str
     rx: str
-    enable: str
-    enable_bit: str
-    divider: int
-    interrupt: int
+    words: Mapping[str, Any]
+    at: str
+    note: str = ""
 
     @property
     def tx_at(self) -> tuple[str, int]:
@@ -44,29 +44,41 @@ class Usart:
         """The port and the place in it of RX."""
         return port_and_bit(self.rx)
 
+    def __getattr__(self, name: str) -> Any:
+        try:
+            return self.words[name]
+        except KeyError:
+            raise AttributeError(name) from None
+
 
 @dataclass(frozen=True)
 class Chip:
-    """One chip with a board layer.
-
-    target: the folder of its templates. about: in words. outputs: pins for one-wire data, in the
-    order in which they are given out. inputs: pins for switches, likewise. channels: of pins that
-    read a voltage. timers, usarts: what the hardware has for them.
+    """One chip with a board layer; chips.toml says what each key is. words: its table whole, with
+    what its family has, for templates.
     """
 
     name: str
-    target: str
+    family: str
     about: str
     outputs: tuple[str, ...]
     inputs: tuple[str, ...]
     channels: Mapping[str, int]
-    timers: Mapping[str, Timer] = field(default_factory=dict)
-    usarts: tuple[Usart, ...] = ()
+    timers: Mapping[str, Timer]
+    serial: tuple[Serial, ...]
+    words: Mapping[str, Any]
 
     @property
     def type(self) -> ControllerType:
         """Its figures."""
         return CONTROLLERS[self.name]
+
+    @property
+    def files(self) -> dict[str, str]:
+        """The files of its own, each with its template."""
+        return {
+            file.format(chip=self.name): f"{self.family}/{page}"
+            for file, page in self.words["files"].items()
+        }
 
     def label(self, pin: str) -> str:
         """A pin as boards call it, with the chip's own name behind."""
@@ -86,50 +98,43 @@ def port_and_bit(pin: str) -> tuple[str, int]:
     return found[1], int(found[2])
 
 
-def _pins(port: str, *numbers: int) -> tuple[str, ...]:
-    return tuple(f"P{port}{number}" for number in numbers)
-
-
-_AVR_PINS = (*_pins("D", 6, 7, 5, 4, 3, 2), *_pins("B", 0, 1, 2, 3, 4, 5), *_pins("C", *range(6)))
-
-_TIMERS = {
-    **{pin: Timer(1, i + 1, 5) for i, pin in enumerate(_pins("A", 8, 9, 10, 11))},
-    **{pin: Timer(2, i + 1, 2) for i, pin in enumerate(_pins("A", 0, 1, 2, 3))},
-    **{pin: Timer(3, i + 1, 3) for i, pin in enumerate((*_pins("A", 6, 7), *_pins("B", 0, 1)))},
-    **{pin: Timer(4, i + 1, 7) for i, pin in enumerate(_pins("B", 6, 7, 8, 9))},
-}
-
-CHIPS: Mapping[str, Chip] = {
-    chip.name: chip
-    for chip in (
-        Chip(
-            "atmega328p",
-            "avr",
-            "an ATmega328P at 16 MHz",
-            outputs=_AVR_PINS,
-            inputs=(*_pins("D", 2, 3, 4, 5, 6, 7), *_pins("B", *range(6)), *_pins("C", *range(6)),
-                    *_pins("D", 0, 1)),
-            channels={**{f"PC{i}": i for i in range(6)}, "A6": 6, "A7": 7},
-        ),
-        Chip(
-            "stm32f103",
-            "arm",
-            "an STM32F103 (Cortex-M3 at 72 MHz)",
-            outputs=(*_pins("A", 8), *_pins("B", 6, 7, 8, 9), *_pins("A", 6, 7), *_pins("B", 0, 1),
-                     *_pins("A", 0, 1, 2, 3, 9, 10, 11)),
-            inputs=(*_pins("B", 12, 13, 14, 15, 3, 4, 5, 10, 11), *_pins("A", *range(13), 15),
-                    *_pins("B", 0, 1, 6, 7, 8, 9), *_pins("C", 13, 14, 15)),
-            channels={**{f"PA{i}": i for i in range(8)}, "PB0": 8, "PB1": 9},
-            timers=_TIMERS,
-            usarts=(
-                Usart("USART1", "PA9", "PA10", "RCC_APB2ENR", "1u << 14", 1, 37),
-                Usart("USART2", "PA2", "PA3", "RCC_APB1ENR", "1u << 17", 2, 38),
-                Usart("USART3", "PB10", "PB11", "RCC_APB1ENR", "1u << 18", 2, 39),
-            ),
-        ),
+def _chip(name: str, words: dict[str, Any]) -> Chip:
+    return Chip(
+        name,
+        words["family"],
+        words["about"],
+        tuple(unfold_pins(words["outputs"])),
+        tuple(unfold_pins(words["inputs"])),
+        words["channels"],
+        {pin: Timer(*each) for pin, each in words.get("timers", {}).items()},
+        tuple(_serial(each) for each in words["serial"]),
+        {"name": name, **words},
     )
-}  # fmt: skip
+
+
+def _serial(words: dict[str, Any]) -> Serial:
+    at = words.get("at") or f"{words['rx']}, {words['tx']}"
+    return Serial(words["tx"], words["rx"], words, at, words.get("note", ""))
+
+
+def _read() -> dict[str, Chip]:
+    tables = tomllib.loads(files(__package__).joinpath("chips.toml").read_text(encoding="utf-8"))
+    families = tables["families"]
+    return {
+        name: _chip(name, {**families[words["family"]], **words})
+        for name, words in tables["chips"].items()
+    }
+
+
+CHIPS: Mapping[str, Chip] = _read()
 """By controller type."""
 
-TARGETS = {"generic": "", **{chip.target: chip.name for chip in reversed([*CHIPS.values()])}}
-"""What can be emitted for, and the chip that is meant where the design's controller is none."""
+GENERIC = "generic"
+"""The target of a board that is to be filled in."""
+
+TARGETS: Mapping[str, str] = {
+    GENERIC: "",
+    **{name: name for name in CHIPS},
+    **{chip.family: name for name, chip in reversed([*CHIPS.items()])},
+}
+"""What can be emitted for: a chip by its name, or a family for its first chip; and that chip."""

@@ -12,7 +12,7 @@ from fendra.core.errors import FirmwareError
 from fendra.core.names import listed
 from fendra.core.signals.inputs import inputs_of
 from fendra.core.signals.kinds import kind_of
-from fendra.firmware.chips import Chip, Timer, Usart, port_and_bit
+from fendra.firmware.chips import Chip, Serial, Timer, port_and_bit
 
 if TYPE_CHECKING:
     from fendra.core.composition.plan import Plan
@@ -71,7 +71,7 @@ class Wiring:
 
     lines: tuple[LinePin, ...]
     inputs: tuple[InputPin, ...]
-    usart: Usart | None
+    serial: Serial | None
     notes: tuple[str, ...]
 
 
@@ -106,24 +106,23 @@ class _Wiring:
         self.notes: list[str] = []
 
     def wire(self, lines: tuple[LinePlace, ...]) -> Wiring:
-        if self._is_receiver and not self._chip.usarts:
-            self._taken |= {"PD0", "PD1"}
+        links = self._chip.serial if self._is_receiver else ()
+        if len(links) == 1:  # lines have to keep away from the only one
+            self._taken |= {links[0].tx, links[0].rx}
         wanted = [self._design.line[line.number].pin for line in lines]
         wanted += [pin.name for pin in self._inputs.values()]
         self._wanted = {self._chip.type.own_name(pin) for pin in wanted if pin}
         pinned = tuple(self._line(line) for line in lines)
         inputs = tuple(self._input(name, pin) for name, pin in self._inputs.items())
-        usart = None
-        if self._is_receiver and self._chip.usarts:
-            free = [each for each in self._chip.usarts if not {each.tx, each.rx} & self._taken]
-            if not free:
-                pins = [f"{each.tx} and {each.rx}" for each in self._chip.usarts]
-                raise FirmwareError(
-                    "no serial link is free: one needs "
-                    f"{listed(pins)}. Move what is there to other pins."
-                )
-            usart = free[0]
-        return Wiring(pinned, inputs, usart, tuple(self.notes))
+        free = [each for each in links if not {each.tx, each.rx} & self._taken]
+        serial = links[0] if len(links) == 1 else next(iter(free), None)
+        if links and serial is None:
+            pins = [f"{each.tx} and {each.rx}" for each in links]
+            raise FirmwareError(
+                "no serial link is free: one needs "
+                f"{listed(pins)}. Move what is there to other pins."
+            )
+        return Wiring(pinned, inputs, serial, tuple(self.notes))
 
     def _line(self, bytes_of: LinePlace) -> LinePin:
         line = self._design.line[bytes_of.number]
@@ -160,7 +159,7 @@ class _Wiring:
         port, bit = port_and_bit(at)
         level = "ground" if pin.pull == "up" else "the logic's voltage"
         about = f"on when it is connected to {level}{where}"
-        read = f"PIN{port}" if chip.target == "avr" else f"REG(GPIO{port} + GPIO_IDR)"
+        read = chip.words["reads"].format(port=port)
         is_on = f"({read} & (1u << {bit})) {'==' if pin.pull == 'up' else '!='} 0u"
         return InputPin(
             name, self._fields[name], is_moment, needs, pin.pull, chip.label(at), about, port,

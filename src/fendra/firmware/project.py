@@ -17,7 +17,7 @@ from fendra.core.errors import FirmwareError
 from fendra.core.findings import Report, Severity, with_places
 from fendra.core.names import did_you_mean, listed
 from fendra.core.version import VERSION
-from fendra.firmware.chips import CHIPS, TARGETS, Chip
+from fendra.firmware.chips import CHIPS, GENERIC, TARGETS, Chip
 from fendra.firmware.pins import Wiring, wire
 from fendra.firmware.tape import tape_text
 
@@ -142,7 +142,7 @@ def _chip(design: Design, controller: str | None, target: str | None) -> Chip | 
         raise FirmwareError(f"there is no target '{target}'. {remedy}")
     kind = design.controllers[controller].type if controller else None
     own = CHIPS.get(kind or "")
-    if target is None or (own is not None and own.target == target):
+    if target is None or (own is not None and target in (own.name, own.family)):
         return own
     return CHIPS.get(TARGETS[target])
 
@@ -171,7 +171,7 @@ class _Pages:
         name, c_name = emitted.name, quoted(design.name)
         sources = ["main.c", f"{name}.c", "board.c"]
         sources += [f"{name}_receiver.c"] if is_receiver else []
-        sources += ["startup.c"] if chip is not None and chip.target == "arm" else []
+        sources += chip.words["sources"] if chip is not None else []
         about = {field: remark_text(text) for field, text in emitted.fields.items()}
         fed_by_pins = {each.field for each in wiring.inputs}
         size = IDENTITY_HEAD + 4 * len(lines) + len(design.name.encode())
@@ -179,8 +179,9 @@ class _Pages:
             "design": design, "file": plan.origin.file, "title": remark_text(design.name),
             "name": name,
             "NAME": name.upper(), "lines": lines,
-            "board": chip or Generic(), "fields": [*about], "is_receiver": is_receiver,
-            "pinned": wiring.lines, "inputs": wiring.inputs, "usart": wiring.usart,
+            "board": chip.words if chip is not None else {"about": "a controller of your own"},
+            "is_generic": chip is None, "fields": [*about], "is_receiver": is_receiver,
+            "pinned": wiring.lines, "inputs": wiring.inputs, "serial": wiring.serial,
             "unfed": [(field, text) for field, text in about.items() if field not in fed_by_pins],
             "inputs_in_words": [*about.items()],
             "kinds": {line.kind for line in wiring.lines},
@@ -195,18 +196,17 @@ class _Pages:
 
     def files(self) -> dict[str, str]:
         """Every file that the target has."""
-        name, target = self._emitted.name, self._chip.target if self._chip else "generic"
+        name, family = self._emitted.name, self._chip.family if self._chip else GENERIC
         pages = {
             "README.md": "README.md.j2",
-            "Makefile": f"{target}/Makefile.j2",
+            "Makefile": f"{family}/Makefile.j2",
             "main.c": "main.c.j2",
             "board.h": "board.h.j2",
-            "board.c": f"{target}/board.c.j2",
+            "board.c": f"{family}/board.c.j2",
             "host/main.c": "host/main.c.j2",
         }
-        if target == "arm":
-            chip = self._words["board"].name
-            pages |= {each: f"arm/{each}.j2" for each in (f"{chip}.h", f"{chip}.ld", "startup.c")}
+        if self._chip is not None:
+            pages |= self._chip.files
         if self._is_receiver:
             pages |= {
                 f"{name}_receiver.h": "receiver/receiver.h.j2",
@@ -218,11 +218,3 @@ class _Pages:
             for path, page in pages.items()
         }
         return {f"{name}.h": self._emitted.header, f"{name}.c": self._emitted.source, **files}
-
-
-@dataclass(frozen=True)
-class Generic:
-    """The board that is still to be filled in."""
-
-    name: str = "generic"
-    about: str = "a controller of your own"

@@ -1,1 +1,1 @@
-"""Live: the loop that joins a source, a program and outputs."""
+"""Live: the loop that joins sources, a program and outputs."""

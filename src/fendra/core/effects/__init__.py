@@ -1,4 +1,4 @@
-"""Effects, one a file: functions from spots, time and parameters to light.
+"""Effects: the kit they are written with, and the registry of all of them.
 
 An effect is a function of `led` (the spots: their columns and their clock) and of its
 parameters, each with a default that says its unit and range. It gives a `Look`.

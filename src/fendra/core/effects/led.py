@@ -170,12 +170,13 @@ class Led:
         return self._clock.peak(value, hold_s, fall)
 
     def remembered(
-        self, start: float, following: Callable[[Value], Value], kind: Kind = Kind.FLOAT
+        self, start: float, following: Callable[[Value], Value], *, whole: bool = False
     ) -> Value:
         """A number of the frame that is made of what it was the frame before.
 
-        start: what it was before the first frame.
+        start: what it was before the first frame. whole: it is an unsigned integer.
         """
+        kind = Kind.UINT if whole else Kind.FLOAT
         before = self._tracer.state(self._tracer.fresh_name("kept"), start, kind)
         now = following(before)
         self._tracer.remember(before, now)

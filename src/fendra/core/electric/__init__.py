@@ -1,1 +1,1 @@
-"""The electrical side: LED types, supplies, currents, voltage, data, memory, the limiter."""
+"""The electrical side: currents, voltages, links and memory, and the limiter."""

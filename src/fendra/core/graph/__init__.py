@@ -1,1 +1,1 @@
-"""The graph that effects and expressions become, its passes, and what runs it."""
+"""The graph that effects and expressions become: nodes, operations, tracing, time, passes."""

@@ -148,9 +148,20 @@ def settle_share(dt_s: Value, time_constant_s: Operand) -> Value:
     return 1.0 - 1.0 / (1.0 + u * (1.0 + u * (0.5 + u * (1.0 / 6.0))))
 
 
-def table(values: Sequence[float], place: Value) -> Value:
-    """The number at `place`, an unsigned integer, of a list; behind its end the last one."""
-    return place.tracer.take(Lookup(np.asarray(values, np.float32)), place)
+def reached(x: Value) -> Value:
+    """The whole number at or below `x`; one that `x` lacks by less than a thousandth counts as
+    reached, since phases are rounded.
+    """
+    return floor(x + 1e-3)
+
+
+def table(values: Sequence[float], place: Value, *, whole: bool = False) -> Value:
+    """The number at `place`, an unsigned integer, of a list; behind its end the last one.
+
+    whole: the numbers are unsigned integers.
+    """
+    kind = Kind.UINT if whole else Kind.FLOAT
+    return place.tracer.take(Lookup(np.asarray(values, kind.dtype), kind), place)
 
 
 def pick(values: Sequence[Value], place: Value) -> Value:

@@ -1,4 +1,4 @@
-"""Where every LED is: shapes, placement, wire order, groups and trails."""
+"""Where every LED is: placing parts, wire order, choosing LEDs, trails."""
 
 from fendra.core.layout.choice import Choice, choose, choose_all
 from fendra.core.layout.table import Layout, place

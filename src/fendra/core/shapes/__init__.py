@@ -1,4 +1,4 @@
-"""Shapes of parts, one a file. A shape is the model of its keys and the places of its LEDs.
+"""Shapes, one a file: the keys of a part, and where its LEDs are in its own axes.
 
 To add one, write a file with a class like `Ring` in ring.py, marked with `@shape`.
 """

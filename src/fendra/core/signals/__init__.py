@@ -1,1 +1,1 @@
-"""Signals: what kinds there are, how raw values become numbers, and how these are conditioned."""
+"""Signals: their kinds, conditioning, tapes and made-up courses."""

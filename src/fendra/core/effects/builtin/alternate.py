@@ -2,9 +2,19 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number, place, truth
-from fendra.core.graph.functions import floor, fraction, select
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    colour,
+    effect,
+    floor,
+    fraction,
+    number,
+    place,
+    select,
+    truth,
+)
 
 
 @effect(family="rhythm")

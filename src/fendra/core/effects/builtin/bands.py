@@ -4,10 +4,21 @@ from __future__ import annotations
 
 import numpy as np
 
-from fendra.core.effects import Led, Look, colours, effect, numbers, place, truth
-from fendra.core.effects.builtin.gradient import row_of
-from fendra.core.graph.functions import clamp, floor, pick, select
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    clamp,
+    colours,
+    effect,
+    floor,
+    numbers,
+    pick,
+    place,
+    row_of,
+    select,
+    truth,
+)
 
 BARELY = 1.001
 
@@ -33,7 +44,7 @@ def bands(
         bars = bars & ~bars  # no room to grow
     share = select(bars, height, level)
     share = select(by_band, band / max(count - 1.0, 1.0), share)
-    no = band.tracer.const(False)
+    no = led.const(False)
     bar = select(height < level * BARELY, 1.0, 0.0)
     led.label(band=band, level=level)
     return Look(row_of(colours, [], share, no, no), select(bars, bar, level))

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number
-from fendra.core.graph.functions import floor, select
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import Led, Look, Value, colour, effect, floor, number, select
 
 
 @effect(family="rhythm")

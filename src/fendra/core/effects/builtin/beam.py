@@ -2,9 +2,20 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number, truth
-from fendra.core.graph.functions import clamp, fraction, minimum, select, turn_of
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    clamp,
+    colour,
+    effect,
+    fraction,
+    minimum,
+    number,
+    select,
+    truth,
+    turn_of,
+)
 
 
 @effect(family="motion")

@@ -2,9 +2,21 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number
-from fendra.core.graph.functions import chance, clamp, floor, mix, sine, smooth, to_uint
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    chance,
+    clamp,
+    colour,
+    effect,
+    floor,
+    mix,
+    number,
+    sine,
+    smooth,
+    to_uint,
+)
 
 AWAY = float(2**20)
 """Cells are counted from so far left and down that none has a number below 0."""

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number
-from fendra.core.graph.functions import hue as hue_of
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import Led, Look, Value, colour, effect, number
+from fendra.core.effects.kit import hue as hue_of
 
 
 @effect(family="field")

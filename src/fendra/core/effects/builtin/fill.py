@@ -2,9 +2,18 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number, truth
-from fendra.core.graph.functions import clamp, floor, select
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    clamp,
+    colour,
+    effect,
+    floor,
+    number,
+    select,
+    truth,
+)
 
 
 @effect(family="motion")

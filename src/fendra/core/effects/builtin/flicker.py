@@ -2,10 +2,21 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number
-from fendra.core.graph.functions import chance, floor, maximum, mix, pick, select, to_uint
-from fendra.core.graph.ops import Kind
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    chance,
+    colour,
+    effect,
+    floor,
+    maximum,
+    mix,
+    number,
+    pick,
+    select,
+    to_uint,
+)
 
 MOST = 8
 """Flames that go by themselves at the most."""
@@ -57,11 +68,9 @@ def _flame(
         is_over = led.first | ~led.apply("uint_less", led.dt_ms, left_ms)
         turn = led.remembered(
             0, lambda turn: led.apply("uint_add", turn, led.apply("uint_select", is_over, 1, 0)),
-            Kind.UINT,
+            whole=True,
         )  # fmt: skip
-        is_on = led.apply("uint_mod", turn, 2).tracer.apply(
-            "uint_less", 0, led.apply("uint_mod", turn, 2)
-        )
+        is_on = led.apply("uint_less", 0, led.apply("uint_mod", turn, 2))
         by_chance = chance(turn, seed, flame)
         shortest, longest = select(is_on, on_s[0], off_s[0]), select(is_on, on_s[1], off_s[1])
         new_ms = to_uint(maximum(mix(shortest, longest, by_chance) * 1000.0, 1.0))
@@ -75,5 +84,5 @@ def _flame(
             led.apply("uint_sub", left_ms, led.dt_ms),
         )  # fmt: skip
 
-    led.remembered(0, following, Kind.UINT)
+    led.remembered(0, following, whole=True)
     return found["cover"], found["mood"]

@@ -2,10 +2,22 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, colours, effect, number, truth
-from fendra.core.effects.builtin.gradient import row_of
-from fendra.core.graph.functions import clamp, maximum, minimum, ramp, select
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    clamp,
+    colour,
+    colours,
+    effect,
+    maximum,
+    minimum,
+    number,
+    ramp,
+    row_of,
+    select,
+    truth,
+)
 
 PEAK_STAYS_S = 0.5
 
@@ -54,7 +66,7 @@ def gauge(
         cover = select(whole & (lit < 0.5), 0.0, select(whole, 1.0, cover))
     share = clamp(place / maximum(size - 1.0, 1.0))
     share = select(by_value, filled, share) if by_value.number != 0 else share
-    no = value.tracer.const(False)
+    no = led.const(False)
     shown = row_of(colours, [], share, no, no)
     led.label(reach=reach, lit=lit, shown=shown)
     if threshold is not None:

@@ -2,12 +2,21 @@
 
 from __future__ import annotations
 
-from itertools import pairwise
-
-from fendra.core.effects import Led, Look, colours, effect, number, numbers, place, truth
-from fendra.core.errors import GraphError
-from fendra.core.graph.functions import clamp, fraction, palette, ramp, select, to_and_fro
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    colours,
+    effect,
+    fraction,
+    number,
+    numbers,
+    place,
+    row_of,
+    select,
+    to_and_fro,
+    truth,
+)
 
 
 @effect(family="steady")
@@ -35,35 +44,3 @@ def gradient(
         led.label(drift=drift)
     led.label(way=share)
     return Look(row_of(colours, at, share, loop, even), led.const(1.0))
-
-
-def row_of(
-    colours: list[Value], at: list[Value], share: Value, loop: Value, even: Value
-) -> Value:  # fmt: skip
-    """The colour at a share, 0 to 1, of a row of colours.
-
-    at: where each stands, evenly if empty. loop: behind the last one the first comes again.
-    Raises GraphError where there are not as many places as colours.
-    """
-    if at and len(at) != len(colours):
-        raise GraphError(f"`at` has {len(at)} places for {len(colours)} colours")
-    if at:
-        steps = [_step(share, low, high) for low, high in pairwise(at)]
-        steps += [select(loop, _step(share, at[-1], share.tracer.const(1.0)), 0.0)]
-    else:
-        count = len(colours)
-        place = share * select(loop, float(count), float(count - 1))
-        steps = [clamp(place - float(i)) for i in range(count)]
-    ring = [*colours, colours[0]]
-    if loop.number == 0:
-        ring, steps = ring[:-1], steps[:-1]
-    if even.number is not None:
-        return palette(ring, steps, even=bool(even.number))
-    return select(even, palette(ring, steps, even=True), palette(ring, steps))
-
-
-def _step(share: Value, low: Value, high: Value) -> Value:
-    """How far a share has come from one place to the next; where they are equal, at once."""
-    if low.number is not None and low.number == high.number:
-        return select(share >= low, 1.0, 0.0)
-    return ramp(share, low, high)

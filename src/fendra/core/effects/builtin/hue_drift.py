@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, effect, number, place
-from fendra.core.graph.functions import hue
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import Led, Look, Value, effect, hue, number, place
 
 
 @effect(family="motion")

@@ -4,13 +4,22 @@ from __future__ import annotations
 
 import numpy as np
 
-from fendra.core.effects import Led, Look, effect, number, truth
-from fendra.core.effects import picture as picture_file
-from fendra.core.effects.pictures import Picture, sampled
-from fendra.core.errors import GraphError
-from fendra.core.graph.functions import select, table
-from fendra.core.graph.ops import CHANNELS
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    GraphError,
+    Led,
+    Look,
+    Picture,
+    Value,
+    effect,
+    number,
+    sampled,
+    select,
+    table,
+    truth,
+)
+from fendra.core.effects.kit import (
+    picture as picture_file,
+)
 
 STEP_S = 0.01
 MOST_NUMBERS = 4_000_000
@@ -45,7 +54,8 @@ def _shown(led: Led, file: Picture, speed: Value, *, is_stretched: bool) -> Look
     pixels = sampled(file, *_placed(led, file, is_stretched=is_stretched))
     if len(pixels) == 1:
         red, green, blue, cover = (
-            led.fixed(name, pixels[0, :, i]) for i, name in enumerate((*CHANNELS, "cover"))
+            led.fixed(name, pixels[0, :, i])
+            for i, name in enumerate(("red", "green", "blue", "cover"))
         )
     else:
         place = _place_of(led, file, speed)

@@ -4,14 +4,29 @@ from __future__ import annotations
 
 import numpy as np
 
-from fendra.core.effects import Led, Look, colour, effect, number, word
-from fendra.core.effects import text as words
-from fendra.core.effects.builtin.march import NEARLY
-from fendra.core.effects.fonts import FONTS, Font
-from fendra.core.effects.numerals import Hole, characters
-from fendra.core.graph.functions import clamp, floor, maximum, select, to_uint
-from fendra.core.graph.ops import Kind, Lookup
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    FONTS,
+    Font,
+    Hole,
+    Led,
+    Look,
+    Value,
+    characters,
+    clamp,
+    colour,
+    effect,
+    floor,
+    maximum,
+    number,
+    reached,
+    select,
+    table,
+    to_uint,
+    word,
+)
+from fendra.core.effects.kit import (
+    text as words,
+)
 
 
 @effect(family="pictures")
@@ -39,7 +54,7 @@ def text(
         shift = -maximum(floor((columns - length + 1.0) * 0.5), 0.0)
     else:
         whole = columns + length
-        shift = floor(led.cycle(rate / whole) * whole + NEARLY) - columns
+        shift = reached(led.cycle(rate / whole) * whole) - columns
     at = column + shift
     is_inside = (at >= 0.0) & (at < length)
     held = clamp(at, 0.0, max(length - 1.0, 0.0))
@@ -47,7 +62,7 @@ def text(
     within = held - letter * float(shape.advance)
     code = _codes(letters, shape, letter)
     place = to_uint(code * float(shape.advance) + within)
-    bits = place.tracer.take(Lookup(shape.bits, Kind.UINT), place)
+    bits = table(shape.bits, place, whole=True)
     bit = led.apply("uint_mod", led.apply("uint_shift", bits, row), 2)
     is_lit = is_inside & led.apply("uint_less", 0, bit)
     led.label(at=at, letter=letter, is_lit=is_lit)
@@ -75,7 +90,7 @@ def _cells(led: Led, pixel: Value, font: Font) -> tuple[Value, Value, Value]:
 def _codes(letters: list[str | Value], font: Font, letter: Value) -> Value:
     """The place in the font of the letter at a place of the text."""
     plain = [font.place(item) if isinstance(item, str) else 0 for item in letters] or [0]
-    code = letter.tracer.take(Lookup([*map(float, plain)]), to_uint(letter))
+    code = table([*map(float, plain)], to_uint(letter))
     for place, item in enumerate(letters):
         if isinstance(item, Value):
             code = select(letter.equals(float(place)), item, code)

@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number, truth
-from fendra.core.graph.functions import floor, maximum, select
-from fendra.core.graph.trace import Value
-
-NEARLY = 1e-3
-"""A step that is due within so much of an LED is done: phases are rounded."""
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    colour,
+    effect,
+    floor,
+    maximum,
+    number,
+    reached,
+    select,
+    truth,
+)
 
 
 @effect(family="motion")
@@ -25,7 +32,7 @@ def march(
     """
     lit = maximum(floor(run), 1.0)
     length = lit + floor(gap)
-    shift = floor(led.cycle(rate / length) * length + NEARLY)
+    shift = reached(led.cycle(rate / length) * length)
     place = led.rank + select(reverse, shift, length - shift)
     place = place - floor(place / length) * length
     led.label(shift=shift, place=place)

@@ -2,10 +2,20 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colours, effect, number, truth
-from fendra.core.effects.builtin.march import NEARLY
-from fendra.core.graph.functions import floor, maximum, pick, select
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    colours,
+    effect,
+    floor,
+    maximum,
+    number,
+    pick,
+    reached,
+    select,
+    truth,
+)
 
 
 @effect(family="steady")
@@ -26,7 +36,7 @@ def pattern(
     place = select(by_part, led.of_part * size, led.rank)
     if rate.number != 0:
         length = size * count
-        shift = floor(led.cycle(rate / length) * length + NEARLY)
+        shift = reached(led.cycle(rate / length) * length)
         place = place + select(reverse, shift, length - shift)
     turn = floor(place / size)
     turn = turn - floor(turn / count) * count

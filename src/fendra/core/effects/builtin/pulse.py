@@ -2,9 +2,17 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number
-from fendra.core.graph.functions import mix, smooth, to_and_fro
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    colour,
+    effect,
+    mix,
+    number,
+    smooth,
+    to_and_fro,
+)
 
 
 @effect(family="rhythm")

@@ -2,9 +2,18 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number, place, truth
-from fendra.core.graph.functions import clamp, maximum
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    clamp,
+    colour,
+    effect,
+    maximum,
+    number,
+    place,
+    truth,
+)
 
 AT_ONCE = 8
 

@@ -2,9 +2,20 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number, truth
-from fendra.core.graph.functions import clamp, floor, maximum, select, smooth
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    clamp,
+    colour,
+    effect,
+    floor,
+    maximum,
+    number,
+    select,
+    smooth,
+    truth,
+)
 
 
 @effect(family="motion")

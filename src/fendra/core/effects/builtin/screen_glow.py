@@ -2,9 +2,18 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number
-from fendra.core.graph.functions import chance, clamp, mix, smooth
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    chance,
+    clamp,
+    colour,
+    effect,
+    mix,
+    number,
+    smooth,
+)
 
 CUT = 0.12
 """Share of a shot in which the light changes to that of the next."""

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import Led, Look, Value, colour, effect
 
 
 @effect(family="steady")

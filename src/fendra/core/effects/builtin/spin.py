@@ -2,9 +2,20 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number, place, truth
-from fendra.core.graph.functions import clamp, fraction, maximum, select
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    clamp,
+    colour,
+    effect,
+    fraction,
+    maximum,
+    number,
+    place,
+    select,
+    truth,
+)
 
 NEARLY = 1e-4
 """What is so little short of an arc's beginning counts as it: places round a ring are rounded."""

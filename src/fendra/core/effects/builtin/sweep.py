@@ -2,9 +2,18 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number, place
-from fendra.core.graph.functions import clamp, smooth, to_and_fro
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    clamp,
+    colour,
+    effect,
+    number,
+    place,
+    smooth,
+    to_and_fro,
+)
 
 
 @effect(family="motion")

@@ -2,10 +2,20 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number
-from fendra.core.effects.builtin.march import NEARLY
-from fendra.core.graph.functions import clamp, floor, maximum, mix, select
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    clamp,
+    colour,
+    effect,
+    floor,
+    maximum,
+    mix,
+    number,
+    reached,
+    select,
+)
 
 
 @effect(family="direction")
@@ -29,7 +39,7 @@ def turn(
     seconds = phase / mix(rate, rate_hard, steer)
     most = maximum(floor(mix(length, length_hard, steer) * float(led.ranks) + 0.5), 1.0)
     step = run / most
-    lit = select(run > 0.0, floor(seconds / step + NEARLY) + 1.0, most)
+    lit = select(run > 0.0, reached(seconds / step) + 1.0, most)
     lit = select(lit < most, lit, most)
     led.label(phase=phase, lit=lit)
     return Look(colour, select(phase < duty, clamp(lit - led.rank), 0.0))

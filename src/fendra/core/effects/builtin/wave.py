@@ -2,9 +2,21 @@
 
 from __future__ import annotations
 
-from fendra.core.effects import Led, Look, colour, effect, number, place, truth
-from fendra.core.graph.functions import fraction, mix, select, smooth, to_and_fro
-from fendra.core.graph.trace import Value
+from fendra.core.effects.kit import (
+    Led,
+    Look,
+    Value,
+    colour,
+    effect,
+    fraction,
+    mix,
+    number,
+    place,
+    select,
+    smooth,
+    to_and_fro,
+    truth,
+)
 
 
 @effect(family="motion")
