@@ -1,4 +1,4 @@
-"""Fits what operations cost on each processor: the figures of core/electric/cores.toml.
+"""Fits what operations cost on each processor: the figures of core/catalogue/cores.toml.
 
     .venv-dev/bin/python benchmarks/fit_costs.py
 

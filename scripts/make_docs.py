@@ -11,6 +11,7 @@ from pathlib import Path
 import numpy as np
 
 import fendra as fd
+import rooms
 from fendra.cli.effect_examples import example_text
 from fendra.core.checks import Subject
 from fendra.core.effects import EFFECTS, FAMILIES, Parameter
@@ -72,6 +73,40 @@ what data sheets say, or does nothing. A note informs. `--json` gives code, seve
 remedy, place and line of each. Made from `scripts/findings.toml` by `make docs`.
 """
 
+ARCHITECTURE = """# How it is built
+
+Each folder is a room. A room knows only the rooms below it. `make test` checks that
+(`lint-imports`, the contracts in pyproject.toml), for imports that only types need as well, and
+that no neighbours form a circle. Made from the code by `make docs`
+([rooms.py](../scripts/rooms.py)).
+
+![The rooms from the top down, with arrows to what each knows](architecture.svg)
+
+An arrow says that one room imports another. Where a way over other rooms says so already, there is
+none. Many rooms know those at the foot of the core, and these have no arrows.
+
+[one-value.md](one-value.md) follows one value through all of it, from a tape to a wire.
+
+## The program
+
+{program}
+`core` has no interface and no input or output: values in, values out. `front.py` is what `import
+fendra` gives.
+
+## The core
+
+{core}
+- **A design is data.** `document` holds what is written, and nothing of what files beside it hold:
+  pictures and effects of one's own are `Media`, and are passed to recording.
+- **A design is examined once.** `core/checks/examine.py` places and records it; check, compile,
+  budget, film, explain, emit and reload share that.
+- **Composition is one plan.** Steps (`Paint`, `Mix`, `Master`, `Limit`, `Wire`) over one graph.
+  Engines and `explain` run them and know no effect, blend or scene by name. One that does not know
+  a step raises an error.
+- **Registries find what there are several of.** Effects, blends, shapes, signal kinds and checks
+  are one file each, and packages can add theirs. [CONTRIBUTING.md](../CONTRIBUTING.md) says how.
+"""
+
 DEFAULT_LINE = """
 [[line]]
 name = "bar"
@@ -91,6 +126,8 @@ def pages() -> dict[Path, str]:
     """Every page that is made, and its text."""
     emitted = fd.load(fd.demo_file("heron.toml")).emit()
     return {
+        DOCS / "architecture.md": architecture_page(),
+        DOCS / "architecture.svg": rooms.picture(),
         DOCS / "connections.md": connections_page(),
         DOCS / "effects.md": effects_page(),
         DOCS / "operations.md": OPERATIONS_HEAD + "".join(operation(name) for name in OPS),
@@ -98,6 +135,17 @@ def pages() -> dict[Path, str]:
         DOCS / "emitted" / "heron.h": emitted.header,
         DOCS / "emitted" / "heron.c": emitted.source,
     }
+
+
+def architecture_page() -> str:
+    """The rooms, with what each is for and what it knows."""
+    outer, core = (
+        [name for layer in rooms.contracts(which) for name in layer]
+        for which in ("layers", "rooms of the core")
+    )
+    return ARCHITECTURE.format(
+        program=rooms.listing("fendra.", outer), core=rooms.listing("fendra.core.", core)
+    )
 
 
 def findings_page() -> str:
@@ -122,8 +170,8 @@ def findings_page() -> str:
 ON_TAPE = "-on-the-tape"
 
 
-def answers(excerpt: str, code: str, *, on_tape: bool) -> list[str]:
-    """What an example gets as an answer, of one code."""
+def design_of(excerpt: str) -> str:
+    """An example as a whole design: with a line and a layer, where it has none."""
     text = excerpt
     supply = re.search(r"\[supplies\.(\w+)\]", excerpt)
     feeds = supply is not None and "spare" not in excerpt
@@ -131,6 +179,11 @@ def answers(excerpt: str, code: str, *, on_tape: bool) -> list[str]:
         text += DEFAULT_LINE.replace("SUPPLY", supply[1] if supply and feeds else "")
     if "[[layer]]" not in excerpt:
         text += DEFAULT_LAYER
+    return text
+
+
+def answers(excerpt: str, code: str, *, on_tape: bool) -> list[str]:
+    """What an example gets as an answer, of one code."""
 
     def render(subject: Subject) -> Film:
         engine = NumpyEngine(subject.plan)
@@ -138,7 +191,9 @@ def answers(excerpt: str, code: str, *, on_tape: bool) -> list[str]:
         rising = Tape(times, {"s": times / 2})
         return Program(subject.plan, engine).film(rising)
 
-    checked = check_text(text, "design.toml", folder=Path(), render=render if on_tape else None)
+    checked = check_text(
+        design_of(excerpt), "design.toml", folder=Path(), render=render if on_tape else None
+    )
     found = [finding for finding in checked.findings if finding.code == code]
     return [
         f"**{finding.severity}**: {path_to_text(finding.path)}{finding.message} {finding.remedy}"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import doctest
 import re
 import runpy
 import tomllib
@@ -34,9 +35,12 @@ DESIGN_PAGE = "".join(
 )
 
 
-def test_the_pages_that_follow_from_the_code_are_those_of_the_code():
+def test_the_pages_that_follow_from_the_code_are_those_of_the_code(monkeypatch):
+    monkeypatch.syspath_prepend(str(ROOT / "scripts"))
     made = runpy.run_path(str(ROOT / "scripts" / "make_docs.py"))["pages"]()
     assert {path.name for path in made} == {
+        "architecture.md",
+        "architecture.svg",
         "connections.md",
         "effects.md",
         "findings.md",
@@ -113,6 +117,21 @@ def test_the_c_of_the_page_on_emitted_c_names_what_there_is():
 def test_links_and_pictures_lead_somewhere(page):
     for target in re.findall(r"\]\(([^)#:]+)(?:#[^)]*)?\)", page.read_text(encoding="utf-8")):
         assert (page.parent / target).exists(), target
+
+
+def test_the_page_that_follows_one_value_shows_what_happens(tmp_path):
+    page = ROOT / "docs" / "one-value.md"
+    done = doctest.testfile(str(page), module_relative=False, extraglobs={"folder": tmp_path})
+    assert done.attempted > 20
+    assert done.failed == 0
+
+
+def test_every_file_that_the_page_names_is_there():
+    """As `core/signals/tape.py`, below the package."""
+    for page in ("one-value.md", "architecture.md"):
+        text = (ROOT / "docs" / page).read_text(encoding="utf-8")
+        for name in re.findall(r"`((?:[a-z0-9_]+/)+(?:[a-z0-9_]+\.py)?)`", text):
+            assert (ROOT / "src" / "fendra" / name).exists(), name
 
 
 def test_every_screenshot_is_in_the_readme():

@@ -203,7 +203,7 @@ def _is_out_of_bounds(design: Design, when: str) -> bool:
     return is_const(narrower.nodes[place], False)
 
 
-@check
+@check(stops=False)
 def impossible_conditions(subject: Subject, report: Report) -> None:
     """Conditions of layers and scenes that can never hold."""
     design = subject.design
@@ -236,7 +236,7 @@ def _can_hold(design: Design, when: bool | str) -> bool:
     return not _is_out_of_bounds(design, when) if result is None else bool(result.any())
 
 
-@check
+@check(stops=False)
 def hidden_scenes(subject: Subject, report: Report) -> None:
     """Scenes whose condition holds only where that of one above holds as well."""
     design = subject.design
@@ -267,7 +267,7 @@ def _is_covered(design: Design, below: bool | str, above: bool | str) -> bool:
     return bool(second[first].all())
 
 
-@check
+@check(stops=False)
 def scenes_and_layers(subject: Subject, report: Report) -> None:
     """Scenes without a layer of their own, and presets that no layer uses."""
     design = subject.design
@@ -284,7 +284,7 @@ def scenes_and_layers(subject: Subject, report: Report) -> None:
             report.note(("presets", name), "unused", message, "Use it in a layer, or remove it.")
 
 
-@check
+@check(stops=False)
 def never_on_the_tape(subject: Subject, report: Report) -> None:
     """Layers that never show, and scenes that are never chosen, over a given tape."""
     if subject.film is None:

@@ -146,7 +146,7 @@ def _thicker(amps: float) -> str:
     return f"{area:g} mm²" if area is not None else "several wires"
 
 
-@check
+@check(stops=False)
 def heat(subject: Subject, report: Report) -> None:
     """Strips that turn so much into heat that they want metal behind them."""
     for line in subject.budget.lines:

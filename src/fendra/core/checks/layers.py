@@ -6,7 +6,7 @@ from fendra.core.checks import Subject, check
 from fendra.core.findings import Report
 
 
-@check
+@check(stops=False)
 def dark_layers(subject: Subject, report: Report) -> None:
     """Layers that cannot show: never on, at level 0, or on no LED."""
     for i, layer in enumerate(subject.design.layer):
@@ -38,7 +38,7 @@ COVERING = frozenset({"solid", "gradient", "pattern", "hue-drift", "wave", "clou
 """Effects that cover all that is beneath them."""
 
 
-@check
+@check(stops=False)
 def hidden_layers(subject: Subject, report: Report) -> None:
     """Layers under one that always covers all their LEDs."""
     spots = {name: frozenset(choice.spots.tolist()) for name, choice in subject.choices.items()}
@@ -55,7 +55,7 @@ def hidden_layers(subject: Subject, report: Report) -> None:
                 break
 
 
-@check
+@check(stops=False)
 def unlit_parts(subject: Subject, report: Report) -> None:
     """Parts that no layer lights."""
     lit = {

@@ -7,7 +7,7 @@ from fendra.core.electric.data import line_time_s
 from fendra.core.findings import Report
 
 
-@check
+@check(stops=False)
 def slow_lines(subject: Subject, report: Report) -> None:
     """A line that takes longer to send than a frame lasts."""
     rate = subject.design.rate

@@ -49,7 +49,7 @@ def _rate(budget: ControllerBudget, link_hz: float, path: KeyPath, report: Repor
         report.note(path, "slow-link", message, "Leave some room for what else goes over it.")
 
 
-@check
+@check(stops=False)
 def deaf_controllers(subject: Subject, report: Report) -> None:
     """8-bit controllers that hear nothing of a serial port while they send one-wire data."""
     for budget in subject.budget.controllers:
@@ -70,7 +70,7 @@ def deaf_controllers(subject: Subject, report: Report) -> None:
         report.note(("controllers", budget.name, "link"), "deaf", message, remedy)
 
 
-@check
+@check(stops=False)
 def logic_levels(subject: Subject, report: Report) -> None:
     """Data of 3.3 V for LEDs that want more."""
     for budget in subject.budget.controllers:

@@ -16,7 +16,7 @@ from fendra.core.shapes.spaced import Spaced
 _NEAR_MM = 0.01
 
 
-@check
+@check(stops=False)
 def lengths(subject: Subject, report: Report) -> None:
     """Counts that do not fit the length that the LEDs are on."""
     seen = set()
@@ -29,7 +29,7 @@ def lengths(subject: Subject, report: Report) -> None:
                 report.warning((*link.path, "count"), "length", f"{problem}.", remedy)
 
 
-@check
+@check(stops=False)
 def uneven_addresses(subject: Subject, report: Report) -> None:
     """A number of LEDs that cannot be cut into chips of so many."""
     for row in subject.layout.parts:
@@ -45,7 +45,7 @@ def uneven_addresses(subject: Subject, report: Report) -> None:
         report.warning(row.path, "uneven", message, remedy)
 
 
-@check
+@check(stops=False)
 def places_taken(subject: Subject, report: Report) -> None:
     """LEDs of two parts at one place, as they are where a part was copied and not moved."""
     leds = subject.layout.leds
@@ -68,7 +68,7 @@ def _led(row: PartRow, led: int) -> str:
     return f"LED {led - row.leds.start} of '{row.name}'"
 
 
-@check
+@check(stops=False)
 def useless_keys(subject: Subject, report: Report) -> None:
     """Keys that mean nothing for a part that has no LEDs of its own."""
     of_assembly = ("facing", "leds_per_address", "skip", "parallel_to", "names")

@@ -74,7 +74,7 @@ def live_signals(subject: Subject, report: Report) -> None:
             report.error((*path, "on"), "unknown-name", message, remedy)
 
 
-@check
+@check(stops=False)
 def unread_signals(subject: Subject, report: Report) -> None:
     """Signals that no layer reads, neither itself nor through others."""
     graph = subject.plan.graph

@@ -8,7 +8,7 @@ from fendra.core.findings import KeyPath, Report
 from fendra.core.names import listed
 
 
-@check
+@check(stops=False)
 def voltages(subject: Subject, report: Report) -> None:
     """Lines on which the voltage falls so far that colours shift, blue first."""
     for line in subject.budget.lines:

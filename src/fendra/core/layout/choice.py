@@ -155,7 +155,7 @@ def _places_of(
     if span is None:
         remedy = did_you_mean(inside, names, "LEDs") if names else "Write a place, as [3] or [0-9]."
         problem = f"'{name}' has no LED '{inside}'."
-        raise ExpressionError(problem, remedy=remedy, names=(name,), text=text)
+        raise ExpressionError(problem, remedy=remedy, names=(name, inside.strip()), text=text)
     low, high = int(span[1]), int(span[2] or span[1])
     place = layout.index[choice.spots] if name in layout.part_names else choice.rank
     if high < low or len(place) == 0 or high > place.max():
