@@ -123,11 +123,11 @@ def copy_once(path: Path, folder: Path) -> Path:
 
 def stream(subject: Subject, program: Program, tape: Tape) -> bool:
     """Send the tape's first seconds to a controller in a process of its own, and compare."""
-    from fendra.firmware.stand_in import Receiver
+    from fendra.firmware.stand_in import CompiledReceiver
 
     start = tape.until(tape.start_s + STREAM_S)
     try:
-        receiver = Receiver(subject)
+        receiver = CompiledReceiver(subject)
     except EngineError as exc:
         say(f"   {exc} A stand-in in Python listens instead.", style="yellow")
         return stream_to_python(program, start)

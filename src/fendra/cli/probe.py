@@ -14,7 +14,7 @@ from fendra.cli.screen import say
 
 if TYPE_CHECKING:
     from fendra.core.probe.answers import Verdict
-    from fendra.core.probe.bench import Bench, Step
+    from fendra.core.probe.bench import Bench, PatternStep
     from fendra.core.probe.patterns import Pattern
     from fendra.front import Design
 
@@ -152,7 +152,7 @@ def _pressed(seconds: float) -> bool:
     return bool(is_ready)
 
 
-def _level(bench: Bench, pattern: Pattern, steps: list[Step], wanted: float | None) -> float:
+def _level(bench: Bench, pattern: Pattern, steps: list[PatternStep], wanted: float | None) -> float:
     """The linear level, and what is to be said of it."""
     import numpy as np
 

@@ -52,7 +52,7 @@ class Program:
         self._is_plain = frozenset(
             part
             for part, name in fed(self.design).items()
-            if self.design.signals[name].kind != "picture"
+            if not kind_of(self.design.signals[name]).is_picture
         )
         graph = plan.graph
         following = {

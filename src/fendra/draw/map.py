@@ -14,7 +14,7 @@ from fendra.core.layout import Choice, Layout
 from fendra.core.layout.views import VIEWS
 from fendra.core.names import ViewName, counted, did_you_mean
 from fendra.draw import style
-from fendra.draw.map_drawing import Drawing
+from fendra.draw.map_drawing import MapDrawing
 from fendra.draw.map_labels import draw_labels
 from fendra.draw.map_show import choices_to_show, draw_shown, shows
 from fendra.draw.map_table import draw_table
@@ -64,7 +64,7 @@ def draw_map(
     seen = VIEWS[view]
     # Rounded, so that what lies on a line does not spread over the picture.
     points = seen.flat(layout.in_unit(layout.leds.position)).round(6)
-    drawing = Drawing(design, layout, seen, points)
+    drawing = MapDrawing(design, layout, seen, points)
     chosen = choices_to_show(design, layout, show)
     _prepare(drawing, ax)
     _draw_outline(drawing, ax)
@@ -80,7 +80,7 @@ def draw_map(
     return ax
 
 
-def _prepare(drawing: Drawing, ax: Axes) -> None:
+def _prepare(drawing: MapDrawing, ax: Axes) -> None:
     style.dress(ax)
     ax.set_aspect("equal", adjustable="datalim")
     unit = drawing.design.units
@@ -95,7 +95,7 @@ def _prepare(drawing: Drawing, ax: Axes) -> None:
         ax.invert_xaxis()
 
 
-def _draw_outline(drawing: Drawing, ax: Axes) -> None:
+def _draw_outline(drawing: MapDrawing, ax: Axes) -> None:
     """The thing itself, which is known from above only."""
     if drawing.view.depth != 2:
         return
@@ -104,7 +104,7 @@ def _draw_outline(drawing: Drawing, ax: Axes) -> None:
         ax.plot(x, y, color=style.ink().body, linewidth=1.2, zorder=1)
 
 
-def _draw_chain(drawing: Drawing, ax: Axes, *, is_faint: bool) -> None:
+def _draw_chain(drawing: MapDrawing, ax: Axes, *, is_faint: bool) -> None:
     """The wire through each part, arrows along it, dashed jumps, dotted where it is parallel."""
     from matplotlib.collections import LineCollection
 
@@ -156,7 +156,7 @@ def _bow(start: Floats, end: Floats) -> Floats:
 
 
 def _draw_heads(
-    drawing: Drawing, ax: Axes, heads: list[tuple[Floats, Floats]], colour: str, alpha: float
+    drawing: MapDrawing, ax: Axes, heads: list[tuple[Floats, Floats]], colour: str, alpha: float
 ) -> None:
     """Arrow heads, all at once, as large on any scale, each at the end of its piece."""
     from matplotlib.collections import PolyCollection
@@ -181,7 +181,7 @@ def _draw_heads(
     ax.add_collection(collection, autolim=False)
 
 
-def _draw_leds(drawing: Drawing, ax: Axes, chosen: Sequence[Choice]) -> None:
+def _draw_leds(drawing: MapDrawing, ax: Axes, chosen: Sequence[Choice]) -> None:
     """Every LED; hollow where it faces away, a cross where it is skipped."""
     leds, layout = drawing.layout.leds, drawing.layout
     away = drawing.view.towards(leds.facing) < -0.5
@@ -227,7 +227,7 @@ def _dot_size(count: int) -> float:
     return float(np.clip(9.0 * (400 / max(count, 1)) ** 0.5, 3.0, 14.0))
 
 
-def _draw_ticks(drawing: Drawing, ax: Axes) -> None:
+def _draw_ticks(drawing: MapDrawing, ax: Axes) -> None:
     """Where each LED faces, as a short line; none where it faces us or away."""
     from matplotlib.collections import LineCollection
 
@@ -257,7 +257,7 @@ def _spacing(pixels: Floats) -> float:
     return float(np.median(steps)) if len(steps) else 10.0
 
 
-def _draw_scale(drawing: Drawing, ax: Axes) -> None:
+def _draw_scale(drawing: MapDrawing, ax: Axes) -> None:
     """A bar of a round length at the lower left."""
     low, high = sorted(ax.get_xlim())
     wanted = (high - low) * 0.2
@@ -273,7 +273,7 @@ def _draw_scale(drawing: Drawing, ax: Axes) -> None:
     )  # fmt: skip
 
 
-def _draw_front(drawing: Drawing, ax: Axes) -> None:
+def _draw_front(drawing: MapDrawing, ax: Axes) -> None:
     """An arrow to the thing's front, where the view has it at a side."""
     way = drawing.view.front
     if way is None:

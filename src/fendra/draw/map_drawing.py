@@ -12,7 +12,7 @@ from fendra.core.layout.views import View
 
 
 @dataclass(frozen=True)
-class Drawing:
+class MapDrawing:
     """A layout as one view of it shows it.
 
     points: (m, 2) every LED across and up, in the design's unit.

@@ -17,7 +17,7 @@ from fendra.draw.labels import Board
 if TYPE_CHECKING:
     from matplotlib.axes import Axes
 
-    from fendra.draw.map_drawing import Drawing
+    from fendra.draw.map_drawing import MapDrawing
 
 
 _LABEL_PT, _NUMBER_PT = 9.0, 6.5
@@ -27,7 +27,7 @@ _EVERY, _SELDOM, _MANY = 10, 100, 3000
 _MOST_SOLID = 4000
 
 
-def draw_labels(drawing: Drawing, ax: Axes) -> None:
+def draw_labels(drawing: MapDrawing, ax: Axes) -> None:
     """Data-in first, then names, then numbers, each only where there is room."""
     figure = ax.get_figure(root=True)
     assert figure is not None
@@ -71,7 +71,7 @@ def addresses(part: PartRow) -> str:
 
 
 def _number(
-    drawing: Drawing, ax: Axes, board: Board, part: PartRow, leds: Floats, colour: str, px: float
+    drawing: MapDrawing, ax: Axes, board: Board, part: PartRow, leds: Floats, colour: str, px: float
 ) -> None:
     """The address of the first LED of a part, of its last, and of every tenth."""
     address = drawing.layout.leds.address[part.leds]
@@ -144,7 +144,7 @@ def _label(
     return True
 
 
-def _drawn_lines(drawing: Drawing) -> list[Floats]:
+def _drawn_lines(drawing: MapDrawing) -> list[Floats]:
     """Points on jumps and outlines, close enough together to keep labels off them."""
     pieces = []
     if drawing.view.depth == 2:

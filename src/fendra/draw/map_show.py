@@ -18,7 +18,7 @@ from fendra.draw import style
 if TYPE_CHECKING:
     from matplotlib.axes import Axes
 
-    from fendra.draw.map_drawing import Drawing
+    from fendra.draw.map_drawing import MapDrawing
 
 
 _RINGS = ("#e4e8ef", "#ff5f56", "#ffe066", "#4cc3ff", "#ff7ac6", "#9ee06a")
@@ -48,7 +48,7 @@ def shows(layout: Layout, choices: Sequence[Choice]) -> Truths:
     return np.isin(layout.leds.spot, spots) & (layout.leds.spot >= 0)
 
 
-def draw_shown(drawing: Drawing, ax: Axes, choices: Sequence[Choice], size: float) -> None:
+def draw_shown(drawing: MapDrawing, ax: Axes, choices: Sequence[Choice], size: float) -> None:
     """A trail by itself is coloured by `along`; all else gets rings, a colour each, and a legend.
 
     size: of an LED's dot, in points squared.
@@ -69,7 +69,7 @@ def draw_shown(drawing: Drawing, ax: Axes, choices: Sequence[Choice], size: floa
     )  # fmt: skip
 
 
-def _draw_trail(drawing: Drawing, ax: Axes, trail: Choice, size: float) -> None:
+def _draw_trail(drawing: MapDrawing, ax: Axes, trail: Choice, size: float) -> None:
     is_shown = shows(drawing.layout, [trail])
     at = drawing.points[is_shown]
     along = dict(zip(trail.spots.tolist(), trail.along.tolist(), strict=True))

@@ -36,7 +36,7 @@ def build_receiver(project: Project, folder: Path) -> Path:
     return program
 
 
-class Receiver:
+class CompiledReceiver:
     """The receiver of a design, listening at a port of its own.
 
     port: its name. Use it as a context; `report` once the sender has left.
@@ -58,7 +58,7 @@ class Receiver:
             self._folder.cleanup()
             raise
 
-    def __enter__(self) -> Receiver:
+    def __enter__(self) -> CompiledReceiver:
         return self
 
     def __exit__(self, *_: object) -> None:

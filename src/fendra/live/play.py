@@ -7,18 +7,18 @@ from collections.abc import Callable, Sequence
 
 import numpy as np
 
-from fendra.core.probe.bench import Bench, Step
+from fendra.core.probe.bench import Bench, PatternStep
 from fendra.outputs import Output
 
 KEEP_S = 0.5
 """How often a picture that stays is sent again, so that no receiver takes the stream for dead."""
 
-_DARK = Step(np.zeros(0, np.int64), np.zeros((0, 3)), "", 0.0)
+_DARK = PatternStep(np.zeros(0, np.int64), np.zeros((0, 3)), "", 0.0)
 
 
 def play(
     bench: Bench,
-    steps: Sequence[Step],
+    steps: Sequence[PatternStep],
     level: float,
     output: Output,
     *,

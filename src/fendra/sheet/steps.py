@@ -16,14 +16,14 @@ READ = "Read: ________"
 
 
 @dataclass(frozen=True)
-class Step:
+class SheetStep:
     """One thing to try. words: what to do, or what should be seen. command: to type."""
 
     words: str
     command: str = ""
 
 
-def bench_steps(budget: Budget, file: str) -> list[tuple[str, list[Step]]]:
+def bench_steps(budget: Budget, file: str) -> list[tuple[str, list[SheetStep]]]:
     """Stages of the bench test, each with its steps. file: of the design, for the commands."""
     return [
         ("Before there is power", _before(budget)),
@@ -34,11 +34,11 @@ def bench_steps(budget: Budget, file: str) -> list[tuple[str, list[Step]]]:
     ]
 
 
-def _before(budget: Budget) -> list[Step]:
+def _before(budget: Budget) -> list[SheetStep]:
     steps = [
-        Step("No line has a connection between plus and ground (ohmmeter)."),
-        Step("Ground of controller, supplies and all lines is one."),
-        Step("Data goes in at DI, and arrows on the strips point away from there."),
+        SheetStep("No line has a connection between plus and ground (ohmmeter)."),
+        SheetStep("Ground of controller, supplies and all lines is one."),
+        SheetStep("Data goes in at DI, and arrows on the strips point away from there."),
     ]
     for kind, words in (
         ("chip", "Level shifters are in the data of"),
@@ -46,54 +46,58 @@ def _before(budget: Budget) -> list[Step]:
     ):
         shifted = [line.line.name for line in budget.lines if line.shifter == kind]
         if shifted:
-            steps.append(Step(f"{words} {', '.join(shifted)}."))
+            steps.append(SheetStep(f"{words} {', '.join(shifted)}."))
     for line in budget.lines:
         for (at, wire), flow_a in zip(line.leads, line.lead_a, strict=True):
             where = f"{line.line.name}, LED {at}"
-            steps.append(Step(f"{where}: lead of {wire}, plus to plus, fuse {fuse(flow_a)}."))
+            steps.append(SheetStep(f"{where}: lead of {wire}, plus to plus, fuse {fuse(flow_a)}."))
     return steps
 
 
-def _supplies(budget: Budget) -> list[Step]:
+def _supplies(budget: Budget) -> list[SheetStep]:
     steps = []
     for each in budget.supplies:
         volts, name = each.feeding.volts, each.feeding.in_words
         low, high = volts * (1 - NEAR), volts * (1 + NEAR)
         range_ = f"{volts:g} V ({low:.2f} to {high:.2f})"
-        steps.append(Step(f"{name} gives {range_}; main fuse {fuse(each.peak_a)}. {READ}"))
+        steps.append(SheetStep(f"{name} gives {range_}; main fuse {fuse(each.peak_a)}. {READ}"))
     return steps
 
 
-def _dark(budget: Budget) -> list[Step]:
+def _dark(budget: Budget) -> list[SheetStep]:
     return [
-        Step(f"{line.line.name} alone, dark: {in_amps(line.idle_a)}. {READ}")
+        SheetStep(f"{line.line.name} alone, dark: {in_amps(line.idle_a)}. {READ}")
         for line in budget.lines
     ]
 
 
-def _map(budget: Budget, file: str) -> list[Step]:
+def _map(budget: Budget, file: str) -> list[SheetStep]:
     probe, to = f"fendra probe {file}", "--to serial:PORT"
-    steps = [Step("each line shows its own colour.", f"{probe} lines {to}")]
+    steps = [SheetStep("each line shows its own colour.", f"{probe} lines {to}")]
     for line in budget.lines:
         name = f"--line {line.line.name}"
         last = line.addresses - 1
         seen = "red, green, blue, white, in this order."
-        steps.append(Step(seen, f"{probe} colours {name} {to}"))
-        steps.append(Step(f"the last LED is number {last}.", f"{probe} count {name} {to}"))
-    steps.append(Step("front left red, front right green.", f"{probe} corners {to}"))
+        steps.append(SheetStep(seen, f"{probe} colours {name} {to}"))
+        steps.append(SheetStep(f"the last LED is number {last}.", f"{probe} count {name} {to}"))
+    steps.append(SheetStep("front left red, front right green.", f"{probe} corners {to}"))
     return steps
 
 
-def _load(budget: Budget) -> list[Step]:
+def _load(budget: Budget) -> list[SheetStep]:
     steps = [_full(line) for line in budget.lines]
     for each in budget.supplies:
         most = f"at the most {in_amps(each.peak_a)}"
-        steps.append(Step(f"{each.feeding.in_words} at the brightest look: {most}. {READ}"))
-    steps.append(Step("After ten minutes so, no lead, fuse, strip or supply is too hot to touch."))
-    steps.append(Step("Data unplugged and plugged in again: the light comes back."))
+        steps.append(SheetStep(f"{each.feeding.in_words} at the brightest look: {most}. {READ}"))
+    steps.append(
+        SheetStep("After ten minutes so, no lead, fuse, strip or supply is too hot to touch.")
+    )
+    steps.append(SheetStep("Data unplugged and plugged in again: the light comes back."))
     return steps
 
 
-def _full(line: LineBudget) -> Step:
+def _full(line: LineBudget) -> SheetStep:
     volts = f"{max(line.sag.lowest_v, 0):.2f} V between plus and ground at LED {line.sag.at}"
-    return Step(f"{line.line.name} at {line.brightest}: {volts}, {in_amps(line.most_a)}. {READ}")
+    return SheetStep(
+        f"{line.line.name} at {line.brightest}: {volts}, {in_amps(line.most_a)}. {READ}"
+    )

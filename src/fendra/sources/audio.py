@@ -17,7 +17,7 @@ from pydantic import Field
 from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
-from fendra.core.senses.sound import Heard, Listener
+from fendra.core.senses.sound import Listener, SoundLevels
 from fendra.core.signals.kinds import kind_of
 from fendra.core.signals.raw import Event
 from fendra.drivers import Options
@@ -120,7 +120,7 @@ class AudioSource(Source):
         ]  # fmt: skip
         return news + [("onset", Event(look.onset)) for look in heard if look.onset > 0]
 
-    def _read_file(self, wait_s: float) -> list[Heard]:
+    def _read_file(self, wait_s: float) -> list[SoundLevels]:
         left_s = self._due_s - self._clock()
         if left_s > 0:
             self._sleep(min(left_s, wait_s))
@@ -136,8 +136,8 @@ class AudioSource(Source):
             self._file.seek(0)
         return self._listener.feed(block) if len(block) else []
 
-    def _read_device(self, wait_s: float) -> list[Heard]:
-        heard: list[Heard] = []
+    def _read_device(self, wait_s: float) -> list[SoundLevels]:
+        heard: list[SoundLevels] = []
         try:
             heard += self._listener.feed(self._blocks.get(timeout=wait_s))
             while True:

@@ -16,7 +16,7 @@ from fendra.core.names import did_you_mean
 from fendra.core.probe.bench import Bench
 from fendra.core.probe.colours import deduce_order
 from fendra.core.probe.deduce import (
-    Explanation,
+    Deduction,
     Looked,
     Seen,
     deduce,
@@ -137,11 +137,11 @@ def _looked(design: Design, layout: Layout, name: str) -> Looked:
     return Looked(link, per, layout.unit_mm, frozenset(row.skipped))
 
 
-def _changes(path: KeyPath, explanation: Explanation) -> tuple[Change, ...]:
+def _changes(path: KeyPath, explanation: Deduction) -> tuple[Change, ...]:
     return tuple(Change(path, key, value) for key, value in explanation.changes.items())
 
 
-def _hint(seen: Seen, angle: float | None, found: Sequence[Explanation], has_rows: bool) -> str:
+def _hint(seen: Seen, angle: float | None, found: Sequence[Deduction], has_rows: bool) -> str:
     if len(found) < 2:
         return ""
     keys = ["red", "green", "start", "runs", *(["then"] if has_rows else [])]

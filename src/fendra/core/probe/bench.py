@@ -28,7 +28,7 @@ MOST = 0.2
 
 
 @dataclass(frozen=True)
-class Step:
+class PatternStep:
     """One picture of a pattern.
 
     rows: of the bench, those that are lit; light: (k, 3) red, green and blue of each, 0 to 1 of
@@ -127,7 +127,7 @@ class Bench:
         feed, idle_a, _ = self._figures
         return np.asarray(np.bincount(feed, idle_a, len(self.feeds)), np.float64)
 
-    def full_a(self, step: Step) -> Floats:
+    def full_a(self, step: PatternStep) -> Floats:
         """What a step draws of each supply at full level, beside what the dark LEDs do."""
         feed, _, channel_a = (column[step.rows] for column in self._figures)
         has_white = np.array(["W" in each.channels for each in self.design.line])
@@ -139,14 +139,16 @@ class Bench:
             np.bincount(feed, (channels * channel_a).sum(axis=1), len(self.feeds)), np.float64
         )
 
-    def draw_a(self, step: Step, level: float) -> Floats:
+    def draw_a(self, step: PatternStep, level: float) -> Floats:
         """What a step draws of each supply, in amperes, dark LEDs included.
 
         Chips draw a channel's full current times its share of full light (data sheets, typical).
         """
         return np.asarray(self.dark_a + level * self.full_a(step))
 
-    def level_for(self, steps: Iterable[Step], share: float = SHARE, most: float = MOST) -> float:
+    def level_for(
+        self, steps: Iterable[PatternStep], share: float = SHARE, most: float = MOST
+    ) -> float:
         """The highest level, 0 to 1 linear, at which no step draws more than a share of a supply.
 
         0 where the dark LEDs alone draw more.
@@ -158,7 +160,7 @@ class Bench:
             level = min([level, *(left_a[full_a > 0] / full_a[full_a > 0]).tolist()])
         return level
 
-    def frame(self, step: Step, level: float, at_s: float = 0.0) -> Frame:
+    def frame(self, step: PatternStep, level: float, at_s: float = 0.0) -> Frame:
         """A step as outputs take it; nothing that is lit at all rounds down to dark."""
         rgb = np.zeros((len(self), 3), np.uint8)
         light = step.light * level

@@ -88,7 +88,7 @@ def _agree(said: str, place: str, loosely: bool) -> bool:
 
 
 @dataclass(frozen=True)
-class Explanation:
+class Deduction:
     """Keys of a part that, so changed, explain what was seen; none if the map is right.
 
     changes: the new values, None for a key to be taken out. position: (n, 3) mm, where the LEDs
@@ -188,7 +188,7 @@ def outlooks(looked: Looked, angles: Sequence[float] = ()) -> list[Outlook]:
     return found
 
 
-def explain(every: Sequence[Outlook], seen: Seen) -> list[Explanation]:
+def explain(every: Sequence[Outlook], seen: Seen) -> list[Deduction]:
     """Those under which one sees what was seen, the likeliest first; empty where there is none.
 
     Explanations that put every LED at the same place are one, the simplest.
@@ -196,9 +196,9 @@ def explain(every: Sequence[Outlook], seen: Seen) -> list[Explanation]:
     agreeing = [outlook for outlook in every if seen.agrees(outlook.seen)] or [
         outlook for outlook in every if seen.agrees(outlook.seen, loosely=True)
     ]
-    found: dict[bytes, Explanation] = {}
+    found: dict[bytes, Deduction] = {}
     for outlook in agreeing:
-        explanation = Explanation(outlook.changes, outlook.position)
+        explanation = Deduction(outlook.changes, outlook.position)
         same = (outlook.position.round(2) + 0.0).tobytes()
         if same not in found or explanation.cost < found[same].cost:
             found[same] = explanation
@@ -206,7 +206,7 @@ def explain(every: Sequence[Outlook], seen: Seen) -> list[Explanation]:
     return [e for e in ranked if e.cost <= ranked[0].cost + _SAME][:_MOST_TOLD]
 
 
-def deduce(looked: Looked, seen: Seen, angle: float | None = None) -> list[Explanation]:
+def deduce(looked: Looked, seen: Seen, angle: float | None = None) -> list[Deduction]:
     """What explains what was seen of a part, the likeliest first; empty where nothing does.
 
     angle: of the first LED of a ring, instead of a word for where the walk began. Raises

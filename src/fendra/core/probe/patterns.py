@@ -9,7 +9,7 @@ import numpy as np
 
 from fendra.core.catalogue.supplies import SHARE
 from fendra.core.light.colours import linear_to_srgb, srgb_to_linear
-from fendra.core.probe.bench import MOST, Bench, Step, light
+from fendra.core.probe.bench import MOST, Bench, PatternStep, light
 from fendra.core.probe.marks import marks_of
 
 RED, GREEN, BLUE, WHITE = (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0), (1.0, 1.0, 1.0)
@@ -44,25 +44,25 @@ class Pattern:
     """
 
     name: str
-    make: Callable[[Bench, float], Iterator[Step]]
+    make: Callable[[Bench, float], Iterator[PatternStep]]
     share: float = SHARE
     most: float = MOST
     times: int = 1
 
-    def steps(self, bench: Bench, speed: float) -> list[Step]:
+    def steps(self, bench: Bench, speed: float) -> list[PatternStep]:
         """All steps in order."""
         return [*self.make(bench, speed)]
 
-    def level(self, bench: Bench, steps: list[Step]) -> float:
+    def level(self, bench: Bench, steps: list[PatternStep]) -> float:
         """The level, linear, that the supplies bear."""
         return bench.level_for(steps, self.share, self.most)
 
 
-def _walk(bench: Bench, speed: float) -> Iterator[Step]:
+def _walk(bench: Bench, speed: float) -> Iterator[PatternStep]:
     """One LED after another, white."""
     for row in bench.chosen.tolist():
         rows = np.array([row])
-        yield Step(rows, light(rows, WHITE), _where(bench, row), 1 / speed, waits=True)
+        yield PatternStep(rows, light(rows, WHITE), _where(bench, row), 1 / speed, waits=True)
 
 
 def _where(bench: Bench, row: int) -> str:
@@ -79,7 +79,7 @@ def _where(bench: Bench, row: int) -> str:
     return f"{words} at {x:g}, {y:g}, {z:g}"
 
 
-def _count(bench: Bench, speed: float) -> Iterator[Step]:
+def _count(bench: Bench, speed: float) -> Iterator[PatternStep]:
     """All dim, every tenth and every hundredth marked."""
     number = bench.addresses.address[bench.chosen] + 1
     colours = light(bench.chosen, (0.12, 0.12, 0.12))
@@ -91,10 +91,10 @@ def _count(bench: Bench, speed: float) -> Iterator[Step]:
         "Count: a red one is 100, a blue one 10. A dark one is dead or skipped; if all are dark "
         "from there on, the wire is broken there, or the chain ends."
     )
-    yield Step(bench.chosen, colours, words, _STAY_S / speed * 10, waits=True)
+    yield PatternStep(bench.chosen, colours, words, _STAY_S / speed * 10, waits=True)
 
 
-def _lines(bench: Bench, speed: float) -> Iterator[Step]:
+def _lines(bench: Bench, speed: float) -> Iterator[PatternStep]:
     """Each line in its colour, blinking its number."""
     lines = sorted({*bench.addresses.line[bench.chosen].tolist()})
     names = [*LINE_COLOURS]
@@ -111,28 +111,28 @@ def _lines(bench: Bench, speed: float) -> Iterator[Step]:
     for blink in range(max(lines) + 1):
         on = line_of >= blink
         said = "; ".join(words) if blink == 0 else ""
-        yield Step(bench.chosen[on], colours[on], said, _BLINK_S * scale)
-        yield Step(bench.chosen[:0], colours[:0], "", _BLINK_S * scale)
-    yield Step(bench.chosen[:0], colours[:0], "", _PAUSE_S * scale)
+        yield PatternStep(bench.chosen[on], colours[on], said, _BLINK_S * scale)
+        yield PatternStep(bench.chosen[:0], colours[:0], "", _BLINK_S * scale)
+    yield PatternStep(bench.chosen[:0], colours[:0], "", _PAUSE_S * scale)
 
 
-def _corners(bench: Bench, speed: float) -> Iterator[Step]:
+def _corners(bench: Bench, speed: float) -> Iterator[PatternStep]:
     """An asymmetric mark at the corners that the map says."""
     marks = marks_of(bench)
     rows = np.concatenate([marks.red, marks.green])
     colours = np.concatenate([light(marks.red, RED), light(marks.green, GREEN)])
-    yield Step(rows, colours, marks.words, _STAY_S * 10 / speed, waits=True)
+    yield PatternStep(rows, colours, marks.words, _STAY_S * 10 / speed, waits=True)
 
 
-def _colours(bench: Bench, speed: float) -> Iterator[Step]:
+def _colours(bench: Bench, speed: float) -> Iterator[PatternStep]:
     """Red, green, blue and white in turn."""
     for name, colour in (("red", RED), ("green", GREEN), ("blue", BLUE), ("white", WHITE)):
         words = f"{name} is sent to all; note which colour is seen"
         rows = bench.chosen
-        yield Step(rows, light(rows, colour), words, _STAY_S * 10 / speed, waits=True)
+        yield PatternStep(rows, light(rows, colour), words, _STAY_S * 10 / speed, waits=True)
 
 
-def _axes(bench: Bench, speed: float) -> Iterator[Step]:
+def _axes(bench: Bench, speed: float) -> Iterator[PatternStep]:
     """A plane of light that moves along each axis."""
     rows = bench.placed
     place = bench.position[rows]
@@ -144,25 +144,25 @@ def _axes(bench: Bench, speed: float) -> Iterator[Step]:
         half = (high - low) / _PLANES
         for step in range(_PLANES + 1):
             lit = rows[np.abs(place[:, axis] - (low + (high - low) * step / _PLANES)) <= half]
-            yield Step(lit, light(lit, colour), said if step == 0 else "", 1 / speed)
+            yield PatternStep(lit, light(lit, colour), said if step == 0 else "", 1 / speed)
 
 
-def _ramp(bench: Bench, speed: float) -> Iterator[Step]:
+def _ramp(bench: Bench, speed: float) -> Iterator[PatternStep]:
     """White that rises slowly, as far as the supplies are rated."""
     rows = bench.chosen
-    full = Step(rows, light(rows, WHITE), "", 0.0)
+    full = PatternStep(rows, light(rows, WHITE), "", 0.0)
     most = bench.level_for([full], 1.0, 1.0)
     bright = float(linear_to_srgb(np.float64(most)))
     for number in range(1, _RAMP_STEPS + 1):
         level = bright * number / _RAMP_STEPS  # even to the eye
         share = float(srgb_to_linear(np.float64(level))) / most if most > 0 else 0.0
-        step = Step(rows, light(rows, WHITE) * share, "", 0.0)
+        step = PatternStep(rows, light(rows, WHITE) * share, "", 0.0)
         drawn = zip(bench.feeds, bench.draw_a(step, most), strict=True)
         amps = [f"about {drawn_a:.2f} A of {feed}" for feed, drawn_a in drawn]
         words = f"white at {level:.2f}: {', '.join(amps)}"
         if number == 1:
             words += ". Where it turns yellow or red, or flickers, the supply sags"
-        yield Step(step.rows, step.light, words, 10 / speed)
+        yield PatternStep(step.rows, step.light, words, 10 / speed)
 
 
 PATTERNS: dict[str, Pattern] = {

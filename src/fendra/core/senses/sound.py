@@ -26,7 +26,7 @@ ONSET_GAP_S = 0.12
 
 
 @dataclass(frozen=True)
-class Heard:
+class SoundLevels:
     """What one look at the sound gave. level, peak: 0 to 1. bands: each 0 to 1. onset: how strong
     one that began just now is, 0 to 1; 0 where none did.
     """
@@ -101,7 +101,7 @@ class Listener:
         """From a sound to the number that tells of it: half a window, and up to a hop."""
         return self.window / 2 / self.rate_hz + self.hop_s
 
-    def feed(self, samples: Any) -> list[Heard]:
+    def feed(self, samples: Any) -> list[SoundLevels]:
         """Take samples, (n,) or (n, channels), -1 to 1; a look for each hop that they complete."""
         block = np.asarray(samples, float)
         if block.ndim == 2:
@@ -114,7 +114,7 @@ class Listener:
         self._rest = sound
         return found
 
-    def _look(self, sound: Array) -> Heard:
+    def _look(self, sound: Array) -> SoundLevels:
         power = np.abs(np.fft.rfft(sound * self._shape)) ** 2 * (2 / self.window**2)
         heard = power * self._weight
         whole_db = 10 * np.log10(max(heard.sum(), 1e-12))
@@ -131,7 +131,7 @@ class Listener:
         self._held = self._held + (raw - self._held) * settle
         self._peak = max(float(raw[0]), self._peak - self.hop_s / 1.5)
         level, *bands = self._held.tolist()
-        return Heard(level, self._peak, tuple(bands), self._onset(bands_db))
+        return SoundLevels(level, self._peak, tuple(bands), self._onset(bands_db))
 
     def _top(self, loudest_db: float) -> float:
         """What counts as 1."""

@@ -32,7 +32,7 @@ class Stroke:
     rest: Value
 
 
-Draw: TypeAlias = Callable[[Value, Stroke], Value]
+Blending: TypeAlias = Callable[[Value, Stroke], Value]
 
 
 @dataclass(frozen=True)
@@ -40,7 +40,7 @@ class Blend:
     """A registered blend. covers: whether a full cover hides all that is beneath."""
 
     name: str
-    draw: Draw
+    draw: Blending
     covers: bool = False
 
     @property
@@ -52,10 +52,10 @@ class Blend:
 BLENDS: Registry[Blend] = Registry("fendra.core.composition.blends", "fendra.blends")
 
 
-def blend(name: str, *, covers: bool = False) -> Callable[[Draw], Draw]:
+def blend(name: str, *, covers: bool = False) -> Callable[[Blending], Blending]:
     """Register a blend under a name."""
 
-    def register(draw: Draw) -> Draw:
+    def register(draw: Blending) -> Blending:
         BLENDS.add(name, Blend(name, draw, covers))
         return draw
 

@@ -30,7 +30,7 @@ FEW_STEPS = 2
 
 
 @dataclass(frozen=True)
-class Loop:
+class SpotLoop:
     """How the code goes through the spots of a layer between `first` and `end`.
 
     opening, closing: around the body. places: what gives `k` and `at`, if the body reads them.
@@ -188,7 +188,7 @@ class Layers:
                 pieces[place] = Piece(name, Binds.ATOM)
         return reads
 
-    def _loop(self, space: str, spots: np.ndarray[Any, Any]) -> Loop:
+    def _loop(self, space: str, spots: np.ndarray[Any, Any]) -> SpotLoop:
         place = self.draft.place
         if are_scattered(spots):
             return self._through_list(space, spots)
@@ -200,7 +200,7 @@ class Layers:
         start = "first" if run.first == 0 else f"later(first, {run.first})"
         end = "end" if is_all else f"earlier(end, {run.end})"
         minus = f" - {run.first}" if run.first else ""
-        return Loop(
+        return SpotLoop(
             (
                 f"    const {place} from = {start}, to = {end};",
                 f"    for ({place} i = from; i < to; i++) {{",
@@ -210,14 +210,14 @@ class Layers:
             " " * 8,
         )
 
-    def _through_runs(self, space: str, spots: np.ndarray[Any, Any]) -> Loop:
+    def _through_runs(self, space: str, spots: np.ndarray[Any, Any]) -> SpotLoop:
         place, runs = self.draft.place, runs_of(spots)
         if runs not in self.runs:
             self.runs[runs] = self.names.take(f"{space}_runs")
             rows = [f"    {{{run.first}, {run.end}, {run.place}}}," for run in runs]
             head = f"static const struct run {self.runs[runs]}[{len(runs)}] IN_FLASH = {{"
             self.run_tables.append("\n".join([head, *rows, "};"]))
-        return Loop(
+        return SpotLoop(
             (
                 f"    for ({place} r = 0; r < {len(runs)}; r++) {{",
                 f"        const struct run run = run_of({self.runs[runs]}, r);",
@@ -233,13 +233,13 @@ class Layers:
             " " * 12,
         )
 
-    def _through_list(self, space: str, spots: np.ndarray[Any, Any]) -> Loop:
+    def _through_list(self, space: str, spots: np.ndarray[Any, Any]) -> SpotLoop:
         place, count = self.draft.place, len(spots)
         if space not in self.lists:
             self.lists[space] = list_of_spots(self.names.take(f"{space}_leds"), spots)
         table = self.lists[space]
         at = read(table.c_type, f"{table.name}[k]")
-        return Loop(
+        return SpotLoop(
             (
                 f"    {place} k = from_{table.c_type}({table.name}, {count}, first);",
                 f"    for (; k < {count} && {at} < end; k++) {{",

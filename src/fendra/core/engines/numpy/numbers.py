@@ -13,7 +13,7 @@ from fendra.core.graph.node import NEWS, STATE, VALUE, Graph, Node, Rate
 from fendra.core.graph.ops import Kind, Op, op_of
 from fendra.core.graph.passes import constant_array
 
-Step: TypeAlias = tuple[Callable[..., Any], int, int, int, int]
+Calculation: TypeAlias = tuple[Callable[..., Any], int, int, int, int]
 """An operation, the registers of its arguments, -1 where it has none, and of its result."""
 
 
@@ -32,7 +32,7 @@ class Numbers:
         self._register: dict[int, int] = {}
         self._start: list[Any] = []
         self._inputs: dict[str, int] = {}
-        steps: dict[int, Step] = {}
+        steps: dict[int, Calculation] = {}
         for (place, node), rate in zip(enumerate(graph.nodes), graph.rates(), strict=True):
             if not rate & Rate.SPOT:
                 step = self._add(place, node)
@@ -66,11 +66,11 @@ class Numbers:
             for places in layers
         ]
 
-    def _add(self, place: int, node: Node) -> Step | None:
+    def _add(self, place: int, node: Node) -> Calculation | None:
         """Give a node its register, and the step that computes it, if it needs one."""
         self._register[place] = register = len(self._start)
         start: Any = 0
-        step: Step | None = None
+        step: Calculation | None = None
         if node.op == "const":
             values = constant_array(node)
             start = values if node.width == 3 else _plain(node.kind, values.item())
@@ -91,7 +91,7 @@ class Numbers:
         self,
         places: Iterable[int],
         exported: Collection[int],
-        steps: Mapping[int, Step],
+        steps: Mapping[int, Calculation],
         *,
         banked: bool,
     ) -> Callable[[], None]:
@@ -167,7 +167,7 @@ class Numbers:
 
 def _run(
     registers: list[Any],
-    steps: list[Step],
+    steps: list[Calculation],
     banks: list[tuple[Array, list[int]]],
     singles: list[tuple[Array, int]],
 ) -> None:

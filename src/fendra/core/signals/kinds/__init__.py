@@ -1,7 +1,7 @@
 """Kinds of signals, one a file: what comes in, what layers read of it, and how people see it.
 
-To add one, write a file with a class like `Choice` in choice.py, marked with `@signal_kind`. What
-says "signal" below is the signal's keys in the design.
+To add one, write a file with a class like `ChoiceKind` in choice.py, marked with `@signal_kind`.
+`signal` stands for its keys in the design.
 """
 
 from __future__ import annotations

@@ -16,7 +16,7 @@ from fendra.core.signals.raw import number_of
 
 
 @signal_kind
-class Choice(SignalKind):
+class ChoiceKind(SignalKind):
     """One of some words, each of which has a number."""
 
     name = "choice"

@@ -20,7 +20,7 @@ from fendra.core.signals.raw import number_of
 
 
 @signal_kind
-class Colour(SignalKind):
+class ColourKind(SignalKind):
     """A colour: three sRGB bytes in one number."""
 
     name = "colour"

@@ -9,12 +9,11 @@ from fendra.core.document.signal import Signal
 from fendra.core.errors import SignalError
 from fendra.core.graph.trace import Value
 from fendra.core.signals.kinds import Fed, SignalKind, signal_kind
-from fendra.core.signals.raw import Event as RawEvent
-from fendra.core.signals.raw import number_of
+from fendra.core.signals.raw import Event, number_of
 
 
 @signal_kind
-class Event(SignalKind):
+class EventKind(SignalKind):
     """A moment, with a strength and a place."""
 
     name = "event"
@@ -26,7 +25,7 @@ class Event(SignalKind):
         return (name, *(f"{name}.{axis}" for axis in "xyz"))
 
     def numbers(self, signal: Signal, name: str, raw: Any) -> dict[str, float]:  # noqa: ARG002
-        if isinstance(raw, RawEvent):
+        if isinstance(raw, Event):
             raw = vars(raw)
         if not isinstance(raw, Mapping):
             return {name: number_of(name, raw)}

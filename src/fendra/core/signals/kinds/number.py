@@ -22,7 +22,7 @@ SCALE = frozenset(
 
 
 @signal_kind
-class Number(SignalKind):
+class NumberKind(SignalKind):
     """One number."""
 
     name = "number"

@@ -12,7 +12,7 @@ from fendra.core.signals.kinds.colour import check_colour
 
 
 @signal_kind
-class Picture(SignalKind):
+class PictureKind(SignalKind):
     """A live picture; its light goes to the engine, and this number says that it came."""
 
     name = "picture"

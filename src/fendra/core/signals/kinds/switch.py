@@ -15,7 +15,7 @@ from fendra.core.signals.raw import number_of
 
 
 @signal_kind
-class Switch(SignalKind):
+class SwitchKind(SignalKind):
     """On or off."""
 
     name = "switch"

@@ -16,7 +16,7 @@ NOTHING = -1e9
 
 
 @signal_kind
-class Text(SignalKind):
+class TextKind(SignalKind):
     """One of some words, in the frame in which it comes."""
 
     name = "text"

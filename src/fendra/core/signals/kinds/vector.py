@@ -18,7 +18,7 @@ from fendra.core.signals.raw import number_of
 
 
 @signal_kind
-class Vector(SignalKind):
+class VectorKind(SignalKind):
     """Several numbers, all conditioned alike."""
 
     name = "vector"
