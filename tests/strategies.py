@@ -10,7 +10,7 @@ from fendra.core.catalogue.leds import LED_TYPES
 from fendra.core.composition.blends import BLENDS
 from fendra.core.composition.plan import Master, Paint, Plan
 from fendra.core.effects import EFFECTS
-from fendra.core.graph.functions import maximum, minimum
+from fendra.core.graph.functions import maximum, minimum, select
 from fendra.core.graph.node import NEWS, VALUE
 from fendra.core.graph.ops import LARGEST_UINT_FLOAT, OPS, Kind, Lookup
 from fendra.core.graph.passes import simplify
@@ -287,11 +287,12 @@ def plans(draw):
         floats = [value for value in reversed(pool) if value.kind is Kind.FLOAT]
         paint, rest = (tame(draw(st.sampled_from(floats))) for _ in range(2))
         beneath = tracer.beneath(number, space)
-        name = draw(st.sampled_from(["over", "alone", "add", "max", "min", "twice"]))
+        name = draw(st.sampled_from(["over", "alone", "add", "max", "min", "twice", "either"]))
         light = {
             "over": beneath * rest + paint, "alone": paint, "add": beneath + paint,
             "max": maximum(paint, beneath), "min": minimum(paint, beneath),
             "twice": beneath * rest + minimum(beneath, paint) * 0.5,
+            "either": select(paint < rest, beneath * rest, (paint + beneath) * 0.5),
         }[name]  # fmt: skip
         tracer.roots[f"layer:{number}:light"] = light.place
         truths = [v for v in pool if v.kind is Kind.TRUTH and v.rate in (0, 2) and v.width == 1]

@@ -14,7 +14,7 @@ from fendra.core.composition.plan import Master, Paint, Plan
 from fendra.core.engines.numpy.buffers import steps_of
 from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.graph.clock import TURN_PER_MS, Clock
-from fendra.core.graph.functions import clamp, ramp, select, settle_share
+from fendra.core.graph.functions import clamp, minimum, ramp, select, settle_share
 from fendra.core.graph.node import Rate
 from fendra.core.graph.ops import OPS, Kind, anything
 from fendra.core.graph.passes import simplify
@@ -191,6 +191,29 @@ def test_fast_minimum_and_maximum_equal_compare_and_select():
         for step in steps_of(OPS[name], [pairs[0], into], into, False):
             step()
         assert into.tobytes() == slow.tobytes(), name
+
+
+def test_what_is_computed_in_place_is_not_overwritten_before_it_is_read():
+    """A choice between two sums, LED by LED: neither may stand where the result is made."""
+    tracer = Tracer()
+    x, s = tracer.column("x", "all"), tracer.input("value:s", Kind.FLOAT)
+    red, blue = (tracer.const(colour) for colour in ((0.5, 0.0, 0.0), (0.0, 0.0, 0.5)))
+    tracer.roots |= {
+        "light": select(x > s, red * x + s, minimum(blue * x + s, red * x + 0.25)).place,
+        "on": tracer.const(True).place, "master": tracer.const(1.0).place,
+    }  # fmt: skip
+    graph = simplify(tracer.graph())
+    steps = (
+        Paint(0, "all", graph.roots["on"], graph.roots["light"]),
+        Master(graph.roots["master"]),
+    )
+    lamp, columns = design(layer(), count=3), {("all", "x"): np.array([0.25, 0.5, 1.0])}
+    plan = Plan(lamp, lamp.layout(), graph, steps, columns, {"all": np.arange(3)}, 3, ("s",))
+    light, _ = NumpyEngine(plan).light(0, {"s": 0.4})
+    # Above 0.4: red * x + 0.4. Else the smaller of blue * x + 0.4 and red * x + 0.25.
+    assert light.T.round(3).tolist() == [
+        pytest.approx(row, abs=1e-3) for row in ([0.375, 0.25, 0.25], [0.65, 0.4, 0.4], [0.9, 0.4, 0.4])
+    ]  # fmt: skip
 
 
 def test_layers_on_parts_of_a_line_leave_the_rest_alone():

@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 import os
+import shutil
 import tempfile
 import warnings
+from pathlib import Path
 
 import numpy as np
 import pytest
 
 import fendra as fd
+from fendra import core
+from fendra.native import engine as engine_module
 from fendra.native.choose import PAYS_FROM
 from helpers import design, layer, reds, tape
 
@@ -109,3 +113,15 @@ def test_another_compiler_makes_another_library(counted_compiler, monkeypatch):
     monkeypatch.setenv("CC", f"{os.environ['CC']} -DNOTHING")
     assert made.compile(engine="native").engine.name == "native"
     assert counted_compiler() == 2
+
+
+def test_a_change_in_any_room_of_the_core_is_another_emitter(tmp_path, monkeypatch):
+    """The limiter's arithmetic is in the emitted C, and its file is far from the emitter's."""
+    before = engine_module.emitter_identity.__wrapped__()
+    copied = tmp_path / "core"
+    shutil.copytree(Path(core.__path__[0]), copied)
+    monkeypatch.setattr(core, "__path__", [str(copied)])
+    assert engine_module.emitter_identity.__wrapped__() == before
+    limiter = copied / "electric" / "limiter.py"
+    limiter.write_text(limiter.read_text().replace("RELEASE = 32", "RELEASE = 33"))
+    assert engine_module.emitter_identity.__wrapped__() != before

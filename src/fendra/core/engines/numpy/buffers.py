@@ -30,6 +30,13 @@ class Buffers:
         self._free.extend(arrays)
 
 
+def in_place_args(op: Op, args: tuple[int, ...]) -> tuple[int, ...]:
+    """Those arguments of an operation, by their places, that its result may replace."""
+    if op.in_place:
+        return args
+    return args[1:] if op.name in ("min", "max") and args[0] != args[1] else ()
+
+
 def steps_of(
     op: Op, args: list[Array], out: Array, against_constant: bool
 ) -> list[Callable[[], Any]]:  # fmt: skip

@@ -17,7 +17,7 @@ from fendra.core.arrays import Array
 from fendra.core.composition.plan import Master, Mix, Paint, Plan
 from fendra.core.electric.limiter import Limit, Limiter
 from fendra.core.engines.engine import Engine, unknown
-from fendra.core.engines.numpy.buffers import Buffers, steps_of
+from fendra.core.engines.numpy.buffers import Buffers, in_place_args, steps_of
 from fendra.core.engines.numpy.numbers import Numbers
 from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.node import Rate
@@ -270,15 +270,13 @@ class NumpyEngine(Engine):
         at: int | None = light
         while at is not None and at in own:
             node = nodes[at]
-            if node.width != 3 or node.kind is not Kind.FLOAT:
+            if node.width != 3 or node.kind is not Kind.FLOAT or (found and last_read > at):
                 break
-            reads = {*node.args} & {*beneath, *found}
-            can = op_of(node.op, node.payload).in_place or not reads
-            can = can or (node.op in ("min", "max") and node.args[1] in reads)
-            if not can or (found and last_read > at):
+            over = in_place_args(op_of(node.op, node.payload), node.args)
+            if not beneath.intersection(node.args) <= {*over}:
                 break
             found.append(at)
-            at = next((arg for arg in node.args if readers.get(arg) == [at]), None)
+            at = next((arg for arg in over if readers.get(arg) == [at]), None)
         return found
 
     def _block(
