@@ -198,8 +198,10 @@ def test_what_is_computed_in_place_is_not_overwritten_before_it_is_read():
     tracer = Tracer()
     x, s = tracer.column("x", "all"), tracer.input("value:s", Kind.FLOAT)
     red, blue = (tracer.const(colour) for colour in ((0.5, 0.0, 0.0), (0.0, 0.0, 0.5)))
+    is_right = x > s
+    left = select(is_right, blue, minimum(blue * x + s, red * x + 0.25))
     tracer.roots |= {
-        "light": select(x > s, red * x + s, minimum(blue * x + s, red * x + 0.25)).place,
+        "light": select(is_right, red * x + s, left).place,
         "on": tracer.const(True).place, "master": tracer.const(1.0).place,
     }  # fmt: skip
     graph = simplify(tracer.graph())
