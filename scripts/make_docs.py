@@ -14,7 +14,8 @@ import fendra as fd
 import rooms
 from fendra.cli.effect_examples import example_text
 from fendra.core.checks import Subject
-from fendra.core.effects import EFFECTS, FAMILIES, Parameter
+from fendra.core.effects import EFFECTS, FAMILIES
+from fendra.core.effects.parameters import Parameter
 from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.film import Film
 from fendra.core.findings import path_to_text

@@ -21,7 +21,8 @@ from fendra.core.document.choice import OnCanvas
 from fendra.core.document.design import Design
 from fendra.core.document.layer import Layer
 from fendra.core.document.origin import Origin
-from fendra.core.effects import EFFECTS, Effect, Led, Look
+from fendra.core.effects import EFFECTS, Effect
+from fendra.core.effects.led import Led, Look
 from fendra.core.electric.limiter import Limit, make_limits
 from fendra.core.electric.loads import make_loads
 from fendra.core.errors import GraphError

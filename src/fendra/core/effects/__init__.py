@@ -17,25 +17,9 @@ from functools import partial
 from html import escape
 from typing import TypeAlias, overload
 
-from fendra.core.effects.led import Led, Look
-from fendra.core.effects.parameters import (
-    Parameter,
-    colour,
-    colours,
-    number,
-    numbers,
-    picture,
-    place,
-    text,
-    truth,
-    word,
-)
+from fendra.core.effects.led import Look
+from fendra.core.effects.parameters import Parameter
 from fendra.core.registry import Registry
-
-__all__ = [
-    "EFFECTS", "FAMILIES", "Effect", "Led", "Look", "Parameter", "by_family", "colour", "colours",
-    "effect", "gathering", "number", "numbers", "picture", "place", "text", "truth", "word",
-]  # fmt: skip
 
 
 @dataclass(frozen=True)

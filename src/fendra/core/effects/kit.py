@@ -5,12 +5,13 @@ The built-in effects import from here alone, which proves the kit.
 
 from __future__ import annotations
 
-from fendra.core.effects import (
-    Led,
-    Look,
+from fendra.core.effects import effect
+from fendra.core.effects.fonts import FONTS, Font
+from fendra.core.effects.led import Led, Look
+from fendra.core.effects.numerals import Hole, characters
+from fendra.core.effects.parameters import (
     colour,
     colours,
-    effect,
     number,
     numbers,
     picture,
@@ -19,8 +20,6 @@ from fendra.core.effects import (
     truth,
     word,
 )
-from fendra.core.effects.fonts import FONTS, Font
-from fendra.core.effects.numerals import Hole, characters
 from fendra.core.effects.pictures import Picture, sampled
 from fendra.core.effects.rows import row_of
 from fendra.core.errors import GraphError
