@@ -83,12 +83,17 @@ class Design(CoreDesign):
             raise DesignError([*wrong, *document.findings])
         assert isinstance(document.design, cls)
         media = read_media(document.design, Path(folder))
-        document.design.stands(media, Origin(folder=str(folder)))
-        return document.design
+        return document.design._beside(media, Origin(folder=str(folder)))
 
-    def stands(self, media: Media, origin: Origin, examined: Examined | None = None) -> None:
+    def with_values(self, values: Mapping[str, Any]) -> Self:
+        """A design of other plain values, with the same files beside it."""
+        made = type(self).model_validate(dict(values), strict=False)
+        return made._beside(self._media, self._origin)
+
+    def _beside(self, media: Media, origin: Origin, examined: Examined | None = None) -> Self:
         """Note what the files beside it hold, where it was read, and what was made of it."""
         self._media, self._origin, self._examined = media, origin, examined
+        return self
 
     @property
     def media(self) -> Media:
@@ -109,9 +114,7 @@ class Design(CoreDesign):
 
     def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
         """Another design; what was made of this one is not what it is made into."""
-        copied = super().model_copy(update=update, deep=deep)
-        copied.stands(self._media, self._origin)
-        return copied
+        return super().model_copy(update=update, deep=deep)._beside(self._media, self._origin)
 
     def layout(self) -> Layout:
         """Where every LED is; `.table()` gives a pandas DataFrame."""
@@ -445,8 +448,7 @@ def load(path: str | Path) -> Design:
     """
     design, examined = load_design(path, Design)
     subject = examined.subject
-    design.stands(subject.media, subject.plan.origin, examined)
-    return design
+    return design._beside(subject.media, subject.plan.origin, examined)
 
 
 def _examined(design: CoreDesign) -> Examined:

@@ -97,9 +97,7 @@ def varied(design: Design, text: str) -> tuple[list[Design], list[str]]:
         value = _value(item.strip())
         plain = design.model_dump(mode="python", exclude_unset=True)
         plain["layer"][names.index(name)][key] = value
-        changed = type(design).model_validate(plain, strict=False)
-        changed.stands(design.media, design.origin)
-        made.append(changed)
+        made.append(design.with_values(plain))
         called.append(f"{key} = {item.strip()}")
     return made, called
 
