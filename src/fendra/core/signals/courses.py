@@ -125,8 +125,10 @@ def _number(text: str, words: Mapping[str, int], whole: str) -> float:
     except ValueError:
         value = math.nan
     if not math.isfinite(value):
-        remedy = f" Its words are {', '.join(words)}." if words else ""
-        raise SignalError(f"'{whole}': '{text}' is no number.{remedy}")
+        ways = "Write a number, on or off, or a colour as in #ff7a00."
+        if words:
+            ways = f"Its words are {', '.join(words)}."
+        raise SignalError(f"'{whole}': '{text}' is no number. {ways}")
     return value
 
 
