@@ -18,7 +18,7 @@ Side = Annotated[int, Field(ge=0, le=MOST_LEDS)]
 
 
 @shape
-class Frame(Part):
+class FramePart(Part):
     """LEDs along the sides of a rectangle round `centre`, as seen from its front.
 
     width, height: of the rectangle that the LEDs are on. top, right, bottom, left: LEDs of each
@@ -27,8 +27,8 @@ class Frame(Part):
     first: the corner where the chain begins, or `gap`. direction: which way it runs. They look
     outward if nothing else is said.
 
-    >>> screen = Frame(name="s", shape="frame", width=40, height=20, top=2, right=1, left=1,
-    ...                first="bottom-left")
+    >>> screen = FramePart(name="s", shape="frame", width=40, height=20, top=2, right=1, left=1,
+    ...                    first="bottom-left")
     >>> screen.positions()[:, :2].tolist()
     [[-20.0, 0.0], [-10.0, 10.0], [10.0, 10.0], [20.0, 0.0]]
     """
@@ -47,7 +47,7 @@ class Frame(Part):
     gap_side: Literal["top", "right", "bottom", "left"] = "bottom"
 
     @model_validator(mode="after")
-    def _is_sound(self) -> Frame:
+    def _is_sound(self) -> FramePart:
         if not any(self._counts()):
             raise ValueError("a frame needs LEDs on a side: top, right, bottom or left")
         if self.gap >= self._side_length(self.gap_side):

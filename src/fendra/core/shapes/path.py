@@ -27,13 +27,13 @@ else:
 
 
 @shape
-class Path(Spaced):
+class PathPart(Spaced):
     """LEDs along a way of straight pieces and arcs, bent round its corners.
 
     points: the corners, in order; `{ via = [x, y], to = [x, y] }` goes on along the circle
     through the point before it, `via` and `to`. closed: back to the first point at the end.
 
-    >>> corner = Path(name="a", shape="path", points=[(0, 0), (20, 0), (20, 20)], pitch=10)
+    >>> corner = PathPart(name="a", shape="path", points=[(0, 0), (20, 0), (20, 20)], pitch=10)
     >>> corner.positions()[:, :2].tolist()
     [[0.0, 0.0], [10.0, 0.0], [20.0, 0.0], [20.0, 10.0], [20.0, 20.0]]
     """
@@ -43,7 +43,7 @@ class Path(Spaced):
     closed: bool = False
 
     @model_validator(mode="after")
-    def _begins_and_bends(self) -> Path:
+    def _begins_and_bends(self) -> PathPart:
         if isinstance(self.points[0], Bend):
             raise ValueError("a path begins at a point; an arc may follow")
         for piece in self._pieces():
