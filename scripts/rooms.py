@@ -7,16 +7,21 @@ from __future__ import annotations
 
 import ast
 import tomllib
+from collections import Counter
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from html import escape
 from pathlib import Path
+from typing import TypeAlias
 
 ROOT = Path(__file__).parents[1]
 SOURCE = ROOT / "src"
 
 BOX_W, BOX_H, GAP_X, GAP_Y, MARGIN = 150, 34, 34, 34, 24
 WIDTH = 780
+Place: TypeAlias = tuple[float, float]
+"""Of a box its top left corner; of an arrow where it passes."""
+
 STYLE = """
   text { font-family: sans-serif; fill: #1c2430; }
   .name { font-size: 14px; font-weight: 600; }
@@ -121,22 +126,13 @@ def drawing(
         for column, name in enumerate(layer):
             x = (WIDTH - width) / 2 + column * (BOX_W + GAP_X)
             places[name] = (x, top + 20 + row * (BOX_H + GAP_Y))
+    rows = [[places[name] for name in layer] for layer in layers]
+    taken: Counter[Place] = Counter()
     arrows, boxes = [], []
     for name, other in sorted(nearest(all_of)):
-        if other in at_the_foot:
-            continue
-        (x1, y1), (x2, y2) = places[name], places[other]
-        left, right = sorted((x1, x2))
-        share = 0.5 if left == right else (0.35 if x1 > x2 else 0.65)
-        start, end = x1 + BOX_W * share, x2 + BOX_W * (1 - share if left != right else 0.5)
-        bend = (y2 - y1 - BOX_H) / 2
-        is_far = y2 - y1 > BOX_H + GAP_Y + 1 and left == right
-        side = BOX_W * 0.9 if is_far else 0
-        arrows.append(
-            f'<path class="arrow" marker-end="url(#tip)" d="M{start:.0f} {y1 + BOX_H:.0f} '
-            f"C{start + side:.0f} {y1 + BOX_H + bend:.0f} {end + side:.0f} {y2 - bend:.0f} "
-            f'{end:.0f} {y2 - 3:.0f}"/>'
-        )
+        if other not in at_the_foot:
+            way = arrow(places[name], places[other], rows, taken)
+            arrows.append(f'<path class="arrow" marker-end="url(#tip)" d="{way}"/>')
     for name, (x, y) in places.items():
         fill = "#f4f6f9" if name in at_the_foot else "#dbe6f3"
         boxes += [
@@ -146,6 +142,36 @@ def drawing(
             f'text-anchor="middle">{escape(name)}</text></g>',
         ]
     return [*body, *arrows, *boxes]
+
+
+def arrow(start: Place, end: Place, rows: list[list[Place]], taken: Counter[Place]) -> str:
+    """The way of an arrow down from one box to another, beside the boxes of the rows between.
+
+    taken: how many arrows go through each gap already; the next one goes a little beside them.
+    """
+    (x1, y1), (x2, y2) = start, end
+    lean = (x2 > x1) - (x2 < x1)
+    x, y = x1 + BOX_W * (0.5 + 0.15 * lean), y1 + BOX_H
+    last = x2 + BOX_W * (0.5 - 0.15 * lean)
+    way = f"M{x:.0f} {y:.0f}"
+    for row in rows:
+        top = row[0][1]
+        if not y1 < top < y2:
+            continue
+        straight = x + (last - x) * (top - y) / (y2 - y)
+        gaps = [row[0][0] - GAP_X / 2, *(left + BOX_W + GAP_X / 2 for left, _ in row)]
+        gap = min(gaps, key=lambda at: abs(at - straight))
+        beside = gap + 7 * (taken[gap, top] - 1)
+        taken[gap, top] += 1
+        way += f"{curve(x, y, beside, top)}V{top + BOX_H:.0f}"
+        x, y = beside, top + BOX_H
+    return way + curve(x, y, last, y2 - 3)
+
+
+def curve(x1: float, y1: float, x2: float, y2: float) -> str:
+    """A curve that leaves downwards and arrives downwards."""
+    middle = (y1 + y2) / 2
+    return f"C{x1:.0f} {middle:.0f} {x2:.0f} {middle:.0f} {x2:.0f} {y2:.0f}"
 
 
 def picture() -> str:
