@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from fendra.core.arrays import Bytes, Floats
+from fendra.core.arrays import Array, Bytes, Floats
 from fendra.core.document.design import Design
 from fendra.core.layout import Layout
 from fendra.core.layout.wire import LineBytes
@@ -30,7 +30,7 @@ class Frame:
     design: Design
     let_through: Mapping[str, float] = field(default_factory=dict)
 
-    def __array__(self, dtype: Any = None, copy: bool | None = None) -> np.ndarray[Any, Any]:
+    def __array__(self, dtype: Any = None, copy: bool | None = None) -> Array:
         return np.array(self.rgb, dtype=dtype, copy=copy)
 
     def line_bytes(self) -> list[bytes]:
@@ -98,7 +98,7 @@ class Film:
     def __len__(self) -> int:
         return len(self.times)
 
-    def __array__(self, dtype: Any = None, copy: bool | None = None) -> np.ndarray[Any, Any]:
+    def __array__(self, dtype: Any = None, copy: bool | None = None) -> Array:
         return np.array(self.rgb, dtype=dtype, copy=copy)
 
     def frame(self, at_s: float) -> Frame:

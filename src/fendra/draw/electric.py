@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from fendra.core.arrays import Floats
 from fendra.core.electric.budget import Budget
 from fendra.core.electric.line_budget import LineBudget
 from fendra.core.electric.supply_budget import SupplyBudget
@@ -87,7 +88,7 @@ def _supply(budget: Budget, name: str | None) -> SupplyBudget:
     return budget.supplies[known.index(name)]
 
 
-def _pooled(times: np.ndarray, values: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+def _pooled(times: Floats, values: Floats) -> tuple[Floats, Floats, Floats]:
     """Times, lowest and highest values of equal stretches."""
     edges = np.unique(np.linspace(0, len(times), min(len(times), _COLUMNS) + 1).astype(int))[:-1]
     return times[edges], np.minimum.reduceat(values, edges), np.maximum.reduceat(values, edges)

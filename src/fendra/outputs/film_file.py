@@ -14,6 +14,7 @@ from typing import Annotated, Any, BinaryIO
 import numpy as np
 from pydantic import Field
 
+from fendra.core.arrays import Array
 from fendra.core.document.design import Design
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
@@ -45,7 +46,7 @@ class FilmOutput(Output):
         self._file: BinaryIO | None = None
         self._part = 1
         self._times: list[float] = []
-        self._frames: list[np.ndarray[Any, Any]] = []
+        self._frames: list[Array] = []
         self._bytes = 0
 
     def __str__(self) -> str:

@@ -12,6 +12,7 @@ from uuid import NAMESPACE_URL, uuid5
 import numpy as np
 from pydantic import Field
 
+from fendra.core.arrays import Array
 from fendra.core.document.design import Design
 from fendra.core.electric.data import sacn_mbit
 from fendra.core.errors import OutputError
@@ -192,7 +193,7 @@ class SacnOutput(Output):
             for packet in discovery_packets(numbers, self._name, self._sender):
                 self._to_network(packet, self._discovery_to)
 
-    def _send_places(self, places: np.ndarray[Any, Any]) -> None:
+    def _send_places(self, places: Array) -> None:
         assert self._socket is not None
         send, to = self._socket.sendto, self._to
         try:

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 import struct
 from collections.abc import Sequence
-from typing import Any
 from uuid import UUID
 
 import numpy as np
 
-from fendra.core.arrays import Bytes
+from fendra.core.arrays import Array, Bytes
 
 PORT = 5568
 SLOTS = 512
@@ -103,7 +102,7 @@ class Universes:
         rows = zip(self._packets, used, strict=True)
         self._views = [memoryview(row[: _HEAD + size]) for row, size in rows]  # type: ignore[arg-type]
 
-    def packets(self, places: np.ndarray[Any, Any]) -> list[memoryview]:
+    def packets(self, places: Array) -> list[memoryview]:
         """Packets by their places, with new sequence numbers (section 6.7.2)."""
         self._packets[places, _SEQUENCE] += np.uint8(1)
         return [self._views[place] for place in places.tolist()]

@@ -8,10 +8,10 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
+from fendra.core.arrays import Array
 from fendra.core.graph.node import Node
 from fendra.core.graph.ops import UINT_MASK, Kind, Lookup
 
@@ -41,7 +41,7 @@ class Bounds:
         return Bounds(min(self.low, other.low), max(self.high, other.high))
 
 
-def bounds_of_values(values: Sequence[float] | np.ndarray[Any, Any]) -> Bounds | None:
+def bounds_of_values(values: Sequence[float] | Array) -> Bounds | None:
     """The bounds of known numbers; None where one is no number."""
     array = np.asarray(values, np.float64)
     if array.size == 0 or np.isnan(array).any():

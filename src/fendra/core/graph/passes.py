@@ -9,6 +9,7 @@ from collections.abc import Callable
 
 import numpy as np
 
+from fendra.core.arrays import Array
 from fendra.core.graph.node import STATE, Graph, Node, labelled, with_args
 from fendra.core.graph.ops import Kind, is_operation, op_of
 
@@ -80,7 +81,7 @@ def compute(node: Node, args: list[Node]) -> Node:
     return Node("const", (), node.kind, node.width, tuple(out.ravel().tolist()))
 
 
-def constant_array(node: Node) -> np.ndarray:
+def constant_array(node: Node) -> Array:
     """A constant's values as (width, 1)."""
     return np.array(node.payload, node.kind.dtype).reshape(node.width, 1)
 

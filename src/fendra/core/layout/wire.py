@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from fendra.core.arrays import Bytes
+from fendra.core.arrays import Array, Bytes
 from fendra.core.document.design import Design
 from fendra.core.document.line import Line
 from fendra.core.layout import Layout
@@ -117,7 +117,7 @@ class LineBytes:
         return [line.tobytes() for line in self.arrays(rgb)]
 
 
-def _spot_of_address(layout: Layout, line: Line) -> np.ndarray[Any, Any]:
+def _spot_of_address(layout: Layout, line: Line) -> Array:
     """The spot at each address of a line; -1 where nobody sees it."""
     rows = layout.spots_of_line(line.name)
     spots = np.full(layout.addresses_of_line(line.name), -1, np.int64)
@@ -125,7 +125,7 @@ def _spot_of_address(layout: Layout, line: Line) -> np.ndarray[Any, Any]:
     return spots
 
 
-def _places(spots: np.ndarray[Any, Any], order: str) -> np.ndarray[Any, np.dtype[np.intp]] | None:
+def _places(spots: Array, order: str) -> np.ndarray[Any, np.dtype[np.intp]] | None:
     """Of each byte of a line its place in a frame's; None where a byte is not just one of those."""
     if "W" in order or (spots < 0).any():
         return None

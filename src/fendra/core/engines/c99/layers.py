@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Any
 
 import numpy as np
 
@@ -188,7 +187,7 @@ class Layers:
                 pieces[place] = Piece(name, Binds.ATOM)
         return reads
 
-    def _loop(self, space: str, spots: np.ndarray[Any, Any]) -> SpotLoop:
+    def _loop(self, space: str, spots: Array) -> SpotLoop:
         place = self.draft.place
         if are_scattered(spots):
             return self._through_list(space, spots)
@@ -210,7 +209,7 @@ class Layers:
             " " * 8,
         )
 
-    def _through_runs(self, space: str, spots: np.ndarray[Any, Any]) -> SpotLoop:
+    def _through_runs(self, space: str, spots: Array) -> SpotLoop:
         place, runs = self.draft.place, runs_of(spots)
         if runs not in self.runs:
             self.runs[runs] = self.names.take(f"{space}_runs")
@@ -233,7 +232,7 @@ class Layers:
             " " * 12,
         )
 
-    def _through_list(self, space: str, spots: np.ndarray[Any, Any]) -> SpotLoop:
+    def _through_list(self, space: str, spots: Array) -> SpotLoop:
         place, count = self.draft.place, len(spots)
         if space not in self.lists:
             self.lists[space] = list_of_spots(self.names.take(f"{space}_leds"), spots)
