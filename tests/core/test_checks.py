@@ -78,3 +78,30 @@ def test_a_group_that_is_not_there_is_taken_for_no_subtraction():
 def test_signals_computed_in_a_circle_are_named():
     made = design(layer(level="s"), signals={"s": {"of": "t"}, "t": {"of": "s"}})
     assert any("'s' is computed from itself: s -> t -> s" in f.message for f in made.check())
+
+
+@pytest.mark.parametrize(
+    ("above", "is_hidden"),
+    [
+        (layer("solid"), True),
+        (layer("solid", when="2 > 1"), True),  # always, however it is written
+        (layer("fill", hides_below=True), True),
+        (layer("solid", level=0), True),  # black covers as well
+        (layer("solid", level="s"), True),
+        (layer("solid", cover="s"), False),
+        (layer("solid", cover=0.99), False),
+        (layer("solid", when="s > 0.5"), False),
+        (layer("solid", fade_in=1), False),  # one second after power-up it is not there whole
+        (layer("solid", blend="max"), False),
+        (layer("solid", scene="calm"), False),
+        (layer("solid", on="front-half"), False),
+        (layer("fill"), False),
+    ],
+)
+def test_a_layer_is_hidden_by_one_that_always_covers_all_its_leds(above, is_hidden):
+    made = design(
+        layer("blink", when="s > 0.1"), above, signals={"s": {}}, groups={"front-half": "x > 0"},
+        scene=[{"name": "calm", "when": "s > 0.3"}],
+    )  # fmt: skip
+    hidden = [f for f in made.check() if f.code == "never-shows" and f.path == ("layer", 0)]
+    assert len(hidden) == is_hidden

@@ -3,7 +3,11 @@
 from __future__ import annotations
 
 from fendra.core.checks import Subject, check
+from fendra.core.composition.plan import Paint
 from fendra.core.findings import Report
+from fendra.core.graph.node import Graph
+from fendra.core.graph.passes import is_const
+from fendra.core.graph.schedule import needed
 
 
 @check(stops=False)
@@ -28,31 +32,33 @@ def dark_layers(subject: Subject, report: Report) -> None:
             report.warning(("layer", i, "hides_below"), "no-effect", message, remedy)
     nodes = subject.plan.graph.nodes
     for paint in subject.plan.paints:
-        if nodes[paint.on].op == "const" and nodes[paint.on].payload == (False,):
+        if is_const(nodes[paint.on], False):
             message = "the condition can never hold, so this layer never shows."
             path = ("layer", paint.layer, "when")
             report.warning(path, "never-shows", message, "Change or remove `when`.")
 
 
-COVERING = frozenset({"solid", "gradient", "pattern", "hue-drift", "wave", "cloud"})
-"""Effects that cover all that is beneath them."""
-
-
 @check(stops=False)
 def hidden_layers(subject: Subject, report: Report) -> None:
     """Layers under one that always covers all their LEDs."""
-    spots = {name: frozenset(choice.spots.tolist()) for name, choice in subject.choices.items()}
-    design = subject.design
-    for place, i in enumerate(design.painted):
-        below = design.layer[i]
-        for above in (design.layer[j] for j in design.painted[place + 1 :]):
-            is_whole = design.effect_of(above) in COVERING and above.cover == 1.0
-            always = above.when is True and above.blend == "over" and not above.scenes
-            always = always and (is_whole or above.hides_below)
-            if always and spots.get(below.on, {-1}) <= spots.get(above.on, frozenset()):
-                message = f"layer '{above.name}' always covers this one."
-                report.warning(("layer", i), "never-shows", message, "Put this one after it.")
+    plan, layers = subject.plan, subject.design.layer
+    spots = {name: frozenset(rows.tolist()) for name, rows in plan.spots.items()}
+    covering = [paint for paint in plan.paints if _always_covers(paint, plan.graph)]
+    for place, below in enumerate(plan.paints):
+        for above in plan.paints[place + 1 :]:
+            if above in covering and spots[below.space] <= spots[above.space]:
+                message = f"layer '{layers[above.layer].name}' always covers this one."
+                report.warning(
+                    ("layer", below.layer), "never-shows", message, "Put this one after it."
+                )
                 break
+
+
+def _always_covers(paint: Paint, graph: Graph) -> bool:
+    """Whether a layer is always on, and its light reads nothing of what is beneath."""
+    if paint.scenes is not None or not is_const(graph.nodes[paint.on], True):
+        return False
+    return all(graph.nodes[place].op != "beneath" for place in needed(graph, [paint.light]))
 
 
 @check(stops=False)
