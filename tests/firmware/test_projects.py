@@ -50,21 +50,22 @@ def test_the_project_for_an_stm32f103_builds_without_a_warning(arm, tmp_path, na
 @pytest.mark.parametrize("receiver", [False, True])
 @pytest.mark.parametrize("name", CHIPS)
 def test_every_chip_of_the_table_builds_with_all_that_it_can_do(avr, arm, tmp_path, name, receiver):
-    """Every pin for one-wire data at once, clocked LEDs, a voltage, switches and an event."""
+    """Three lines of one-wire data, clocked LEDs, a voltage, a switch and an event."""
     chip = CHIPS[name]
     links = {pin for link in chip.serial for pin in (link.tx, link.rx)}
-    data = [pin for pin in chip.outputs if pin not in links]
-    analogue = next(pin for pin in chip.channels if pin not in data[:3])
-    free = [pin for pin in chip.inputs if pin not in {*data[:4], *links, analogue}]
+    data = [pin for pin in chip.outputs if pin not in links][:3]
+    analogue = next(pin for pin in chip.channels if pin not in data)
+    others = [pin for pin in chip.inputs if pin not in {*data, *links, analogue}]
+    clocked, clock, hit, switch = others[:4]
     design = fd.Design.from_values({
-        "name": "Every pin", "controllers": {"main": {"type": name}},
+        "name": "All of it", "controllers": {"main": {"type": name}},
         "line": [
-            {"name": f"line {pin}", "pin": pin, "part": [strip(f"part {pin}", 3)]} for pin in data[:3]
-        ] + [{"name": "clocked", "led": "apa102", "pin": data[3], "clock": free[0],
+            {"name": f"line {pin}", "pin": pin, "part": [strip(f"part {pin}", 3)]} for pin in data
+        ] + [{"name": "clocked", "led": "apa102", "pin": clocked, "clock": clock,
               "part": [strip("last", 5)]}],
         "signals": {
-            "dial": {"pin": analogue}, "hit": {"kind": "event", "pin": free[1]},
-            "on": {"kind": "switch", "pin": {"name": free[2], "pull": "none"}},
+            "dial": {"pin": analogue}, "hit": {"kind": "event", "pin": hit},
+            "on": {"kind": "switch", "pin": {"name": switch, "pull": "none"}},
         },
         "layer": [{"name": "x", "on": "all", "effect": "ripple", "trigger": "hit", "level": "dial",
                    "when": "on"}],
