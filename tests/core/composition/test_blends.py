@@ -5,11 +5,12 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from fendra.core.composition.blends import BLENDS
+from fendra.core.composition.blends import BLENDS, Blend
 from fendra.core.composition.plan import Wire
 from fendra.core.engines.c99 import emit
 from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.errors import EngineError
+from fendra.core.graph.functions import select
 from fendra.core.insight.explain import explain
 from fendra.native.engine import NativeEngine
 from helpers import design, layer, tape
@@ -21,17 +22,21 @@ BENEATH, ABOVE = "#8050ff", "#c0a020"
 def linear(text):
     """By the formula of IEC 61966-2-1."""
     levels = (int(text[i : i + 2], 16) / 255 for i in (1, 3, 5))
-    return [v / 12.92 if v <= 0.04045 else ((v + 0.055) / 1.055) ** 2.4 for v in levels]
+    return np.array([v / 12.92 if v <= 0.04045 else ((v + 0.055) / 1.055) ** 2.4 for v in levels])
+
+
+def as_bytes(light):
+    return np.minimum(np.rint(255 * light), 255).astype(int).tolist()
 
 
 RULES = {
     "over": lambda b, c, k: b * (1 - k) + c * k,
     "add": lambda b, c, k: b + c * k,
-    "max": lambda b, c, k: max(b, c * k),
+    "max": lambda b, c, k: np.maximum(b, c * k),
     "multiply": lambda b, c, k: b * (1 - k + k * c),
-    "darken": lambda b, c, k: b * (1 - k) + min(b, c) * k,
+    "darken": lambda b, c, k: b * (1 - k) + np.minimum(b, c) * k,
 }
-"""What the docs promise of each, for one channel: beneath, colour, cover."""
+"""What the docs promise of each: red, green and blue beneath, of the colour, and the cover."""
 
 
 def both(blend, **keys):
@@ -52,11 +57,8 @@ def test_every_blend_has_a_rule_here():
 @pytest.mark.parametrize("name", sorted(BLENDS))
 def test_a_blend_gives_what_its_rule_says_on_every_engine(compiler, name, cover):
     made = both(name, cover=cover)
-    expected = [
-        min(round(255 * RULES[name](b, c, cover)), 255)
-        for b, c in zip(linear(BENEATH), linear(ABOVE), strict=True)
-    ]
-    plain = [min(round(255 * b), 255) for b in linear(BENEATH)]
+    expected = as_bytes(RULES[name](linear(BENEATH), linear(ABOVE), cover))
+    plain = as_bytes(linear(BENEATH))
     for engine in ("numpy", "native"):
         rgb = made.compile(engine=engine).frame(at=0).rgb.astype(int)
         for place, seen in enumerate(rgb.tolist()):
@@ -119,6 +121,54 @@ def test_a_blend_that_there_is_not_is_a_finding_and_stops_the_design():
     (found,) = made.check()
     assert (found.code, found.path) == ("wrong-value", ("layer", 0, "blend"))
     assert "Did you mean 'darken'?" in found.remedy
+
+
+def turned(beneath, stroke):
+    """Red of what is beneath becomes green, green blue, and blue red."""
+    red, green, blue = (beneath.tracer.channel(beneath, i) for i in range(3))
+    first, second, third = (beneath.tracer.const(row) for row in np.eye(3).tolist())
+    there = first * blue + second * red + third * green
+    return beneath * (1.0 - stroke.cover) + there * stroke.cover
+
+
+def on_little_red(beneath, stroke):
+    """The layer where little red is beneath; where there is more after it, that changes nothing."""
+    return select(beneath.tracer.channel(beneath, 0) < 0.3, stroke.paint, beneath)
+
+
+@pytest.mark.parametrize(("draw", "expected"), [
+    (turned, [255, 55, 20]),  # of 55, 20, 255
+    (on_little_red, [134, 90, 4]),  # 0.216 is less than 0.3, and the layer's 0.527 is not
+], ids=["turned", "on little red"])  # fmt: skip
+def test_a_blend_may_read_any_channel_for_any_other(compiler, monkeypatch, draw, expected):
+    """A channel that has been painted is not read as what is beneath the next."""
+    monkeypatch.setitem(BLENDS._things, "try", Blend("try", draw))
+    made = both("try")
+    engines = [made.compile(engine=engine) for engine in ("numpy", "native")]
+    for program in engines:
+        assert program.frame(s=0, at=0).rgb[[0, 1]].tolist() == [[55, 20, 255], expected]
+    why = engines[0].film(tape(s=[0, 0])).explain("bar:1", 0)
+    assert as_bytes(np.array(why.light)) == expected
+
+
+def fails(beneath, stroke):
+    return beneath.brightness * stroke.cover
+
+
+@pytest.mark.parametrize(("draw", "message"), [
+    (fails, "blend 'try' fails: AttributeError: 'Value' object has no attribute 'brightness' "
+            "(test_blends.py:"),
+    (lambda *_: 0.5, "blend 'try': it gives no light"),
+    (lambda beneath, _: beneath > 0.5, "blend 'try': it gives no light"),
+    (lambda beneath, stroke: beneath & stroke.cover, "blend 'try': "),
+])  # fmt: skip
+def test_a_blend_that_fails_is_a_finding(monkeypatch, draw, message):
+    monkeypatch.setitem(BLENDS._things, "try", Blend("try", draw))
+    found = [finding for finding in both("try").check() if finding.severity == "error"]
+    assert [(f.code, f.path) for f in found] == [
+        ("wrong-value", ("layer", number, "blend")) for number in (1, 2)
+    ]
+    assert found[0].message.startswith(message)
 
 
 class Sparkle:

@@ -7,12 +7,12 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 from pathlib import PurePath
-from typing import Any
+from typing import Any, TypeVar
 
 import numpy as np
 
 from fendra.core.arrays import Array, Floats
-from fendra.core.composition.blends import BLENDS, Blend, Stroke
+from fendra.core.composition.blends import BLENDS, Stroke
 from fendra.core.composition.media import Media
 from fendra.core.composition.plan import Master, Mix, Paint, Plan, Step
 from fendra.core.composition.scenes import record_scenes
@@ -40,6 +40,8 @@ from fendra.core.layout.wire import wires_of
 from fendra.core.names import did_you_mean, in_words
 from fendra.core.signals.inputs import fed
 from fendra.core.signals.record import Signals
+
+T = TypeVar("T")
 
 
 def record(
@@ -238,7 +240,8 @@ class _Recorder:
         if look is None:
             return None
         try:
-            self._paint(number, layer, space, on, level, covering, look)
+            if not self._paint(number, layer, space, on, level, covering, look):
+                return None
             self._explain(number, level, look, settings)
         except GraphError as exc:
             self._report.error(path, "effect", f"effect '{effect.name}': {exc}.")
@@ -324,25 +327,52 @@ class _Recorder:
     def _look(
         self, effect: Effect, led: Led, settings: Mapping[str, Any], path: KeyPath
     ) -> Look | None:
-        """What an effect gives; None where it fails, which is a finding and no traceback."""
-        try:
+        """What an effect gives; None where it fails."""
+
+        def draw() -> Look:
             look = effect.draw(led, **settings)
             _check_look(look)
+            return look
+
+        return self._tried(f"effect '{effect.name}'", draw, path, "effect")
+
+    def _light(self, number: int, layer: Layer, beneath: Value, stroke: Stroke) -> Value | None:
+        """The light after a layer, as its blend makes it; None where the blend fails."""
+        path: KeyPath = ("layer", number, "blend")
+        if layer.blend not in BLENDS:
+            message = f"{in_words(layer.blend)} cannot stand here."
+            remedy = did_you_mean(layer.blend, BLENDS, "values")
+            self._report.error(path, "wrong-value", message, remedy)
+        blend = BLENDS.get(layer.blend, BLENDS["over"])
+
+        def draw() -> Value:
+            light = blend.draw(beneath, stroke)
+            if not isinstance(light, Value) or light.kind is not Kind.FLOAT:
+                raise GraphError("it gives no light, and that is what it is for")
+            return light
+
+        return self._tried(f"blend '{blend.name}'", draw, path, "wrong-value")
+
+    def _tried(self, what: str, draw: Callable[[], T], path: KeyPath, code: str) -> T | None:
+        """What somebody's own function gives; None where it fails, which is a finding and no
+        traceback.
+        """
+        try:
+            return draw()
         except GraphError as exc:
-            self._report.error(path, "effect", f"effect '{effect.name}': {exc}.")
-        except Exception as exc:  # an effect of somebody's own may do anything
+            self._report.error(path, code, f"{what}: {exc}.")
+        except Exception as exc:  # it may do anything
             frame = traceback.extract_tb(exc.__traceback__)[-1]
             where = f"{PurePath(frame.filename).name}:{frame.lineno}"
-            message = f"effect '{effect.name}' fails: {type(exc).__name__}: {exc} ({where})."
-            self._report.error(path, "effect", message)
-        else:
-            return look
+            message = f"{what} fails: {type(exc).__name__}: {exc} ({where})."
+            self._report.error(path, code, message)
         return None
 
     def _paint(
         self, number: int, layer: Layer, space: Space, on: Value, level: Value, covering: Value,
         look: Look,
-    ) -> None:  # fmt: skip
+    ) -> bool:  # fmt: skip
+        """Record what a layer does to the light; False where its blend fails."""
         self.tracer.label(look.cover, "cover")
         cover, is_there, presence = look.cover * covering, on, self.tracer.const(1.0)
         if layer.fade_in > 0 or layer.fade_out > 0:  # a layer runs only while it is there
@@ -359,17 +389,13 @@ class _Recorder:
             self.tracer.label(value, name)
         beneath = self.tracer.beneath(number, space.name)
         stroke = Stroke(look.colour, cover, light, paint, rest)
+        after = self._light(number, layer, beneath, stroke)
+        if after is None:
+            return False
         self.root(f"layer:{number}:on", is_there)
-        self.root(f"layer:{number}:light", self._blend(number, layer).draw(beneath, stroke))
+        self.root(f"layer:{number}:light", after)
         self.reason(f"layer:{number}:share", cover)
-
-    def _blend(self, number: int, layer: Layer) -> Blend:
-        """The blend of a layer; `over` where there is none of its name."""
-        if layer.blend not in BLENDS:
-            message = f"{in_words(layer.blend)} cannot stand here."
-            remedy = did_you_mean(layer.blend, BLENDS, "values")
-            self._report.error(("layer", number, "blend"), "wrong-value", message, remedy)
-        return BLENDS.get(layer.blend, BLENDS["over"])
+        return True
 
     def _explain(
         self, number: int, level: Value, look: Look, settings: Mapping[str, Any]

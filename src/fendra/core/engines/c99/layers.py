@@ -84,7 +84,8 @@ class Layers:
             share = block.piece(paint.share).text
             block.lines.append(f"{loop.indent}SKIP_WHERE({share} == 0.0f);")
             moving = tuple(place for place in moving if place not in first)
-        block.write(moving, self._uses(number))
+        kept = paint.results.values() if self._crosses(paint) else ()
+        block.write(moving, self._uses(number), kept=kept)
         body = [*reads, *block.lines]
         for channel, place in paint.results.items():
             body += statement(f"light->{channel}[at] = {block.piece(place).text};", loop.indent)
@@ -104,6 +105,16 @@ class Layers:
                 *loop.closing,
                 "}",
             ]
+        )
+
+    def _crosses(self, paint: Painted) -> bool:
+        """Whether a channel's light depends on another channel's, which must not be new by then."""
+        graph = self.draft.graph
+        return any(
+            graph.nodes[read].op == "beneath"
+            and graph.nodes[read].payload != (paint.layer, channel)
+            for channel, place in paint.results.items()
+            for read in needed(graph, [place])
         )
 
     @property

@@ -174,19 +174,20 @@ class _Lowering:
             return
         is_certain = is_const(on, True) and where != "mixed"
         is_whole = not self.kept and len(spots) == self._plan.spot_count
-        results = {}
-        for channel, name in enumerate(CHANNELS):
+        before, results = [], {}
+        for channel, name in enumerate(CHANNELS):  # a blend may read any channel for any other
             leaf = Node("beneath", (), Kind.FLOAT, 1, (paint.layer, name), paint.space)
             self._beneath[leaf] = known = self._canvas.bounds(channel, spots)
-            before = self.narrower.add(ZERO if known == Bounds(0.0, 0.0) else leaf)
+            before.append(self.narrower.add(ZERO if known == Bounds(0.0, 0.0) else leaf))
             for place in self._beneath_of(paint):
-                self._known[place, channel] = before
-            after = self.place(paint.light, channel)
-            bounds = self.narrower.bounds[after]
+                self._known[place, channel] = before[channel]
             if known is None or not known.is_positive or (is_certain and is_whole):
                 self._unsure.add(paint.layer)  # there may be minus zero beneath, or nothing yet
+        for channel, name in enumerate(CHANNELS):
+            after = self.place(paint.light, channel)
+            bounds = self.narrower.bounds[after]
             self._canvas.paint(channel, spots, bounds, is_certain=is_certain)
-            if after != before:
+            if after != before[channel]:
                 results[name] = after
         if results:
             self.kept.append((paint, where, results))
