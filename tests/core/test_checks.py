@@ -105,3 +105,26 @@ def test_a_layer_is_hidden_by_one_that_always_covers_all_its_leds(above, is_hidd
     )  # fmt: skip
     hidden = [f for f in made.check() if f.code == "never-shows" and f.path == ("layer", 0)]
     assert len(hidden) == is_hidden
+
+
+def test_a_kind_that_there_is_not_is_one_message_whatever_reads_the_signal():
+    made = design(
+        layer(when="tap"), layer("blink", when="tap and s > 0.2", colour="tap", level="2 * s"),
+        layer("gauge", value="tap.x", when="lost(tap) or tap == 'go'"),
+        layer("ripple", trigger="tap", cover="tap", when="both"),
+        signals={
+            "s": {}, "both": {"kind": "switch", "of": "tap and s > 0.3"},
+            "tap": {"kind": "swich", "hold": 2, "choices": ["go", "stop"], "fallback": "go"},
+        },
+        scene=[{"name": "x", "when": "tap"}],
+    )  # fmt: skip
+    (found,) = [finding for finding in made.check() if finding.code != "unused"]
+    assert (found.code, found.path) == ("wrong-value", ("signals", "tap", "kind"))
+    assert "Did you mean 'switch'?" in found.remedy
+
+
+def test_what_is_wrong_is_not_taken_for_always():
+    """A layer of which nothing is known hides nothing."""
+    for keys in ({"when": "ss > 0.5"}, {"cover": "ss"}, {"blend": "ovr"}):
+        made = design(layer("blink"), layer(**keys), signals={"s": {}})
+        assert "never-shows" not in [finding.code for finding in made.check()], keys

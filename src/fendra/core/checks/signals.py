@@ -19,8 +19,9 @@ def signal_settings(subject: Subject, report: Report) -> None:
             low, high = signal.range
             message = f"the range goes from {low:g} to {high:g}."
             report.error((*path, "range"), "range", message, "Write the lower value first.")
-        _useless(signal, path, report)
-        kind_of(signal).check(signal, path, report)
+        if signal.kind in KINDS:
+            _useless(signal, path, report)
+            kind_of(signal).check(signal, path, report)
         if signal.range is not None and isinstance(signal.fallback, float):
             low, high = signal.range
             if not low <= signal.fallback <= high and low < high:
@@ -87,6 +88,7 @@ def unread_signals(subject: Subject, report: Report) -> None:
     for name, signal in subject.design.signals.items():
         if (
             signal.of is None
+            and signal.kind in KINDS
             and not read & {*kind_of(signal).parts(signal, name)}
             and name not in shown
         ):

@@ -182,10 +182,10 @@ class _Recorder:
         self._media = media
         self._clock = Clock(self.tracer)
         self._design, self._layout, self._choices = design, layout, choices
-        self._report, self._dropped = report, dropped
         self.signals = Signals(design, self.tracer, self._clock, report, dropped)
+        self._report, self._dropped = report, self.signals.dropped
         self.settings = Settings(
-            layout, self.tracer, self._clock, self.signals, report, dropped, choices, media
+            layout, self.tracer, self._clock, self.signals, report, choices, media
         )
         self.spaces: dict[str, Space] = {}
         self._scene_numbers = {scene.name: i for i, scene in enumerate(design.scene)}
@@ -343,7 +343,7 @@ class _Recorder:
             message = f"{in_words(layer.blend)} cannot stand here."
             remedy = did_you_mean(layer.blend, BLENDS, "values")
             self._report.error(path, "wrong-value", message, remedy)
-        blend = BLENDS.get(layer.blend, BLENDS["over"])
+        blend = BLENDS.get(layer.blend, BLENDS["add"])  # that hides nothing, so nothing follows
 
         def draw() -> Value:
             light = blend.draw(beneath, stroke)

@@ -61,13 +61,12 @@ class Settings:
         clock: Clock,
         signals: Signals,
         report: Report,
-        dropped: frozenset[str],
         choices: Mapping[str, Choice],
         media: Media,
     ) -> None:
         self._layout, self._choices, self._media = layout, choices, media
         self._tracer, self._clock = tracer, clock
-        self._signals, self._report, self._dropped = signals, report, dropped
+        self._signals, self._report, self._dropped = signals, report, signals.dropped
         self._words = words(layout)
 
     def of_effect(
@@ -109,16 +108,16 @@ class Settings:
         return self._one(setting, parameter, path, space)
 
     def number(self, setting: Setting, path: KeyPath, space: Space | None = None) -> Value:
-        """A share from 0 to 1; 1 where what is written is wrong."""
+        """A share from 0 to 1; nothing is known of it where what is written is wrong."""
         value = self.value(setting, Parameter("number", 1.0), path, space)
-        return self._tracer.const(1.0) if value is None else value
+        return self._tracer.input("wrong:number", Kind.FLOAT) if value is None else value
 
     def condition(self, text: bool | str, path: KeyPath) -> Value:
-        """A condition for all LEDs at once; true where it is wrong."""
+        """A condition for all LEDs at once; nothing is known of it where it is wrong."""
         if isinstance(text, bool):
             return self._tracer.const(text)
         value = self._expression(text, Parameter("truth", True), path, None)
-        return self._tracer.const(True) if value is None else value
+        return self._tracer.input("wrong:truth", Kind.TRUTH) if value is None else value
 
     def _default(self, parameter: Parameter, space: Space) -> Any:
         if parameter.default is None:
@@ -311,7 +310,8 @@ class Settings:
                     text=text,
                 )
         except ExpressionError as exc:
-            if is_colour_wanted and text.isalnum() and text not in self._signals.names:
+            known = {*self._signals.names, *self._dropped}
+            if is_colour_wanted and text.isalnum() and text not in known:
                 remedy = did_you_mean(text, COLOUR_NAMES, "colours")
                 self._report.error(path, "colour", f"there is no colour '{text}'.", remedy)
             else:

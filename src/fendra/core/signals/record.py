@@ -40,7 +40,8 @@ class Signals:
     A signal's raw value is held within its range and kept until there is news. After
     `lost_after` without news, and before the first, it is lost and has its fallback.
 
-    words: of each signal that is a choice, and their numbers.
+    words: of each signal that is a choice, and their numbers. A signal of a kind that there is not
+    is not there; what reads it is not reported again.
     """
 
     def __init__(
@@ -51,17 +52,23 @@ class Signals:
         report: Report,
         dropped: Iterable[str] = (),
     ) -> None:
-        self._signals = design.signals
+        self._signals = {n: s for n, s in design.signals.items() if s.kind in KINDS}
+        self._unknown = {n: s for n, s in design.signals.items() if s.kind not in KINDS}
         self.words = words(design)
         self._tracer = tracer
         self._clock = clock
         self._report = report
-        self._dropped = dropped
+        self._dropped = {*dropped, *self._unknown}
         self._recorded: dict[str, tuple[Value, Value]] = {}
         self._inputs: dict[str, Value] = {}
         self._parts: dict[str, Value] = {}
         self._raw: dict[str, Value] = {}
         self._open: list[str] = []
+
+    @property
+    def dropped(self) -> frozenset[str]:
+        """Names that are not there since they were wrong, which has been reported."""
+        return frozenset(self._dropped)
 
     @property
     def names(self) -> tuple[str, ...]:
@@ -138,10 +145,10 @@ class Signals:
 
     def record_all(self) -> None:
         """Record every signal, so that each has been checked."""
-        for name, signal in self._signals.items():
-            if signal.kind not in KINDS:
-                path, remedy = ("signals", name, "kind"), did_you_mean(signal.kind, KINDS, "values")
-                self._report.error(path, "wrong-value", unknown_kind(signal.kind), remedy)
+        for name, signal in self._unknown.items():
+            path, remedy = ("signals", name, "kind"), did_you_mean(signal.kind, KINDS, "values")
+            self._report.error(path, "wrong-value", unknown_kind(signal.kind), remedy)
+        for name in self._signals:
             self._record(name)
 
     def _record(self, name: str) -> tuple[Value, Value] | None:
