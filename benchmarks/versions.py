@@ -15,6 +15,7 @@ import subprocess
 import sys
 from pathlib import Path
 from statistics import median
+from time import perf_counter
 
 TURNS = {"start": 15, "help": 15, "load": 25, "compile": 25, "film": 15, "emit": 15, "explain": 15}
 SPOTS = (30, 300, 3_000, 100_000)
@@ -85,8 +86,6 @@ class Version:
         return line
 
     def _started(self, words: list[str]) -> float:
-        from time import perf_counter
-
         start = perf_counter()
         subprocess.run(
             [sys.executable, *words], env=self.environment, check=True, capture_output=True

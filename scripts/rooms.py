@@ -10,6 +10,7 @@ import tomllib
 from collections import Counter
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from functools import cache
 from html import escape
 from pathlib import Path
 from typing import TypeAlias
@@ -52,6 +53,7 @@ def contracts(name: str) -> list[list[str]]:
     raise SystemExit(f"pyproject.toml has no contract '{name}'")
 
 
+@cache
 def modules() -> dict[str, Path]:
     """Every module of the program, and its file."""
     return {
@@ -60,10 +62,11 @@ def modules() -> dict[str, Path]:
     }
 
 
-def imports(path: Path, known: Iterable[str]) -> list[str]:
-    """The modules of the program that a file imports, wherever in it."""
-    found = []
-    for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+@cache
+def imports(module: str) -> list[str]:
+    """The modules of the program that one of them imports, wherever in it."""
+    known, found = modules(), []
+    for node in ast.walk(ast.parse(known[module].read_text(encoding="utf-8"))):
         if isinstance(node, ast.ImportFrom) and node.module:
             whole = [f"{node.module}.{alias.name}" for alias in node.names]
             found += [name if name in known else node.module for name in whole]
@@ -84,7 +87,7 @@ def rooms(names: Iterable[str], prefix: str = "fendra.") -> dict[str, Room]:
     files = {name: [m for m in known if room_of(m) == name] for name in names}
     found = {}
     for name in names:
-        inside = (other for module in files[name] for other in imports(known[module], known))
+        inside = (other for module in files[name] for other in imports(module))
         there = {room_of(other) for other in inside if other.startswith(prefix)}
         first = known[f"{prefix}{name}"].read_text(encoding="utf-8")
         about = (ast.get_docstring(ast.parse(first)) or "").partition("\n")[0]

@@ -43,14 +43,14 @@ def counted(number: int, what: str) -> str:
     return f"{number} {what}{ending}"
 
 
-def listed(words: Sequence[str]) -> str:
-    """Words in a row, with `and` before the last.
+def listed(words: Sequence[str], joint: str = "and") -> str:
+    """Words in a row, with `and` or another joint before the last.
 
-    >>> listed(["a"]), listed(["a", "b"]), listed(["a", "b", "c"])
-    ('a', 'a and b', 'a, b and c')
+    >>> listed(["a"]), listed(["a", "b"]), listed(["a", "b", "c"], "or")
+    ('a', 'a and b', 'a, b or c')
     """
     *first, last = words
-    return f"{', '.join(first)} and {last}" if first else last
+    return f"{', '.join(first)} {joint} {last}" if first else last
 
 
 def nearest(name: str, known: Iterable[str]) -> str | None:
@@ -100,3 +100,12 @@ def in_words(value: object) -> str:
         case dict():
             return "a table"
     return f"{value!r:.60}"
+
+
+def cannot_stand(given: object, known: Iterable[str]) -> tuple[str, str]:
+    """The message and the remedy for what is none of the known values.
+
+    >>> cannot_stand("ovr", ["add", "over"])
+    ("the text 'ovr' cannot stand here.", "Did you mean 'over'?")
+    """
+    return f"{in_words(given)} cannot stand here.", did_you_mean(str(given), known, "values")

@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from fendra.core.errors import FileError
+from fendra.core.names import listed
 from fendra.files.whole import write_whole
 
 if TYPE_CHECKING:
@@ -115,8 +116,7 @@ def format_of(path: str | Path, kinds: Mapping[str, str]) -> str:
     """The kind of picture that a file's ending stands for. Raises FileError, naming the endings."""
     kind = kinds.get(Path(path).suffix.lower())
     if kind is None:
-        *first, last = kinds
-        raise FileError(f"'{path}' has no ending for this picture: {', '.join(first)} or {last}")
+        raise FileError(f"'{path}' has no ending for this picture: {listed([*kinds], 'or')}")
     return kind
 
 

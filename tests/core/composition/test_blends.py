@@ -116,6 +116,18 @@ def test_a_little_more_cover_changes_the_light_a_little(name):
     assert np.abs(np.diff(shown, axis=0)).max() <= 3
 
 
+@pytest.mark.parametrize("name", sorted(BLENDS))
+def test_hides_below_does_something_where_a_blend_covers_and_nothing_elsewhere(name):
+    """Half a cover of #c0a020 on #8050ff; with `hides_below` nothing of #8050ff is left."""
+    plain, hiding = (
+        both(name, cover=0.5, **keys).compile(engine="numpy").frame(s=0, at=0).rgb[8].tolist()
+        for keys in ({}, {"hides_below": True})
+    )
+    expected = as_bytes(linear(ABOVE) / 2) if BLENDS[name].covers else plain
+    assert np.abs(np.subtract(hiding, expected)).max() <= 1
+    assert (hiding != plain) == BLENDS[name].covers
+
+
 def test_a_blend_that_there_is_not_is_a_finding_and_stops_the_design():
     made = design(layer(colour="red", blend="darkn"))
     (found,) = made.check()

@@ -212,11 +212,7 @@ def impossible_conditions(subject: Subject, report: Report) -> None:
     ]
     places += [(("scene", i, "when"), scene.when) for i, scene in enumerate(design.scene)]
     nodes = subject.plan.graph.nodes
-    never = {
-        paint.layer
-        for paint in subject.plan.paints
-        if nodes[paint.on].op == "const" and nodes[paint.on].payload == (False,)
-    }
+    never = {paint.layer for paint in subject.plan.paints if is_const(nodes[paint.on], False)}
     for path, when in places:
         if path[0] == "layer" and path[1] in never:
             continue  # said by `dark_layers`

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import TypeAlias
@@ -67,7 +67,7 @@ class Examined:
 
 
 def examine(
-    design: Design, dropped: Iterable[str] = (), *, media: Media | None = None,
+    design: Design, dropped: frozenset[str] = frozenset(), *, media: Media | None = None,
     origin: Origin | None = None,
 ) -> Examined:  # fmt: skip
     """Place, choose and record a design.
@@ -76,7 +76,6 @@ def examine(
     not reported again. media: what the files that it names hold. origin: where it was read.
     """
     report, media = Report(), media or Media()
-    dropped = frozenset(dropped)
     layout = place(design, report)
     choices = choose_all(design, layout, report, dropped)
     recorded = record(design, layout, choices, report, dropped, media=media, origin=origin)

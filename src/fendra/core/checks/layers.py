@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fendra.core.checks import Subject, check
+from fendra.core.composition.blends import BLENDS
 from fendra.core.composition.plan import Paint
 from fendra.core.findings import Report
 from fendra.core.graph.node import Graph
@@ -26,7 +27,8 @@ def dark_layers(subject: Subject, report: Report) -> None:
         if layer.cover == 0 and not layer.hides_below:
             message = "the cover is 0, so this layer never shows."
             report.warning(("layer", i, "cover"), "never-shows", message, "Raise the cover.")
-        if layer.hides_below and layer.blend != "over":
+        blend = BLENDS.get(layer.blend)
+        if layer.hides_below and blend is not None and not blend.covers:
             message = f"`hides_below` does nothing with blend '{layer.blend}'."
             remedy = "Use blend = 'over', or leave it out."
             report.warning(("layer", i, "hides_below"), "no-effect", message, remedy)

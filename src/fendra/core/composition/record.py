@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import traceback
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 from pathlib import PurePath
@@ -37,7 +37,7 @@ from fendra.core.layout.choice import ALL, Choice
 from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
 from fendra.core.layout.wire import wires_of
-from fendra.core.names import did_you_mean, in_words
+from fendra.core.names import cannot_stand, did_you_mean
 from fendra.core.signals.inputs import fed
 from fendra.core.signals.record import Signals
 
@@ -49,7 +49,7 @@ def record(
     layout: Layout,
     choices: Mapping[str, Choice],
     report: Report,
-    dropped: Iterable[str] = (),
+    dropped: frozenset[str] = frozenset(),
     *,
     media: Media | None = None,
     origin: Origin | None = None,
@@ -59,7 +59,7 @@ def record(
     dropped: names that the file has, but that were left out of the design before. media: what the
     files that the design names hold. origin: where it was read.
     """
-    recorder = _Recorder(design, layout, choices, report, frozenset(dropped), media or Media())
+    recorder = _Recorder(design, layout, choices, report, dropped, media or Media())
     recorder.signals.record_all()
     for name, (value, is_lost) in recorder.signals.recorded.items():
         recorder.reason(f"signal:{name}", value)
@@ -340,9 +340,7 @@ class _Recorder:
         """The light after a layer, as its blend makes it; None where the blend fails."""
         path: KeyPath = ("layer", number, "blend")
         if layer.blend not in BLENDS:
-            message = f"{in_words(layer.blend)} cannot stand here."
-            remedy = did_you_mean(layer.blend, BLENDS, "values")
-            self._report.error(path, "wrong-value", message, remedy)
+            self._report.error(path, "wrong-value", *cannot_stand(layer.blend, BLENDS))
         blend = BLENDS.get(layer.blend, BLENDS["add"])  # that hides nothing, so nothing follows
 
         def draw() -> Value:

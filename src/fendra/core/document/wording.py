@@ -15,7 +15,7 @@ from fendra.core.document.layer import Layer, Scene
 from fendra.core.document.line import Assembly, Controller, Line
 from fendra.core.document.signal import Signal
 from fendra.core.findings import Finding, KeyPath, Severity
-from fendra.core.names import did_you_mean, in_words
+from fendra.core.names import cannot_stand, did_you_mean, in_words, listed
 from fendra.core.shapes import SHAPES
 from fendra.core.shapes.keys import Column
 from fendra.core.shapes.path import Bend
@@ -54,9 +54,9 @@ def to_findings(errors: Sequence[Any], path: KeyPath, values: dict[str, Any]) ->
     kinds = [error["type"] for error in errors]
     if all(kind in _WANTED for kind in kinds):
         wanted = [words for kind, words in _WANTED.items() if kind in kinds]
-        *others, last = wanted
-        needed = f"{', '.join(others)} or {last}" if others else last
-        message = f"{needed} is needed here, and this is {in_words(errors[0]['input'])}."
+        message = (
+            f"{listed(wanted, 'or')} is needed here, and this is {in_words(errors[0]['input'])}."
+        )
         return [Finding("wrong-type", Severity.ERROR, message, "", path)]
     found = []
     for error in errors:
@@ -94,8 +94,7 @@ def _wording(error: Any, path: KeyPath, values: dict[str, Any]) -> tuple[str, st
             return "missing-key", "'shape' is missing.", f"The shapes are: {', '.join(SHAPES)}."
         case "literal_error":
             expected = str(context["expected"]).replace(" or ", ", ").split(",")
-            remedy = did_you_mean(str(given), [name.strip(" '") for name in expected], "values")
-            return "wrong-value", f"{in_words(given)} cannot stand here.", remedy
+            return "wrong-value", *cannot_stand(given, [name.strip(" '") for name in expected])
         case "greater_than_equal" if key == "count" and given == 0:
             return "no-leds", "this part has no LEDs.", "Give it a count of 1 or more."
         case "greater_than_equal" | "greater_than" | "less_than_equal" | "less_than":

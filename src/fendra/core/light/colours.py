@@ -1,4 +1,4 @@
-"""Light: colours as people write them, linear light inside, bytes on the wire."""
+"""Colours as people write them, and their linear light."""
 
 from __future__ import annotations
 

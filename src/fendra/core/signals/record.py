@@ -15,10 +15,10 @@ from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.language.expression import Scope, compile_expression
 from fendra.core.language.report import report_expression
-from fendra.core.names import did_you_mean
+from fendra.core.names import cannot_stand
 from fendra.core.signals.condition import fallback_colour
 from fendra.core.signals.inputs import words
-from fendra.core.signals.kinds import KINDS, Fed, kind_of, unknown_kind
+from fendra.core.signals.kinds import KINDS, Fed, kind_of
 
 EVERY = "all"
 """In `lost(all)`: every signal that is fed."""
@@ -40,8 +40,9 @@ class Signals:
     A signal's raw value is held within its range and kept until there is news. After
     `lost_after` without news, and before the first, it is lost and has its fallback.
 
-    words: of each signal that is a choice, and their numbers. A signal of a kind that there is not
-    is not there; what reads it is not reported again.
+    words: of each signal that is a choice, and their numbers. dropped: names that are not there
+    since they were wrong, as signals of a kind that there is not; what reads them is not reported
+    again.
     """
 
     def __init__(
@@ -52,23 +53,19 @@ class Signals:
         report: Report,
         dropped: Iterable[str] = (),
     ) -> None:
-        self._signals = {n: s for n, s in design.signals.items() if s.kind in KINDS}
-        self._unknown = {n: s for n, s in design.signals.items() if s.kind not in KINDS}
+        unknown = {name: s for name, s in design.signals.items() if s.kind not in KINDS}
+        self._signals = {n: s for n, s in design.signals.items() if n not in unknown}
+        self._unknown = unknown
         self.words = words(design)
         self._tracer = tracer
         self._clock = clock
         self._report = report
-        self._dropped = {*dropped, *self._unknown}
+        self.dropped = frozenset({*dropped, *unknown})
         self._recorded: dict[str, tuple[Value, Value]] = {}
         self._inputs: dict[str, Value] = {}
         self._parts: dict[str, Value] = {}
         self._raw: dict[str, Value] = {}
         self._open: list[str] = []
-
-    @property
-    def dropped(self) -> frozenset[str]:
-        """Names that are not there since they were wrong, which has been reported."""
-        return frozenset(self._dropped)
 
     @property
     def names(self) -> tuple[str, ...]:
@@ -146,8 +143,8 @@ class Signals:
     def record_all(self) -> None:
         """Record every signal, so that each has been checked."""
         for name, signal in self._unknown.items():
-            path, remedy = ("signals", name, "kind"), did_you_mean(signal.kind, KINDS, "values")
-            self._report.error(path, "wrong-value", unknown_kind(signal.kind), remedy)
+            path = ("signals", name, "kind")
+            self._report.error(path, "wrong-value", *cannot_stand(signal.kind, KINDS))
         for name in self._signals:
             self._record(name)
 
@@ -223,7 +220,7 @@ class Signals:
             if value.rate & Rate.SPOT:
                 raise ExpressionError("a picture differs from LED to LED, and a signal does not")
         except ExpressionError as exc:
-            report_expression(exc, ("signals", name, "of"), self._report, self._dropped)
+            report_expression(exc, ("signals", name, "of"), self._report, self.dropped)
             stands_for = Kind.TRUTH if kind.is_truth and kind.is_computed else Kind.FLOAT
             return tracer.input(f"wrong:{name}", stands_for), tracer.const(False)
         is_lost = tracer.const(False)

@@ -7,7 +7,6 @@ over.py, marked with `@blend`.
 
 from __future__ import annotations
 
-import inspect
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TypeAlias
@@ -37,23 +36,20 @@ Blending: TypeAlias = Callable[[Value, Stroke], Value]
 
 @dataclass(frozen=True)
 class Blend:
-    """A registered blend. covers: whether a full cover hides all that is beneath."""
+    """A registered blend. covers: whether it leaves `Stroke.rest` of the light beneath, so that a
+    full cover and `hides_below` hide all of it.
+    """
 
     name: str
     draw: Blending
     covers: bool = False
-
-    @property
-    def about(self) -> str:
-        """What it does, in a sentence."""
-        return inspect.getdoc(self.draw) or ""
 
 
 BLENDS: Registry[Blend] = Registry("fendra.core.composition.blends", "fendra.blends")
 
 
 def blend(name: str, *, covers: bool = False) -> Callable[[Blending], Blending]:
-    """Register a blend under a name."""
+    """Register a blend under a name. covers: as of `Blend`."""
 
     def register(draw: Blending) -> Blending:
         BLENDS.add(name, Blend(name, draw, covers))

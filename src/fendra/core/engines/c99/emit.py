@@ -207,7 +207,7 @@ def _covered(draft: Draft) -> frozenset[str]:
     paint = draft.lowered.painted[0]
     is_always = draft.graph.nodes[paint.on].op == "const"
     is_whole = len(draft.plan.spots[paint.space]) == draft.plan.spot_count
-    is_alone = paint.scenes is None and not paint.is_mixed
+    is_alone = paint not in draft.lowered.mixed
     return frozenset(paint.results) if is_always and is_whole and is_alone else frozenset()
 
 

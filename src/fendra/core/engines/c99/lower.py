@@ -29,8 +29,7 @@ class Painted:
 
     layer, space, scenes: as of `plan.Paint`. on: the place of its condition. results: for each
     channel that it changes, the place of the light after it. share: the place of a number that,
-    where it is 0, leaves the light as it is, to the bit; None where there is none such. is_mixed:
-    it is painted for some scenes by themselves.
+    where it is 0, leaves the light as it is, to the bit; None where there is none such.
     """
 
     layer: int
@@ -39,7 +38,6 @@ class Painted:
     on: int
     results: Mapping[str, int]
     share: int | None = None
-    is_mixed: bool = False
 
 
 @dataclass(frozen=True)
@@ -84,15 +82,7 @@ def lower(plan: Plan) -> Lowered:
         share = _best([graph.roots[f"share:{i}:{j}"] for j in range(len(sharing[i]))], rates)
         places = {channel: graph.roots[f"{channel}:{i}"] for channel in results}
         sorted_by_where[where].append(
-            Painted(
-                paint.layer,
-                paint.space,
-                paint.scenes,
-                graph.roots[f"on:{i}"],
-                places,
-                share,
-                where == "mixed",
-            )
+            Painted(paint.layer, paint.space, paint.scenes, graph.roots[f"on:{i}"], places, share)
         )
     before, mixed, behind = map(tuple, sorted_by_where.values())
     shares = tuple(graph.roots[f"there:{i}"] for i in range(len(plan.shares)))

@@ -91,23 +91,18 @@ class NumpyEngine(Engine):
         needs.
         """
         buffers = Buffers()
-        place = 0
-
-        def row(paint: Paint) -> _Row:
-            nonlocal place
-            work = [self._numbers.layers[place]] if own[place] else []
-            work += self._layer_work(paint, buffers)
-            place += 1
-            return _Row(place - 1, self._numbers.register(paint.on), work, paint.scenes)
-
+        rows = iter([
+            self._row(place, paint, own[place], buffers)
+            for place, paint in enumerate(self.plan.paints)
+        ])  # fmt: skip
         found: list[_Row | _Mixing] = []
         for step in self.plan.steps:
             match step:
                 case Paint():
-                    found.append(row(step))
+                    found.append(next(rows))
                 case Mix():
                     shares = [self._numbers.register(share) for share in step.shares]
-                    found.append(_Mixing(shares, [row(paint) for paint in step.paints]))
+                    found.append(_Mixing(shares, [next(rows) for _ in step.paints]))
                 case Master() | Limit():
                     pass  # `frame` applies them to the light of all
                 case Wire():
@@ -231,6 +226,11 @@ class NumpyEngine(Engine):
                 found.add(place)
                 wanted.extend(node.args)
         return found
+
+    def _row(self, place: int, paint: Paint, own: frozenset[int], buffers: Buffers) -> _Row:
+        numbers = [self._numbers.layers[place]] if own else []
+        work = [*numbers, *self._layer_work(paint, buffers)]
+        return _Row(place, self._numbers.register(paint.on), work, paint.scenes)
 
     def _layer_work(self, paint: Paint, buffers: Buffers) -> list[Work]:
         """All that runs over arrays for one layer, while it is on."""

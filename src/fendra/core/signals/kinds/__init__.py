@@ -15,7 +15,7 @@ from fendra.core.errors import SignalError
 from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.clock import Clock
 from fendra.core.graph.trace import Value
-from fendra.core.names import in_words
+from fendra.core.names import listed
 from fendra.core.registry import Registry
 
 
@@ -50,8 +50,8 @@ class SignalKind:
     is_truth: expressions read it as a condition. is_list: by its numbers alone. is_picture: as the
     colour of a layer alone. measures: it is a number on a scale, with a lowest and a highest value.
     is_moment: it is there in one frame and gone in the next. has_words: its numbers stand for
-    words. is_computed: it may follow from other signals. compares: conditions compare it with
-    numbers or words. plot: how it is drawn over time.
+    words. is_computed: it may follow from other signals, by an expression; wants_colour: that is a
+    colour. compares: conditions compare it with numbers or words. plot: how it is drawn over time.
     """
 
     name: ClassVar[str]
@@ -63,6 +63,7 @@ class SignalKind:
     is_moment: ClassVar[bool] = False
     has_words: ClassVar[bool] = False
     is_computed: ClassVar[bool] = False
+    wants_colour: ClassVar[bool] = False
     compares: ClassVar[bool] = False
     plot: ClassVar[Literal["line", "bars", "ticks", "none"]] = "none"
 
@@ -96,9 +97,6 @@ class SignalKind:
     def wants_truth(self, signal: Signal) -> bool:  # noqa: ARG002
         """Whether that expression is a condition."""
         return self.is_truth and self.is_computed
-
-    wants_colour: ClassVar[bool] = False
-    """Whether that expression is a colour."""
 
     def remembers(self, signal: Signal) -> bool:  # noqa: ARG002
         """Whether a truth depends on more than what came last."""
@@ -181,10 +179,4 @@ def listed_kinds(kinds: Iterable[SignalKind]) -> str:
     'a switch, an event or a number'
     """
     words = [f"{'an' if kind.name[0] in 'aeiou' else 'a'} {kind.name}" for kind in kinds]
-    *first, last = words
-    return f"{', '.join(first)} or {last}" if first else last
-
-
-def unknown_kind(name: str) -> str:
-    """The message for a kind that there is not."""
-    return f"{in_words(name)} cannot stand here."
+    return listed(words, "or")

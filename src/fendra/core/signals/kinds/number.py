@@ -12,7 +12,7 @@ from fendra.core.graph.ops import LARGEST
 from fendra.core.graph.trace import Value
 from fendra.core.language.vocabulary import tame
 from fendra.core.signals.condition import measured, settled
-from fendra.core.signals.kinds import Fed, SignalKind, signal_kind
+from fendra.core.signals.kinds import KINDS, Fed, SignalKind, signal_kind
 from fendra.core.signals.raw import number_of
 
 SCALE = frozenset(
@@ -69,8 +69,7 @@ class NumberKind(SignalKind):
 def on_scale(fed: Fed, raw: Value) -> Value:
     """A raw number in the signal's own unit; its fallback while it is lost."""
     value = measured(raw, fed.news, fed.is_lost, fed.signal, fed.clock)
-    fallback = within_range(fed.signal, SignalKind().fallback(fed.signal))
-    return select(fed.is_lost, fallback, value)
+    return select(fed.is_lost, KINDS["number"].fallback(fed.signal), value)
 
 
 def over_time(fed: Fed, value: Value) -> Value:
