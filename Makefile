@@ -2,13 +2,15 @@
 
 PYTHON ?= python3
 CHECK_PYTHON = import sys; sys.exit('Fendra needs Python 3.11 or newer: make PYTHON=python3.11 ...' if sys.version_info < (3, 11) else 0)
+PYTEST = .venv-dev/bin/python -m pytest -n logical --dist worksteal
 .DEFAULT_GOAL := help
 
-.PHONY: help demo test bench format docs screenshots clean
+.PHONY: help demo test test-quick bench format docs screenshots clean
 
 help:
 	@echo "make demo         make an environment, install Fendra, run the demo"
 	@echo "make test         make an environment, run all that CI runs"
+	@echo "make test-quick   the tests that need no compiler, device or process: while you write"
 	@echo "make bench        measure speed (not part of make test)"
 	@echo "make format       put the code into the house format"
 	@echo "make docs         make the pages and the C of docs/ that follow from the code"
@@ -23,7 +25,10 @@ test: .venv-dev/installed
 	.venv-dev/bin/ruff check .
 	.venv-dev/bin/mypy
 	.venv-dev/bin/lint-imports
-	.venv-dev/bin/python -m pytest
+	$(PYTEST) --durations=10
+
+test-quick: .venv-dev/installed
+	$(PYTEST) -m "not slow" --durations=10
 
 bench: .venv-dev/installed
 	.venv-dev/bin/python -m pytest benchmarks -c benchmarks/pytest.ini

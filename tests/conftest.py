@@ -29,5 +29,11 @@ def compiler(tmp_path_factory):
             pytest.fail(f"CI holds the native engine to NumPy, and there is {exc}")
         pytest.skip(f"the native engine is not held to NumPy: {exc}")
     with pytest.MonkeyPatch.context() as patch:
-        patch.setenv("XDG_CACHE_HOME", str(tmp_path_factory.mktemp("cache")))
+        patch.setenv("XDG_CACHE_HOME", str(shared_folder(tmp_path_factory) / "cache"))
         yield found
+
+
+def shared_folder(tmp_path_factory):
+    """A folder that all processes of this run share."""
+    mine = tmp_path_factory.getbasetemp()
+    return mine.parent if "PYTEST_XDIST_WORKER" in os.environ else mine

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import socket
+import time
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -61,3 +63,12 @@ class FakeClock:
 
     def sleep(self, duration_s: float) -> None:
         self.now_s += duration_s
+
+
+def until(condition: Callable[[], Any], what: str, *, seconds: float = 30.0, step_s: float = 0.01) -> None:
+    """Wait until something is so."""
+    end_s = time.monotonic() + seconds
+    while not condition():
+        if time.monotonic() > end_s:
+            raise AssertionError(f"{what} did not come")
+        time.sleep(step_s)

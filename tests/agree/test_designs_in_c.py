@@ -49,7 +49,7 @@ def test_a_shipped_design_gives_the_same_bits_over_its_whole_tape(compiler, desi
             (20, {plain.fed[i]: values[row, i] for i in np.flatnonzero(is_new[row])})
             for row in range(len(times))
         ]
-        assert_same_light(plain.engine, native.engine, frames)
+        assert_same_light(plain.engine, native.engine, frames, has_bytes=False)  # the film has them
 
 
 @settings(max_examples=25, phases=COMPILED)

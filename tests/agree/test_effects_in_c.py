@@ -17,6 +17,5 @@ def test_an_effect_gives_the_same_bits(compiler, effect):
     plan = design.compile(engine="numpy").plan
     values = 0.5 + 0.6 * np.sin(np.arange(90) / 9)
     frames = [(17 + i % 5, {"s": value} if i % 4 else {}) for i, value in enumerate(values)]
-    engines = NumpyEngine(plan), NativeEngine(plan)
-    assert_same_light(*engines, frames)
-    assert_same_light(*engines, frames, start_ms=2**32 - 700)  # the clock wraps on the way
+    # The clock wraps on the way; from 0 on a Cortex-M goes (tests/firmware).
+    assert_same_light(NumpyEngine(plan), NativeEngine(plan), frames, start_ms=2**32 - 700)

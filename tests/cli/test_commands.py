@@ -224,11 +224,11 @@ def test_a_terminal_without_umlauts_shows_their_codes_and_json_is_utf_8(tmp_path
     assert json.loads(said[1])["design"] == "K\u00e4fer"
 
 
-def test_output_into_a_pipe_is_plain(tmp_path):
+def test_output_into_a_pipe_is_plain(tmp_path, short_ride):
     """No colour, no bar, no carriage return when nobody looks."""
     done = subprocess.run(
-        [sys.executable, "-m", "fendra", "film", str(HERON), "--tape", str(RIDE), "--seconds", "0.1"],
-        cwd=tmp_path, capture_output=True, check=True,
+        [sys.executable, "-m", "fendra", "film", str(HERON), "--tape", str(short_ride), "--seconds",
+         "0.1"], cwd=tmp_path, capture_output=True, check=True,
     )  # fmt: skip
     assert done.stderr == b""
     assert not {b"\x1b", b"\r"} & {bytes([byte]) for byte in done.stdout}
@@ -236,13 +236,12 @@ def test_output_into_a_pipe_is_plain(tmp_path):
 
 
 def test_check_says_the_budgets_and_with_a_tape_what_it_draws(fendra):
-    ride = HERON.with_name("ride.csv")
-    code, out, _ = fendra("check", HERON, "--tape", ride)
+    code, out, _ = fendra("check", HERON, "--tape", RIDE)
     assert code == 0
     for words in ("7.41 A", "2.86 A at 32 s", "4.36 V at LED 71", "270,336 bytes", "140 h"):
         assert words in out
     assert "peak" not in fendra("check", HERON)[1]
-    said = json.loads(fendra("check", HERON, "--tape", ride, "--json")[1])["budget"]
+    said = json.loads(fendra("check", HERON, "--tape", RIDE, "--json")[1])["budget"]
     (supply,) = said["supplies"]
     assert supply["tape"]["peak_a"] == pytest.approx(2.859, abs=1e-3)
     assert supply["tape"]["layers"][-1] == "battery warning"
@@ -251,13 +250,13 @@ def test_check_says_the_budgets_and_with_a_tape_what_it_draws(fendra):
     assert fendra("check", HERON, "--tape", HERON.with_name("none.csv"))[0] == 2
 
 
-def test_the_limiter_is_told_of_where_it_acts(fendra, tmp_path):
+def test_the_limiter_is_told_of_where_it_acts(fendra, tmp_path, short_ride):
     path = tmp_path / "tight.toml"
     path.write_text(HERON.read_text(encoding="utf-8").replace("amps = 6 }", "amps = 1.5 }"))
-    ride = HERON.with_name("ride.csv")
     words = "limiter of 'deck': held back"
-    assert words in fendra("check", path, "--tape", ride)[1]
-    assert words in fendra("film", path, "--tape", ride, "--into", tmp_path, "--seconds", "0.1")[1]
+    film = ["--into", tmp_path, "--seconds", "0.1"]
+    assert words in fendra("check", path, "--tape", short_ride)[1]
+    assert words in fendra("film", path, "--tape", short_ride, *film)[1]
 
 
 def test_sheet_writes_one_page(fendra, tmp_path):

@@ -1,14 +1,14 @@
-"""`fendra run`, `listen` and `simulate`, as programs of their own."""
+"""`fendra run`, `listen` and `simulate`; as programs of their own where a terminal is part of it."""
 
 from __future__ import annotations
 
 import contextlib
+import itertools
 import json
 import os
 import pty
 import re
 import select
-import shutil
 import signal
 import socket
 import subprocess
@@ -22,8 +22,9 @@ import numpy as np
 import pytest
 
 import fendra as fd
+from fendra.cli.run import Unheard
 from fendra.demo.spi_strip import read_one_wire
-from helpers import free_port
+from helpers import free_port, until
 from outputs.sacn_receiver import Receiver
 
 FENDRA = [sys.executable, "-m", "fendra"]
@@ -63,14 +64,18 @@ def little(tmp_path, monkeypatch):
     return path
 
 
-def telling(port, **values):
-    """A thread that sends values by UDP, twenty times a second, until it is told to stop."""
+def telling(port, *rounds):
+    """A thread that sends things by UDP, round after round, until it is told to stop."""
     over = threading.Event()
 
     def tell():
         with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
-            while not over.wait(0.05):
-                there.sendto(json.dumps(values).encode(), ("127.0.0.1", port))
+            for things in itertools.cycle(rounds):
+                if over.wait(0.01):
+                    return
+                for thing in things:
+                    data = thing if isinstance(thing, bytes) else json.dumps(thing).encode()
+                    there.sendto(data, ("127.0.0.1", port))
 
     threading.Thread(target=tell, daemon=True).start()
     return over
@@ -125,49 +130,72 @@ class Terminal:
             os.close(self.handle)
 
 
-def test_telemetry_becomes_light_on_the_network(little):
-    """JSON by UDP in, sACN out, decoded by a receiver written from the standard; dark in the end."""
-    from_port, to_port = free_port(), free_port()
-    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
-        there.bind(("127.0.0.1", to_port))
-        over = telling(from_port, s=1, pedal=1, odd=3)
-        run = subprocess.Popen(
-            [*FENDRA, "run", little, "--from", f"udp:{from_port}", "--to", f"sacn:127.0.0.1:{to_port}",
-             "--for", "4.2", "--stats"], stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True,
-        )  # fmt: skip
-        seen, shown = Receiver(), []
-        there.settimeout(0.2)
-        while run.poll() is None:
+class Network:
+    """A receiver of sACN, written from the standard, on a port of this computer."""
+
+    def __init__(self):
+        self.port, self.seen, self.shown = free_port(), Receiver(), []
+        self._there = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)
+        self._there.bind(("127.0.0.1", self.port))
+        self._over = threading.Event()
+        self._reader = threading.Thread(target=self._read, daemon=True)
+        self._reader.start()
+
+    def _read(self):
+        self._there.settimeout(0.05)
+        while not self._over.is_set():
             with contextlib.suppress(TimeoutError):
-                seen.feed(there.recv(2000))
-                shown.append(seen.universes[1].slots if 1 in seen.universes else b"")
-        over.set()
-        out, err = run.communicate()
-    assert run.returncode == 0
-    assert b"\xff" * 24 in shown
-    assert seen.universes[1].slots == bytes(24)
-    assert seen.universes[2].ended == 3
+                self.seen.feed(self._there.recv(2000))
+                self.shown.append(self.slots(1))
+
+    def slots(self, universe):
+        known = self.seen.universes.get(universe)
+        return b"" if known is None else known.slots
+
+    def close(self):
+        self._over.set()
+        self._reader.join(5)
+        self._there.close()
+
+
+@pytest.fixture
+def network():
+    made = Network()
+    yield made
+    made.close()
+
+
+def test_telemetry_becomes_light_on_the_network(little, network, fendra_until, monkeypatch):
+    """JSON by UDP in, sACN out; dark in the end."""
+    monkeypatch.setattr(Unheard, "AFTER_S", 0.3)
+    from_port = free_port()
+    over = telling(from_port, [{"s": 1, "pedal": 1, "odd": 3}], [{"s": 1, "pedal": 0.9}])
+    code, out, err = fendra_until(
+        "run", little, "--from", f"udp:{from_port}", "--to", f"sacn:127.0.0.1:{network.port}",
+        "--stats", seen=lambda: network.shown.count(b"\xff" * 24) > 40,
+    )  # fmt: skip
+    over.set()
+    until(lambda: network.seen.universes[2].ended == 3, "the end of the stream")
+    assert code == 0
+    assert b"\xff" * 24 in network.shown
+    assert network.slots(1) == bytes(24)
     assert "Little: UDP port" in out
     assert re.search(r"^ +ms +began late +took", out, re.M)
     assert re.search(r"Nobody uses what comes as: odd\.", err)
 
 
-def test_what_makes_no_sense_is_told_once_and_counted(little):
-    port = free_port()
-    run = subprocess.Popen(
-        [*FENDRA, "run", little, "--from", f"udp:{port}", "--to", "null:", "--for", "2.5"],
-        stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True,
+def test_what_makes_no_sense_is_told_once_and_counted(little, network, fendra_until):
+    """Light comes of what is sent behind it, so by then all of it has been read."""
+    port, nonsense = free_port(), [b'{"s": "fast"}', b"\xff\xff", b"{"]
+    over = telling(port, *([*nonsense, {"s": 1, "pedal": pedal}] for pedal in (1, 0.9)))
+    code, out, err = fendra_until(
+        "run", little, "--from", f"udp:{port}", "--to", f"sacn:127.0.0.1:{network.port}",
+        seen=lambda: network.shown.count(b"\xff" * 24) > 20,
     )  # fmt: skip
-    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
-        while run.poll() is None:
-            for data in (b'{"s": "fast"}', b"\xff\xff", b"{"):
-                there.sendto(data, ("127.0.0.1", port))
-            time.sleep(0.02)
-    out, err = run.communicate()
-    assert (
-        err.count("What comes for s makes no sense: signal 's' needs a number, and got 'fast'.")
-        == 1
-    )
+    over.set()
+    assert code == 0
+    refused = "What comes for s makes no sense: signal 's' needs a number, and got 'fast'."
+    assert err.count(refused) == 1
     assert err.count(f"UDP port {port} gets what makes no sense: ") == 1
     assert int(re.search(r"^(\d+) things that came made no sense$", out, re.M)[1]) > 20
 
@@ -181,7 +209,7 @@ def test_values_are_typed_while_it_runs_and_the_status_says_how_it_goes(little):
             r"Little  +\d+\.\d frames/s  late \d+\.\d, \d+\.\d ms  dropped \d+  lost: s, pedal"
         )
         run.type("s=1\r")
-        time.sleep(0.6)
+        run.wait_for(r"lost: pedal")
         run.type("nobody=1\r")
         run.wait_for("the design has no signal 'nobody'")
         assert run.end() == 0
@@ -201,7 +229,6 @@ def test_a_signal_ends_it_with_the_leaving_look(little, number):
     )
     try:
         run.wait_for(r"frames/s")
-        time.sleep(0.3)
         assert run.end(number) == 0
     finally:
         run.close()
@@ -233,73 +260,82 @@ def test_the_terminal_shows_the_layout(little):
     assert "\x1b[?1049l" in run.text
 
 
-@pytest.mark.skipif(shutil.which("timeout") is None, reason="there is no 'timeout'")
+BACKGROUND = """import signal, subprocess, sys
+behind = subprocess.Popen(sys.argv[1:], process_group=0)
+signal.signal(signal.SIGINT, lambda *_: behind.send_signal(signal.SIGINT))
+sys.exit(behind.wait())"""
+
+
 def test_it_runs_in_the_background_of_a_terminal_where_nobody_can_type(little):
-    """`timeout` puts it into a process group of its own, as a shell does with `&`."""
-    words = [shutil.which("timeout"), "-s", "INT", "6", *FENDRA, "run", str(little), "--set", "s=1"]
+    """In a process group of its own, as a shell puts it there with `&`."""
+    words = [sys.executable, "-c", BACKGROUND, *FENDRA, "run", str(little), "--set", "s=1"]
     run = Terminal([*words, "--to", "null:"])
     try:
         run.wait_for("frames/s")
-        run.wait_for(r"\d+ frames sent")
-        run.wait()
+        assert run.end() == 0
     finally:
         run.close()
+    assert re.search(r"\d+ frames sent", run.text)
 
 
-def test_part_of_a_design_runs_on_a_node(little, tmp_path):
+def test_part_of_a_design_runs_on_a_node(little, fendra):
     """A device on SPI drives one line: with `--lines` the design needs not say which."""
     Path("spi").write_bytes(b"")
-    words = [*FENDRA, "run", little, "--set", "s=1", "--set", "pedal=1", "--to", "spi:spi"]
-    refused = subprocess.run([*words, "--for", "1.5"], capture_output=True, text=True, check=False)
-    assert "takes one line; say which" in refused.stderr
-    subprocess.run([*words, "--for", "0.3", "--lines", "b"], check=True, capture_output=True)
+    words = ["run", little, "--set", "s=1", "--set", "pedal=1", "--to", "spi:spi", "--for", "0.3"]
+    assert "takes one line; say which" in fendra(*words)[2]
+    assert fendra(*words, "--lines", "b")[0] == 0
     frames = read_one_wire(Path("spi").read_bytes(), 2_400_000, reset_s=280e-6)
     assert frames[1:-1]
     assert {*frames[1:-1]} == {b"\xff" * 24}
-    done = subprocess.run([*words, "--lines", "c"], capture_output=True, text=True, check=False)
-    assert done.returncode == 2
-    assert "the design has no line 'c'" in done.stderr
+    code, _, err = fendra(*words, "--lines", "c")
+    assert code == 2
+    assert "the design has no line 'c'" in err
 
 
 def test_two_nodes_with_one_clock_show_one_picture(little):
-    """Half a second of a constant motion on both: frames of one moment are the same bytes."""
+    """A second of a constant motion on both: frames of one moment are the same bytes."""
     text = DESIGN.replace("LEAVING", "keep").replace(
         'effect = "solid"', 'effect = "pulse"\nrate = 1.7'
     )
     little.write_text(text.replace('level = "s"\n', ""))
-    films = []
-    words = [*FENDRA, "run", little, "--set", "pedal=1", "--in-phase", "--for", "4", "--to"]
-    nodes = [
-        subprocess.Popen([*words, f"film:{name}.npz"], stdout=subprocess.DEVNULL)
-        for name in ("one", "two")
-    ]
-    for node in nodes:
+    films, networks, nodes = [], [Network(), Network()], []
+    for name, network in zip(("one", "two"), networks, strict=True):
+        words = [
+            *FENDRA,
+            "run",
+            little,
+            "--set",
+            "pedal=1",
+            "--in-phase",
+            "--to",
+            f"film:{name}.npz",
+        ]
+        words += ["--to", f"sacn:127.0.0.1:{network.port}"]
+        nodes.append(subprocess.Popen(words, stdout=subprocess.DEVNULL))
+    for network in networks:
+        until(lambda network=network: network.shown, "the first frame")
+    begun = [len(network.shown) for network in networks]
+    for network, before in zip(networks, begun, strict=True):
+        until(lambda n=network, b=before: len(n.shown) > b + 100, "a second of frames")
+    for node, network in zip(nodes, networks, strict=True):
+        node.send_signal(signal.SIGINT)
         assert node.wait(30) == 0
+        network.close()
     for name in ("one", "two"):
         with np.load(f"{name}.npz") as film:
-            films.append(
-                dict(
-                    zip(
-                        (film["times"] * 1000).round().astype(int).tolist(),
-                        film["rgb"],
-                        strict=True,
-                    )
-                )
-            )
+            at_ms = (film["times"] * 1000).round().astype(int).tolist()
+            films.append(dict(zip(at_ms, film["rgb"], strict=True)))
     common = {*films[0]} & {*films[1]}
     assert len(common) > 50
     assert all((films[0][at] == films[1][at]).all() for at in common)
     assert len({films[0][at].tobytes() for at in common}) > 20
 
 
-def test_a_run_that_plays_a_tape_once_ends_when_there_is_no_output(little):
+def test_a_run_that_plays_a_tape_once_ends_when_there_is_no_output(little, fendra):
     Path("t.csv").write_text("time,s\n0,0\n60,1\n")
-    done = subprocess.run(
-        [*FENDRA, "run", little, "--tape", "t.csv", "--to", "serial:/dev/ttyNone7"],
-        capture_output=True, text=True, check=False, timeout=30,
-    )  # fmt: skip
-    assert done.returncode == 1
-    assert "there is no port /dev/ttyNone7" in done.stderr
+    code, _, err = fendra("run", little, "--tape", "t.csv", "--to", "serial:/dev/ttyNone7")
+    assert code == 1
+    assert "there is no port /dev/ttyNone7" in err
 
 
 @pytest.mark.parametrize(
@@ -311,49 +347,53 @@ def test_a_run_that_plays_a_tape_once_ends_when_there_is_no_output(little):
         (["simulate", "gane"], "Did you mean 'game'?"),
     ],
 )
-def test_what_is_missing_is_said_with_the_cure(little, words, says):
-    done = subprocess.run(
-        [*FENDRA, *words], capture_output=True, text=True, check=False, timeout=30
-    )
-    assert done.returncode == 2
-    assert says in " ".join(done.stderr.replace("│", " ").split())
+def test_what_is_missing_is_said_with_the_cure(little, fendra, words, says):
+    code, _, err = fendra(*words)
+    assert code == 2
+    assert says in " ".join(err.replace("│", " ").split())
 
 
-def test_what_comes_in_is_recorded_and_plays_again(little):
+def test_what_comes_in_is_recorded_and_plays_again(little, network, fendra_until):
+    """Each of the values that were sent is a row; by the last of them it has been seen in the light."""
     port = free_port()
-    over = telling(port, s=0.75, pedal=0.5)
-    words = ["run", little, "--from", f"udp:{port}", "--to", "null:", "--for", "1.5"]
-    subprocess.run([*FENDRA, *words, "--record", "came.csv"], check=True, capture_output=True)
+    over = telling(port, [{"s": 0.75, "pedal": 0.5}], [{"s": 0.75, "pedal": 0.6}])
+    code, _, _ = fendra_until(
+        "run", little, "--from", f"udp:{port}", "--to", f"sacn:127.0.0.1:{network.port}",
+        "--record", "came.csv", seen=lambda: sum(map(any, network.shown)) > 60,
+    )  # fmt: skip
     over.set()
+    assert code == 0
     tape = fd.read_tape("came.csv")
     assert {*tape.signals} == {"s", "pedal"}
     assert np.nanmin(tape.signals["s"]) == np.nanmax(tape.signals["s"]) == 0.75
     assert len(tape.times) > 10
 
 
-def test_listening_shows_every_signal_and_learns_its_range_with_the_comments_kept(little):
+def test_listening_shows_every_signal_and_learns_its_range_with_the_comments_kept(
+    little, fendra_until
+):
     """A pedal from 412 to 3590, which leaves its range of 0 to 1; a signal without a range."""
-    port = free_port()
-    over = threading.Event()
+    port, over, rounds = free_port(), threading.Event(), []
 
     def pedal():
         with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
-            for i in range(400):
-                if over.wait(0.02):
+            for i in range(100_000):
+                if over.wait(0.004):
                     return
                 raw = 412 + (3590 - 412) * (0.5 - 0.5 * np.cos(i / 8))
                 raw = min(max(raw, 412 + 0.4), 3590) if i % 50 else 412
                 values = {"pedal": 3590 if i % 50 == 25 else raw, "s": i % 50 / 10}
                 there.sendto(json.dumps(values).encode(), ("127.0.0.1", port))
+                rounds.extend([i] if i % 50 == 0 and is_bound(port) else [])
 
     threading.Thread(target=pedal, daemon=True).start()
-    done = subprocess.run(
-        [*FENDRA, "listen", little, "--from", f"udp:{port}", "--for", "3.5", "--learn"],
-        check=True, capture_output=True, text=True,
-    )  # fmt: skip
+    code, out, _ = fendra_until(
+        "listen", little, "--from", f"udp:{port}", "--learn", seen=lambda: len(rounds) > 5
+    )
     over.set()
+    assert code == 0
     assert re.search(
-        r"^pedal +udp +\S+ +\S+ +0\.\d s +\d+\.\d Hz +412 +3590 +[▁▂▃▄▅▆▇█]+", done.stdout, re.M
+        r"^pedal +udp +\S+ +\S+ +0\.\d s +\d+\.\d Hz +412 +3590 +[▁▂▃▄▅▆▇█]+", out, re.M
     )
     text = little.read_text()
     assert "# how bright it is" in text
@@ -364,38 +404,57 @@ def test_listening_shows_every_signal_and_learns_its_range_with_the_comments_kep
     assert not [f for f in fd.load(little).check() if f.severity == "error"]
 
 
-def test_a_stand_in_says_how_to_hear_it(little):
-    port = free_port()
-    done = subprocess.Popen(
-        [*FENDRA, "simulate", "game", "--at", f"127.0.0.1:{port}", "--for", "3"],
-        stdout=subprocess.PIPE, text=True,
-    )  # fmt: skip
+def is_bound(port):
+    """Whether somebody listens on a port."""
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
+        try:
+            there.bind(("127.0.0.1", port))
+        except OSError:
+            return True
+    return False
+
+
+def test_a_stand_in_says_how_to_hear_it(little, fendra, fendra_until):
+    port, heard = free_port(), []
     with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
         there.bind(("127.0.0.1", port))
-        there.settimeout(10)
-        said = json.loads(there.recv(2000))
-    assert {"speed", "rpm", "left"} <= {*said}
-    assert f"--from udp:{port}" in done.communicate()[0]
-    assert done.returncode == 0
-    listed = subprocess.run(
-        [*FENDRA, "simulate"], capture_output=True, text=True, check=True
-    ).stdout
+        there.setblocking(False)
+
+        def seen():
+            with contextlib.suppress(BlockingIOError):
+                heard.append(json.loads(there.recv(2000)))
+            return heard
+
+        code, out, _ = fendra_until("simulate", "game", "--at", f"127.0.0.1:{port}", seen=seen)
+    assert code == 0
+    assert {"speed", "rpm", "left"} <= {*heard[0]}
+    assert f"--from udp:{port}" in out
+    code, listed, _ = fendra("simulate")
+    assert code == 0
     assert all(name in listed for name in ("vehicle", "flight", "broker", "song"))
 
 
-def test_the_service_manager_is_told_when_it_is_ready_and_that_it_lives(little, tmp_path):
-    path = str(tmp_path / "notify")
+def test_the_service_manager_is_told_when_it_is_ready_and_that_it_lives(
+    little, tmp_path, fendra_until, monkeypatch
+):
+    path, told = str(tmp_path / "notify"), []
+    monkeypatch.setenv("NOTIFY_SOCKET", path)
     with socket.socket(socket.AF_UNIX, socket.SOCK_DGRAM) as there:
         there.bind(path)
-        there.settimeout(10)
-        run = subprocess.Popen(
-            [*FENDRA, "run", little, "--set", "s=1", "--for", "2", "--to", "null:"],
-            env={**os.environ, "NOTIFY_SOCKET": path}, stdout=subprocess.DEVNULL,
-        )  # fmt: skip
-        told = []
-        while "STOPPING=1" not in told:
-            told += there.recv(1000).decode().splitlines()
-        run.wait(10)
+        there.setblocking(False)
+
+        def hear():
+            with contextlib.suppress(BlockingIOError):
+                while True:
+                    told.extend(there.recv(1000).decode().splitlines())
+
+        def seen():
+            hear()
+            return "WATCHDOG=1" in told and any(line.startswith("STATUS=") for line in told)
+
+        code, _, _ = fendra_until("run", little, "--set", "s=1", "--to", "null:", seen=seen)
+        hear()
+    assert code == 0
     assert told.count("READY=1") == 1
     assert told.index("READY=1") < told.index("WATCHDOG=1") < told.index("STOPPING=1")
     assert any(re.fullmatch(r"STATUS=\d+\.\d frames/s", line) for line in told)

@@ -16,8 +16,9 @@ import fendra as fd
 from fendra.cli.effect_examples import example_design, example_text
 from fendra.core.effects import EFFECTS
 from helpers import tape
+from targets import film_of
 
-HERON, RIDE = fd.demo_file("heron.toml"), fd.demo_file("ride.csv")
+HERON = fd.demo_file("heron.toml")
 
 SMALL = """
 [[line]]
@@ -163,7 +164,7 @@ def test_explain_goes_from_the_layers_to_the_bytes(fendra, small):
 
 @pytest.mark.parametrize("spot", ["tail-bar:4", "deck-left:20", "nose-bar:3", "hub-right:9"])
 def test_what_explain_says_is_what_the_film_shows(spot):
-    film = fd.load(HERON).compile().film(fd.read_tape(RIDE).until(50))
+    _, film = film_of("heron")
     part, _, place = spot.partition(":")
     for at in (2.0, 7.6, 24.0, 33.1, 47.66, 47.9, 48.3):
         why = film.explain(spot, at)

@@ -28,19 +28,9 @@ from fendra.live.reload import Reloader
 from fendra.live.session import Session
 from fendra.outputs import make_output
 from fendra.outputs.memory import MemoryOutput
-from helpers import design, free_port, layer
+from helpers import design, free_port, layer, until
 
 PATIENCE_S = 15.0
-
-
-def until(condition, what: str) -> None:
-    """Wait until something is so."""
-    end_s = time.monotonic() + PATIENCE_S
-    while time.monotonic() < end_s:
-        if condition():
-            return
-        time.sleep(0.01)
-    raise AssertionError(f"{what} did not come")
 
 
 def lit(**keys) -> fd.Design:

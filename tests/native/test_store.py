@@ -45,12 +45,12 @@ def test_other_names_and_lines_in_the_file_need_no_other_library(counted_compile
 
 
 CHILD = (
-    "import fendra as fd; d = fd.load(fd.demo_file('heron.toml'))\n"
-    "p = d.compile(engine='native'); print(p.engine.name, p.frame(brake=1, at=0).rgb.sum())"
+    "import fendra as fd; d = fd.load(fd.demo_file('bare.toml'))\n"
+    "p = d.compile(engine='native'); print(p.engine.name, p.frame(at=0.5).rgb.sum())"
 )
 
 
-def heron_elsewhere(count=1):
+def bare_elsewhere(count=1):
     """What some processes at once say of their engine and a frame."""
     running = [
         subprocess.Popen([sys.executable, "-c", CHILD], stdout=subprocess.PIPE, text=True)
@@ -62,17 +62,17 @@ def heron_elsewhere(count=1):
 
 
 def test_several_processes_at_once_get_a_whole_library_each(counted_compiler, stored):
-    program = fd.load(fd.demo_file("heron.toml")).compile(engine="numpy")
-    assert heron_elsewhere(4) == {f"native {program.frame(brake=1, at=0).rgb.sum()}\n"}
+    program = fd.load(fd.demo_file("bare.toml")).compile(engine="numpy")
+    assert bare_elsewhere(4) == {f"native {program.frame(at=0.5).rgb.sum()}\n"}
     assert [path.suffix for path in stored()] == [".so"]
 
 
 @pytest.mark.parametrize("damage", [b"", b"\x7fELF cut short"])
 def test_a_damaged_library_is_made_anew(counted_compiler, stored, damage):
-    whole = heron_elsewhere()
+    whole = bare_elsewhere()
     (path,) = stored()
     path.write_bytes(damage)
-    assert heron_elsewhere() == whole
+    assert bare_elsewhere() == whole
     assert counted_compiler() == 2
 
 

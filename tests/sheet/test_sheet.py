@@ -13,6 +13,7 @@ from fendra.sheet.page import make_page
 from fendra.sheet.steps import bench_steps
 from fendra.sheet.tables import feed_table, line_tables, materials, supply_table
 from helpers import layer, strip
+from targets import film_of
 
 VOID = {"meta", "img", "br", "input"}
 
@@ -46,8 +47,7 @@ class Page(HTMLParser):
 
 @pytest.fixture(scope="module")
 def heron():
-    design = fd.load(fd.demo_file("heron.toml"))
-    return design, design.compile().film(fd.read_tape(fd.demo_file("ride.csv")))
+    return film_of("heron")
 
 
 @pytest.fixture(scope="module")

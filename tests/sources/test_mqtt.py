@@ -19,7 +19,7 @@ from fendra.core.layout import place
 from fendra.live.connect import connect
 from fendra.live.session import Session
 from fendra.sources.mqtt import MqttSource
-from helpers import design, free_port, layer, strip
+from helpers import design, free_port, layer, strip, until
 
 pytestmark = pytest.mark.skipif(
     shutil.which("mosquitto") is None, reason="mosquitto is not installed"
@@ -48,7 +48,7 @@ def broker(tmp_path):
 
 
 def listening(port, topic, count, seconds=15):
-    """Collects what is published on a topic, in a thread; call what it gives to get it."""
+    """Collects what is published on a topic, in a thread: the list, and what waits for it and ends."""
     import paho.mqtt.client as paho
 
     found, done = [], threading.Event()
@@ -70,7 +70,7 @@ def listening(port, topic, count, seconds=15):
         client.loop_stop()
         return found
 
-    return get
+    return found, get
 
 
 def test_user_and_password_come_from_the_environment(broker, tmp_path, monkeypatch):
@@ -130,12 +130,12 @@ def test_the_broker_says_who_is_gone(broker, tmp_path):
     path = tmp_path / "d.toml"
     path.write_text('name = "T"\nline = [{ name = "a", part = [{ name = "bar", shape = "strip", '
                     'start = [0, 0], end = [70, 0], count = 8 }] }]\n')  # fmt: skip
-    get = listening(port, "t/state/online", 2)
+    heard, get = listening(port, "t/state/online", 2)
     run = subprocess.Popen(
         [sys.executable, "-m", "fendra", "run", str(path), "--from", f"mqtt:127.0.0.1:{port},root=t",
          "--to", "null:"], stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
     )  # fmt: skip
-    time.sleep(3)
+    until(lambda: heard, "the word that it is there")
     os.kill(run.pid, signal.SIGKILL)
     run.wait()
     assert get() == ["on", "off"]
@@ -163,12 +163,15 @@ def test_nodes_show_one_motion_though_its_rate_moves_and_they_began_at_other_tim
     client.loop_start()
     client.publish("t/rpm", "20", retain=True).wait_for_publish(5)
     threads[0].start()
-    time.sleep(0.7)
+    first, second = (session.loop for session in sessions)
+    until(lambda: first.stats.rendered > 35, "the first node's frames")
     threads[1].start()
-    until_s = time.monotonic() + 6
-    while time.monotonic() < until_s:
+
+    def has_turned_for_some_seconds():
         client.publish("t/rpm", f"{20 + 40 * (time.monotonic() % 1):.2f}", retain=True)
-        time.sleep(0.05)
+        return second.stats.rendered > 180
+
+    until(has_turned_for_some_seconds, "frames of both", step_s=0.05)
     for session, thread in zip(sessions, threads, strict=True):
         session.loop.stop()
         thread.join(10)
