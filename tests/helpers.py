@@ -65,7 +65,9 @@ class FakeClock:
         self.now_s += duration_s
 
 
-def until(condition: Callable[[], Any], what: str, *, seconds: float = 30.0, step_s: float = 0.01) -> None:
+def until(
+    condition: Callable[[], Any], what: str, *, seconds: float = 30.0, step_s: float = 0.01
+) -> None:
     """Wait until something is so."""
     end_s = time.monotonic() + seconds
     while not condition():

@@ -103,3 +103,68 @@ def test_seconds_since_are_exact_and_stop_far_away():
     assert [float(s) for s in since[:3]] == pytest.approx([0, 0.02, 2.0])
     (never,) = run(lambda clock, x: [clock.seconds_since(x > 0.5)], [0, 20], [0, 0])
     assert never[0] > 1e6
+
+
+# ---- Uneven values -------------------------------------------------------------------------------
+
+
+def test_a_bound_phase_counts_its_turns_over_the_wrap_of_its_fraction():
+    """0.3 of a turn each second: turns 0 0 0 1 1 1 2, phases 0.3 0.6 0.9 0.2 0.5 0.8 0.1."""
+    count, phase = run(lambda clock, x: clock.turns(x), [0] + [1000] * 7, [0.3] * 8)
+    assert count == (0, 0, 0, 0, 1, 1, 1, 2)
+    expected = [0, 0.3, 0.6, 0.9, 0.2, 0.5, 0.8, 0.1]
+    assert [float(p) for p in phase] == pytest.approx(expected, abs=1e-4)
+
+
+def test_what_stays_at_least_was_on_and_does_not_come_on_by_itself():
+    """True for 0.3 s after it came; what comes within that time and goes does not begin it anew."""
+    xs = [0, 1, 0, 1, 0, 0, 0, 0]
+    (on,) = run(lambda clock, x: [clock.at_least(x > 0.5, 0.3)], [100] * 8, xs)
+    assert [int(v) for v in on] == [0, 1, 1, 1, 0, 0, 0, 0]
+
+
+def test_a_layer_s_presence_grows_and_shrinks_in_its_own_times():
+    """In over 0.4 s, out over 0.2 s; at once where no time is said."""
+    xs = [1, 1, 1, 0, 0, 1]
+    (there,) = run(lambda clock, x: [clock.presence(x > 0.5, 0.4, 0.2)], [0] + [100] * 5, xs)
+    assert [float(p) for p in there] == pytest.approx([0, 0.25, 0.5, 0, 0, 0.25], abs=1e-5)
+    (there,) = run(lambda clock, x: [clock.presence(x > 0.5, 0, 0.4)], [0] + [100] * 5, xs)
+    assert [float(p) for p in there] == pytest.approx([1, 1, 1, 0.75, 0.5, 1], abs=1e-5)
+    (there,) = run(lambda clock, x: [clock.presence(x > 0.5, 0.4, 0)], [0] + [100] * 5, xs)
+    assert [float(p) for p in there] == pytest.approx([0, 0.25, 0.5, 0, 0, 0.25], abs=1e-5)
+
+
+def test_a_slope_is_above_0_where_it_rises():
+    """3 a second, lagging 0.5 s behind: the lag is 1.5, so the slope 3."""
+    xs = [0.03 * i for i in range(500)]
+    (slope,) = run(lambda clock, x: [clock.slope(x, 0.5)], [0] + [10] * 499, xs)
+    assert slope[0] == 0
+    assert float(slope[-1]) == pytest.approx(3, rel=0.02)
+
+
+def test_a_lag_by_the_hand_of_its_formula():
+    """u = dt / time constant = 0.5: 1 - 1 / (1 + 0.5 + 0.125 + 0.125 / 6) of the way."""
+    share = 1 - 1 / (1 + 0.5 + 0.125 + 0.125 / 6)
+    (lag,) = run(lambda clock, x: [clock.lag(x, 0.2)], [0, 100, 100], [2, 6, 6])
+    first = 2 + 4 * share
+    assert [float(v) for v in lag] == pytest.approx([2, first, first + (6 - first) * share])
+
+
+def test_elapsed_time_goes_round_and_begins_again_at_a_start():
+    xs = [0, 0, 0, 1, 0, 0]
+    (ms,) = run(lambda clock, x: [clock.elapsed_ms(250.0, x > 0.5)], [0] + [100] * 5, xs)
+    assert [float(v) for v in ms] == [0, 100, 200, 0, 100, 200]
+    (ms,) = run(lambda clock, x: [clock.elapsed_ms(250.0, x > 5)], [0] + [100] * 5, xs)
+    assert [float(v) for v in ms] == [0, 100, 200, 50, 150, 0]
+
+
+def test_cells_that_hold_each_other_change_places():
+    """What each holds next is what the other held, not what it holds by then."""
+
+    def swap(clock, x):
+        a, b = (clock.tracer.state(n, v, Kind.FLOAT) for n, v in (("a", 1.0), ("b", 2.0)))
+        clock.tracer.remember(a, b)
+        clock.tracer.remember(b, a)
+        return [a, b]
+
+    assert run(swap, [20] * 3) == [(1, 2, 1), (2, 1, 2)]

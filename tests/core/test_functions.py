@@ -161,3 +161,92 @@ def test_a_palette_passes_through_its_colours():
         assert f.palette(row, shares).node.payload == pytest.approx(expected)
     picked = [f.pick(row, tracer.const(float(i))).node.payload for i in range(3)]
     assert picked == [(1, 0, 0), (0, 1, 0), (0, 0, 1)]
+
+
+# ---- Numbers by hand, where the standard or the page gives them ----------------------------------
+
+
+@pytest.mark.parametrize(
+    ("level", "light"),
+    # CIE 1976: Y = ((L* + 16) / 116)^3 above L* = 8, else L* / 903.3.
+    [(0.0, 0.0), (0.04, 4 / 903.2963), (0.079, 7.9 / 903.2963), (0.081, (24.1 / 116) ** 3),
+     (0.25, (41 / 116) ** 3), (0.5, (66 / 116) ** 3), (1.0, 1.0)],
+)  # fmt: skip
+def test_levels_are_lightness(level, light):
+    assert number(f.lightness_to_linear, level) == pytest.approx(light, rel=1e-5)
+
+
+def test_soft_and_even_courses_by_hand():
+    assert [number(f.smooth, x) for x in (0, 0.25, 0.5, 0.9, 1)] == pytest.approx(
+        [0, 0.15625, 0.5, 0.972, 1]
+    )
+    assert [number(f.to_and_fro, x) for x in (0, 0.25, 0.5, 0.8)] == pytest.approx([0, 0.5, 1, 0.4])
+    assert [number(f.fraction, x) for x in (2.25, -0.25)] == pytest.approx([0.25, 0.75])
+    assert [number(f.reached, x) for x in (2.9985, 2.9995, 3.2)] == [2, 3, 3]
+
+
+def test_a_dead_band_keeps_its_centre():
+    found = [number(lambda x: f.dead_band(x, 1.0, 4.0), x) for x in (7, 4.9, 2, 4)]
+    assert found == pytest.approx([6, 4, 3, 4])
+
+
+def test_a_ramp_may_fall_and_is_level_outside():
+    found = [number(lambda x: f.ramp(x, 10.0, 2.0), x) for x in (12, 10, 8, 2, 0)]
+    assert found == pytest.approx([0, 0, 0.25, 1, 1])
+
+
+def test_a_curve_begins_at_its_first_value():
+    curve = [(0.0, 2.0), (10.0, 4.0), (20.0, 1.0)]
+    found = [number(lambda x: f.curve(x, curve), x) for x in (-5, 0, 5, 10, 15, 30)]
+    assert found == pytest.approx([2, 2, 3, 4, 2.5, 1])
+
+
+@pytest.mark.parametrize(
+    ("degrees", "light"), [(30, (1, 0.5, 0)), (100, (1 / 3, 1, 0)), (200, (0, 2 / 3, 1))]
+)
+def test_hues_lie_between_their_corners(degrees, light):
+    assert colour(f.hue, float(degrees)) == pytest.approx(light, abs=1e-5)
+
+
+def test_a_shifted_hue_goes_the_way_of_the_colour_circle():
+    """A quarter of a turn on (a, b) becomes (-b, a): in Oklab a is red, b is yellow."""
+    light = (0.3, 0.22, 0.25)
+    one, a, b = (value.number for value in f.to_oklab(Tracer().const(light)))
+    turned = colour(f.shift_hue, light, 90.0)
+    found = [value.number for value in f.to_oklab(Tracer().const(turned))]
+    assert found == pytest.approx([one, -b, a], abs=1e-4)
+
+
+def test_an_even_palette_of_three_passes_through_its_middle_colour():
+    tracer = Tracer()
+    row = [tracer.const(c) for c in ((1.0, 0.0, 0.0), (0.0, 0.5, 0.0), (0.0, 0.0, 1.0))]
+    for shares, expected in (((0, 0), (1, 0, 0)), ((1, 0), (0, 0.5, 0)), ((1, 1), (0, 0, 1))):
+        found = f.palette(row, [tracer.const(float(s)) for s in shares], even=True)
+        assert found.node.payload == pytest.approx(expected, abs=2e-5)
+    half = f.palette(row, [tracer.const(1.0), tracer.const(0.5)], even=True).node.payload
+    assert half == pytest.approx(
+        colour(f.even_mix, (0.0, 0.5, 0.0), (0.0, 0.0, 1.0), 0.5), abs=1e-5
+    )
+
+
+def test_nothing_has_no_cube_root_and_every_direction_its_eighth():
+    assert number(f.cube_root, 0.0) == 0.0
+    for degrees in range(0, 360, 15):
+        up, across = math.sin(math.radians(degrees)), math.cos(math.radians(degrees))
+        away = (number(f.turn_of, up, across) - degrees / 360 + 0.5) % 1 - 0.5
+        assert abs(away) < 2e-5
+
+
+def test_whole_numbers_are_the_nearest():
+    tracer = Tracer()
+    found = [f.to_uint(tracer.const(x)).node.payload[0] for x in (2.4, 2.5, 2.6, -3.0)]
+    assert found == [2, 3, 3, 0]
+    assert f.to_uint(tracer.const(900.0), 255.0).node.payload == (255,)
+
+
+def test_a_number_over_0_is_0():
+    tracer = Tracer()
+    bound = tracer.input("value:s", Kind.FLOAT)
+    with pytest.raises(GraphError, match="divides by 0"):
+        tracer.const(1.0) / 0.0
+    assert (tracer.const(1.0) / bound).node.op == "select"

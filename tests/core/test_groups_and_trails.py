@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import numpy as np
 import pytest
 
 import fendra as fd
@@ -130,3 +131,85 @@ def test_copies_of_an_assembly_are_chosen_together_and_apart():
 def test_what_is_wrong_with_a_choice_is_said(keys, says):
     _, findings = choices(**keys)
     assert any(says in finding for finding in findings), findings
+
+
+# ---- In inches, off centre, of unequal runs --------------------------------------------------------
+
+UNEVEN = [{"name": "l", "part": [
+    {"name": "p", "shape": "points", "points": [[0, 0], [1, 0], [2, 0], [3, 0], [20, 0]]},
+    {"name": "q", "shape": "strip", "start": [0, 5], "end": [4, 5], "count": 5},
+]}]  # fmt: skip
+"""p: spots 0 to 4, most of them to the left; q: 5 to 9."""
+
+
+def uneven(**keys):
+    made = fd.Design.from_values({"line": UNEVEN, **keys})
+    report = Report()
+    return choose_all(made, place(made), report), [str(finding) for finding in report]
+
+
+@pytest.mark.parametrize("units", ["mm", "in"])
+@pytest.mark.parametrize(
+    ("group", "spots"),
+    [
+        ({"of": "p", "near": [0, 0], "within": 2}, [0, 1, 2]),
+        ({"of": "p", "near": [3, 0], "within": 1.5}, [2, 3]),
+        ({"of": "all", "near": [2, 5], "nearest": 3}, [6, 7, 8]),
+        ({"of": "p", "near": "p", "nearest": 1}, [3]),  # of its middle, 10, and not of its mean
+        ({"of": "p", "outermost": 2}, [0, 4]),
+        ({"of": "p", "outermost": 3}, [0, 1, 4]),
+        ("distance(2, 5) < 1.5", [6, 7, 8]),
+    ],
+)
+def test_lengths_are_in_the_unit_of_the_design(units, group, spots):
+    chosen, findings = uneven(groups={"g": group}, units=units)
+    assert findings == []
+    assert chosen["g"].spots.tolist() == spots
+
+
+def test_a_run_that_goes_both_ways_takes_as_many_places_as_it_has_ranks():
+    """q from its middle has three ranks: what is joined behind it begins at the fourth."""
+    trails = {"both": {"of": "q", "from_middle": True}, "whole": {"join": ["both", "p"]},
+              "back": {"join": ["-both", "p"]}}  # fmt: skip
+    chosen, findings = uneven(trails=trails)
+    assert findings == []
+    assert chosen["both"].rank.tolist() == [2, 1, 0, 1, 2]
+    assert chosen["whole"].rank.tolist() == [3, 4, 5, 6, 7, 2, 1, 0, 1, 2]
+    assert chosen["whole"].along == pytest.approx(np.array([3, 4, 5, 6, 7, 2, 1, 0, 1, 2]) / 7)
+    assert chosen["back"].rank.tolist() == [3, 4, 5, 6, 7, 0, 1, 2, 1, 0]
+
+
+def test_distances_along_a_trail_are_those_of_its_places():
+    """By x: 0, 1, 2, 3 and 20 are at 0, 1/20, 1/10, 3/20 and 1, and reversed the other way."""
+    trails = {"by": {"of": "p", "by": "x"}, "back": {"of": "p", "by": "x", "reverse": True},
+              "middle": {"of": "p", "by": "x", "from_middle": True}}  # fmt: skip
+    chosen, _ = uneven(trails=trails)
+    assert chosen["by"].along == pytest.approx([0, 0.05, 0.1, 0.15, 1])
+    assert chosen["by"].rank.tolist() == [0, 1, 2, 3, 4]
+    assert chosen["back"].along == pytest.approx([1, 0.95, 0.9, 0.85, 0])
+    assert chosen["back"].rank.tolist() == [4, 3, 2, 1, 0]
+    # |2 * along - 1|: 1, 0.9, 0.8, 0.7 and 1; from the least, 0.7, on.
+    assert chosen["middle"].along == pytest.approx([1, 2 / 3, 1 / 3, 0, 1])
+    assert chosen["middle"].rank.tolist() == [3, 2, 1, 0, 3]
+
+
+def test_places_a_hundredth_of_the_way_apart_are_two():
+    """201 LEDs: from one to the next is a 200th of the way."""
+    line = [{"name": "l", "part": [strip("s", 201)]}]
+    made = fd.Design.from_values({"line": line, "trails": {"t": {"of": "s", "by": "x"}}})
+    assert choose_all(made, place(made), Report())["t"].ranks == 201
+
+
+def test_places_of_a_part_are_those_of_the_map_and_of_a_trail_its_own():
+    """p[0-1] after a skipped LED; t[0] is where the trail begins."""
+    line = [{"name": "l", "part": [strip("s", 5, skip=[0])]}]
+    made = fd.Design.from_values({
+        "line": line, "trails": {"t": {"of": "s", "by": "-x"}},
+        "groups": {"first": "s[1-2]"},
+    })  # fmt: skip
+    report = Report()
+    chosen = choose_all(made, place(made), report)
+    assert [*report] == []
+    assert chosen["first"].spots.tolist() == [0, 1]
+    late = made.model_copy(update={"trails": {**made.trails}})
+    assert choose_all(late, place(late), Report())["t"].rank.tolist() == [3, 2, 1, 0]

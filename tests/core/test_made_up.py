@@ -8,7 +8,7 @@ import pytest
 import fendra as fd
 from fendra.core.effects.pictures import Picture, sampled
 from fendra.core.insight.timeline import Appearance
-from fendra.core.layout.choice import choose_all
+from fendra.core.layout.choice import choose_all, in_wire_order
 from fendra.core.layout.space import Space
 from fendra.core.signals.courses import made_up
 from helpers import design, layer, strip, tape
@@ -121,3 +121,40 @@ def test_a_course_is_cut_into_its_stretches():
     there = np.array([0, 0.5, 1, 0, 0, 1], np.float32)
     assert Appearance("a", "b", there).stretches() == [(1, 3), (5, 6)]
     assert Appearance("a", "b", there * 0).stretches() == []
+
+
+# ---- Spaces whose spots are not evenly spread ------------------------------------------------------
+
+
+def space_of(points, **keys):
+    part = {"name": "p", "shape": "points", "points": points, **keys}
+    made = fd.Design.from_values({"line": [{"name": "a", "part": [part]}]})
+    layout = made.layout()
+    return Space("p", layout, in_wire_order("p", np.arange(len(layout))))
+
+
+def test_the_usual_distance_is_the_median_and_the_middle_that_of_the_box():
+    """10 mm from one to the next, and one far away: 70 mm."""
+    space = space_of([[0, 0], [10, 0], [20, 0], [30, 0], [100, 40]])
+    assert space.pitch == 10
+    assert space.middle == (50, 20, 0)
+    assert space.values("radius")[0] == pytest.approx((50**2 + 20**2) ** 0.5)
+    assert space.values("across").tolist() == pytest.approx([0, 0.1, 0.2, 0.3, 1])
+    assert space.values("angle")[4] == pytest.approx(np.degrees(np.arctan2(20, 50)))
+
+
+def test_seen_from_the_front_left_and_right_change_places():
+    """Upright LEDs that face the front: who looks at them has the thing's right on the left."""
+    space = space_of([[0, 0, 0], [100, 0, 0], [0, 0, 100]], facing="front")
+    assert space.view.name == "front"
+    assert space.values("across").tolist() == [1, 0, 1]
+    assert space.values("up").tolist() == [0, 0, 1]
+    space = space_of([[0, 0, 0], [100, 0, 0], [0, 0, 100]], facing="back")
+    assert (space.view.name, space.values("across").tolist()) == ("back", [0, 1, 0])
+
+
+def test_from_above_counts_twice():
+    """100 across, 60 deep and 100 high: 6,000 from above, twice that; 10,000 from the front."""
+    space = space_of([[0, 0, 0], [100, 60, 100]], facing="front")
+    assert space.view.name == "top"
+    assert space_of([[0, 0, 0], [100, 45, 100]], facing="front").view.name == "front"

@@ -191,3 +191,178 @@ def test_what_no_signal_has_is_said(text, problem):
     with pytest.raises(DesignError) as caught:
         design(layer(level=text), signals=signals).compile()
     assert problem in str(caught.value)
+
+
+# ---- Off centre, upside down, between its steps -------------------------------------------------
+
+
+def test_calibration_reaches_a_range_that_does_not_begin_at_0():
+    """From 200 to 1000 to -1 to 3: 600 is half way, 1. Upside down 400 is three quarters, 2."""
+    keys = {"calibrate": [200, 1000], "range": [-1, 3]}
+    found = courses({"s": keys}, series(200, 600, 1000, 0), low=-1, high=3)
+    assert found == pytest.approx([-1, 1, 3, -1], abs=1e-5)
+    keys = {"calibrate": [1000, 200], "range": [-1, 3]}
+    found = courses({"s": keys}, series(1000, 400, 200), low=-1, high=3)
+    assert found == pytest.approx([-1, 2, 3], abs=1e-5)
+
+
+def test_a_dead_band_off_centre_stretches_each_side_by_itself():
+    """Round 4 in 0 to 10, 1 wide: 7 is 2 of the 5 that are left above, 6.4; 2 is 1 of the 3 below."""
+    keys = {"range": [0, 10], "centre": 4, "dead_band": 1}
+    values = series(4, 5, 3, 7, 10, 2, 0)
+    found = courses({"s": keys}, values, high=10)
+    assert found == pytest.approx([4, 4, 4, 6.4, 10, 4 - 4 / 3, 0], abs=1e-5)
+    found = courses({"s": {"centre": 4, "dead_band": 1}}, series(7, 2, 4.5), high=10)
+    assert found == pytest.approx([6, 3, 4], abs=1e-5)
+    found = courses({"s": {}}, series(3, -3, 0.5), show="dead_band(s, 1)", low=-4, high=4)
+    assert found == pytest.approx([2, -2, 0], abs=1e-5)
+
+
+def test_a_moving_average_falls_as_evenly_as_it_rises_between_its_pieces_too():
+    """0.8 s in frames of 25 ms, a quarter of a piece each: a 32nd less with every frame."""
+    found = courses({"s": {"average": 0.8}}, series(1, *[1] * 40, 0, *[None] * 40), step_ms=25)
+    assert found[:41] == pytest.approx([1] * 41, abs=1e-5)
+    fallen = [1 - min(n, 32) / 32 for n in range(1, 42)]
+    assert found[41:] == pytest.approx(fallen, abs=1e-5)
+
+
+def test_a_window_may_be_shorter_than_a_frame_and_is_then_the_value_itself():
+    assert courses({"s": {"average": 0.05}}, series(0.25, 1, 0.5)) == pytest.approx([0.25, 1, 0.5])
+
+
+def test_slew_one_way_alone_leaves_the_other_free():
+    found = courses({"s": {"slew": [2, 0]}}, series(0, 1, 1, 0))
+    assert found == pytest.approx([0, 0.2, 0.4, 0], abs=1e-6)
+    found = courses({"s": {"slew": [0, 4]}}, series(0, 1, 0, 0))
+    assert found == pytest.approx([0, 1, 0.6, 0.2], abs=1e-6)
+    found = courses({"s": {}}, series(0, 1, 1, 0, 0), show="slew(s, 3)")
+    assert found == pytest.approx([0, 0.3, 0.6, 0.3, 0], abs=1e-6)
+
+
+def test_a_threshold_is_left_at_its_end_and_not_before():
+    """On above 40 and off below 30: at 30 just it stays. Night below 20, until above 40."""
+    assert switched({"on_at": 40, "off_at": 30}, 40, 40.5, 30, 29.9, 40) == [0, 1, 1, 0, 0]
+    assert switched({"on_at": 20, "off_at": 40}, 20, 19.9, 40, 40.1) == [0, 1, 1, 0]
+    found = courses({"s": {}}, series(0.5, 0.9, 0.5, 0.1), show="(1 if switch(s, 0.8, 0.3) else 0)")
+    assert found == [0, 1, 1, 0]
+    assert switched({"off_at": 7}, 7, 7.1, 6.9) == [0, 1, 0]
+
+
+def test_a_switch_that_is_on_at_power_up_is_on_at_once():
+    assert switched({"debounce": 0.05}, 1, 1, 0, 0, step_ms=20) == [1, 1, 1, 1]
+    assert switched({"dwell": 0.1}, 1, 0, 0, 0, step_ms=50) == [1, 0, 0, 0]
+    assert switched({"dwell": 0.1}, 0, 1, 0, 0, 0, step_ms=50) == [0, 1, 1, 0, 0]
+    assert switched({"dwell": 2}, 0, 1, *[0] * 4, step_ms=500) == [0, 1, 1, 1, 1, 0]
+
+
+def test_times_of_switches_are_right_to_the_millisecond():
+    """Held for 5 ms after, settled after 3 ms, a pulse of 4 ms."""
+    raw = [0, 1, 0, 0, 0, 0, 0, 0, 0]
+    assert switched({"hold": 0.005}, *raw, step_ms=1) == [0, 1, 1, 1, 1, 1, 0, 0, 0]
+    assert switched({"debounce": 0.003}, 0, 1, 1, 1, 1, step_ms=1) == [0, 0, 0, 0, 1]
+    found = courses({"s": {"kind": "switch"}}, series(*raw), step_ms=1,
+                    show="(1 if pulse(s, 0.004) else 0)")  # fmt: skip
+    assert found == [0, 1, 1, 1, 1, 0, 0, 0, 0]
+    found = courses({"s": {"kind": "switch"}}, series(1, 1, 0), show="(1 if pulse(s, 1) else 0)")
+    assert found == [0, 0, 0]  # what is so at power-up has come before
+    found = courses({"s": {"kind": "switch"}}, series(1, 0, 1), show="(1 if starts(s) else 0)")
+    assert found == [0, 0, 1]
+
+
+def test_a_rate_ends_twice_its_period_after_the_last_time_and_slow_ones_are_none():
+    """Every 0.3 s is 3.33 Hz, until 0.6 s after the last. 9 s apart is 1/9 Hz, 10 s is none."""
+    raw = [0, 1, 0, 0, 1, 0, 0, 0, 0, 0, 0, 0]
+    rates = courses({"s": {"kind": "switch"}}, series(*raw), show="rate_of(s)", high=10)
+    assert rates == pytest.approx([0] * 4 + [10 / 3] * 6 + [0] * 2, rel=1e-4)
+    for apart, rate in ((9, 1 / 9), (10, 0)):
+        slow = [0, 1, *[0] * (apart - 1), 1]
+        found = courses({"s": {"kind": "switch"}}, series(*slow), show="rate_of(s)", step_ms=1000)
+        assert found[-1] == pytest.approx(rate, rel=1e-4)
+
+
+def test_the_rate_of_a_held_switch_is_that_of_its_contact_and_lost_counts_as_off():
+    """Bridged it never goes off: its rate is that of what blinks. Lost, it is off for the rate."""
+    keys = {"s": {"kind": "switch", "hold": 5}}
+    found = courses(keys, series(0, 1, 0, 1, 0, 1), show="rate_of(s)", high=10)
+    assert found[-1] == pytest.approx(5, rel=1e-4)
+    keys = {"s": {"kind": "switch", "lost_after": 0.15}}
+    found = courses(keys, series(0, 1, None, None, 1), show="rate_of(s)", high=10)
+    assert found[-1] == pytest.approx(1 / 0.3, rel=1e-4)  # from the first frame on to the fifth
+
+
+@pytest.mark.parametrize("cells", range(1, 13))
+def test_a_full_pack_of_any_size_is_counted_right(cells):
+    """4.2 V a cell, and 4.23 as a meter may have it; and nearly empty at 3.55 V up to five."""
+    for each in (4.2, 4.23, *([3.55] if cells <= 5 else [])):
+        found = courses({"s": {"cells": "guess"}}, series(cells * each), high=10)
+        assert found == pytest.approx([each], abs=1e-4)
+
+
+def test_another_pack_is_counted_anew_once_the_first_is_lost():
+    """Three cells, then silence, then four: 16.0 V are 4.0 each."""
+    keys = {"cells": "guess", "lost_after": 0.25}
+    values = series(12.3, None, None, None, 16.0)
+    assert courses({"s": keys}, values, high=10)[-1] == pytest.approx(4.0, abs=1e-4)
+
+
+def test_what_is_lost_is_so_from_its_time_on_and_not_before():
+    """lost_after 0.2 s: at 0.2 s without news it is lost."""
+    keys = {"lost_after": 0.2, "fallback": 0.75}
+    found = courses({"s": keys}, series(0.25, None, None, 0.5), step_ms=100)
+    assert found == pytest.approx([0.25, 0.25, 0.75, 0.5])
+    found = courses({"s": {"fallback": 7, "range": [0, 0.5]}}, series(None))
+    assert found == pytest.approx([0.5])  # a fallback is held within the range
+
+
+def test_a_computed_signal_is_lost_with_any_that_it_reads():
+    signals = {"a": {"lost_after": 0.15}, "b": {}, "both": {"of": "a + b"}, "back": {"of": "b + a"}}
+    news = [{"a": 1, "b": 1}, {}, {}]
+    for name in ("both", "back"):
+        found = courses(signals, news, show=f"(1 if lost({name}) else 0)")
+        assert found == [0, 0, 1]
+    found = courses(signals, news, show="(1 if lost(all) else 0)")
+    assert found == [0, 0, 0]
+    found = courses(signals, [{}, {"a": 1}], show="(1 if lost(all) else 0)")
+    assert found == [1, 0]
+
+
+def test_held_switches_are_held_past_the_word_that_they_are_lost_not_from_it():
+    """On, then silent: it is off once it is lost, whatever it was, and holds what it was before."""
+    keys = {"kind": "switch", "lost_after": 0.15, "hold": 0.35}
+    assert switched(keys, 1, None, None, None, 0, 0, 0) == [1, 1, 0, 0, 1, 0, 0]
+
+
+def test_colours_fade_with_their_own_times_up_and_down_channel_by_channel():
+    """Red comes at once and blue goes with 0.1 s: after 0.1 s 1 - 1 / (1 + 1 + 1/2 + 1/6) has gone."""
+    gone = 1 - 1 / (1 + 1 + 1 / 2 + 1 / 6)
+    made = design(
+        layer(colour="tint"), count=1,
+        signals={"tint": {"kind": "colour", "smooth": [0.0, 0.1]}},
+    )  # fmt: skip
+    program = made.compile()
+    program.frame(tint="blue", at=0)
+    light = program.engine.light(100, {"tint": float(0xFF0000)})[0][:, 0]
+    assert light.tolist() == pytest.approx([1, 0, 1 - gone], abs=1e-3)
+
+
+def test_a_colour_that_is_computed_never_leaves_full_light_behind():
+    """Mixed three times too far it is blue, and falls from full blue, not from three times that."""
+    gone = 1 - 1 / (1 + 1 + 1 / 2 + 1 / 6)
+    signals = {"s": {}, "tint": {"kind": "colour", "of": "mix('red', 'blue', s)", "smooth": 0.1}}
+    program = design(layer(colour="tint"), count=1, signals=signals).compile()
+    program.frame(s=3, at=0)
+    light = program.engine.light(100, {"s": 0.0})[0][:, 0]
+    assert light.tolist() == pytest.approx([gone, 0, 1 - gone], abs=1e-5)
+
+
+def test_a_vector_settles_each_of_its_numbers():
+    signals = {"v": {"kind": "vector", "size": 2, "slew": 1}}
+    found = courses(signals, [{"v": [0, 0.5]}, {"v": [1, 0]}], show="v[0] * 0.1 + v[1]")
+    assert found == pytest.approx([0.5, 0.41])
+
+
+def test_an_event_of_no_strength_is_none_and_a_moment_by_itself_is_whole():
+    signals = {"hit": {"kind": "event"}}
+    assert courses(signals, [{"hit": 0.0}, {"hit": 0.1}], show="(1 if hit else 0)") == [0, 1]
+    found = courses(signals, [{"hit": {"x": 3}}], show="hit.strength + hit.x", high=5)
+    assert found == pytest.approx([4])

@@ -235,30 +235,37 @@ class Clock:
     def average(self, x: Value, window_s: float) -> Value:
         """The mean of `x` over the last `window_s` seconds; it begins at the first value of `x`.
 
-        The window is kept in `PIECES` pieces, the oldest of which goes out evenly as the newest
-        comes in.
+        The window is kept in `PIECES` pieces of whole frames, and one that fills. What is older
+        than the window goes out evenly, whatever the frames' length.
         """
         x = self._frame_number(x, "what is averaged")
         tracer, piece_s = self.tracer, window_s / PIECES
-        pieces = [tracer.state(tracer.fresh_name("piece"), 0.0, Kind.FLOAT) for _ in range(PIECES)]
-        sum_, time = (tracer.state(tracer.fresh_name(n), 0.0, Kind.FLOAT) for n in ("sum", "time"))
+
+        def cells(name: str, count: int = PIECES) -> list[Value]:
+            return [tracer.state(tracer.fresh_name(name), 0.0, Kind.FLOAT) for _ in range(count)]
+
+        values, lengths, (sum_, time) = cells("piece"), cells("length"), cells("filling", 2)
         added, passed = sum_ + x * self.dt_s, time + self.dt_s
         is_full = self._named("is_full", passed >= piece_s)
         newest = self._named("newest", select(is_full, added / passed, x))
-        moved = [
-            select(self.first, x, select(is_full, before, piece))
-            for before, piece in zip([newest, *pieces], pieces, strict=False)
-        ]
-        left = self._named("left", select(is_full, 0.0, passed))
+
+        def moved_on(first: Operand, new: Value, old: list[Value]) -> list[Value]:
+            moved = zip([new, *old], old, strict=False)
+            return [
+                select(self.first, first, select(is_full, before, cell)) for before, cell in moved
+            ]
+
+        now_values, now_lengths = moved_on(x, newest, values), moved_on(piece_s, passed, lengths)
         kept = select(is_full, 0.0, added)
-        whole = moved[0]
-        for piece in moved[1:-1]:
-            whole = whole + piece
-        rest = moved[-1] * maximum(piece_s - left, 0.0)
-        now = (whole * piece_s + kept + rest) * (1.0 / window_s)
-        for cell, value in zip([*pieces, sum_, time], [*moved, kept, left], strict=True):
+        left = self._named("left", select(is_full, 0.0, passed))
+        total, rest_s = kept, window_s - left
+        for value, length in zip(now_values, now_lengths, strict=True):
+            total = total + value * minimum(maximum(rest_s, 0.0), length)
+            rest_s = rest_s - length
+        after = [*now_values, *now_lengths, kept, left]
+        for cell, value in zip([*values, *lengths, sum_, time], after, strict=True):
             tracer.remember(cell, value)
-        return now
+        return total * (1.0 / window_s)
 
     def threshold(self, x: Value, on_at: float, off_at: float) -> Value:
         """True from where `x` is above `on_at` until it is below `off_at`; where `on_at` is the
