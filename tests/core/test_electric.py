@@ -8,18 +8,25 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 import fendra as fd
+from fendra.core.catalogue.controllers import CONTROLLERS, unfold_pins
 from fendra.core.catalogue.leds import CATALOGUE, LED_TYPES, LedError, LedFigures, led_type
-from fendra.core.catalogue.wires import awg_to_mm2
+from fendra.core.catalogue.supplies import Battery, Converter, Supply
+from fendra.core.catalogue.wires import Lead, awg_to_mm2
+from fendra.core.electric.budget import make_budget
 from fendra.core.electric.data import (
     baud_for,
+    line_bits,
     line_time_s,
     sacn_mbit,
     serial_bytes,
     serial_rate_hz,
     universes,
 )
+from fendra.core.electric.draws import draw_of
+from fendra.core.electric.ladder import Ladder, Tap
 from fendra.core.electric.leads import bears_a, fuse_for, wire_for, wire_ohm
 from fendra.core.electric.loads import make_loads
+from fendra.core.engines.c99.lines_alone import lines_alone
 from fendra.outputs.packets import frame_to_packets
 from helpers import design, layer, strip, tape
 
@@ -497,3 +504,262 @@ def test_a_hot_strip_is_told_by_what_a_tape_shows():
         film = made.compile().film(tape(s=rows))
         _, report = made.examined.on_film(lambda _, film=film: film)
         assert {str(each.severity) for each in report if each.code == "heat"} == expected
+
+
+# ---- Unequal channels, another voltage, several lines -------------------------------------------------
+
+LOPSIDED = {
+    "order": "GRBW",
+    "volts": 5,
+    "channel_ma": {"R": 10, "G": 20, "B": 30, "W": 40},
+    "idle_ma": 2,
+}
+
+
+def test_white_of_a_type_with_a_white_channel_is_that_channel():
+    """Idle 2 mA and 40 of white; half of the light is half of the 40."""
+    led = led_type("mine", LedFigures.model_validate(LOPSIDED), CATALOGUE)
+    assert led.white_letters == "W"
+    assert led.white_a() == pytest.approx(0.042)
+    assert led.white_a(0.5) == pytest.approx(0.022)
+    assert led.bits == 32
+    assert LED_TYPES["ws2812b"].white_a(0.25) == pytest.approx(0.001 + 0.25 * 0.06)
+
+
+@pytest.mark.parametrize(
+    ("channel_ma", "white_a", "full_a"),
+    [
+        # Two colours draw 20 + 30, white 40 or 60.
+        ({"R": 10, "G": 20, "B": 30, "W": 40}, 0.042, 0.052),
+        ({"R": 10, "G": 20, "B": 30, "W": 60}, 0.062, 0.062),
+    ],
+)
+def test_the_colour_that_draws_most_is_two_channels_or_white(channel_ma, white_a, full_a):
+    made = design(
+        layer(), line=[line(4, led="mine")], leds={"mine": {**LOPSIDED, "channel_ma": channel_ma}}
+    )
+    loads = make_loads(made, made.layout())
+    assert loads.white_line_a() == pytest.approx([4 * white_a])
+    assert loads.full_line_a() == pytest.approx([4 * full_a])
+    assert loads.full_line_a(0.5) == pytest.approx([4 * (0.002 + (full_a - 0.002) * 128 / 255)])
+    cyan = np.full((4, 3), 255, np.uint8) * np.array([0, 1, 1], np.uint8)
+    assert loads.line_a(cyan) == pytest.approx([4 * 0.052])
+    assert loads.full_address_a(0, 1.0) == pytest.approx([full_a] * 4)
+
+
+def test_a_type_at_another_voltage_has_limits_of_its_own():
+    """Of 24 V, like one of 12: 19.2 to 26.4 V, and 3.5 V for a 1. Of 3.3 V: 2.31 V for a 1."""
+    led = led_type("mine", LedFigures.model_validate({"like": "ws2815", "volts": 24}), CATALOGUE)
+    assert (led.least_volts, led.most_volts) == pytest.approx((19.2, 26.4))
+    assert led.logic_volts == pytest.approx(3.5)
+    low = led_type("mine", LedFigures.model_validate({"like": "ws2812b", "volts": 3.3}), CATALOGUE)
+    assert (low.least_volts, low.most_volts, low.logic_volts) == pytest.approx((2.64, 3.63, 2.31))
+    said = {"like": "ws2815", "volts": 24, "least_volts": 20, "most_volts": 25, "logic_volts": 3}
+    led = led_type("mine", LedFigures.model_validate(said), CATALOGUE)
+    assert (led.least_volts, led.most_volts, led.logic_volts) == (20, 25, 3)
+    same = led_type("mine", LedFigures.model_validate({"like": "ws2815", "volts": 12}), CATALOGUE)
+    assert (same.least_volts, same.most_volts) == (9.5, LED_TYPES["ws2815"].most_volts)
+
+
+def test_what_is_said_of_a_type_counts_and_0_is_said():
+    led = led_type("mine", LedFigures.model_validate({"like": "ws2812b", "reset_us": 0}), CATALOGUE)
+    assert led.reset_s == 0
+    four = led_type(
+        "mine",
+        LedFigures.model_validate({"like": "ws2812b", "order": "GRBW", "channel_ma": 9}),
+        CATALOGUE,
+    )
+    assert four.channel_ua == dict.fromkeys("GRBW", 9000)
+    with pytest.raises(LedError) as caught:  # the currents of three channels say nothing of four
+        led_type("mine", LedFigures.model_validate({"like": "ws2812b", "order": "GRBW"}), CATALOGUE)
+    assert (caught.value.key, caught.value.is_missing) == ("channel_ma", True)
+
+
+def test_white_of_four_channels_is_measured_by_white_alone():
+    """0.62 A for 10 LEDs: 62 mA each, 2 of them dark: white draws 60, so all draw half more."""
+    figures = {**LOPSIDED, "measured": {"amps": 0.62, "leds": 10}}
+    led = led_type("mine", LedFigures.model_validate(figures), CATALOGUE)
+    assert led.channel_ua == {"G": 30_000, "R": 15_000, "B": 45_000, "W": 60_000}
+    figures = {**LOPSIDED, "measured": {"amps": 0.62, "leds": 10, "lit": "RGB"}}
+    led = led_type("mine", LedFigures.model_validate(figures), CATALOGUE)
+    assert led.channel_ua == {"G": 20_000, "R": 10_000, "B": 30_000, "W": 40_000}
+
+
+def test_batteries_and_ratings():
+    """3.7 V a cell unless volts are said; behind a converter their voltage is not the LEDs'."""
+    cells = Battery(ah=2, cells=3)
+    assert (cells.nominal_volts, cells.watt_hours) == pytest.approx((11.1, 22.2))
+    assert Battery(ah=2, cells=3, volts=9.6).nominal_volts == 9.6
+    assert Supply(battery=cells).known_volts() == pytest.approx(11.1)
+    assert Supply(battery=cells, converter=Converter()).known_volts() is None
+    assert Supply(usb="2.0").known_volts() == 5
+    ratings = Supply(amps=6, usb="C 3 A", converter=Converter(amps=2)).ratings_a(0.5)
+    assert ratings == {"amps": 6, "usb": 3, "converter": 2, "regulator_of": 0.5}
+    (supply,) = budget(supplies={"s": {"amps": 6, "converter": {"amps": 2}}}).supplies
+    assert supply.feeding.amps == 2
+    assert supply.feeding.budget_a == pytest.approx(1.6)  # four fifths
+    (supply,) = budget(supplies={"s": {"amps": 6, "budget": 0.4}}).supplies
+    assert supply.feeding.budget_a == 0.4
+
+
+def test_wires_by_their_gauge_and_what_they_bear():
+    assert awg_to_mm2(16) == pytest.approx(1.309, abs=1e-3)
+    assert awg_to_mm2(10) == pytest.approx(5.261, abs=1e-3)
+    assert Lead(metres=2, awg=16).ohm == pytest.approx(2 * 0.0175 / 1.309, rel=1e-3)
+    assert Lead(metres=2).ohm == pytest.approx(2 * 0.0175 / 0.5)
+    assert [bears_a(area) for area in (0.14, 0.25, 0.34, 0.5, 0.75, 1.0, 2.5, 4, 6, 10, 16, 0.07)] == [
+        0.5, 1, 2, 3, 6, 10, 25, 32, 40, 63, 80, 0.25,
+    ]  # fmt: skip
+
+
+def test_pins_are_known_by_every_name_and_to_the_end_of_their_range():
+    assert unfold_pins(["PA8-PA11", "X"]) == ["PA8", "PA9", "PA10", "PA11", "X"]
+    chip = CONTROLLERS["atmega328p"]
+    assert [chip.own_name(pin) for pin in ("D0", "D13", "A5", "PB0")] == [
+        "PD0",
+        "PB5",
+        "PC5",
+        "PB0",
+    ]
+    assert "PC5" in chip.analogue_pins
+
+
+def test_time_of_clocked_leds_ends_in_whole_bytes():
+    """17 chips: 32 + 17 * 32 bits, and half a bit a chip more, 8.5: two bytes, 16 bits."""
+    assert line_bits(17, LED_TYPES["apa102"]) == 32 + 17 * 32 + 16
+    assert line_bits(16, LED_TYPES["apa102"]) == 32 + 16 * 32 + 8
+
+
+def test_the_limiter_knows_what_all_lines_draw_dark():
+    """Two lines, 10 and 40 dark LEDs: 0.05 A of 0.3 go to them. White on the first wants 0.6 A."""
+    lines = [line(10), {"name": "b", "supply": "s", "part": [strip("b", 40, at=[0, 9])]}]
+    made = design(layer(), line=lines, supplies={"s": {"budget": 0.3}})
+    first, second = made.budget().lines
+    assert first.most_a == pytest.approx(0.01 + 0.25)
+    assert second.most_a == pytest.approx(0.04 + 0.25)
+    (supply,) = made.budget().supplies
+    assert (supply.most_a, supply.headroom) == (0.3, None)
+    (limit,) = made.compile(engine="numpy").plan.limits
+    assert limit.most == 250_000 * 255
+    too_many = design(layer(), line=lines, supplies={"s": {"budget": 0.03}})
+    assert make_budget(too_many, too_many.layout()).supplies[0].most_a == 0.05  # even dark
+
+
+def test_figures_of_a_film():
+    """0.1 A for 98 of 100 frames, then 0.2 and 0.9: passed in one frame of a hundred is 0.2."""
+    draw = draw_of(np.array([0.1] * 98 + [0.2, 0.9]), np.arange(100) / 10)
+    assert (draw.peak_a, draw.frame, draw.at_s) == (0.9, 99, 9.9)
+    assert draw.mean_a == pytest.approx(0.109)
+    assert draw.p99_a == pytest.approx(np.interp(0.99 * 99, [98, 99], [0.2, 0.9]))
+
+
+def test_a_battery_behind_a_converter_lasts_less_long():
+    """44.4 Wh at 90 % are 39.96 Wh; 3.05 W: 13.1 h."""
+    supply = {"volts": 5, "battery": {"cells": 4, "ah": 3}, "converter": {"efficiency": 0.9}}
+    (found,) = budget(supplies={"s": supply}).supplies
+    assert found.hours == pytest.approx(3.7 * 4 * 3 * 0.9 / 3.05)
+
+
+def test_the_first_chip_reads_a_share_of_its_own_supply():
+    """3.5 V at 5 V is 3.15 V at 4.5; a 12 V type makes its own 5 V."""
+    (only,) = budget(supplies={"s": {"volts": 4.5, "amps": 9}}).lines
+    assert only.logic_volts == pytest.approx(3.15)
+    (only,) = budget(led="ws2815", supplies={"s": {"volts": 11, "amps": 9}}).lines
+    assert only.logic_volts == LED_TYPES["ws2815"].logic_volts
+
+
+def test_two_controllers_share_a_supply_s_budget_by_what_their_lines_may_draw():
+    """Eight of 60 mA and four of 50: 0.48 and 0.2 A; of 0.5 A 0.016 go to dark LEDs (1 and 2 mA)."""
+    lines = [
+        {**line(8), "controller": "one"},
+        {"name": "b", "led": "mine", "supply": "s", "controller": "two", "part": [strip("b", 4, at=[0, 9])]},
+    ]  # fmt: skip
+    made = design(layer(), line=lines, supplies={"s": {"budget": 0.5}}, leds={"mine": LOPSIDED},
+                  controllers={"one": {}, "two": {}})  # fmt: skip
+    plan = made.compile(engine="numpy").plan
+    light_ua = 500_000 - 8 * 1000 - 4 * 2000
+    (whole,) = plan.limits
+    assert whole.most == light_ua * 255
+    for number, mine in ((0, 480_000), (1, 200_000)):
+        alone = lines_alone(plan, [number])
+        (limit,) = alone.limits
+        assert limit.most == light_ua * 255 * mine // 680_000
+        assert alone.spot_count == (8, 4)[number]
+        assert (limit.spans[0].first, limit.spans[-1].end) == (0, alone.spot_count)
+
+
+def test_links_by_hand():
+    """A packet of 30 slots is 202 bytes: at 50 a second 0.0808 Mbit/s, of 0.1 that is 61.9 frames."""
+    link = {"network": "sacn", "mbit": 0.1}
+    (controller,) = budget(controllers={"c": {"link": link}}, rate=25).controllers
+    assert controller.link_hz == pytest.approx(0.1e6 / (202 * 8))
+    assert controller.load == pytest.approx(25 / controller.link_hz)
+
+
+def test_taps_that_share_a_place_and_an_unfed_end():
+    """Five rungs, 0.1 ohm between, 1 A at each; fed at the second through 0.1 ohm."""
+    ladder = Ladder(5.0, np.full(4, 0.1), (Tap(1, 0.1),))
+    assert ladder.drop(np.ones(5)) == pytest.approx([0.6, 0.5, 0.8, 1.0, 1.1])
+    # Two leads of 0.2 ohm at one place are one of 0.1.
+    twice = Ladder(5.0, np.full(4, 0.1), (Tap(1, 0.2), Tap(1, 0.2)))
+    assert twice.drop(np.ones(5)) == pytest.approx([0.6, 0.5, 0.8, 1.0, 1.1], abs=1e-6)
+    assert ladder.flow_a(np.ones(5)) == pytest.approx([-1, 3, 2, 1], abs=1e-6)
+    assert twice.tap_a(np.ones(5)) == pytest.approx([2.5, 2.5], abs=1e-5)
+
+
+@pytest.mark.parametrize(
+    ("amps", "told"), [(2.29, None), (2.28, "note"), (1.84, "note"), (1.82, "warning")]
+)
+def test_derating_begins_at_four_fifths(amps, told):
+    """30 LEDs, 1.83 A at white: four fifths of 2.2875 A."""
+    supplies = {"s": {"amps": amps, "limiter": False, "wire": {"metres": 0.1, "mm2": 1.5}}}
+    made = design(layer(), line=[line(30)], supplies=supplies)
+    found = {str(f.severity) for f in made.check() if f.code in ("derating", "over-rating")}
+    assert found == ({told} if told else set())
+
+
+@pytest.mark.parametrize(
+    ("rows", "code"), [([0.79], None), ([0.81], "derating"), ([1.01], "over-rating")]
+)
+def test_a_tape_derates_by_its_peak(rows, code):
+    """Red LEDs: 100 of them, 20 mA each at full, 0.1 A dark; a supply of 1 A without a limiter."""
+    made = design(
+        layer("field", red="s", green=0, blue=0), line=[line(100)], signals={"s": {}},
+        supplies={"s": {"amps": 1, "limiter": False, "wire": {"metres": 0.1, "mm2": 2.5}}},
+    )  # fmt: skip
+    share = (rows[0] - 0.1) / 2.0
+    film = made.compile().film(tape(s=[share, share]))
+    _, report = made.examined.on_film(lambda _: film)
+    found = {f.code for f in report if f.severity != "note"} & {"derating", "over-rating"}
+    assert found == ({code} if code else set())
+
+
+@pytest.mark.parametrize(
+    ("per_metre", "count", "told"),
+    # 61 mA at 5 V are 0.305 W an LED: 49 a metre are 14.9 W, 50 are 15.3 W; 9 W in all need no word.
+    [(49, 49, False), (50, 50, True), (60, 30, False), (60, 34, True)],
+)
+def test_heat_begins_at_15_watts_a_metre_and_10_in_all(per_metre, count, told):
+    part = {"name": "p", "shape": "strip", "start": [0.0, 0.0], "direction": "right", "count": count,
+            "per_metre": per_metre}  # fmt: skip
+    supplies = {"s": {"amps": 30, "wire": {"metres": 0.1, "mm2": 2.5}}}
+    made = design(layer(), line=[{"name": "a", "supply": "s", "part": [part]}], supplies=supplies)
+    assert ("heat" in {finding.code for finding in made.check()}) is told
+
+
+@pytest.mark.parametrize(("level", "severity"), [(0.55, "note"), (0.58, "warning")])
+def test_heat_seen_on_a_tape_is_a_warning_from_25_watts_on(level, severity):
+    """144 LEDs a metre: 43.9 W at white; 0.72 W of them dark, so 24.5 W at 0.55, 25.8 at 0.58."""
+    part = {"name": "p", "shape": "strip", "start": [0.0, 0.0], "direction": "right", "count": 144,
+            "per_metre": 144}  # fmt: skip
+    lines = [{"name": "a", "supply": "s", "part": [part], "feed": [{"at": 0}, {"at": "end"}]}]
+    supplies = {"s": {"amps": 30, "wire": {"metres": 0.1, "mm2": 2.5}}}
+    made = design(
+        layer("field", red="s", green="s", blue="s"),
+        line=lines,
+        supplies=supplies,
+        signals={"s": {}},
+    )
+    film = made.compile().film(tape(s=[level] * 10))
+    _, report = made.examined.on_film(lambda _: film)
+    assert {str(each.severity) for each in report if each.code == "heat"} == {severity}

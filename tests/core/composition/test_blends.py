@@ -53,11 +53,13 @@ def test_every_blend_has_a_rule_here():
     assert RULES.keys() == {*BLENDS}
 
 
-@pytest.mark.parametrize("cover", [1.0, 0.25])
+@pytest.mark.parametrize(("cover", "level"), [(1.0, 1.0), (0.25, 1.0), (0.7, 0.6)])
 @pytest.mark.parametrize("name", sorted(BLENDS))
-def test_a_blend_gives_what_its_rule_says_on_every_engine(compiler, name, cover):
-    made = both(name, cover=cover)
-    expected = as_bytes(RULES[name](linear(BENEATH), linear(ABOVE), cover))
+def test_a_blend_gives_what_its_rule_says_on_every_engine(compiler, name, cover, level):
+    """A level of 0.6 is ((60 + 16) / 116) ** 3 of the colour's light."""
+    made = both(name, cover=cover, level=level)
+    above = linear(ABOVE) * ((100 * level + 16) / 116) ** 3
+    expected = as_bytes(RULES[name](linear(BENEATH), above, cover))
     plain = as_bytes(linear(BENEATH))
     for engine in ("numpy", "native"):
         rgb = made.compile(engine=engine).frame(at=0).rgb.astype(int)

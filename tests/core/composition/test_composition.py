@@ -290,3 +290,180 @@ def test_layers_that_never_show_on_a_tape_are_found_from_both_reasons():
     found = {finding.path: finding.message for finding in report if finding.code == "never-on-tape"}
     assert {*found} == {("layer", 0), ("layer", 1, "when")}
     assert "never seen" in found["layer", 0]
+
+
+# ---- What fades, and what is lopsided ------------------------------------------------------------------
+
+
+def test_what_hides_below_hides_as_far_as_it_is_there():
+    """White beneath, a layer of no cover that fades in over 1 s: half way half of the white is left."""
+    dark = layer(colour="red", cover=0.0, hides_below=True, fade_in=1.0)
+    program = design(layer(), dark, count=1).compile()
+    rows = [program.frame(at=at).rgb[0, 0] for at in (0, 0.5, 1.0)]
+    assert rows == [255, 128, 0]
+    part = layer(colour="red", cover=0.4, hides_below=True)
+    assert design(layer(), part, count=1).compile().frame().rgb[0].tolist() == [102, 0, 0]
+
+
+def test_a_fade_is_even_and_goes_out_after_the_layer_is_off():
+    """In over 0.4 s: a quarter each 0.1 s. Out over 0.2 s: a half."""
+    keys = {"fade_in": 0.4, "fade_out": 0.2, "when": "on"}
+    program = design(layer(**keys), signals={"on": SWITCH}, count=1).compile()
+    news = [0, 1, 1, 1, 1, 0, 0, 0]
+    rows = [reds(program.frame(on=on, at=i / 10))[0] for i, on in enumerate(news)]
+    assert rows == [0, 64, 128, 191, 255, 128, 0, 0]
+
+
+def test_a_layer_stays_on_from_when_it_came_and_not_from_when_it_went():
+    """At least 0.3 s: on for 0.2 s it stays 0.1 s more."""
+    program = design(layer(when="s", least_on=0.3), signals={"s": SWITCH}, count=1).compile()
+    rows = [reds(program.frame(s=s, at=i / 10))[0] > 0 for i, s in enumerate([0, 1, 1, 0, 0, 0])]
+    assert rows == [False, True, True, True, False, False]
+
+
+def test_the_first_scene_that_holds_is_the_only_one():
+    program = scenes(
+        {"name": "one", "when": "s > 2"}, {"name": "two", "when": "s > 1"}, {"name": "three"},
+        signals={"s": {}},
+    ).compile()  # fmt: skip
+    found = colours(program, (0, {"s": 3}), (1, {"s": 1.5}), (2, {"s": 0}))
+    assert found == [[255, 0, 0], [0, 255, 0], [0, 0, 255]]
+
+
+def test_a_button_steps_only_where_the_condition_holds_as_well():
+    program = scenes(
+        {"name": "one", "button": "b"}, {"name": "two", "button": "b", "when": "s > 1"},
+        {"name": "three"}, signals={"b": SWITCH, "s": {}},
+    ).compile()  # fmt: skip
+    found = colours(program, (0, {"b": 0, "s": 0}), (1, {"b": 1}), (2, {"s": 2}))
+    assert found == [[255, 0, 0], [0, 0, 255], [0, 255, 0]]
+
+
+def test_a_canvas_turns_counter_clockwise_about_the_middle_of_the_box_and_is_in_the_design_s_unit():
+    """Three LEDs at 0, 1 and 4: their middle is 2, and after a quarter turn they stand above it."""
+    part = {"name": "p", "shape": "points", "points": [[0, 0], [1, 0], [4, 0]]}
+    for units in ("mm", "in"):
+        made = design(
+            layer("field", red="y / 10", green="x / 10", blue=0, canvas="desk"), units=units,
+            line=[{"name": "l", "part": [part]}],
+            canvases={"desk": {"p": {"at": [5, 4], "turn": 90, "scale": 2}}},
+        )  # fmt: skip
+        rgb = made.compile().frame().rgb
+        assert rgb[:, 1].tolist() == [128, 128, 128]  # x = 5 for all
+        assert rgb[:, 0].tolist() == [0, 51, 204]  # y = 4 + 2 * (-2, -1, 2)
+
+
+def test_the_master_level_is_as_the_eye_sees_it():
+    """0.6 of the eye is ((60 + 16) / 116) ** 3 = 0.281 of the light."""
+    for level in (0.6, "s"):
+        made = design(layer(), level=level, signals={"s": {}}, count=1)
+        assert reds(made.compile().frame(s=0.6))[0] == round(255 * (76 / 116) ** 3)
+
+
+@pytest.mark.parametrize(
+    ("key", "text", "remedy"),
+    [
+        ("rate", "90 rpm", "Write 1.5, which is in Hz."),
+        ("rate", "2 kHz", "Write 2000, which is in Hz."),
+        ("rate", "3 Hz", "Write 3, which is in Hz."),
+        ("duty", "30 %", "Write 0.3, which is plain."),
+        ("rate", "3 s", "Write a plain number in Hz."),
+    ],
+)
+def test_a_number_with_a_unit_is_told_as_it_would_be_without(key, text, remedy):
+    made = design(layer("blink", **{key: text}))
+    (found,) = [finding for finding in made.check() if finding.code == "wrong-unit"]
+    assert found.remedy == remedy
+
+
+def test_what_is_bound_is_held_within_its_parameter_s_range():
+    """duty goes from 0 to 1, x from -10 to 80; the ends of a range may be written."""
+    made = design(layer("blink", rate=25, duty=1), signals={"s": {}}, count=1)
+    assert [f for f in made.check() if f.severity == "error"] == []
+    program = design(layer(cover="s"), layer(colour="s * 1", cover=0), signals={"s": {}}, count=1)
+    assert [f.code for f in program.check() if f.severity == "error"]
+    held = design(layer(colour="mix('black', 'red', s)", blend="add"), layer(colour="#400"),
+                  signals={"s": {}}, count=1).compile()  # fmt: skip
+    light, _ = held.engine.light(0, {"s": -9.0})
+    assert light[:, 0].tolist() == pytest.approx([0.0578, 0, 0], abs=1e-3)
+    over = design(layer(colour="mix('black', 'red', s)"), signals={"s": {}}, count=1).compile()
+    assert over.engine.light(0, {"s": 3.0})[0][:, 0].tolist() == [1, 0, 0]
+
+
+def test_a_look_up_takes_the_nearest_whole_number_below_0_too():
+    level = {"by": "s", "-2": 1, "1": 0.5, "else": 0}
+    program = design(layer("solid", level=level), signals={"s": {}}, count=1).compile()
+    rows = [reds(program.frame(s=s))[0] for s in (-2.4, -1.6, -1.4, 0.6, 1.4, 1.6)]
+    assert rows == [255, 255, 0, 47, 47, 0]
+
+
+def test_angles_are_a_whole_turn_as_a_place():
+    ring = {"name": "r", "shape": "ring", "radius": 10, "count": 4}
+    made = design(layer("field", red="along", green=0, blue=0), layer("gradient", by="angle", loop=True,
+                  colours=["black", "white", "black", "black"], blend="add"),
+                  line=[{"name": "l", "part": [ring]}])  # fmt: skip
+    rgb = made.compile().frame().rgb[:, 1].tolist()
+    assert rgb == [0, 255, 0, 0]  # a quarter of the way is the second of four colours
+
+
+def test_places_by_number_are_those_of_the_trail_s_order():
+    """x_of of a trail that runs from the right: number 0 is the right one, 30."""
+    made = design(
+        layer("field", red="1 if x == x_of('back', s) else 0", green=0, blue=0), count=4,
+        trails={"back": {"of": "bar", "by": "-x"}}, signals={"s": {}},
+    )  # fmt: skip
+    program = made.compile()
+    assert reds(program.frame(s=0)) == [0, 0, 0, 255]
+    assert reds(program.frame(s=2)) == [0, 255, 0, 0]
+    two = {"name": "p", "shape": "points", "points": [[5, 7], [9, 3]]}
+    made = design(
+        layer("field", red="y_of('p', 0) / 10", green="x_of('p', 1) / 10", blue="z_of('p', 1)"),
+        line=[{"name": "l", "part": [two]}],
+    )  # fmt: skip
+    assert made.compile().frame().rgb[0].tolist() == [179, 230, 0]  # 0.7 and 0.9
+
+
+def test_a_vector_in_a_list_stands_for_each_of_its_numbers():
+    signals = {"v": {"kind": "vector", "size": 3, "range": [0, 1]}}
+    made = design(layer("bands", levels=["v", 1], bars=False, colours=["white"]), signals=signals)
+    assert reds(made.compile().frame(v=[0, 0.2, 0.4])) == [0, 0, 51, 51, 102, 102, 255, 255]
+
+
+def test_a_preset_s_own_key_gives_way_to_the_layer_s():
+    made = design(
+        layer(effect="", preset="p", colour="blue"), count=1,
+        presets={"p": {"effect": "solid", "colour": "red"}},
+    )  # fmt: skip
+    assert made.compile().frame().rgb[0].tolist() == [0, 0, 255]
+    assert made.settings_of(made.layer[0]) == {"colour": "blue"}
+    same = design(layer("solid", preset="p", colour="blue"), presets=made.model_dump()["presets"])
+    assert same.effect_of(same.layer[0]) == "solid"
+
+
+def test_a_condition_below_0_can_hold_and_one_beyond_the_range_cannot():
+    for when, is_told in (
+        ("s < -3", False),
+        ("s < -6", True),
+        ("s == -5", False),
+        ("s > 4", False),
+    ):
+        made = design(layer(when=when), signals={"s": {"range": [-5, 5]}})
+        told = [f for f in made.check() if f.code == "never-shows"]
+        assert bool(told) is is_told, when
+    # Only between 2 and 3 both hold.
+    made = design(layer(when="s > 2 and s < 3"), signals={"s": {}})
+    assert [f for f in made.check() if f.code == "never-shows"] == []
+    # A choice may be none of its words; a mode that is another is none of these.
+    mode = {"kind": "choice", "choices": {"a": 1, "b": 2}}
+    made = design(layer(when="m != 'a' and m != 'b'"), signals={"m": mode})
+    assert [f for f in made.check() if f.code == "never-shows"] == []
+
+
+def test_a_scene_is_hidden_only_by_one_that_holds_in_all_of_its_cases():
+    above, below = {"name": "a", "when": "s > 0.5"}, {"name": "b", "when": "s > 0.2"}
+    made = design(layer(scene=["a", "b"]), scene=[above, below], signals={"s": {"range": [0, 1]}})
+    assert [f for f in made.check() if f.code == "never-shows"] == []
+    button = {**above, "when": "s > 0.1", "button": "on"}
+    made = design(layer(scene=["a", "b"]), scene=[button, below],
+                  signals={"s": {"range": [0, 1]}, "on": SWITCH})  # fmt: skip
+    assert [f for f in made.check() if f.code == "never-shows"] == []
