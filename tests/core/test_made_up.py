@@ -10,7 +10,7 @@ from fendra.core.effects.pictures import Picture, sampled
 from fendra.core.insight.timeline import Appearance
 from fendra.core.layout.choice import choose_all, in_wire_order
 from fendra.core.layout.space import Space
-from fendra.core.signals.courses import made_up
+from fendra.core.signals.courses import made_up, typed
 from helpers import design, layer, strip, tape
 
 SIGNALS = {"rpm": {}, "left": {"kind": "switch"}, "gear": {},
@@ -158,3 +158,47 @@ def test_from_above_counts_twice():
     space = space_of([[0, 0, 0], [100, 60, 100]], facing="front")
     assert space.view.name == "top"
     assert space_of([[0, 0, 0], [100, 45, 100]], facing="front").view.name == "front"
+
+
+# ---- Courses ------------------------------------------------------------------------------------------
+
+
+def test_a_sweep_comes_back_as_it_went_and_begins_with_its_tape():
+    """2 to 10 in 2 s and back in 2: at 3 s it is 6 again. On a tape that begins at 5 s: from there."""
+    assert course("rpm", (0, 1, 2, 3, 4), sweeps=["rpm=2:10:2s"], duration_s=4) == [2, 6, 10, 6, 2]
+    late = fd.Tape(np.array([5.0, 9.0]), {"left": np.array([0.0, 1.0])})
+    made = made_up(design(layer(), signals=SIGNALS), sweeps=["rpm=2:10:2s"], tape=late)
+    assert float(np.interp(6.0, made.times, made.signals["rpm"])) == pytest.approx(6)
+    assert (made.start_s, made.end_s) == (5, 9)
+
+
+def test_a_tape_of_steps_is_as_long_as_all_of_them():
+    """Four steps of 2 s: 8 s. Three of 1 s are 3 s, and 5 s at the least."""
+    made = design(layer(), signals=SIGNALS)
+    assert made_up(made, steps=["gear=1,2,3,4:2s"]).end_s == pytest.approx(8)
+    assert made_up(made, steps=["gear=1,2,3:1s"]).end_s == pytest.approx(5)
+    assert made_up(made, sweeps=["rpm=0:1:6s"]).end_s == pytest.approx(12)
+    assert made_up(made, toggles=["left=3s"]).end_s == pytest.approx(6)
+
+
+@pytest.mark.parametrize(
+    ("text", "at_1_s", "at_3_s"),
+    [("rpm=6200", 6200, 6200), ("rpm=0:8:4s", 2, 6), ("gear=1,2,3:2s", 1, 2), ("left=on", 1, 1),
+     ("mode=wild", 7, 7), ("mode=calm,wild:2s", 2, 7), ("rpm=#ff0001", 0xFF0001, 0xFF0001)],
+)  # fmt: skip
+def test_what_is_typed_is_a_value_a_sweep_or_steps(text, at_1_s, at_3_s):
+    name, made = typed(design(layer(), signals=SIGNALS), text)
+    assert name == text.partition("=")[0]
+    assert made(np.array([1.0, 3.0])).tolist() == [at_1_s, at_3_s]
+
+
+def test_one_step_of_a_time_is_no_list_of_steps():
+    with pytest.raises(fd.SignalError, match="is no number"):
+        typed(design(layer(), signals=SIGNALS), "rpm=5:2s")
+
+
+def test_a_sampled_picture_has_its_foot_below():
+    """Above red and below half of blue: the upper of two LEDs is red."""
+    pixels = np.array([[[[1, 0, 0, 1]], [[0, 0, 1, 0.5]]]], np.float32)
+    found = sampled(Picture(pixels, (1.0,)), [0.5, 0.5], [0.75, 0.25], (1.0, 0.5))
+    assert found[0].tolist() == [[1, 0, 0, 1], [0, 0, 1, 0.5]]

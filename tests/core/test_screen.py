@@ -100,3 +100,90 @@ def test_the_sun_rises_and_sets_within_some_minutes_of_the_almanac(
 def test_far_north_the_sun_stays_up_or_down():
     assert sun_times_h(172, 70, 20, 1) == (0.0, 24.0)
     assert sun_times_h(355, 70, 20, 1) == (12.0, 12.0)
+
+
+# ---- Edges, uneven bars, and figures of one channel each ---------------------------------------------
+
+
+def seen(picture, places, **keys):
+    return ScreenLight(places, **{"step": 1, "finds_bars": False, **keys}).look(picture)
+
+
+def test_an_area_is_a_share_of_the_shorter_side_and_lies_whole_inside_at_every_edge():
+    """A tenth of 90 rows is 9 by 9 pixels: rows 81 on and columns 191 on for the last corner."""
+    for box, place in (((0, 9, 0, 9), (0, 0)), ((81, 90, 191, 200), (1, 1)),
+                       ((0, 9, 191, 200), (1, 0)), ((81, 90, 0, 9), (0, 1)),
+                       ((41, 50, 0, 9), (0, 0.5))):  # fmt: skip
+        picture = np.zeros((90, 200, 3), np.uint8)
+        picture[box[0] : box[1], box[2] : box[3]] = 255
+        assert seen(picture, [place], area=0.1)[0] == pytest.approx([1] * 3), place
+        picture[...] = 255 - picture
+        assert seen(picture, [place], area=0.1)[0] == pytest.approx([0] * 3, abs=1e-6), place
+
+
+def test_areas_lie_within_what_the_picture_fills():
+    weights = area_weights([(0, 0), (1, 1)], 0.5, 12, 10, (2, 1, 10, 9))
+    rows = weights.toarray().reshape(2, 10, 12)
+    assert np.argwhere(rows[0]).min(axis=0).tolist() == [1, 2]
+    assert np.argwhere(rows[0]).max(axis=0).tolist() == [4, 5]
+    assert np.argwhere(rows[1]).max(axis=0).tolist() == [8, 9]
+
+
+def test_bars_are_as_wide_as_the_narrower_and_not_a_third_of_the_picture():
+    picture = np.full((90, 160, 3), 200, np.uint8)
+    picture[:, :20], picture[:, -8:] = 0, 0
+    assert find_bars(picture) == (8, 0, 152, 90)
+    picture[:, -30:] = 0
+    assert find_bars(picture) == (20, 0, 140, 90)
+    picture[:31] = picture[-31:] = 0  # more than a third: it is a dark picture
+    assert find_bars(picture) == (20, 0, 140, 90)
+    picture = np.full((90, 160, 3), 200, np.uint8)
+    picture[:10] = picture[-10:] = 14
+    assert find_bars(picture) == (0, 10, 160, 80)
+    picture[:10] = 15
+    assert find_bars(picture) == (0, 0, 160, 90)
+
+
+def test_bars_are_believed_at_the_eighth_picture():
+    picture = np.full((90, 160, 3), 200, np.uint8)
+    look = ScreenLight([(0.5, 0.0)], area=0.05, step=1)
+    look.look(picture)
+    picture[:12] = picture[-12:] = 0
+    dark = [bool(look.look(picture)[0, 0] < 0.1) for _ in range(10)]
+    assert dark == [True] * 7 + [False] * 3
+
+
+def test_grey_and_saturation_keep_how_bright_a_colour_is():
+    """Linear red 0.2126, green 0.7152 and blue 0.0722 of what the eye sees (IEC 61966-2-1)."""
+    picture = np.full((8, 8, 3), (255, 0, 0), np.uint8)
+    assert seen(picture, [(0.5, 0.5)], saturation=0)[0] == pytest.approx([0.2126] * 3, abs=1e-5)
+    picture[...] = (0, 255, 0)
+    assert seen(picture, [(0.5, 0.5)], saturation=0)[0] == pytest.approx([0.7152] * 3, abs=1e-5)
+    light = ((180 / 255 + 0.055) / 1.055) ** 2.4
+    picture[...] = (180, 0, 0)
+    assert seen(picture, [(0.5, 0.5)], grey=light)[0] == pytest.approx(
+        [0.2126 * light] * 3, rel=1e-3
+    )
+    assert seen(picture, [(0.5, 0.5)], grey=0.5 * light)[0] == pytest.approx(
+        [light, 0, 0], abs=1e-5
+    )
+
+
+def test_a_curve_is_as_the_eye_sees_it():
+    """Light 0.125 is half as bright; shown at 0.25 of the eye it is 1/64 of the light."""
+    byte = round(255 * (1.055 * 0.125 ** (1 / 2.4) - 0.055))
+    picture = np.full((8, 8, 3), byte, np.uint8)
+    curve = [(0, 0), (0.5, 0.25), (1, 1)]
+    assert seen(picture, [(0.5, 0.5)], curve=curve)[0] == pytest.approx([1 / 64] * 3, rel=0.02)
+
+
+def test_the_sun_by_hand():
+    """At the equator, on the day that day and night are even, noon is 90 degrees high at 0 degrees
+    of longitude at 12:07 UTC; 15 degrees further west an hour later; 6 hours on it sets."""
+    assert sun_height_deg(80, 12.12, 0, 0, 0) == pytest.approx(90, abs=0.7)
+    assert sun_height_deg(80, 13.12, 0, -15, 0) == pytest.approx(90, abs=0.7)
+    assert sun_height_deg(80, 14.12, 0, 0, 2) == pytest.approx(90, abs=0.7)
+    assert sun_height_deg(80, 18.12, 0, 0, 0) == pytest.approx(0, abs=0.7)
+    assert sun_height_deg(80, 15.12, 0, 0, 0) == pytest.approx(45, abs=0.7)
+    rises, sets = sun_times_h(306, 0, 0, 0)  # 2 November: the sun is 16.4 minutes early
+    assert (rises + sets) / 2 == pytest.approx(12 - 16.4 / 60, abs=0.01)

@@ -89,3 +89,61 @@ def test_pieces_of_any_size_give_the_same_and_what_is_no_number_is_silence():
 def test_the_latency_is_half_a_window_and_a_hop():
     """1024 and 512 samples at 44.1 kHz: 11.6 + 11.6 ms."""
     assert Listener(RATE_HZ).latency_s == pytest.approx(1024 / RATE_HZ)
+
+
+# ---- Edges of bands, falls, and two channels ------------------------------------------------------------
+
+
+def test_a_line_of_the_spectrum_counts_in_each_band_by_what_of_it_lies_there():
+    """Lines 43.07 Hz apart, each as wide. The tone on the second one, 86.13 Hz, is over 64.6 to
+    107.7 Hz: in bands from 75 to 86.13 to 98.9 Hz lie 11.1 and 12.8 of it, 0.6 dB apart."""
+    hz = 2 * RATE_HZ / 1024
+    listener = Listener(RATE_HZ, bands=2, low_hz=75, high_hz=hz**2 / 75, weighting="none",
+                        gain_db=10, attack_s=0)  # fmt: skip
+    low, high = listener.feed(tone(hz, level=0.3))[-1].bands
+    share = 10 * np.log10((hz**2 / 75 - hz) / (hz - 75)) / 36
+    assert high - low == pytest.approx(share, abs=0.003)
+
+
+def test_the_peak_falls_all_its_way_in_a_second_and_a_half():
+    listener = Listener(RATE_HZ, gain_db=0.0, weighting="none")
+    first = listener.feed(tone(1000, 0.5, 1.0))[-1].peak
+    looks = listener.feed(np.zeros(RATE_HZ))
+    after = round(0.6 / listener.hop_s)
+    assert looks[after + 1].peak == pytest.approx(first - 0.6 / 1.5, abs=0.03)
+
+
+def test_a_fixed_gain_lifts_and_the_automatic_one_comes_up_by_2_db_a_second():
+    """A sine of full swing is -3 dB; with 20 dB of gain one 20 dB below 0 dB is all of it."""
+    levels = [
+        Listener(RATE_HZ, gain_db=gain, weighting="none", attack_s=0)
+        .feed(tone(1000, 0.5, 0.1))[-1]
+        .level
+        for gain in (0, 10)
+    ]
+    assert levels[1] - levels[0] == pytest.approx(10 / 36, abs=0.01)
+    assert levels[0] == pytest.approx(1 - 23 / 36, abs=0.02)
+    listener = Listener(RATE_HZ, weighting="none", attack_s=0, release_s=0)
+    listener.feed(tone(1000, 0.5, 1.0))
+    looks = listener.feed(tone(1000, 4.0, 0.1))
+    second = round(1 / listener.hop_s)
+    assert looks[3 * second].level - looks[second].level == pytest.approx(4 / 36, abs=0.01)
+
+
+def test_two_channels_are_one_sound_and_the_first_is_not_all():
+    both = np.stack([tone(1000, 0.3), np.zeros(round(0.3 * RATE_HZ))], axis=1)
+    half = Listener(RATE_HZ, gain_db=0).feed(both)[-1].level
+    assert half == Listener(RATE_HZ, gain_db=0).feed(tone(1000, 0.3) / 2)[-1].level
+
+
+def test_beats_closer_than_an_eighth_of_a_second_are_one():
+    """Two clicks, 60 ms apart, are one onset; 200 ms apart two."""
+    for gap_s, count in ((0.06, 1), (0.2, 2)):
+        sound = np.random.default_rng(1).normal(size=RATE_HZ * 2) * 0.002
+        for at_s in (1.0, 1.0 + gap_s):
+            start = round(at_s * RATE_HZ)
+            sound[start : start + 1500] += tone(300, 1500 / RATE_HZ) * np.exp(
+                -np.arange(1500) / 300
+            )
+        looks = Listener(RATE_HZ).feed(sound)
+        assert sum(look.onset > 0 for look in looks) == count, gap_s
