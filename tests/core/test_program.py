@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 import fendra as fd
-from helpers import design, layer, reds, tape
+from helpers import design, layer, reds, strip, tape
 
 HERON = fd.demo_file("heron.toml")
 
@@ -251,3 +251,107 @@ def test_lost_news_and_parking_have_looks_of_their_own(ride_film):
     assert not is_violet[(ride_film.times < 47) & (ride_film.times > 10)].any()
     parked = deck[(ride_film.times > 2) & (ride_film.times < 6)]
     assert (parked[:, :, 2] > parked[:, :, 0]).all()
+
+
+# ---- Films and clocks that do not begin at 0 ------------------------------------------------------------
+
+
+def blinking(rate=50.0, **keys):
+    return design(layer("blink", rate=1.0, duty=0.25), count=1, rate=rate, **keys)
+
+
+def test_the_frame_at_a_time_is_the_one_that_is_shown_then():
+    """Frames at 2.0, 2.1, ... 3.0 s; at 2.1 just it is the second."""
+    made = design(layer(level="s"), signals={"s": {}}, count=1, rate=10)
+    film = made.compile().film(fd.Tape(np.array([2.0, 3.0]), {"s": np.array([0.0, 1.0])}))
+    assert film.times.tolist() == pytest.approx(np.arange(11) / 10 + 2)
+    places = {1.0: 2.0, 2.0: 2.0, 2.05: 2.0, 2.1: 2.1, 2.19: 2.1, 3.0: 3.0, 99.0: 3.0}
+    for at, shown in places.items():
+        assert film.frame(at).at_s == pytest.approx(shown), at
+    assert film.frame(2.3 - 1e-12).at_s == pytest.approx(2.3)  # a rounding is no frame
+
+
+def test_a_film_has_a_frame_at_its_end_whatever_the_rounding():
+    """1.1 s at 30 a second are 33 steps: 0.1 * 11 * 30 is 33.00000000000001, 0.3 * 3 ... 2.9999."""
+    for end, rate, frames in ((1.1, 30, 34), (0.3, 10, 4), (0.7, 10, 8), (4.35, 100, 436)):
+        tape_ = fd.Tape(np.array([0.0, end]), {})
+        assert len(blinking().compile().film(tape_, rate=rate)) == frames
+
+
+def test_a_film_may_begin_at_another_time_of_its_clock():
+    """Blinking once a second, lit for a quarter: half a second on it is dark, whole ones change nothing."""
+    program = design(
+        layer("field", red="1 if cycle(1) < 0.25 else 0", green=0, blue=0), count=1
+    ).compile()
+    tape_ = fd.Tape(np.array([0.0, 0.98]), {})
+    lit = {
+        clock_s: (program.film(tape_, clock_s=clock_s).rgb[:, 0, 0] > 0).tolist()
+        for clock_s in (0.0, 0.5, 3.0)
+    }
+    assert lit[0.0] == lit[3.0] == [True] * 13 + [False] * 37
+    assert lit[0.5] == [False] * 25 + [True] * 13 + [False] * 12
+
+
+def test_a_film_begins_anew_whatever_ran_before_and_the_clock_stands_at_its_end():
+    program = blinking().compile()
+    tape_ = fd.Tape(np.array([5.0, 7.0]), {})
+    first = program.film(tape_).rgb
+    program.frame(at=77.0)
+    assert (program.film(tape_).rgb == first).all()
+    assert program.at_s == 2.0
+    assert program.frame().at_s == pytest.approx(2.02)
+
+
+@pytest.mark.parametrize("rate", [25, 40, 125])
+def test_without_a_time_a_frame_is_a_period_after_the_last(rate):
+    program = blinking(rate=float(rate)).compile()
+    assert [program.frame().at_s for _ in range(3)] == pytest.approx([0, 1 / rate, 2 / rate])
+
+
+def test_two_frames_may_be_of_one_moment():
+    program = blinking().compile()
+    assert (program.frame(at=1.0).rgb == program.frame(at=1.0).rgb).all()
+
+
+def test_what_the_limiter_did_is_told_by_its_least_share():
+    line = [{"name": "a", "supply": "s", "part": [strip(count=10)]}]
+    made = design(
+        layer(level="s"), line=line, signals={"s": {}}, supplies={"s": {"budget": 0.3}}, rate=10
+    )
+    film = made.compile().film(tape(10.0, s=[0, 0, 1, 1, 0, 0]))
+    (told,) = film.limited()
+    assert (told.of, told.at_s) == (6, 0.2)
+    assert told.frames == 4  # it rests for a second
+    assert told.least == pytest.approx(0.29 / 0.6, abs=0.005)
+    assert film.frame(0.1).let_through == {"s": 1.0}
+    assert film.frame(0.2).let_through == {"s": pytest.approx(told.least)}
+    free = made.compile().film(tape(10.0, s=[0, 0.1]))
+    assert str(free.limited()[0]) == "limiter of 's': never acted"
+
+
+def test_the_limiter_forgets_with_the_rest():
+    """Held back, then begun anew: what is dim is whole at once."""
+    line = [{"name": "a", "supply": "s", "part": [strip(count=10)]}]
+    made = design(layer(level="s"), line=line, signals={"s": {}}, supplies={"s": {"budget": 0.3}})
+    for engine in ("numpy", "native"):
+        program = made.compile(engine=engine)
+        program.frame(s=1, at=0)
+        program.reset()
+        assert program.frame(s=0.5, at=0).let_through == {"s": 1.0}, engine
+
+
+def test_a_picture_goes_to_the_leds_of_its_layer():
+    """A layer on the last two of four LEDs shows those of the picture."""
+    made = design(
+        layer(colour="screen", on="end"), count=4, groups={"end": "index > 1"},
+        signals={"screen": {"kind": "picture"}},
+    )  # fmt: skip
+    light = np.array([[1, 0, 0], [0, 1, 0], [0, 0, 1], [1, 1, 0]], np.float32)
+    frame = made.compile().frame({"screen": light}, at=0)
+    assert frame.rgb.tolist() == [[0, 0, 0], [0, 0, 0], [0, 0, 255], [255, 255, 0]]
+
+
+def test_values_far_off_are_held_on_both_sides():
+    program = design(layer(cover="0.5 + s / 4 / 1e9"), signals={"s": {}}, count=1).compile()
+    assert reds(program.frame(s=1e12, at=0)) == [191]
+    assert reds(program.frame(s=-1e12, at=1)) == [64]

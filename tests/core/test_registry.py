@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import importlib
 from importlib.metadata import EntryPoint
 
 import pytest
@@ -49,3 +50,31 @@ def test_an_effect_whose_parameters_do_not_say_what_they_are_is_refused():
         @effect
         def wrong(led, speed=3):
             """Wrong."""
+
+
+def test_what_is_registered_late_stands_in_the_order_of_the_names_and_once():
+    registry: Registry[int] = Registry("fendra.live", "none")
+    for name in "cab":
+        registry.add(name, ord(name))
+    assert list(registry) == ["a", "b", "c"]
+    with pytest.raises(ValueError, match=r"two things of fendra\.live are called 'a'"):
+        registry.add("a", 1)
+
+
+def test_a_registry_that_could_not_be_filled_is_filled_when_it_can(monkeypatch, tmp_path):
+    """The first look fails with the error of a module; once that is mended, the next one works."""
+    folder = tmp_path / "many"
+    folder.mkdir()
+    (folder / "__init__.py").write_text(
+        "from fendra.core.registry import Registry\nregistry = Registry('many', 'none')\n"
+    )
+    (folder / "one.py").write_text("from many import registry\nregistry.add('one', 1 / 0)\n")
+    monkeypatch.syspath_prepend(tmp_path)
+    import many
+
+    with pytest.raises(ZeroDivisionError):
+        len(many.registry)
+    (folder / "one.py").write_text("from many import registry\nregistry.add('one', 1 / 1)\n")
+    monkeypatch.setattr("sys.dont_write_bytecode", True)
+    importlib.invalidate_caches()
+    assert dict(many.registry) == {"one": 1.0}

@@ -7,7 +7,7 @@ from threading import Event, Thread
 import pytest
 
 import fendra as fd
-from fendra.live.loop import run_live
+from fendra.live.loop import Loop, memory_of, recall, run_live
 from fendra.live.mailbox import Mailbox
 from fendra.outputs.memory import MemoryOutput
 from fendra.sources.tape import TapeSource
@@ -147,3 +147,48 @@ def test_taking_waits_until_something_comes():
     box.put("frame")
     reader.join(5)
     assert taken == ["frame"]
+
+
+# ---- Clocks that drift, are set, and nodes that follow -------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("ahead_s", "jump_s", "slip_s"),
+    [
+        # Ahead of the shared clock frames come later, behind it earlier: half a millisecond at most.
+        (0.0002, 0, 0.0002), (-0.0002, 0, -0.0002), (0.2, 0, 0.0005), (-0.2, 0, -0.0005),
+        # A clock that was set by more than a second is followed, in whole frames of 20 ms.
+        (1.01, -1.02, 0), (-3600.005, 3600, 0),
+    ],
+)  # fmt: skip
+def test_a_shared_clock_is_followed_slowly_or_at_once(ahead_s, jump_s, slip_s):
+    loop = Loop(lit().compile(), in_phase=True)
+    loop.program.frame(at=5000.0)
+    jump, slip = loop._kept_in_phase(ahead_s)
+    assert slip == pytest.approx(slip_s)
+    assert abs(jump - jump_s) <= 0.0201
+    assert jump / 0.02 == pytest.approx(round(jump / 0.02))
+    assert loop.program.at_s == pytest.approx(5000.0 + jump)
+
+
+@pytest.mark.parametrize(("hang_s", "late"), [(0.015, 0), (0.025, 0), (0.045, 1), (0.065, 2)])
+def test_a_frame_that_is_due_is_not_late_yet(hang_s, late):
+    """Frames of 20 ms: busy for 45 ms from 0.2 s on, that of 0.22 s is left out, that of 0.24 shown."""
+
+    def hang(clock, at_s):
+        if at_s == pytest.approx(0.2):
+            clock.sleep(hang_s)
+
+    _, report = run(TapeSource(tape(s=[0] * 11)), MemoryOutput(), hang)
+    assert (report.late, report.rendered) == (late, 26 - late)
+
+
+@pytest.mark.parametrize(
+    ("age_s", "is_taken"), [(0.0, True), (2.9, True), (3.1, False), (-0.5, False)]
+)
+def test_only_what_another_node_remembers_of_the_last_seconds_is_taken(age_s, is_taken):
+    leader, follower = (lit().compile() for _ in range(2))
+    leader.frame(s=1.0, at=10.0)
+    follower.frame(at=1.0)
+    assert recall(follower, memory_of(leader), 10.0 + age_s) is is_taken
+    assert recall(follower, {**memory_of(leader), "design": "another"}, 10.0) is False
