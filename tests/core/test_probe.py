@@ -13,7 +13,7 @@ from fendra.core.errors import LayoutError
 from fendra.core.findings import Report
 from fendra.core.layout.chain import unfold
 from fendra.core.probe.answers import judge_colours, judge_places
-from fendra.core.probe.bench import make_bench
+from fendra.core.probe.bench import PatternStep, make_bench
 from fendra.core.probe.colours import deduce_order
 from fendra.core.probe.deduce import (
     WHOLE,
@@ -25,8 +25,9 @@ from fendra.core.probe.deduce import (
     outlooks,
     see,
 )
-from fendra.core.probe.marks import ABOVE, places_in_words, quadrants, sight_of
+from fendra.core.probe.marks import ABOVE, Extent, places_in_words, quadrants, sight_of
 from fendra.core.probe.patterns import PATTERNS
+from fendra.core.shapes import FACINGS
 from helpers import strip
 
 WORDS = {"R": "red", "G": "green", "B": "blue", "W": "white"}
@@ -365,3 +366,181 @@ def test_line_and_part_narrow_what_is_lit():
     cabinet = fd.load(fd.demo_file("cabinet.toml"))
     with pytest.raises(LayoutError, match="shows what another shows"):
         make_bench(cabinet, cabinet.layout(), part="side-right")
+
+
+# ---- Unequal lines, in inches, and colours one by one --------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("sent_as", "seen", "order"),
+    [
+        ("GRB", ["green", "blue", "red"], "BGR"),  # red was sent second: G is there
+        ("RGB", ["blue", "red", "green"], "BRG"),
+        ("GRBW", ["red", "green", "white", "blue"], "GRWB"),
+        ("GRBW", ["green", "white", "blue"], "WGBR"),
+        ("WRGB", ["red", "green", "blue"], "WRGB"),
+    ],
+)
+def test_the_order_puts_what_was_seen_where_it_was_sent(sent_as, seen, order):
+    assert deduce_order(sent_as, seen).order == order
+
+
+def test_a_map_in_inches_is_moved_by_inches():
+    """A strip off its own origin, wired the other way up: turned by 180 degrees about its middle."""
+    part = {
+        "name": "p",
+        "shape": "strip",
+        "start": [2, 1],
+        "end": [12, 1],
+        "count": 11,
+        "at": [3, 4],
+    }
+    for units in ("mm", "in"):
+        made = fd.Design.from_values({"units": units, "line": [{"name": "a", "part": [part]}]})
+        bench = make_bench(made, made.layout(), part="p")
+        verdict = judge_places(bench, "p", "start=right")
+        for way in verdict.ways:
+            changes = {change.key: change.value for change in way}
+            if "at" in changes:
+                moved = {**part, **{k: v for k, v in changes.items() if v is not None}}
+                again = fd.Design.from_values(
+                    {"units": units, "line": [{"name": "a", "part": [moved]}]}
+                )
+                box = np.sort(again.layout().position[:, 0]), np.sort(made.layout().position[:, 0])
+                assert box[0] == pytest.approx(box[1], abs=1e-3)
+        assert {change.key for way in verdict.ways for change in way} >= {"reverse"}
+    grid = {"name": "p", "shape": "grid", "columns": 6, "rows": 4, "pitch": 1.0, "at": [30, 20],
+            "centre": [5, 2]}  # fmt: skip
+    made = fd.Design.from_values({"units": "in", "line": [{"name": "a", "part": [grid]}]})
+    verdict = judge_places(make_bench(made, made.layout(), part="p"), "p",
+                           "red=front-right green=front-left start=back-right runs=left")  # fmt: skip
+    for way in verdict.ways:
+        changes = {change.key: change.value for change in way}
+        if "mirror" in changes:
+            assert changes["at"] == (pytest.approx(40), 20, 0)  # its middle, 35, stays
+
+
+def test_the_number_of_leds_is_that_of_the_line_that_is_named():
+    lines = [
+        {"name": n, "part": [strip(n, c, at=[0, 9 * i])]}
+        for i, (n, c) in enumerate((("a", 3), ("b", 5)))
+    ]
+    made = fd.Design.from_values({"line": lines})
+    bench = make_bench(made, made.layout(), line="b", leds=8)
+    assert bench.addresses.line_sizes == (3, 8)
+    assert len(bench.chosen) == 8
+    assert bench.chosen[0] == 3
+
+
+def test_a_slow_bench_supply_gives_what_dark_leds_leave_of_it():
+    """100 dark LEDs draw 0.1 A; of 0.8 * 0.5 A 0.3 are left: white wants 6 A, so a level of 0.05."""
+    bench = bench_of([strip("s", 100)])
+    steps = PATTERNS["colours"].steps(bench, 10)
+    assert bench.level_for(steps[3:]) == pytest.approx(0.05)
+    double = bench_of([strip("s", 50), strip("t", 50, at=[0, 9], parallel_to="s")])
+    assert double.dark_a == pytest.approx([0.1])
+    assert double.level_for(PATTERNS["colours"].steps(double, 10)[3:]) == pytest.approx(0.05)
+
+
+def test_what_is_lit_at_all_is_not_dark_and_nothing_is_beyond_full():
+    bench = bench_of([strip("s", 3)])
+    step = PatternStep(np.array([0, 2]), np.array([[1, 0.5, 0], [0.001, 0, 1]]), "", 1.0)
+    assert bench.frame(step, 0.01).rgb.tolist() == [[3, 1, 0], [0, 0, 0], [1, 0, 3]]
+    assert bench.frame(step, 2.0).rgb.tolist() == [[255, 255, 0], [0, 0, 0], [1, 0, 255]]
+
+
+def test_a_three_channel_type_draws_nothing_for_white():
+    """Of a type with four currents, wired as one of three letters, only three count."""
+    bench = bench_of([strip("s", 10)], led="sk6812-rgbw")
+    white, red = (PATTERNS["colours"].steps(bench, 10)[i] for i in (3, 0))
+    assert bench.full_a(red) == pytest.approx([0.18])
+    assert bench.full_a(white) == pytest.approx([0.18])
+
+
+def test_every_line_blinks_from_the_first_blink_on():
+    bench = make_bench(HERON, HERON.layout())
+    steps = PATTERNS["lines"].steps(bench, 10)
+    lit = [sorted({*bench.addresses.line[step.rows].tolist()}) for step in steps if len(step.rows)]
+    assert lit == [[0, 1, 2], [1, 2], [2]]
+
+
+def test_tens_are_marked_at_the_tenth():
+    bench = bench_of([strip("s", 25)])
+    (step,) = PATTERNS["count"].steps(bench, 10)
+    is_blue = (step.light == [0, 0, 1]).all(axis=1)
+    assert np.flatnonzero(is_blue).tolist() == [9, 19]
+
+
+def test_a_plane_is_as_thick_as_its_step():
+    """240 mm in 24 steps: with half a step on each side every LED is lit once or twice."""
+    bench = bench_of([{**strip("s", 49), "end": [240.0, 0.0]}])
+    counts = np.zeros(49, int)
+    for step in PATTERNS["axes"].steps(bench, 10):
+        counts[step.rows] += 1
+        assert len(step.rows) >= 3
+    assert counts.min() >= 2
+
+
+def test_the_ramp_is_even_to_the_eye():
+    """Of 20 steps the tenth is half as bright: 0.214 of the light (sRGB)."""
+    bench = bench_of([strip("s", 5)], {"five": {"amps": 5}}, supply="five")
+    steps = PATTERNS["ramp"].steps(bench, 10)
+    assert steps[9].light[0] == pytest.approx([0.2140] * 3, abs=1e-3)
+    assert steps[19].light[0] == pytest.approx([1] * 3)
+    assert "white at 0.50" in steps[9].words
+
+
+@pytest.mark.parametrize(
+    ("facing", "words", "right"),
+    [("front", "from the front", -1), ("back", "from behind", 1)],
+)
+def test_upright_leds_are_looked_at_from_where_they_face(facing, words, right):
+    position = np.array([[0.0, 0, 0], [100, 0, 0], [100, 0, 80]])
+    sight = sight_of(position, np.tile(FACINGS[facing], (3, 1)))
+    assert words in sight.words
+    assert sight.flat(position)[1].tolist() == [100 * right, 0]
+    assert sight.place(sight.flat(position)[2], Extent.of(sight.flat(position))) == (
+        "top-right" if right > 0 else "top-left"
+    )
+
+
+@pytest.mark.parametrize(
+    ("facing", "words"), [("left", "from its left"), ("right", "from its right")]
+)
+def test_and_from_the_sides(facing, words):
+    position = np.array([[0.0, 0, 0], [0, 100, 0], [0, 100, 80]])
+    assert words in sight_of(position, np.tile(FACINGS[facing], (3, 1))).words
+
+
+@pytest.mark.parametrize(
+    ("x", "y", "place"),
+    [(10, 10, "back-left"), (50, 10, "back"), (90, 10, "back-right"), (10, 50, "left"),
+     (50, 50, "middle"), (50, 62, "middle"), (62, 90, "front"), (90, 90, "front-right")],
+)  # fmt: skip
+def test_places_are_thirds(x, y, place):
+    extent = Extent(np.zeros(2), np.array([100.0, 100.0]))
+    assert ABOVE.place(np.array([x, y]), extent) == place
+
+
+def test_people_say_rear_and_mean_the_back():
+    bench = bench_of([{"name": "p", **PARTS[0]}][:1])
+    said = judge_places(
+        bench, "p", "red=front-left green=front-right start=rear-left runs=right then=jumps"
+    )
+    assert said.words.endswith("the map is right.")
+
+
+def test_the_first_led_of_a_ring_may_be_an_led_off():
+    """Of 16 LEDs, 22.5 degrees apart, fed from the far end the first is one before the start."""
+    ring = {
+        "name": "p",
+        "shape": "ring",
+        "radius": 50.0,
+        "count": 16,
+        "start_angle": 90.0,
+        "reverse": True,
+    }
+    made = fd.Design.from_values({"line": [{"name": "a", "part": [ring]}]})
+    bench = make_bench(made, made.layout(), part="p")
+    verdict = judge_places(bench, "p", "start=67.5 runs=clockwise")
+    assert verdict.words == "part 'p': the map is right."
