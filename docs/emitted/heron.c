@@ -775,8 +775,9 @@ static ON_ITS_OWN void paint_hubs_roll_with_the_road(const struct heron_now *now
             const int at = i - first;
             const float v_2 = READ_F32(hubs_place_0[k]) * 2.0f + v + 1e-04f;
             const float place = v_2 - floorf(v_2);
-            const float cover =
-                clamp(quotient(0.75f - (1.0f - place), 0.67499995f), 0.0f, 1.0f);
+            const float v_3 = 0.75f - place;
+            const float v_4 = larger(quotient(0.75f - (v_3 - floorf(v_3)), 0.67499995f), 0.0f);
+            const float cover = smaller(v_4, 1.0f);
             const float share = cover * presence;
             SKIP_WHERE(share == 0.0f);
             const float strength = share * 0.40749416f;

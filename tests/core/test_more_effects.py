@@ -392,3 +392,374 @@ def test_films_keep_time_to_the_frame(effect, keys, lit):
     film = made.compile().film(news)
     assert (film.rgb[:, :, 0] > 0).sum(axis=1).tolist() == lit[: len(film)]
     assert len(film) == 40
+
+
+# ---- Lopsided: bound, turned round, off centre, of several colours -----------------------------------------
+
+
+def coloured(effect, *times, count=4, part=None, signals=None, news=(), **keys):
+    """All bytes at each of the times."""
+    program = fd.Design.from_values({
+        "line": [{"name": "a", "part": [part or strip(count=count)]}], "signals": signals or {},
+        "layer": [layer(effect, **keys)],
+    }).compile()  # fmt: skip
+    given = [*news, *[{}] * (len(times) - len(news))]
+    return [program.frame(new, at=at).rgb.tolist() for at, new in zip(times, given, strict=True)]
+
+
+RED, GREEN, BLUE, DARK = [255, 0, 0], [0, 255, 0], [0, 0, 255], [0, 0, 0]
+
+
+def test_alternate_s_second_half_is_on_for_its_share_as_well():
+    keys = {"colour": "red", "other": "blue", "rate": 1, "duty": 0.5}
+    rows = coloured("alternate", 0.0, 0.2, 0.3, 0.5, 0.7, 0.8, **keys)
+    assert [row[0] for row in rows] == [RED, RED, DARK, DARK, DARK, DARK]
+    assert [row[3] for row in rows] == [DARK, DARK, DARK, BLUE, BLUE, DARK]
+
+
+def test_bands_may_each_have_a_colour_from_the_first_to_the_last():
+    keys = {"levels": [1, 1, 1], "colours": ["red", "lime", "blue"], "by_band": True}
+    (row,) = coloured("bands", 0, part=grid(3, 2), **keys)
+    assert row == [RED, GREEN, BLUE] * 2
+    (row,) = coloured("bands", 0, count=6, by="along", **keys)  # no room to grow: they brighten
+    assert row == [RED, RED, GREEN, GREEN, BLUE, BLUE]
+
+
+def test_bars_grow_on_a_grid_of_the_layer_s_own_height():
+    (row,) = on(grid(2, 3), "bands", 0, levels=[0.5, 1], colours=["white"])
+    assert as_rows(row, 2) == [[0, 255], [255, 255], [255, 255]]
+
+
+def test_beacon_s_gaps_are_from_the_end_of_a_flash_to_the_next():
+    times = [0.0, 0.04, 0.05, 0.24, 0.25, 0.29, 0.3, 0.49, 0.5, 0.55, 0.75, 1.0]
+    rows = shown("beacon", *times, flashes=3, flash=0.05, gap=0.2, every=1)
+    assert [row[0] for row in rows] == [255, 255, 0, 0, 255, 255, 0, 0, 255, 0, 0, 255]
+
+
+def test_a_beam_turns_as_one_looks_at_it():
+    """A ring that stands and faces the front: who looks sees the thing's left on the right."""
+    ring = {**RING, "count": 4, "tilt": [90, 0], "facing": "down"}
+    rows = on(ring, "beam", 0.0, 1.0, rate=0.25, width=20, tail=0)
+    seen = [row.index(255) for row in rows]
+    made = fd.Design.from_values({"line": [{"name": "a", "part": [ring]}]}).layout()
+    assert made.facing[0].round(6).tolist() == [0, 1, 0]
+    assert made.position[seen[0], 0] == pytest.approx(-50)  # on the right of who looks
+    assert made.position[seen[1], 2] == pytest.approx(50)  # a quarter turn counter-clockwise: above
+    rows = on(ring, "beam", 1.0, rate=0.25, width=20, tail=0, clockwise=True)
+    assert made.position[rows[0].index(255), 2] == pytest.approx(-50)
+
+
+def test_a_beam_s_tail_is_behind_it_both_ways_and_as_long_as_it_says():
+    ring = {**RING, "count": 8}
+    (row,) = on(ring, "beam", 0.0, width=20, tail=90, rate=0.5)
+    assert row == [255, 0, 0, 0, 0, 0, 0, 64]  # 45 degrees behind: (1 - 45 / 90) ** 2
+    (row,) = on(ring, "beam", 0.0, width=100, tail=0, rate=0.5)
+    assert row == [255, 255, 0, 0, 0, 0, 0, 255]
+    (row,) = on(ring, "beam", 0.0, width=20, tail=90, rate=0.5, clockwise=True)
+    assert row == [255, 64, 0, 0, 0, 0, 0, 0]
+    (row,) = on(ring, "beam", 0.5, width=20, tail=90, rate=0.25, clockwise=True)
+    assert row == [64, 0, 0, 0, 0, 0, 0, 255]
+
+
+def test_blink_that_travels_comes_later_where_its_phase_is_less():
+    """A quarter of a blink on, LED 1 is where LED 0 is in a quarter."""
+    keys = {"phase": "along * 0.75", "rate": 1, "duty": 0.25}
+    rows = shown("blink", 0.0, 0.25, 0.5, count=4, **keys)
+    assert rows == [[255, 0, 0, 0], [0, 0, 0, 255], [0, 0, 255, 0]]
+
+
+def test_clouds_drift_the_way_they_head_and_have_edges_by_their_contrast():
+    part = {**strip(count=5), "start": [0.0, 0.0], "end": [0.0, 20.0]}
+    keys = {"size": 10, "change": 0, "contrast": 1, "ground": "black", "seed": 2}
+    still, moved = on(part, "cloud", 0.0, 1.0, speed=10, heading=90, **keys)
+    assert moved[2:] == pytest.approx(still[:3], abs=2)
+    (row,) = on(part, "cloud", 0.0, speed=0, **keys)
+    (sharp,) = on(part, "cloud", 0.0, speed=0, **{**keys, "contrast": 3})
+    wanted = [min(max((v / 255 - 0.5) * 3 + 0.5, 0), 1) * 255 for v in row]
+    assert sharp == pytest.approx(wanted, abs=3)
+    corners = {(x, y): scrambled(2, 0, 2**20 + y, 2**20 + x) for x in (0, 1) for y in (0, 1)}
+    square = {"name": "p", "shape": "points", "points": [[0, 0], [5, 5], [5, 10], [10, 0], [10, 5]]}
+    (row,) = on(square, "cloud", 0.0, speed=0, **keys)
+    four = sum(corners.values()) / 4
+    sides = (corners[0, 1] + corners[1, 1]) / 2, (corners[1, 0] + corners[1, 1]) / 2
+    expected = [corners[0, 0], four, sides[0], corners[1, 0], sides[1]]
+    assert row == pytest.approx([255 * v for v in expected], abs=1)
+
+
+def test_clouds_change_from_one_epoch_into_the_next():
+    keys = {"size": 10, "speed": 0, "change": 1, "contrast": 1, "ground": "black", "seed": 2}
+    one = {"name": "p", "shape": "points", "points": [[0, 0]]}
+    rows = on(one, "cloud", 0.0, 0.5, 1.0, **keys)
+    now, later = (scrambled(2, epoch, 2**20, 2**20) for epoch in (0, 1))
+    assert [row[0] for row in rows] == pytest.approx(
+        [255 * now, 255 * (now + later) / 2, 255 * later], abs=1
+    )
+
+
+def test_comet_s_next_one_waits_for_the_tail():
+    """The way and a tail of 1 more take 1 s: at 0.75 s the head is at 1.5, half of the tail is left."""
+    rows = shown("comet", 0.25, 0.75, count=5, rate=1, tail=1)
+    assert rows == [
+        pytest.approx([64, 143, 255, 0, 0], abs=1),
+        pytest.approx([0, 0, 0, 16, 64], abs=1),
+    ]
+
+
+def test_field_s_channels_that_are_not_given_are_those_of_its_colour():
+    ((first, *_),) = coloured("field", 0, colour="#00ffff", red=0.2)
+    assert first == [51, 255, 255]
+    ((first, *_),) = coloured("field", 0, hue=240, green=0.4)
+    assert first == [0, 102, 255]
+
+
+def test_fill_s_times_are_each_its_own():
+    """2 LEDs at 0.1 s; on for 0.3 s, off for 0.2 s. All at once: 0.7 s in all; else 0.9 s."""
+    times = [0.2, 0.49, 0.5, 0.6, 0.7, 0.79, 0.8, 0.9, 1.0]
+    keys = {"step": 0.1, "hold": 0.3, "rest": 0.2}
+    rows = shown("fill", 0.0, *times, count=2, **keys)[1:]
+    assert [sum(row) // 255 for row in rows] == [2, 2, 2, 1, 0, 0, 0, 0, 1]
+    rows = shown("fill", 0.0, *times, count=2, empty=False, **keys)[1:]
+    assert [sum(row) // 255 for row in rows] == [2, 2, 0, 0, 0, 0, 1, 2, 2]
+
+
+def test_flicker_is_on_and_off_by_its_own_times_from_the_first_frame_on():
+    keys = {"flames": 1, "low": 0.5, "warmth": 0, "colour": "white"}
+    times = {"on_low": 0.3, "on_high": 0.3, "off_low": 0.1, "off_high": 0.1}
+    rows = shown("flicker", *np.arange(80) / 100, **keys, **times)
+    assert [row[0] for row in rows] == ([255] * 30 + [128] * 10) * 2
+
+
+def test_gauge_from_off_its_middle_is_full_at_its_farther_end():
+    """From the second of five LEDs on: three steps and a half to the far end."""
+    (row,) = shown("gauge", 0.0, count=5, value=0.5, origin=0.25, colours=["white"])
+    assert row == [255, 255, 255, 64, 0]  # 1.75 steps each way, of which its own LED is a half
+    (row,) = shown("gauge", 0.0, count=5, value=1, origin=0.25, colours=["white"])
+    assert row == [255] * 5
+    (row,) = shown("gauge", 0.0, count=5, value=0.999, origin=0.25, colours=["white"])
+    assert row[:4] == [255] * 4
+    assert 245 <= row[4] < 255
+
+
+def test_gauge_s_red_line_begins_at_its_threshold():
+    keys = {"colours": ["white"], "threshold": 0.5, "rate": 1, "value": "s", "signals": {"s": {}}}
+    for value, is_dark in ((0.5, True), (0.49, False)):
+        rows = shown("gauge", 0.0, 0.6, count=2, news=[{"s": value}], **keys)
+        assert (rows[1][0] == 0) is is_dark
+
+
+def test_a_whole_led_is_lit_from_its_half_on():
+    for value, lit in ((0.12, 0), (0.13, 1), (0.37, 1), (0.38, 2)):
+        (row,) = shown("gauge", 0.0, count=4, value=value, whole=True, colours=["white"])
+        assert sum(row) == 255 * lit
+
+
+def test_a_peak_is_one_led_where_the_value_was_highest():
+    program = design(layer("gauge", value="s", colours=["black"], peak=True, fall=1), count=10,
+                     signals={"s": {}}, rate=100).compile()  # fmt: skip
+    for value, led in ((0.55, 5), (0.6, 5), (0.61, 6), (1.0, 9)):
+        row = reds(program.frame(s=value))
+        assert [i for i, byte in enumerate(row) if byte] == [led], value
+
+
+def test_glint_lives_as_long_as_it_says():
+    """Each LED has one spark after another, 2 s each: in 0.5 s it goes a quarter of its way."""
+    rows = shown("glint", 0.25, 0.75, count=3, density=1, life=2, seed=5)
+    for led in range(3):
+        for row, at in zip(rows, (0.25, 0.75), strict=True):
+            into = (at / 2 + scrambled(led, 5, 9)) % 1
+            assert row[led] == pytest.approx(255 * (1 - into) ** 2, abs=1)
+
+
+def test_a_gradient_s_loop_drifts_to_the_end_of_the_way():
+    keys = {"colours": ["red", "lime", "blue"], "loop": True, "rate": 0.5}
+    rows = coloured("gradient", 0.0, 2 / 3, count=4, **keys)
+    assert rows[0] == [RED, GREEN, BLUE, RED]
+    assert np.abs(np.subtract(rows[1], [BLUE, RED, GREEN, BLUE])).max() <= 1
+
+
+def test_a_gradient_that_loops_comes_back_behind_its_last_place():
+    """Red at 0, blue at half: behind it blue turns into red again; without the loop it stays."""
+    keys = {"colours": ["red", "blue"], "at": [0, 0.5]}
+    (row,) = coloured("gradient", 0, count=5, loop=True, **keys)
+    assert row == [RED, [128, 0, 128], BLUE, [128, 0, 128], RED]
+    (row,) = coloured("gradient", 0, count=5, **keys)
+    assert row == [RED, [128, 0, 128], BLUE, BLUE, BLUE]
+    (row,) = coloured(
+        "gradient", 0, count=5, loop="s > 0.5", signals={"s": {}}, news=[{"s": 1}], **keys
+    )
+    assert row == [RED, [128, 0, 128], BLUE, [128, 0, 128], RED]
+
+
+def test_pale_hues_are_nearer_to_white():
+    ((first, *_),) = coloured("hue-drift", 0, start=120, rate=0, saturation=0.25)
+    assert first == [191, 255, 191]
+
+
+def test_an_animated_picture_runs_as_fast_as_it_says(tmp_path):
+    name = picture(tmp_path / "two.gif", [[255, 0]], [[0, 255]], duration=[100, 300], loop=0)
+    rows = on(grid(2, 1), "picture", 0, 0.049, 0.05, 0.19, 0.2, file=name, folder=tmp_path, speed=2)
+    assert rows == [[255, 0], [255, 0], [0, 255], [0, 255], [255, 0]]
+
+
+def test_a_picture_begins_when_its_layer_comes_on(tmp_path):
+    name = picture(tmp_path / "two.gif", [[255, 0]], [[0, 255]], duration=[100, 300], loop=0)
+    signals = {"go": {"kind": "switch"}}
+    rows = on(grid(2, 1), "picture", 0, 0.25, 0.34, 0.36, file=name, folder=tmp_path, when="go",
+              signals=signals, news=[{"go": 0}, {"go": 1}])  # fmt: skip
+    assert rows == [[0, 0], [255, 0], [255, 0], [0, 255]]
+
+
+def test_a_text_stands_in_the_middle_of_what_is_higher_and_wider():
+    (row,) = on(grid(7, 9), "text", 0, text="1", font="3x5")
+    drawn = ["".join(".#"[byte > 0] for byte in line) for line in as_rows(row, 7)]
+    letter = ["...#...", "..##...", "...#...", "...#...", "..###.."]
+    assert drawn == [".......", ".......", *letter, ".......", "......."]
+
+
+def test_a_text_that_moves_begins_beyond_the_right_end():
+    rows = on(grid(4, 5), "text", 0, 0.5, 0.79, text="11", font="3x5", rate=10)
+    sums = [[sum(column) // 255 for column in zip(*as_rows(row, 4), strict=True)] for row in rows]
+    assert sums == [[0, 0, 0, 0], [5, 1, 0, 2], [0, 2, 5, 1]]
+
+
+def test_texts_round_their_numbers_and_have_room_for_long_times():
+    def read(text, columns, value):
+        (row,) = on(grid(columns, 5), "text", 0, text=text, font="3x5", signals={"s": {}},
+                    news=[{"s": value}])  # fmt: skip
+        return as_rows(row, columns)
+
+    same = [("{s:3}", 7.6, "  8"), ("{s:3}", -0.4, "  0"), ("{s:3}", -0.6, " -1"),
+            ("{s:4.1}", 2.25, " 2.3"), ("{s:m:ss}", 59 * 60 + 59, "59:59"),
+            ("{s:m:ss}", 99 * 60, "99:00"), ("{s:h:mm}", 11 * 3600, "11:00")]  # fmt: skip
+    for text, value, plain in same:
+        columns = 4 * len(plain)
+        assert read(text, columns, value) == read(plain, columns, 0), text
+
+
+def test_march_s_gap_is_whole_leds():
+    rows = shown("march", 0.0, 0.1, count=6, run=1, gap=2.7, rate=10)
+    assert rows == [[255, 0, 0] * 2, [0, 255, 0] * 2]
+
+
+def test_parts_have_a_colour_each_whatever_the_run():
+    line = [{"name": "l", "part": [strip("a", 2), strip("b", 1), strip("c", 3)]}]
+    made = design(layer("pattern", colours=["red", "lime", "blue"], by_part=True, run=3), line=line)
+    assert made.compile().frame().rgb.tolist() == [RED, RED, GREEN, BLUE, BLUE, BLUE]
+
+
+def test_a_push_is_as_strong_as_its_beat():
+    keys = {"trigger": "beat", "strength": 0.5, "speed": 1, "width": 0.5}
+    rows = shown(
+        "push", 0.0, 0.5, count=5, signals={"beat": {"kind": "switch"}}, news=[{"beat": 1}], **keys
+    )
+    assert rows == [[0, 0, 128, 0, 0], [0, 83, 0, 83, 0]]
+
+
+def test_a_ring_runs_in_space_and_fades_in_its_own_life():
+    """From (0, 0, 0): LEDs 30 mm to the right and 30 mm up; after 0.3 s at 100 mm a second, 0.3 / 2 of
+    its life are over."""
+    part = {
+        "name": "p",
+        "shape": "points",
+        "points": [[0, 0, 0], [30, 0, 0], [0, 0, 30], [30, 0, 30]],
+    }
+    keys = {
+        "trigger": "hit",
+        "x": 0,
+        "y": 0,
+        "z": 0,
+        "speed": 100,
+        "width": 10,
+        "life": 2,
+        "strength": 0.5,
+    }
+    rows = on(
+        part, "ripple", 0.0, 0.3, signals={"hit": {"kind": "switch"}}, news=[{"hit": 1}], **keys
+    )
+    assert rows == [[128, 0, 0, 0], [0, 108, 108, 0]]  # 0.5 * (1 - 0.15)
+
+
+def test_run_up_s_first_run_is_from_its_own_end_and_its_fade_begins_when_all_have_stayed():
+    keys = {"step": 0.1, "stay": 0.3, "fade": 1, "trigger": "go"}
+    times = [0.0, 0.1, 0.31, 0.61, 0.62, 1.11]
+    news = [{"go": 0}, {"go": 1}]
+    signals = {"go": {"kind": "switch"}}
+    rows = shown("run-up", *times, count=2, signals=signals, news=news, both_ends=True, **keys)
+    assert rows[2] == [255, 255]
+    rows = shown(
+        "run-up", 0.0, 0.1, 0.21, count=2, signals=signals, news=news, both_ends=True, **keys
+    )
+    assert rows[2] == [255, 0]
+    rows = shown(
+        "run-up",
+        0.0,
+        0.1,
+        0.21,
+        count=2,
+        signals=signals,
+        news=news,
+        both_ends=True,
+        reverse=True,
+        **keys,
+    )
+    assert rows[2] == [0, 255]
+    # 0.2 s of running and 0.3 s of staying: from 0.6 s on it fades, half way at 1.1 s.
+    rows = shown(
+        "run-up",
+        0.0,
+        0.1,
+        0.599,
+        0.6,
+        1.1,
+        count=2,
+        signals=signals,
+        news=news,
+        **{**keys, "fade": 0},
+    )
+    assert [row[0] for row in rows[2:]] == [255, 0, 0]
+    rows = shown("run-up", 0.0, 0.1, 0.6, 1.1, count=2, signals=signals, news=news, **keys)
+    assert [row[0] for row in rows[2:]] == [255, 128]
+
+
+def test_screen_glow_s_shots_are_at_most_as_dark_as_their_depth():
+    keys = {"rate": 1, "shimmer": 0, "depth": 0.4, "cold": "white", "warm": "white", "seed": 3}
+    rows = shown("screen-glow", 0.9, 1.9, 2.9, **keys)
+    shots = [255 * (1 - 0.4 * scrambled(shot, 3, 1)) for shot in (0, 1, 2)]
+    assert [row[0] for row in rows] == pytest.approx(shots, abs=1)
+
+
+@pytest.mark.parametrize(
+    ("clockwise", "row"),
+    # The arc is on the first four of eight LEDs either way; its tail, half of it, fades out: its end
+    # is at LED 0 where it goes on to LED 4, and behind LED 3 where it comes to LED 0.
+    [(False, [0, 128, 255, 255, 0, 0, 0, 0]), (True, [255, 255, 255, 128, 0, 0, 0, 0])],
+)
+def test_spin_s_soft_end_is_behind_it_and_the_arc_stays_where_it_is(clockwise, row):
+    ring = {**RING, "count": 8}
+    keys = {"arcs": 1, "length": 0.5, "rate": 0, "clockwise": clockwise}
+    assert on(ring, "spin", 0.0, soft=0.5, **keys) == [pytest.approx(row, abs=1)]
+    assert on(ring, "spin", 0.0, **keys) == [[255] * 4 + [0] * 4]
+
+
+def test_sweep_s_dot_is_as_wide_as_it_says():
+    """0.4 of the way wide: a fifth to each side, 0 from there on."""
+    (row,) = shown("sweep", 0.0, count=11, rate=0.5, width=0.4)
+    assert row == [255, 128, 0, 0, 0, 0, 0, 0, 0, 0, 0]
+
+
+def test_turn_s_time_to_fill_is_the_same_at_every_rate():
+    """Hard over it flashes twice as often, and fills in 0.2 s all the same."""
+    keys = {"steer": "s", "rate": 1, "rate_hard": 2, "run": 0.2, "colour": "white"}
+    for steer in (0.0, 1.0):
+        rows = shown(
+            "turn", 0.0, 0.05, 0.1, 0.19, count=10, signals={"s": {}}, news=[{"s": steer}], **keys
+        )
+        assert [sum(row) // 255 for row in rows] == [1, 3, 6, 10]
+
+
+def test_wave_may_come_back():
+    keys = {"waves": 1, "rate": 0.25, "trough": "black"}
+    rows = shown("wave", 0.5, 1.0, count=5, **keys)
+    assert rows[1] == [128, 0, 128, 255, 128]
+    rows = shown("wave", 0.5, 1.0, count=5, reverse=True, **keys)
+    assert rows[1] == [128, 255, 128, 0, 128]

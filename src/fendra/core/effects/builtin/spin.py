@@ -45,7 +45,7 @@ def spin(
     else:
         turn = by * arcs
     place = fraction(turn + NEARLY)
-    back = select(clockwise, place, 1.0 - place)  # how far behind an arc's head
+    back = select(clockwise, place, fraction(length - place))  # how far behind an arc's head
     edge = maximum(soft * length, 1e-3)
     tail = clamp((length - back) / edge)
     led.label(place=place)
