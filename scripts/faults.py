@@ -1,12 +1,11 @@
 """Faults that are put into the code one after the other: which of them do the tests find?
 
-    python scripts/faults.py                      # those of scripts/faults.toml, by room
-    python scripts/faults.py signals electric     # of these rooms
-    python scripts/faults.py --made 10            # ten of each room that cosmic-ray makes, by chance
+    make faults                                        # those of scripts/faults.toml
+    .venv-dev/bin/python scripts/faults.py graph       # of this room
+    .venv-dev/bin/python scripts/faults.py --made 10   # ten of each room, by cosmic-ray, by chance
 
 A fault is put into a copy of the project, and the tests run there that go through its lines, the
-quickest first: which those are is measured before, once (`--map FILE` keeps it). With `--all` what
-they do not find gets all tests of the project as well, several faults at a time.
+quickest first. Which those are is measured before, once: `--map FILE` keeps it.
 """
 
 from __future__ import annotations
@@ -32,16 +31,15 @@ from queue import SimpleQueue
 from coverage import CoverageData
 
 HERE = Path(__file__).parents[1]
-CORE = Path("src/fendra/core")
-QUIET = {"PYTHONDONTWRITEBYTECODE": "1"}
-ROOMS = ("arrays", "errors", "findings", "names", "registry", "values", "version")
-"""Modules of the core that are no folder: the leaves."""
-FIRST, MOST_S, PATIENCE = 40, 60.0, 6
-"""So many of the quickest tests run first; all together those that take so many seconds at the most.
-Where they take so much longer with a fault than without, that is found as well."""
+PACKAGE = Path("src/fendra")
+LEAVES = ("arrays", "errors", "findings", "names", "registry", "values", "version")
+"""Modules of the core that are no folder and no program."""
 UNFIT = ("Variable", "Decorator", "Exception", "Shift", "Bit", "Pow", "Is")
 KEPT = ("BitAnd_BitOr", "BitOr_BitAnd")
 """Operators that change what tests can hardly miss, as `+` to `<<`, and those of them that stay."""
+FIRST, MOST_S, PATIENCE = 40, 60.0, 6
+"""So many of the quickest tests run first; all together those that take so many seconds at most.
+A fault with which they take so much longer is found as well."""
 
 
 @dataclass(frozen=True)
@@ -60,7 +58,7 @@ class Fault:
             return first
         if len(rest) > 1:
             return rest[0]
-        return "leaves" if Path(rest[0]).stem in ROOMS else "program"
+        return "leaves" if Path(rest[0]).stem in LEAVES else "program"
 
     def lines(self, text: str) -> range:
         """The lines of the file, from 1, that the piece stands in."""
@@ -74,7 +72,7 @@ class Fault:
 
 @dataclass
 class Tests:
-    """Which tests go through which lines, and how long each takes, s."""
+    """Which tests go through which lines of a file, and how long each takes, s."""
 
     through: dict[str, dict[int, set[str]]] = field(default_factory=dict)
     seconds: dict[str, float] = field(default_factory=dict)
@@ -83,11 +81,9 @@ class Tests:
         """Those that go through a fault's lines, the quickest first, as many as `MOST_S` allows;
         where a line runs as its module is imported, those that go through any line of the file.
         """
-        lines = self.through.get(f"src/fendra/{fault.path}", {})
+        lines = self.through.get(f"{PACKAGE}/{fault.path}", {})
         found = set().union(*(lines.get(number, set()) for number in fault.lines(text)))
-        if not found:
-            found = set().union(*lines.values())
-        ordered = sorted(found, key=self.time_of)
+        ordered = sorted(found or set().union(*lines.values()), key=self.time_of)
         ends = accumulate(map(self.time_of, ordered))
         return [test for test, end_s in zip(ordered, ends, strict=True) if end_s <= MOST_S]
 
@@ -98,19 +94,14 @@ class Tests:
 
 def by_hand(path: Path) -> list[Fault]:
     """The faults of a file; raises SystemExit where one fits nowhere, or at several places."""
-    found = []
-    for room, rows in tomllib.loads(path.read_text(encoding="utf-8")).items():
-        found += [Fault(row["path"], row["was"], row["now"]) for row in rows]
-        assert all(fault.room == room for fault in found[-len(rows) :]), room
-    wrong = [fault for fault in found if _text(fault).count(fault.was) != 1]
+    rooms = tomllib.loads(path.read_text(encoding="utf-8"))
+    found = [Fault(row["path"], row["was"], row["now"]) for rows in rooms.values() for row in rows]
+    texts = {each.path: (HERE / PACKAGE / each.path).read_text(encoding="utf-8") for each in found}
+    wrong = [fault for fault in found if texts[fault.path].count(fault.was) != 1]
     if wrong:
         listed = "\n".join(f"  {fault}" for fault in wrong)
         raise SystemExit(f"these fit nowhere, or at several places; write them anew:\n{listed}")
     return found
-
-
-def _text(fault: Fault) -> str:
-    return (HERE / "src/fendra" / fault.path).read_text(encoding="utf-8")
 
 
 def made(count: int, seed: int) -> list[Fault]:
@@ -119,8 +110,8 @@ def made(count: int, seed: int) -> list[Fault]:
     from cosmic_ray.plugins import get_operator
 
     by_room = defaultdict(list)
-    for path in sorted((HERE / CORE).rglob("*.py")):
-        name = path.relative_to(HERE / "src/fendra").as_posix()
+    for path in sorted((HERE / PACKAGE / "core").rglob("*.py")):
+        name = path.relative_to(HERE / PACKAGE).as_posix()
         text = path.read_text(encoding="utf-8")
         by_room[Fault(name, "", "").room] += [(name, text, *each) for each in _changes(text)]
     found = []
@@ -190,32 +181,21 @@ def copied(folder: Path) -> Path:
     return folder
 
 
-def run(folder: Path, tests: Iterable[str], timeout_s: float, *words: str) -> str:
-    """What pytest says of tests in a copy, empty where all pass; `late` where they take too long."""
-    listed = folder / "tests-to-run.txt"
-    listed.write_text("\n".join(tests), encoding="utf-8")
-    command = [sys.executable, "-m", "pytest", "-q", "-p", "no:cacheprovider", *words]
-    try:
-        done = subprocess.run(
-            [*command, f"@{listed}"], cwd=folder, capture_output=True, text=True, check=False,
-            timeout=timeout_s, env={**os.environ, **QUIET, "PYTHONPATH": str(folder / "src")},
-        )  # fmt: skip
-    except subprocess.TimeoutExpired:
-        return "late"
-    return done.stdout if done.returncode else ""
+def environment(folder: Path, **more: str) -> dict[str, str]:
+    """That of a program that runs the copy, and leaves no compiled files in it."""
+    return {**os.environ, "PYTHONDONTWRITEBYTECODE": "1", "PYTHONPATH": str(folder / "src"), **more}
 
 
 def measured(folder: Path, kept: Path, jobs: int) -> Tests:
-    """Which tests go through which lines: from a file, or by running all of them once."""
+    """Which tests go through which lines: from files, or by running all of them once."""
     data, times = kept.with_suffix(".coverage"), kept.with_suffix(".xml")
     if not (data.exists() and times.exists()):
         print("running all tests once, to see which lines each goes through", flush=True)
         subprocess.run(
-            [sys.executable, "-m", "pytest", "-q", f"-n{jobs}", f"--cov={folder / CORE}",
+            [sys.executable, "-m", "pytest", "-q", f"-n{jobs}", f"--cov={folder / PACKAGE}",
              "--cov-context=test", "--cov-report=", f"--junitxml={times}",
              "-o", "junit_family=xunit1"],
-            cwd=folder, check=False, env={**os.environ, **QUIET, "COVERAGE_FILE": str(data),
-                                          "PYTHONPATH": str(folder / "src")},
+            cwd=folder, check=False, env=environment(folder, COVERAGE_FILE=str(data)),
         )  # fmt: skip
     return read_map(data, times)
 
@@ -225,11 +205,10 @@ def read_map(data: Path, times: Path) -> Tests:
     found, known = Tests(), CoverageData(str(data))
     known.read()
     for path in known.measured_files():
-        lines = known.contexts_by_lineno(path)
-        name = path[path.rindex("src/fendra/") :]
+        name = path[path.rindex(f"{PACKAGE}/") :]
         found.through[name] = {
             number: {context.rpartition("|")[0] for context in contexts if context}
-            for number, contexts in lines.items()
+            for number, contexts in known.contexts_by_lineno(path).items()
         }
     for case in ET.parse(times).iter("testcase"):
         test = f"{case.get('file')}::{case.get('name')}"
@@ -237,17 +216,31 @@ def read_map(data: Path, times: Path) -> Tests:
     return found
 
 
+def fails(folder: Path, tests: list[str], timeout_s: float) -> bool:
+    """Whether one of the tests fails in a copy, or all of them take too long."""
+    listed = folder / "tests-to-run.txt"
+    listed.write_text("\n".join(tests), encoding="utf-8")
+    command = [sys.executable, "-m", "pytest", "-x", "-q", "-n0", "-p", "no:cacheprovider"]
+    try:
+        done = subprocess.run(
+            [*command, f"@{listed}"], cwd=folder, capture_output=True, check=False,
+            timeout=timeout_s, env=environment(folder),
+        )  # fmt: skip
+    except subprocess.TimeoutExpired:
+        return True
+    return done.returncode != 0
+
+
 def is_found(fault: Fault, folder: Path, tests: Tests) -> bool:
     """Whether tests fail once a fault is in a copy; the copy is as before afterwards."""
-    path = folder / "src/fendra" / fault.path
+    path = folder / PACKAGE / fault.path
     text = path.read_text(encoding="utf-8")
     chosen = tests.of(fault, text)
     path.write_text(text.replace(fault.was, fault.now), encoding="utf-8")
     try:
-        pieces = [chosen[:FIRST], chosen[FIRST:]]
         return any(
-            run(folder, piece, 60 + PATIENCE * sum(map(tests.time_of, piece)), "-x", "-n0")
-            for piece in pieces
+            fails(folder, piece, 60 + PATIENCE * sum(map(tests.time_of, piece)))
+            for piece in (chosen[:FIRST], chosen[FIRST:])
             if piece
         )
     finally:
@@ -278,15 +271,19 @@ def table(seen: Iterable[tuple[Fault, bool]]) -> str:
         by_room[fault.room].append(found)
     by_room["all"] = [found for rows in by_room.values() for found in rows]
     return "\n".join(
-        f"| {room} | {sum(rows)} of {len(rows)} | {sum(rows) / len(rows):.0%} |"
+        f"| {room} | {sum(rows)} of {len(rows)} | {sum(rows) / max(len(rows), 1):.0%} |"
         for room, rows in by_room.items()
     )
 
 
 def main() -> None:
-    parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawTextHelpFormatter)
-    parser.add_argument("rooms", nargs="*", help="rooms of the core; all, if none is named")
-    parser.add_argument("--made", type=int, metavar="N", help="N of each room that cosmic-ray makes")
+    parser = argparse.ArgumentParser(
+        description=__doc__, formatter_class=argparse.RawTextHelpFormatter
+    )
+    parser.add_argument("rooms", nargs="*", help="rooms, as `graph`; all, if none is named")
+    parser.add_argument(
+        "--made", type=int, metavar="N", help="N of each room of the core, by chance"
+    )
     parser.add_argument("--seed", type=int, default=1, help="other seeds make others")
     parser.add_argument("--from", dest="file", type=Path, default=HERE / "scripts/faults.toml")
     parser.add_argument("--map", type=Path, help="where to keep which tests go through which lines")

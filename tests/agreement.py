@@ -31,7 +31,7 @@ PLAIN = {("gradient", "at")}
 CHOICES = ("one", "bar", "ring", "both", "odd", "out", "turned", "none", "all")
 
 
-def all_of(effect):
+def all_of(effect, choices=CHOICES):
     """A design with the effect on each choice, plain and with everything bound to a signal."""
     bound = {
         key: BOUND[item.kind](item)
@@ -40,7 +40,7 @@ def all_of(effect):
     }
     blends, layers = sorted(BLENDS), []
     files = ({"file": "heart.png"}, {"file": "wink.gif"}) if effect == "picture" else ({}, {})
-    for i, choice in enumerate(CHOICES):
+    for i, choice in enumerate(choices):
         for j, keys in enumerate(({}, bound)):
             layers.append(
                 {"name": f"{choice} {j}", "on": choice, "effect": effect,

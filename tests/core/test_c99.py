@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import re
 import subprocess
 import sys
@@ -10,9 +11,11 @@ import numpy as np
 import pytest
 
 import fendra as fd
+from fendra.core.catalogue.controllers import CONTROLLERS
+from fendra.core.engines.c99.cost import Cost, cost_of
 from fendra.core.engines.c99.names import Names, identifier
 from fendra.core.engines.c99.spots import are_scattered
-from fendra.core.engines.c99.tables import Tables, list_of_spots
+from fendra.core.engines.c99.tables import Tables, list_of_spots, rule
 from fendra.core.engines.c99.text import (
     Piece,
     float_literal,
@@ -21,7 +24,8 @@ from fendra.core.engines.c99.text import (
     without_comments,
 )
 from fendra.core.graph.ops import Binds, Kind
-from helpers import design, layer
+from fendra.core.layout.wire import bytes_of_lines
+from helpers import design, layer, strip
 
 HERON = fd.demo_file("heron.toml")
 
@@ -258,3 +262,114 @@ def test_names_are_of_c_and_each_is_given_once():
     assert names.take("float") == "float_2"
     assert names.inner().take("brake light") == "brake_light_4"
     assert identifier("日本") == "unnamed"
+
+
+# ---- Tables at the limits of small integers --------------------------------------------------------------
+
+
+def text_of(values, kind=Kind.FLOAT):
+    piece = rule(np.asarray(values, kind.dtype), kind)
+    return None if piece is None else piece.text
+
+
+@pytest.mark.parametrize(
+    ("values", "text"),
+    [
+        (np.arange(9) * 3, "(float)(3 * k)"),
+        (np.arange(9) * 3 + 5, "(float)(5 + 3 * k)"),
+        (9 - np.arange(9), "(float)(9 - k)"),
+        (np.arange(10_922) * 3, "(float)(3 * k)"),  # 10,922 * 3 is 32,766
+        (np.full(7, 2.5), "2.5f"),
+    ],
+)
+def test_values_in_a_row_are_a_rule(values, text):
+    assert text_of(values) == text
+
+
+def test_products_that_an_int_of_16_bits_does_not_hold_are_no_integers():
+    """20,000 LEDs, three apart: 59,997 is beyond 32,767."""
+    for values in (np.arange(20_000) * 3, 40_000 - np.arange(300), np.arange(300) * 200):
+        assert "(float)(" not in (text_of(values) or "")
+    assert text_of(np.arange(40_000) * 3) == "(float)(3 * k)"  # so many have places of 32 bits
+
+
+@pytest.mark.parametrize(
+    ("values", "c_type"),
+    [([0, 255, 3], "uint8_t"), ([0, -3, 100], "int8_t"), ([0, 256, 3], "uint16_t"),
+     ([-1, 32_767, 5], "int16_t"), ([-1, 32_768, 5], "float"), ([0, 65_536, 5], "float"),
+     ([0.37, 2, 7.11], "float")],
+)  # fmt: skip
+def test_tables_are_of_the_smallest_type_that_holds_them(values, c_type):
+    tables = Tables(Names([]))
+    tables.read(np.array(values, np.float32), Kind.FLOAT, "t")
+    assert [table.c_type for table in tables] == [c_type]
+
+
+@pytest.mark.parametrize(
+    ("values", "c_type", "text"),
+    [([7, 9, 262], "uint8_t", "(uint32_t)7u + READ_U8(t[k])"), ([0, 9, 8], "uint8_t", "(uint32_t)READ_U8(t[k])"),
+     ([2**31, 2**31 + 65_535, 2**31 + 9], "uint16_t", f"(uint32_t){2**31}u + READ_U16(t[k])"),
+     ([5, 65_541, 9], "uint32_t", "READ_U32(t[k])"), ([0, 2**24 + 1, 9], "uint32_t", "READ_U32(t[k])")],
+)  # fmt: skip
+def test_unsigned_integers_stand_above_the_least_of_them(values, c_type, text):
+    tables = Tables(Names([]))
+    piece = tables.read(np.array(values, np.uint32), Kind.UINT, "t")
+    assert [table.c_type for table in tables] == [c_type]
+    assert piece.text == text
+
+
+@pytest.mark.parametrize(
+    ("spots", "c_type"),
+    [([1, 4, 255], "uint8_t"), ([1, 4, 256], "int16_t"), ([1, 4, 32_767], "int16_t"),
+     ([1, 4, 32_768], "int32_t")],
+)  # fmt: skip
+def test_lists_of_leds_hold_the_last_of_them(spots, c_type):
+    assert list_of_spots("t", np.array(spots)).c_type == c_type
+
+
+def test_dark_addresses_of_four_channels_are_four_bytes_each():
+    """Two hidden, then one of white 5 and red 4 more; a skipped one behind it."""
+    line = [{"name": "l", "led": "sk6812-rgbw", "part": [
+        {"name": "h", "shape": "hidden", "count": 2}, strip("s", 2, skip=[1])]}]  # fmt: skip
+    made = design(layer(colour="rgb(9.2 / 255, 5.2 / 255, 5.2 / 255)"), line=line)
+    frame = made.compile().frame(at=0)
+    expected = bytes([0] * 8 + [0, 4, 0, 5] + [0] * 4)
+    assert frame.line_bytes() == [expected]
+    assert bytes_of_lines(made.compile().plan.wires, frame.rgb) == expected
+    assert made.emit().lines[0].size == 16
+    assert "put_dark(to, 8)" in made.emit().source
+
+
+def test_costs_by_hand():
+    """With one scene alone nothing is mixed; of three scenes the two that cost most count."""
+    cost = Cost(flash=0, memory=70, stack=30, operations=1, work=0, layers=((0, 500), (1, 50)), rest=20,
+                mix=300, hz=1e6, line_s=0.001, waits=True)  # fmt: skip
+    assert (cost.work_of([0]), cost.work_of([0, 1], scenes=1), cost.work_of([1], scenes=2)) == (
+        520, 570, 670
+    )  # fmt: skip
+    assert cost.ram == 100
+    assert cost.rate_of(1000) == pytest.approx(500)  # made and sent one after the other
+    assert dataclasses.replace(cost, waits=False).rate_of(1000) == pytest.approx(1000)
+    assert dataclasses.replace(cost, waits=False).rate_of(500) == pytest.approx(1000)
+    layers = [layer("solid", scene=scene) for scene in ("a", "b", "c")]
+    layers[1] = layer("cloud", scene="b")
+    layers[2] = layer("flicker", scene="c")
+    scenes = [{"name": name, "when": f"s > {i}"} for i, name in enumerate("abc")]
+    made = design(*layers, scene=scenes, signals={"s": {}})
+    found = cost_of(made.emit().count, CONTROLLERS["atmega328p"])
+    each = dict(found.layers)
+    assert each[0] < each[1]
+    assert found.work == pytest.approx(found.rest + 2 * found.mix + each[1] + each[2], abs=3)
+    plain = cost_of(design(layer(), signals={"s": {}}).emit().count, CONTROLLERS["atmega328p"])
+    assert (plain.mix, found.mix > 0) == (0, True)
+
+
+def test_what_is_counted_is_each_operation_as_often_as_it_stands():
+    counted = (
+        design(layer("solid", level="s * t * s + s * 2 * t"), signals={"s": {}, "t": {}})
+        .emit()
+        .count
+    )
+    assert counted.frame["mul"] + counted.layers[0].frame["mul"] >= 6  # four, and the lightness
+    assert counted.leds == 8
+    assert counted.line_bytes == (24,)

@@ -243,3 +243,61 @@ def test_mistakes_in_parts_are_said_in_words(keys, says):
 def test_a_file_without_a_line_says_that_alone():
     (finding,) = check_text("[groups]\ng = \"part == 'x'\"\n", "t").findings
     assert finding.message == "there is no line here."
+
+
+# ---- What is left out takes nothing else with it --------------------------------------------------------------
+
+TWO = """line = [{ name = "l", part = [
+    { name = "bar", shape = "strip", start = [0, 0], end = [70, 0], count = 8 },
+    { name = "dot", shape = "ring", radius = -1, count = 3 },
+] }]
+[presets.warm]
+effect = 7
+[[scene]]
+name = "one"
+when = 3
+[[scene]]
+name = "two"
+[[layer]]
+name = "first"
+on = "bar"
+[[layer]]
+name = "second"
+on = "dot"
+effect = "solid"
+preset = "warm"
+scene = ["one", "two"]
+[[layer]]
+name = "third"
+on = "bra"
+effect = "solid"
+"""
+
+
+def test_names_of_what_was_left_out_are_not_told_again():
+    """A part, a preset and a scene that are wrong are each told once; what uses them is left in peace."""
+    found = [
+        str(finding) for finding in check_text(TWO, "t").findings if finding.severity == "error"
+    ]
+    assert len(found) == 5, found
+    for words in ("line[1].part[2].radius: ", "presets.warm.effect: ", "scene[1].when: ",
+                  "layer[1]", "layer[3].on: there is no part, group or trail 'bra'"):  # fmt: skip
+        assert sum(words in text for text in found) == 1, (words, found)
+    assert not any("missing" in text and "presets" in text for text in found)
+
+
+def test_one_wrong_layer_leaves_the_others():
+    """Three layers, of which the middle one cannot be read: the third is still the third."""
+    text = SMALL + '[[layer]]\nname = 7\non = "bar"\neffect = "solid"\n'
+    text += '[[layer]]\nname = "z"\non = "bar"\neffect = "slid"\n'
+    found = [str(finding) for finding in check_text(text, "t").findings]
+    assert any("layer[2].name: " in line for line in found)
+    assert any("layer[3].effect: there is no effect 'slid'" in line for line in found)
+    assert len(found) == 2
+
+
+def test_the_names_of_a_wrong_part_stay():
+    """A group on a part whose count is wrong is not wrong itself."""
+    text = SMALL.replace("count = 8", "count = -8") + "[groups2]\n"
+    found = [str(f) for f in check_text(text.replace("[groups2]\n", ""), "t").findings]
+    assert len([line for line in found if "error" in line]) == 1

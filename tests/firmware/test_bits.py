@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import cache
+
 import numpy as np
 import pytest
 
@@ -42,15 +44,21 @@ def test_however_it_is_optimised(avr, tmp_path, level):
     assert_same(avr.film(frames, tmp_path, [level]).frames, frames)
 
 
+@cache
+def ride_within(budget):
+    """The trike's ride where its limiter keeps so many amperes."""
+    heron, ride = fd.load(fd.demo_file("heron.toml")), fd.read_tape(fd.demo_file("ride.csv"))
+    deck = heron.supplies["deck"].model_copy(update={"budget": budget})
+    return frames_of(heron.model_copy(update={"supplies": {"deck": deck}}), ride)
+
+
 @pytest.mark.parametrize(
     ("at_once", "budget"), [(None, 4.8), (None, 1.2), (16, 4.8), (1, 1.2)]
 )  # fmt: skip
 def test_the_sanitisers_find_nothing_on_the_ride(compiler, tmp_path, at_once, budget):
     """Out of bounds, undefined shifts and conversions, divisions by 0: none; painted whole and in
     pieces, as a controller with little memory does; held back by the limiter, and not."""
-    heron, ride = fd.load(fd.demo_file("heron.toml")), fd.read_tape(fd.demo_file("ride.csv"))
-    deck = heron.supplies["deck"].model_copy(update={"budget": budget})
-    frames = frames_of(heron.model_copy(update={"supplies": {"deck": deck}}), ride)
+    frames = ride_within(budget)
     assert_same(on_computer(compiler, frames, tmp_path, at_once=at_once), frames)
 
 

@@ -165,8 +165,8 @@ def test_what_comes_out_of_the_pins_is_the_film_of_what_went_in(board, tmp_path)
     make(tmp_path)
     swift, glide = fd.load(fd.demo_file("swift.toml")), fd.read_tape(fd.demo_file("glide.csv"))
     program = swift.compile(engine="numpy")
-    values, _ = glide.heard(program.fed, np.arange(500) / 25)  # the tape runs twice as fast
-    given = np.zeros(500, [("level", "u1", (2,)), ("mv", "<u2", (3,))])
+    values, _ = glide.heard(program.fed, np.arange(250) / 12.5)  # the tape runs four times as fast
+    given = np.zeros(250, [("level", "u1", (2,)), ("mv", "<u2", (3,))])
     given["level"] = values[:, :2] < 0.5  # pulled up: on at ground
     given["mv"] = np.rint(values[:, 2:] * 5000)
     words = ["out=D6:84", "out=D7:36", "in=D2", "in=D3", "adc=0", "adc=1", "adc=2"]
@@ -183,7 +183,7 @@ def test_what_comes_out_of_the_pins_is_the_film_of_what_went_in(board, tmp_path)
         heard = dict(zip(program.fed, map(float, news), strict=True))
         program.engine.frame(1 + 20 * number, heard, rgb)
         assert frame.tobytes() == b"".join(wire.bytes(rgb)), number
-    assert number == 499
+    assert number == 249
 
 
 def test_a_receiver_on_an_8_bit_part_shows_what_is_sent_and_answers(board, tmp_path):
