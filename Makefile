@@ -5,12 +5,13 @@ CHECK_PYTHON = import sys; sys.exit('Fendra needs Python 3.11 or newer: make PYT
 PYTEST = .venv-dev/bin/python -m pytest -n logical --dist worksteal
 .DEFAULT_GOAL := help
 
-.PHONY: help demo test test-quick bench format docs screenshots clean
+.PHONY: help demo test test-quick faults bench format docs screenshots clean
 
 help:
 	@echo "make demo         make an environment, install Fendra, run the demo"
 	@echo "make test         make an environment, run all that CI runs"
 	@echo "make test-quick   the tests that need no compiler, device or process: while you write"
+	@echo "make faults       put faults into the code: which of them do the tests find? (takes an hour)"
 	@echo "make bench        measure speed (not part of make test)"
 	@echo "make format       put the code into the house format"
 	@echo "make docs         make the pages and the C of docs/ that follow from the code"
@@ -28,7 +29,11 @@ test: .venv-dev/installed
 	$(PYTEST) --durations=10
 
 test-quick: .venv-dev/installed
-	$(PYTEST) -m "not slow" --durations=10
+	$(PYTEST) -m "not slow" --hypothesis-profile quick --durations=10
+
+faults: .venv-dev/installed
+	.venv-dev/bin/python -m pip install --quiet --disable-pip-version-check -e '.[faults]'
+	.venv-dev/bin/python scripts/faults.py
 
 bench: .venv-dev/installed
 	.venv-dev/bin/python -m pytest benchmarks -c benchmarks/pytest.ini

@@ -13,7 +13,23 @@ from fendra.native.compiler import find_compiler
 # No deadline: machines are shared, and tests measure no time. CI finds the same examples twice.
 settings.register_profile("fendra", deadline=None, print_blob=True)
 settings.register_profile("ci", settings.get_profile("fendra"), derandomize=True)
+settings.register_profile("quick", settings.get_profile("fendra"), max_examples=15)
 settings.load_profile("ci" if os.environ.get("CI") else "fendra")
+
+
+SLOW = ("agree", "contract", "firmware", "live", "native", "outputs", "sources")
+"""Folders whose tests need a compiler, an emulator, a device or time that passes."""
+SLOW_FILES = ("test_demo.py", "test_live_commands.py", "test_examples.py")
+SLOW_FIXTURES = {"compiler", "counted_compiler", "avr", "arm", "fendra_until"}
+
+
+def pytest_collection_modifyitems(items):
+    """Mark what is left out of `make test-quick`."""
+    for item in items:
+        path = item.path.parts
+        is_slow = {*path} & {*SLOW} or path[-1] in SLOW_FILES
+        if is_slow or SLOW_FIXTURES & {*getattr(item, "fixturenames", ())}:
+            item.add_marker("slow")
 
 
 @pytest.fixture(scope="session")
