@@ -283,7 +283,7 @@ static void follow(struct heron_limit *limit, const struct draw *draw, uint64_t 
     }
     if (highest <= limit->gain) {
         limit->gain = highest;
-        limit->rest_ms = highest < 65536u ? 1000u : 0u;
+        limit->rest_ms = 1000u;
     } else if (dt_ms < limit->rest_ms) {
         limit->rest_ms -= dt_ms;
     } else {

@@ -29,26 +29,45 @@ def fendra(monkeypatch, capsys, tmp_path):
 
 @pytest.fixture
 def fendra_until(fendra):
-    """Calls the program, and presses Ctrl-C as soon as something is seen; as `fendra` otherwise."""
+    """Calls the program, and presses Ctrl-C as soon as something is seen; as `fendra` otherwise.
+    Fails where it is not seen, and where the program goes on after the first Ctrl-C.
+    """
 
     def call(*words, seen, seconds=60.0):
-        over, lock = threading.Event(), threading.Lock()
-        until_s = time.monotonic() + seconds
+        over, lock, wrong = threading.Event(), threading.Lock(), []
 
-        def watch():
-            while not (seen() or time.monotonic() > until_s):
-                if over.wait(0.005):
-                    return
+        def press():
             with lock:
                 if not over.is_set():
                     signal.pthread_kill(threading.main_thread().ident, signal.SIGINT)
 
+        def watch():
+            try:
+                until_s = time.monotonic() + seconds
+                while not (over.wait(0.005) or seen()):
+                    if time.monotonic() > until_s:
+                        wrong.append("what was waited for was not seen")
+                        break
+            except BaseException as exc:
+                wrong.append(exc)
+                raise
+            finally:
+                press()
+            while not over.wait(20):
+                wrong.append("Ctrl-C did not end it")
+                press()
+
         watcher = threading.Thread(target=watch, daemon=True)
+        before = signal.signal(signal.SIGINT, signal.default_int_handler)  # nohup ignores it
         watcher.start()
-        said = fendra(*words)
-        with lock:
-            over.set()
+        try:
+            said = fendra(*words)
+        finally:
+            with lock:
+                over.set()
+            signal.signal(signal.SIGINT, before)
         watcher.join(5)
+        assert not wrong, (wrong, *said)
         return said
 
     return call

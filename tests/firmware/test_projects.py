@@ -174,7 +174,10 @@ def test_what_comes_out_of_the_pins_is_the_film_of_what_went_in(board, tmp_path)
     assert_pulses(pulses)
     assert not frames["bytes"][0].any()
     assert frames["us"][0] < 1000
-    assert np.diff(frames["us"][2:].astype(int)).mean() == pytest.approx(20_000, abs=5)
+    took_us = int(frames["us"][-1]) - int(frames["us"][2])
+    assert took_us == pytest.approx(
+        20_000 * (len(frames) - 3), abs=2500
+    )  # none came twice, or never
     counts = given["mv"].astype(np.uint32) * 1023 // 5000
     shares = counts.astype(np.float32) * np.float32(1.0 / 1023.0)
     wire, rgb = LineBytes(program.layout, swift), np.empty((40, 3), np.uint8)

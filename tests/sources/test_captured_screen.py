@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import shutil
 import subprocess
-import time
 
 import numpy as np
 import pytest
@@ -14,18 +13,16 @@ from fendra.core.layout import place
 from fendra.sources import DRIVERS
 from helpers import design, layer
 
-DISPLAY = ":94"
-
 
 @pytest.fixture
 def screen(monkeypatch):
     if shutil.which("Xvfb") is None:
         pytest.skip("Xvfb is not installed")
     with subprocess.Popen(
-        ["Xvfb", DISPLAY, "-screen", "0", "640x480x24", "-br"], stderr=subprocess.DEVNULL
-    ) as server:
-        monkeypatch.setenv("DISPLAY", DISPLAY)
-        time.sleep(1.5)
+        ["Xvfb", "-displayfd", "1", "-screen", "0", "640x480x24", "-br"],
+        stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True,
+    ) as server:  # fmt: skip
+        monkeypatch.setenv("DISPLAY", f":{server.stdout.readline().strip()}")
         yield
         server.terminate()
 

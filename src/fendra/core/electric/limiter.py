@@ -107,7 +107,7 @@ def next_gain(gain: int, rest_ms: int, highest: int, dt_ms: int) -> tuple[int, i
     (33088, 0)
     """
     if highest <= gain:
-        return highest, REST_MS if highest < FULL else 0
+        return highest, REST_MS
     if dt_ms < rest_ms:
         return gain, rest_ms - dt_ms
     return min(gain + RELEASE * min(dt_ms - rest_ms, RELEASE_MS), highest), 0

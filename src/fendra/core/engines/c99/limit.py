@@ -56,7 +56,7 @@ _GAIN = f"""static void follow(struct NAME_limit *limit, const struct draw *draw
     }}
     if (highest <= limit->gain) {{
         limit->gain = highest;
-        limit->rest_ms = highest < {FULL}u ? {REST_MS}u : 0u;
+        limit->rest_ms = {REST_MS}u;
     }} else if (dt_ms < limit->rest_ms) {{
         limit->rest_ms -= dt_ms;
     }} else {{

@@ -78,7 +78,7 @@ class Tables:
         """Unsigned integers as small ones above the least of them; None where none are."""
         least = int(values.min())
         small = _small((values - np.uint32(least)).astype(np.float32))
-        if small is None or int(values.max()) - least > np.iinfo(np.uint16).max:
+        if small is None:
             return None
         if least == 0:
             return Piece(f"(uint32_t){self._at(small, name)}", Binds.UNARY)
