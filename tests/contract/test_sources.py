@@ -25,7 +25,7 @@ from fendra.demo.stand_ins.song import Song
 from fendra.demo.stand_ins.typing import Typing
 from fendra.demo.stand_ins.vehicle import Vehicle
 from fendra.sources import DRIVERS, SOURCES
-from helpers import design, free_port, layer, strip
+from helpers import design, free_port, layer, strip, until
 
 
 def send(port: int, data: bytes) -> None:
@@ -243,16 +243,17 @@ class TestAudio(ByStandIn):
         return DRIVERS.from_text("audio:song.wav,bands=4")
 
     def test_it_hears_its_stand_in(self, source):
-        """A drum every half second: in two seconds three or four onsets, and a loud low band."""
+        """A drum every half second, a bell and a hiss between; and a loud low band."""
         onsets, loud = [], []
-        until_s = time.monotonic() + 2.2
-        while time.monotonic() < until_s:
+        start_s = time.monotonic()
+        while len(onsets) < 4 and time.monotonic() < start_s + 15:
             for name, value in source.read(0.05):
                 if name == "onset":
                     onsets.append(value.strength)
                 elif name == "bands":
                     loud.append(value)
-        assert 3 <= len(onsets) <= 9  # the bell and the hiss between the drums may count as well
+        took_s = time.monotonic() - start_s
+        assert 4 <= len(onsets) <= 4 * (took_s + 0.5)
         assert max(bands[0] for bands in loud) > 0.7
         assert all(0 <= level <= 1 for bands in loud for level in bands)
         assert 0.01 < source.latency_s < 0.04
@@ -318,7 +319,7 @@ class TestMqtt(ByStandIn):
         ) as run:
             wait_for_port(self.port)
             yield
-            run.terminate()
+            run.kill()  # what it is asked while it starts it does not hear
 
     @pytest.fixture(autouse=True)
     def teller(self, broker, tmp_path, monkeypatch):
@@ -339,13 +340,11 @@ class TestMqtt(ByStandIn):
 
 
 def wait_for_port(port: int) -> None:
-    until_s = time.monotonic() + 5
-    while time.monotonic() < until_s:
+    def answers() -> bool:
         with socket.socket() as there:
-            if there.connect_ex(("127.0.0.1", port)) == 0:
-                return
-        time.sleep(0.02)
-    raise AssertionError(f"nobody listens at {port}")
+            return there.connect_ex(("127.0.0.1", port)) == 0
+
+    until(answers, f"somebody who listens at {port}")
 
 
 def test_every_source_is_held_to_the_contract():

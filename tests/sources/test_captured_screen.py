@@ -24,7 +24,7 @@ def screen(monkeypatch):
     ) as server:  # fmt: skip
         monkeypatch.setenv("DISPLAY", f":{server.stdout.readline().strip()}")
         yield
-        server.terminate()
+        server.kill()
 
 
 def test_a_screen_is_captured_again_and_again(screen):
