@@ -53,8 +53,10 @@ class Frames:
 
 
 def frames_of(design, tape, most=None):
-    """The film of a tape, as NumPy makes it, and the light behind it."""
+    """The film of a tape, as NumPy makes it, and the light behind it. most: so many frames of it."""
     program = design.compile(engine="numpy")
+    if most is not None:
+        tape = tape.until(tape.start_s + (most - 1) / design.rate)
     film = program.film(tape)
     values, is_new = tape.heard(program.fed, film.times)
     row = [("now_ms", "<u4"),
@@ -62,17 +64,16 @@ def frames_of(design, tape, most=None):
     packed = np.zeros(len(film), np.dtype(row))
     packed["now_ms"] = np.rint((film.times - tape.start_s) * 1000)
     packed["signals"]["value"], packed["signals"]["is_new"] = values, is_new
-    packed, rgb = packed[:most], film.rgb[:most]
     wire, engine = LineBytes(program.layout, design), program.engine
     engine.reset()
-    light = np.zeros((len(packed), rgb.shape[1], 3), np.float32)
+    light = np.zeros((len(packed), *film.rgb.shape[1:]), np.float32)
     master = np.zeros(len(packed), np.float32)
     for i, each in enumerate(packed):
         news = {name: float(each["signals"]["value"][j]) for j, name in enumerate(program.fed)
                 if each["signals"]["is_new"][j]}  # fmt: skip
         channels, master[i] = engine.light(int(each["now_ms"]), news)
         light[i] = channels.T
-    lines = np.array([np.concatenate(wire.arrays(frame)) for frame in rgb])
+    lines = np.array([np.concatenate(wire.arrays(frame)) for frame in film.rgb])
     return Frames(design, packed, lines, light, master)
 
 

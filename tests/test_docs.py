@@ -87,7 +87,6 @@ def test_the_readme_s_python_runs(tmp_path, monkeypatch):
     for name in ("heron.toml", "ride.csv"):
         (tmp_path / name).write_bytes(fd.demo_file(name).read_bytes())
     monkeypatch.chdir(tmp_path)
-    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "cache"))
     names: dict[str, object] = {}
     with warnings.catch_warnings():
         warnings.simplefilter("ignore", fd.EngineWarning)  # there may be no C compiler

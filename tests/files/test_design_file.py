@@ -175,7 +175,7 @@ TABLES = [
 ]
 
 
-@settings(max_examples=120)
+@settings(max_examples=60)
 @given(st.randoms(use_true_random=False), st.integers(1, 4))
 def test_no_mutated_design_file_ends_in_a_traceback(rng: random.Random, changes: int):
     """Lines dropped, doubled, renamed, given junk, broken: findings with a line, or a program."""

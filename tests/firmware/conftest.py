@@ -43,6 +43,10 @@ def arm(need):
 
 @pytest.fixture(scope="session")
 def demo_frames():
-    """The trike on its ride, and the drone on its flight."""
+    """The trike on its ride, with ten frames a second, and the drone on its flight."""
     films = {name: film_of(name)[1] for name in ("heron", "drone")}
-    return {name: frames_of(film.design, film.tape) for name, film in films.items()}
+    slow = films["heron"].design.model_copy(update={"rate": 10.0})
+    return {
+        "heron": frames_of(slow, films["heron"].tape),
+        "drone": frames_of(films["drone"].design, films["drone"].tape),
+    }
