@@ -32,21 +32,24 @@ def pytest_collection_modifyitems(items):
             item.add_marker("slow")
 
 
-@pytest.fixture(scope="session")
-def compiler(tmp_path_factory):
-    """The machine's C compiler, with a cache of compiled designs that is this run's own.
+@pytest.fixture(scope="session", autouse=True)
+def cache(tmp_path_factory):
+    """Compiled designs are kept for this run, and not with those of whoever runs it."""
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setenv("XDG_CACHE_HOME", str(shared_folder(tmp_path_factory) / "cache"))
+        yield
 
-    Without one native tests are skipped here, and fail in CI.
-    """
+
+@pytest.fixture(scope="session")
+def compiler():
+    """The machine's C compiler. Without one native tests are skipped here, and fail in CI."""
     try:
         found = find_compiler()
     except EngineError as exc:
         if os.environ.get("CI"):
             pytest.fail(f"CI holds the native engine to NumPy, and there is {exc}")
         pytest.skip(f"the native engine is not held to NumPy: {exc}")
-    with pytest.MonkeyPatch.context() as patch:
-        patch.setenv("XDG_CACHE_HOME", str(shared_folder(tmp_path_factory) / "cache"))
-        yield found
+    return found
 
 
 def shared_folder(tmp_path_factory):
