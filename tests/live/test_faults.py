@@ -380,3 +380,18 @@ def test_a_process_of_one_s_own_is_asked_for_quiet_and_for_a_clean_end():
         session.run()
     assert (sys.getswitchinterval(), signal.getsignal(signal.SIGTERM)) == (switch_s, kept)
     assert gc.get_freeze_count() == 0
+
+
+def test_a_signal_that_comes_while_the_loop_holds_its_lock_ends_it_all_the_same():
+    """The handler runs wherever the main thread is just then, and must wait for nothing."""
+    lock, over = threading.Lock(), threading.Event()
+
+    def stop():
+        with lock:
+            over.set()
+
+    with stopped_by_signals(stop):
+        with lock:
+            os.kill(os.getpid(), signal.SIGTERM)
+            assert not over.wait(0.05)
+        assert over.wait(20)

@@ -11,6 +11,8 @@ import signal
 import sys
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from queue import SimpleQueue
+from threading import Thread
 
 SWITCH_S = 0.0005
 """How long another thread may keep Python from the loop, as one that compiles a saved design."""
@@ -46,16 +48,25 @@ IMPATIENT = 3
 def stopped_by_signals(stop: Callable[[], object]) -> Iterator[None]:
     """While the block runs, Ctrl-C, SIGTERM and a closed terminal end it cleanly, however often
     they come; the third Ctrl-C ends it at once.
+
+    stop: called by a thread of its own. A signal may come while the main thread holds the lock
+    that `stop` needs, and the two would wait for each other.
     """
     pressed = 0
+    asked: SimpleQueue[bool] = SimpleQueue()
 
     def end(number: int, _frame: object) -> None:
         nonlocal pressed
         pressed += number == signal.SIGINT
         if pressed >= IMPATIENT:
             raise KeyboardInterrupt
-        stop()
+        asked.put(True)
 
+    def stop_when_asked() -> None:
+        while asked.get():
+            stop()
+
+    Thread(target=stop_when_asked, name="stop", daemon=True).start()
     before = {}
     try:
         for number in (getattr(signal, name) for name in STOPS if hasattr(signal, name)):
@@ -67,3 +78,4 @@ def stopped_by_signals(stop: Callable[[], object]) -> Iterator[None]:
     finally:
         for number, handler in before.items():
             signal.signal(number, handler)
+        asked.put(False)
