@@ -112,6 +112,15 @@ def test_a_layer_is_hidden_by_one_that_always_covers_all_its_leds(above, is_hidd
     assert len(hidden) == is_hidden
 
 
+@pytest.mark.parametrize(("below", "is_hidden"), [("s < -25", True), ("s < -15", False)])
+def test_scenes_are_held_against_each_other_below_zero(below, is_hidden):
+    """Between -20 and -15 the lower scene is there alone."""
+    scenes = [{"name": "deep", "when": "s < -20"}, {"name": "lower", "when": below}]
+    made = design(layer(), scene=scenes, signals={"s": {}})
+    hidden = [f for f in made.check() if f.code == "never-shows" and f.path == ("scene", 1, "when")]
+    assert len(hidden) == is_hidden
+
+
 def test_a_kind_that_there_is_not_is_one_message_whatever_reads_the_signal():
     made = design(
         layer(when="tap"), layer("blink", when="tap and s > 0.2", colour="tap", level="2 * s"),

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
 import fendra as fd
-from fendra.core.electric.limiter import FULL, Limiter, highest_gain, next_gain
+from fendra.core.electric.limiter import FULL, Limit, Limiter, Span, highest_gain, next_gain
 from fendra.core.electric.loads import make_loads
 from helpers import design, layer, strip, tape
 
@@ -150,6 +150,17 @@ def test_the_gain_falls_at_once_rests_and_rises_no_faster_than_it_may(frames):
         if gain > before:
             assert since_ms >= 1000
     assert next_gain(gain, rest_ms, FULL, 1000 + 2048)[0] == FULL
+
+
+def test_a_weak_white_stays_within_the_budget_however_its_bytes_are_rounded():
+    """Half a step up for red and green is half a step down for what white takes out of both. 40 equal
+    LEDs are rounded alike, so that it adds up: 2.2 mA too many, were it counted once."""
+    span = Span(line=0, first=0, end=40, ua=(20_000, 20_000, 20_000, 5_000))
+    limit = Limit("s", 26_000 * 255, (span,))
+    rgb = np.tile(np.array([26, 237, 184], np.uint8), (40, 1))
+    Limiter([limit]).apply(20, rgb)
+    assert rgb.any()
+    assert limit.draw(rgb) <= limit.most
 
 
 def test_what_flashes_does_not_make_all_else_pump():

@@ -121,6 +121,13 @@ def test_an_area_is_a_share_of_the_shorter_side_and_lies_whole_inside_at_every_e
         assert seen(picture, [place], area=0.1)[0] == pytest.approx([0] * 3, abs=1e-6), place
 
 
+def test_an_area_between_pixels_begins_and_ends_at_the_nearest():
+    """9 pixels round 100 are 95.5 to 104.5, and round 27 they are 22.5 to 31.5."""
+    weights = area_weights([(0.5, 0.3)], 0.1, 200, 90, (0, 0, 200, 90)).toarray().reshape(90, 200)
+    rows, columns = np.nonzero(weights)
+    assert (rows.min(), rows.max(), columns.min(), columns.max()) == (23, 31, 96, 104)
+
+
 def test_areas_lie_within_what_the_picture_fills():
     weights = area_weights([(0, 0), (1, 1)], 0.5, 12, 10, (2, 1, 10, 9))
     rows = weights.toarray().reshape(2, 10, 12)
