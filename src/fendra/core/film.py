@@ -103,10 +103,13 @@ class Film:
 
     def frame(self, at_s: float) -> Frame:
         """The frame shown at a time; the first one before it begins, the last after its end."""
-        place = int(np.searchsorted(self.times, at_s + 1e-9, side="right")) - 1
-        place = min(max(place, 0), len(self.times) - 1)
+        place = self.place(at_s)
         shares = {supply: float(share[place]) for supply, share in self.let_through.items()}
         return Frame(float(self.times[place]), self.rgb[place], self.layout, self.design, shares)
+
+    def place(self, at_s: float) -> int:
+        """Which frame is shown at a time, from 0; the first and the last as for `frame`."""
+        return max(int(np.searchsorted(self.times, at_s + 1e-9, side="right")) - 1, 0)
 
     def part(self, name: str) -> Bytes:
         """The pixels of one part over time: (frames, its LEDs, 3) uint8."""

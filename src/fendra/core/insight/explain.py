@@ -112,8 +112,7 @@ def explain(plan: Plan, film: Film, spot: int, at_s: float) -> Explanation:
 
     plan: of the film's design, with its reasons.
     """
-    place = int(np.searchsorted(film.times, at_s + 1e-9, side="right")) - 1
-    place = min(max(place, 0), len(film) - 1)
+    place = film.place(at_s)
     graph, rates = plan.graph, plan.graph.rates()
     per_frame = [i for i, rate in enumerate(rates) if not rate & Rate.SPOT
                  and graph.nodes[i].op != "const"]  # fmt: skip
