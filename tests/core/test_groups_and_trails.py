@@ -155,7 +155,7 @@ def uneven(**keys):
         ({"of": "p", "near": [0, 0], "within": 2}, [0, 1, 2]),
         ({"of": "p", "near": [3, 0], "within": 1.5}, [2, 3]),
         ({"of": "all", "near": [2, 5], "nearest": 3}, [6, 7, 8]),
-        ({"of": "p", "near": "p", "nearest": 1}, [3]),  # of its middle, 10, and not of its mean
+        ({"near": "p", "within": 7.9}, [3, 9]),  # of its middle, 10, and not of its mean, 5.2
         ({"of": "p", "outermost": 2}, [0, 4]),
         ({"of": "p", "outermost": 3}, [0, 1, 4]),
         ("distance(2, 5) < 1.5", [6, 7, 8]),

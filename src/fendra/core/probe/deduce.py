@@ -216,8 +216,7 @@ def deduce(looked: Looked, seen: Seen, angle: float | None = None) -> list[Deduc
     part = looked.link.part
     if angle is None or not isinstance(part, Ring):
         return explain(outlooks(looked), seen)
-    step = 360.0 / part.count
-    every = outlooks(looked, (angle, angle + step, angle - step))
+    every = outlooks(looked, (angle,))
     return explain([each for each in every if _begins_at(looked, part, each.position, angle)], seen)
 
 
