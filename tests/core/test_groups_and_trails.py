@@ -213,3 +213,11 @@ def test_places_of_a_part_are_those_of_the_map_and_of_a_trail_its_own():
     assert chosen["first"].spots.tolist() == [0, 1]
     late = made.model_copy(update={"trails": {**made.trails}})
     assert choose_all(late, place(late), Report())["t"].rank.tolist() == [3, 2, 1, 0]
+
+
+def test_the_outermost_are_those_farthest_from_the_middle_and_not_from_where_most_are():
+    """At 0, 2, 9, 10, 11 and 12 the middle is 6: 11 is 5 away from it, 2 only 4."""
+    points = [[x, 3] for x in (0, 2, 9, 10, 11, 12)]
+    line = [{"name": "l", "part": [{"name": "p", "shape": "points", "points": points}]}]
+    made = fd.Design.from_values({"line": line, "groups": {"g": {"of": "p", "outermost": 3}}})
+    assert choose_all(made, place(made), Report())["g"].spots.tolist() == [0, 4, 5]

@@ -420,6 +420,21 @@ def test_a_map_in_inches_is_moved_by_inches():
             assert changes["at"] == (pytest.approx(40), 20, 0)  # its middle, 35, stays
 
 
+@pytest.mark.parametrize(("units", "unit_mm"), [("mm", 1.0), ("in", 25.4)])
+def test_what_is_turned_or_mirrored_stays_about_its_middle(units, unit_mm):
+    """A grid that is neither square nor at its own origin, turned by a quarter already."""
+    grid = {"name": "p", "shape": "grid", "columns": 6, "rows": 3, "pitch": 2.0, "at": [30, 20],
+            "centre": [5, 2], "turn": 90}  # fmt: skip
+    made = fd.Design.from_values({"units": units, "line": [{"name": "a", "part": [grid]}]})
+    (link,) = unfold(made, Report()).links
+    looked = Looked(link, 1, unit_mm, frozenset())
+    moved = [each for each in outlooks(looked) if {"turn", "mirror"} & {*each.changes}]
+    assert len(moved) > 10
+    for each in moved:
+        ends = each.position.min(axis=0) + each.position.max(axis=0)
+        assert ends / 2 == pytest.approx([28 * unit_mm, 25 * unit_mm, 0], abs=0.02), each.changes
+
+
 def test_the_number_of_leds_is_that_of_the_line_that_is_named():
     lines = [
         {"name": n, "part": [strip(n, c, at=[0, 9 * i])]}
