@@ -56,6 +56,26 @@ def test_a_shipped_design_gives_the_same_bits_over_its_whole_tape(compiler, path
         assert_same_light(plain.engine, native.engine, frames, has_bytes=False)  # the film has them
 
 
+def test_a_budget_is_kept_with_the_same_bytes_by_white_of_its_own(compiler):
+    """LEDs of unequal channels with and without white at one supply; each frame another colour."""
+    channels = {"volts": 5, "channel_ma": {"R": 17, "G": 20, "B": 23}, "idle_ma": 1}
+    white = {"volts": 5, "channel_ma": {"R": 20, "G": 17, "B": 23, "W": 5}, "idle_ma": 1}
+    made = fd.Design.from_values({
+        "leds": {"plain": {"order": "GRB", **channels}, "weak": {"order": "GRBW", **white}},
+        "supplies": {"s": {"budget": 0.35}},
+        "line": [{"name": "a", "led": "weak", "supply": "s", "part": [strip("a", 13)]},
+                 {"name": "b", "led": "plain", "supply": "s", "part": [strip("b", 5, at=[0, 9])]}],
+        "signals": {"t": {"kind": "colour"}},
+        "layer": [{"name": "l", "on": "all", "effect": "solid", "colour": "t"}],
+    })  # fmt: skip
+    plan = made.compile(engine="numpy").plan
+    rng = np.random.default_rng(5)
+    frames = [(1500, {"t": float(each)}) for each in rng.integers(0x202020, 0xFFFFFF, 40)]
+    numpy, native = NumpyEngine(plan), NativeEngine(plan)
+    assert_same_light(numpy, native, frames)
+    assert numpy.gains()[0] < 65_536
+
+
 @settings(max_examples=25, phases=COMPILED)
 @given(designs(), news)
 def test_any_design_gives_the_same_bits(compiler, values, frames):
