@@ -763,3 +763,16 @@ def test_heat_seen_on_a_tape_is_a_warning_from_25_watts_on(level, severity):
     film = made.compile().film(tape(s=[level] * 10))
     _, report = made.examined.on_film(lambda _: film)
     assert {str(each.severity) for each in report if each.code == "heat"} == {severity}
+
+
+def test_leds_that_are_wired_twice_draw_twice_and_those_beside_them_once():
+    """Four addresses of seven have a copy: 20, 40 and 60 mA there, 10, 20 and 30 behind."""
+    leds = {"mine": {"order": "GRB", "volts": 5, "channel_ma": {"R": 10, "G": 20, "B": 30},
+                     "idle_ma": 1}}  # fmt: skip
+    parts = [strip("a", 4), strip("copy", 4, at=[0, 9], parallel_to="a"), strip("b", 3, at=[50, 0])]
+    line = [{"name": "l", "led": "mine", "part": parts}]
+    made = fd.Design.from_values({"leds": leds, "line": line})
+    spans = make_loads(made, made.layout()).spans
+    assert [(span.first, span.end, span.ua) for span in spans] == [
+        (0, 4, (20_000, 40_000, 60_000)), (4, 7, (10_000, 20_000, 30_000)),
+    ]  # fmt: skip
