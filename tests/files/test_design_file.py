@@ -297,7 +297,25 @@ def test_one_wrong_layer_leaves_the_others():
 
 
 def test_the_names_of_a_wrong_part_stay():
-    """A group on a part whose count is wrong is not wrong itself."""
-    text = SMALL.replace("count = 8", "count = -8") + "[groups2]\n"
-    found = [str(f) for f in check_text(text.replace("[groups2]\n", ""), "t").findings]
-    assert len([line for line in found if "error" in line]) == 1
+    """A group and a layer on parts whose keys are wrong are not wrong themselves."""
+    text = """name = "x"
+line = [{ name = "l", part = [
+  { name = "bar", shape = "strip", start = [0, 0], end = [70, 0], count = -8 },
+  { name = "rim", shape = "wheel", radius = 30, count = 9 },
+] }]
+groups.both = "part == 'bar' or part == 'rim'"
+
+[[layer]]
+name = "glow"
+on = "rim"
+effect = "solid"
+
+[[layer]]
+name = "warn"
+on = ["bar", "both"]
+effect = "solid"
+"""
+    found = [str(finding) for finding in check_text(text, "t").findings]
+    assert len(found) == 2, found
+    assert "count" in found[0]
+    assert "'wheel'" in found[1]
