@@ -307,7 +307,7 @@ def test_tables_are_of_the_smallest_type_that_holds_them(values, c_type):
 
 @pytest.mark.parametrize(
     ("values", "c_type", "text"),
-    [([7, 9, 262], "uint8_t", "(uint32_t)7u + READ_U8(t[k])"), ([0, 9, 8], "uint8_t", "(uint32_t)READ_U8(t[k])"),
+    [([9, 7, 262], "uint8_t", "(uint32_t)7u + READ_U8(t[k])"), ([0, 9, 8], "uint8_t", "(uint32_t)READ_U8(t[k])"),
      ([2**31, 2**31 + 65_535, 2**31 + 9], "uint16_t", f"(uint32_t){2**31}u + READ_U16(t[k])"),
      ([5, 65_541, 9], "uint32_t", "READ_U32(t[k])"), ([0, 2**24 + 1, 9], "uint32_t", "READ_U32(t[k])")],
 )  # fmt: skip

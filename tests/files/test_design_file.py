@@ -312,7 +312,7 @@ effect = "solid"
 
 [[layer]]
 name = "warn"
-on = ["bar", "both"]
+on = "bar"
 effect = "solid"
 """
     found = [str(finding) for finding in check_text(text, "t").findings]

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import gc
+import weakref
+
 import numpy as np
 import pytest
 
@@ -122,3 +125,14 @@ def test_the_scene_is_told():
         for i in range(1, 100):
             program.frame(speed=20, rpm=2000, throttle=0.5, at=i * 0.02)
         assert program.scene == "riding"
+
+
+def test_a_program_that_another_one_has_followed_is_let_go():
+    """A design that is saved a hundred times a day leaves no hundred programs in memory."""
+    before, program = spinner().compile(), spinner(glow()).compile()
+    before.frame(rpm=60, at=0)
+    program.adopt(before, {"rpm": 60})
+    old = weakref.ref(before)
+    del before
+    gc.collect()
+    assert old() is None
