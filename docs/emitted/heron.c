@@ -573,8 +573,7 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
     const uint32_t turn_left_front_age = state->turn_left_front_since + passed_ms;
     const uint32_t v_35 = turn_left_front_age < 2147483647u ? turn_left_front_age : 2147483647u;
     const uint32_t turn_left_front_since = left && !state->turn_left_front_stays ? 0u : v_35;
-    now->turn_left_front_on = left
-        || (state->turn_left_front_stays && turn_left_front_since < 500u);
+    now->turn_left_front_on = left || turn_left_front_since < 500u;
     const uint32_t turn_left_front_elapsed = now->turn_left_front_on
         && !state->turn_left_front_was ? 0u : (state->turn_left_front_elapsed + dt_ms) % 692u;
 
@@ -583,26 +582,23 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
     const uint32_t v_36 = turn_right_front_age < 2147483647u ? turn_right_front_age
         : 2147483647u;
     const uint32_t turn_right_front_since = right && !state->turn_right_front_stays ? 0u : v_36;
-    const bool v_37 = state->turn_right_front_stays && turn_right_front_since < 500u;
-    now->turn_right_front_on = right || v_37;
+    now->turn_right_front_on = right || turn_right_front_since < 500u;
     const uint32_t turn_right_front_elapsed = now->turn_right_front_on
         && !state->turn_right_front_was ? 0u : (state->turn_right_front_elapsed + dt_ms) % 692u;
 
     /* Layer 10, "turn left, rear" (heron.toml:335) */
     const uint32_t turn_left_rear_age = state->turn_left_rear_since + passed_ms;
-    const uint32_t v_38 = turn_left_rear_age < 2147483647u ? turn_left_rear_age : 2147483647u;
-    const uint32_t turn_left_rear_since = left && !state->turn_left_rear_stays ? 0u : v_38;
-    now->turn_left_rear_on = left
-        || (state->turn_left_rear_stays && turn_left_rear_since < 500u);
+    const uint32_t v_37 = turn_left_rear_age < 2147483647u ? turn_left_rear_age : 2147483647u;
+    const uint32_t turn_left_rear_since = left && !state->turn_left_rear_stays ? 0u : v_37;
+    now->turn_left_rear_on = left || turn_left_rear_since < 500u;
     const uint32_t turn_left_rear_elapsed = now->turn_left_rear_on && !state->turn_left_rear_was
         ? 0u : (state->turn_left_rear_elapsed + dt_ms) % 692u;
 
     /* Layer 11, "turn right, rear" (heron.toml:344) */
     const uint32_t turn_right_rear_age = state->turn_right_rear_since + passed_ms;
-    const uint32_t v_39 = turn_right_rear_age < 2147483647u ? turn_right_rear_age : 2147483647u;
-    const uint32_t turn_right_rear_since = right && !state->turn_right_rear_stays ? 0u : v_39;
-    now->turn_right_rear_on = right
-        || (state->turn_right_rear_stays && turn_right_rear_since < 500u);
+    const uint32_t v_38 = turn_right_rear_age < 2147483647u ? turn_right_rear_age : 2147483647u;
+    const uint32_t turn_right_rear_since = right && !state->turn_right_rear_stays ? 0u : v_38;
+    now->turn_right_rear_on = right || turn_right_rear_since < 500u;
     const uint32_t turn_right_rear_elapsed = now->turn_right_rear_on
         && !state->turn_right_rear_was ? 0u : (state->turn_right_rear_elapsed + dt_ms) % 692u;
 
@@ -611,27 +607,27 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
     if (now->parked_2_on) {
         now->parked_2_v = high_word(now_ms, 660765u);
         now->parked_2_v_2 = (float)((now_ms * 660765u) >> 8u) * 5.9604645e-08f;
-        const uint32_t v_40 = high_word(now_ms, 644246u);
-        const float v_41 = (float)((now_ms * 644246u) >> 8u) * 5.9604645e-08f;
-        now->parked_2_v_3 = v_41 * v_41 * (3.0f - 2.0f * v_41);
-        const uint32_t v_42 = (2654356959u ^ (v_40 + 0u)) * 2654435761u;
-        now->parked_2_v_4 = v_42 ^ (v_42 >> 15u);
-        const uint32_t v_43 = (2654356959u ^ (v_40 + 1u)) * 2654435761u;
-        now->parked_2_v_5 = v_43 ^ (v_43 >> 15u);
+        const uint32_t v_39 = high_word(now_ms, 644246u);
+        const float v_40 = (float)((now_ms * 644246u) >> 8u) * 5.9604645e-08f;
+        now->parked_2_v_3 = v_40 * v_40 * (3.0f - 2.0f * v_40);
+        const uint32_t v_41 = (2654356959u ^ (v_39 + 0u)) * 2654435761u;
+        now->parked_2_v_4 = v_41 ^ (v_41 >> 15u);
+        const uint32_t v_42 = (2654356959u ^ (v_39 + 1u)) * 2654435761u;
+        now->parked_2_v_5 = v_42 ^ (v_42 >> 15u);
     }
 
     /* Layer 13, "parked, looking round" (heron.toml:367) */
     now->parked_looking_round_on = !lights && now->parked_2_on;
     if (now->parked_looking_round_on) {
-        const float v_40 = 2.0f * ((float)((now_ms * 1073742u) >> 8u) * 5.9604645e-08f) - 1.0f;
-        now->parked_looking_round_middle = 1.0f - fabsf(v_40);
+        const float v_39 = 2.0f * ((float)((now_ms * 1073742u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        now->parked_looking_round_middle = 1.0f - fabsf(v_39);
     }
 
     /* Layer 14, "no news from the bus" (heron.toml:378) */
     now->no_news_from_the_bus_on = 0.0f < now->no_news_there;
     if (now->no_news_from_the_bus_on) {
-        const float v_40 = 2.0f * ((float)((now_ms * 3435974u) >> 8u) * 5.9604645e-08f) - 1.0f;
-        now->no_news_from_the_bus_middle = 1.0f - fabsf(v_40);
+        const float v_39 = 2.0f * ((float)((now_ms * 3435974u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        now->no_news_from_the_bus_middle = 1.0f - fabsf(v_39);
     }
     if (now->turn_left_front_on) {
         const float elapsed_ms = (float)turn_left_front_elapsed;
@@ -656,15 +652,15 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 
     /* Layer 15, "battery warning" (heron.toml:387) */
     const uint32_t battery_warning_age = state->battery_warning_since + passed_ms;
-    const uint32_t v_40 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
+    const uint32_t v_39 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
     const uint32_t battery_warning_since = now->battery_low && !state->battery_warning_was ? 0u
-        : v_40;
+        : v_39;
     if (now->battery_low) {
         const float cycle = (float)((battery_warning_since * 6442451u) >> 8u) * 5.9604645e-08f;
-        const bool v_41 = cycle < 0.4f;
-        now->battery_warning_cover = v_41 ? 1.0f : 0.0f;
-        now->battery_warning_rest = v_41 ? 0.0f : 1.0f;
-        now->battery_warning_paint_blue = v_41 ? 0.116970666f : 0.0f;
+        const bool v_40 = cycle < 0.4f;
+        now->battery_warning_cover = v_40 ? 1.0f : 0.0f;
+        now->battery_warning_rest = v_40 ? 0.0f : 1.0f;
+        now->battery_warning_paint_blue = v_40 ? 0.116970666f : 0.0f;
     }
 
     now->master = 0.7630335f;

@@ -11,7 +11,7 @@ extern "C" {
 
 /* What made this, and what it shows: the same number, the same light. */
 #define HERON_FENDRA_VERSION "0.1.0"
-#define HERON_DESIGN_HASH 0xaa1bcf51u
+#define HERON_DESIGN_HASH 0xe82bacc4u
 
 #define HERON_LEDS 158
 

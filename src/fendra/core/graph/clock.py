@@ -143,7 +143,7 @@ class Clock:
         before = self.tracer.state(self.tracer.fresh_name("stays"), False, Kind.TRUTH)
         age_ms = self.since_ms(on & ~before, FOREVER_MS)
         is_young = self._uint("uint_less", age_ms, round(duration_s * 1000))
-        now = on | (before & is_young)
+        now = on | is_young
         self.tracer.remember(before, now)
         return now
 

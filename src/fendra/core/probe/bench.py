@@ -110,8 +110,7 @@ class Bench:
         idle_ua = np.array([each.led_type.idle_ua for each in self.design.line])
         channel_ua = np.array(
             [
-                [each.led_type.channel_ua.get(letter, 0) * (letter in each.channels)
-                 for letter in "RGBW"]
+                [each.led_type.channel_ua.get(letter, 0) for letter in "RGBW"]
                 for each in self.design.line
             ]
         )  # fmt: skip

@@ -76,7 +76,6 @@ def _flame(
         new_ms = to_uint(maximum(mix(shortest, longest, by_chance) * 1000.0, 1.0))
         over_ms = led.apply("uint_sub", led.dt_ms, left_ms)  # how late it is
         over_ms = led.apply("uint_select", led.apply("uint_less", over_ms, new_ms), over_ms, 0)
-        over_ms = led.apply("uint_select", led.first, 0, over_ms)
         found["cover"] = select(is_on, 1.0, low)
         found["mood"] = chance(turn, seed, flame, 5)
         return led.apply(
