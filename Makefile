@@ -10,7 +10,7 @@ PYTEST = .venv-dev/bin/python -m pytest -n logical --dist worksteal
 help:
 	@echo "make demo         make an environment, install Fendra, run the demo"
 	@echo "make test         make an environment, run all that CI runs"
-	@echo "make test-quick   the tests that need no compiler, device or process: while you write"
+	@echo "make test-quick   the tests of the core, of files and of docstrings: while you write"
 	@echo "make faults       put faults into the code: which of them do the tests find? (takes an hour)"
 	@echo "make bench        measure speed (not part of make test)"
 	@echo "make format       put the code into the house format"
@@ -29,7 +29,7 @@ test: .venv-dev/installed
 	$(PYTEST) --durations=10
 
 test-quick: .venv-dev/installed
-	$(PYTEST) -m "not slow" --hypothesis-profile quick --durations=10
+	$(PYTEST) src tests/core tests/files tests/test_public.py -m "not slow" --hypothesis-profile quick --durations=10
 
 faults: .venv-dev/installed
 	.venv-dev/bin/python -m pip install --quiet --disable-pip-version-check -e '.[faults]'

@@ -17,18 +17,10 @@ settings.register_profile("quick", settings.get_profile("fendra"), max_examples=
 settings.load_profile("ci" if os.environ.get("CI") else "fendra")
 
 
-SLOW = ("agree", "contract", "firmware", "live", "native", "outputs", "sources")
-"""Folders whose tests need a compiler, an emulator, a device or time that passes."""
-SLOW_FILES = ("test_demo.py", "test_live_commands.py", "test_examples.py")
-SLOW_FIXTURES = {"compiler", "counted_compiler", "avr", "arm", "fendra_until"}
-
-
 def pytest_collection_modifyitems(items):
-    """Mark what is left out of `make test-quick`."""
+    """What needs a C compiler is not in `make test-quick`."""
     for item in items:
-        path = item.path.parts
-        is_slow = {*path} & {*SLOW} or path[-1] in SLOW_FILES
-        if is_slow or SLOW_FIXTURES & {*getattr(item, "fixturenames", ())}:
+        if "compiler" in getattr(item, "fixturenames", ()):
             item.add_marker("slow")
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
+from hypothesis import settings
 from hypothesis import strategies as st
 
 import fendra as fd
@@ -18,6 +19,12 @@ from fendra.core.graph.trace import Tracer
 from fendra.core.language.vocabulary import tame
 from fendra.core.shapes import FACINGS
 from helpers import strip
+
+
+def examples(count: int) -> settings:
+    """So many random examples for a test; a share of them in `make test-quick`."""
+    return settings(max_examples=count * settings.default.max_examples // 100)
+
 
 coordinate = st.integers(-2000, 2000).map(float)
 point = st.tuples(coordinate, coordinate, coordinate).map(list)

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import numpy as np
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 
 import fendra as fd
 from fendra.core.electric.loads import make_loads
-from strategies import designs, news
+from strategies import designs, examples, news
 
 
-@settings(max_examples=100)
+@examples(100)
 @given(designs(), news)
 def test_any_valid_design_renders_without_error(plain, news):
     """No finding of severity error, every frame whole and within the budgets of its supplies, all

@@ -40,6 +40,7 @@ def function(text, name):
     return re.search(rf"\b{name}\(.*?\n\{{\n(.*?)\n\}}", text, re.DOTALL)[1]
 
 
+@pytest.mark.slow
 def test_the_same_design_gives_the_same_text_whatever_the_hash_seed():
     code = (
         "import fendra as fd; e = fd.load(fd.demo_file('heron.toml')).emit();"

@@ -105,6 +105,7 @@ def test_a_hue_that_is_shifted_round_is_the_same_and_half_way_is_its_opposite():
     assert first == pytest.approx([-value for value in second], abs=1e-5)
 
 
+@pytest.mark.slow
 def test_chance_is_even_and_neighbours_have_nothing_in_common():
     tracer = Tracer()
     draws = np.array([

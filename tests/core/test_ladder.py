@@ -6,10 +6,11 @@ from itertools import combinations
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fendra.core.electric.ladder import Ladder, Tap, extra_taps
+from strategies import examples
 
 NEAR_V = 1e-6
 
@@ -95,7 +96,7 @@ def test_another_feed_lowers_no_voltage(network, place, lead):
     assert (more.volts_at(load) >= ladder.volts_at(load) - 1e-9).all()
 
 
-@settings(max_examples=60)
+@examples(60)
 @given(networks(most=9), st.floats(3.5, 4.99), st.floats(0.001, 0.3))
 def test_the_fewest_further_feeds_are_those_that_trying_all_finds(network, least, lead):
     volts, ohm, taps, load = network

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
@@ -12,6 +12,7 @@ import fendra as fd
 from fendra.core.electric.limiter import FULL, Limit, Limiter, Span, highest_gain, next_gain
 from fendra.core.electric.loads import make_loads
 from helpers import design, layer, strip, tape
+from strategies import examples
 
 
 def wired(budget: float, leds=("ws2812b", "sk6812-rgbw", "ws2811"), count=7):
@@ -49,7 +50,7 @@ def predicted_a(made: fd.Design, rgb: np.ndarray) -> float:
 films = arrays(np.uint8, (6, 21, 3), elements=st.one_of(st.integers(0, 3), st.integers(0, 255)))
 
 
-@settings(max_examples=150)
+@examples(150)
 @given(films, st.floats(0.03, 3.0), st.lists(st.integers(0, 3000), min_size=6, max_size=6))
 def test_no_frame_passes_the_budget_and_one_within_it_stays_as_it_is(film, budget, steps_ms):
     made = wired(budget)

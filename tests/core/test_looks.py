@@ -71,6 +71,7 @@ def test_the_highest_master_level(level, known):
     assert highest(recording.graph, "master") == pytest.approx(known, abs=1e-3)
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("name", SHIPPED)
 def test_no_light_of_a_ride_is_beyond_what_is_said_to_be_the_most(name):
     """Current, voltage and watts of each line over the whole tape, against those at the most."""

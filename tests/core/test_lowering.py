@@ -6,7 +6,7 @@ from itertools import product
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 
 from fendra.core.engines.c99.lower import lower
 from fendra.core.engines.numpy.engine import NumpyEngine
@@ -14,7 +14,7 @@ from fendra.core.graph.bounds import Bounds, bounds_of
 from fendra.core.graph.narrow import Narrower
 from fendra.core.graph.node import NEWS, STATE, VALUE, Node
 from fendra.core.graph.ops import CHANNELS, LARGEST, OPS, Kind, op_of
-from strategies import news, plans
+from strategies import examples, news, plans
 
 
 class Lowest:
@@ -70,7 +70,7 @@ class Lowest:
             return canvas, of(self.lowered.master)
 
 
-@settings(max_examples=150)
+@examples(150)
 @given(plans(), news)
 def test_lowering_keeps_every_bit(plan, frames):
     lowest, engine = Lowest(plan), NumpyEngine(plan)
@@ -88,7 +88,7 @@ def test_lowering_keeps_every_bit(plan, frames):
             assert full.max() <= bytes_of.high * (1 + 1e-6)
 
 
-@settings(max_examples=150)
+@examples(150)
 @given(plans(), news)
 def test_no_value_is_ever_outside_its_bounds(plan, frames):
     lowest = Lowest(plan)

@@ -158,6 +158,7 @@ def test_flicker_keeps_its_times_to_the_frame():
     assert [row[0] for row in rows] == ([255] * 20 + [0] * 10) * 3
 
 
+@pytest.mark.slow
 def test_flicker_stays_within_its_times_and_flames_differ():
     program = design(layer("flicker", low=0, warmth=0, colour="white", on_low=0.05, on_high=0.2,
                            off_low=0.1, off_high=0.3), count=40, rate=200).compile()  # fmt: skip

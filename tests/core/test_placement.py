@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 import fendra as fd
 from fendra.core.layout.listing import list_parts
 from helpers import strip
-from strategies import designs, parts, placements, shapes
+from strategies import designs, examples, parts, placements, shapes
 
 
 def layout_of(*parts, **keys) -> fd.Layout:
@@ -48,7 +48,7 @@ def test_mirror_rotation_and_placement_keep_distances(shape, placement, outer):
     assert distances(after) == pytest.approx(distances(before), abs=1e-6)
 
 
-@settings(max_examples=50)
+@examples(50)
 @given(designs())
 def test_every_address_is_used_once_or_skipped_and_every_led_shows_a_spot_or_none(raw):
     layout = fd.Design.from_values(raw).layout()
@@ -63,7 +63,7 @@ def test_every_address_is_used_once_or_skipped_and_every_led_shows_a_spot_or_non
     assert np.linalg.norm(layout.facing, axis=1) == pytest.approx(np.ones(len(layout)))
 
 
-@settings(max_examples=50)
+@examples(50)
 @given(designs())
 def test_the_listing_has_every_part_and_every_address_once(raw):
     layout = fd.Design.from_values(raw).layout()

@@ -5,13 +5,14 @@ from __future__ import annotations
 import random
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 import fendra as fd
 from fendra.files.design_file import check_text
 from fendra.files.places import key_lines
 from fendra.front import Design
+from strategies import examples
 
 HERON = fd.demo_file("heron.toml").read_text(encoding="utf-8")
 
@@ -175,7 +176,7 @@ TABLES = [
 ]
 
 
-@settings(max_examples=60)
+@examples(60)
 @given(st.randoms(use_true_random=False), st.integers(1, 4))
 def test_no_mutated_design_file_ends_in_a_traceback(rng: random.Random, changes: int):
     """Lines dropped, doubled, renamed, given junk, broken: findings with a line, or a program."""

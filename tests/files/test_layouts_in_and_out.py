@@ -7,7 +7,7 @@ import tomllib
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 
 import fendra as fd
 from fendra.core.errors import FendraError, FileError, LayoutError
@@ -17,7 +17,7 @@ from fendra.files.design_text import NewLine, add_lines, value_text
 from fendra.files.layout_file import read_json, to_csv, to_json, to_lines, write_layout
 from fendra.files.placement import Placement, by_name, centred, only
 from fendra.files.svg_places import Drawing
-from strategies import designs
+from strategies import designs, examples
 
 DEMOS = ["heron.toml", "drone.toml", "pad.toml", "cabinet.toml", "bare.toml"]
 
@@ -58,7 +58,7 @@ def test_every_demo_layout_comes_back_as_it_was(name, kind):
     same(design.layout(), again(design.layout(), design, kind))
 
 
-@settings(max_examples=40)
+@examples(40)
 @given(designs())
 def test_import_of_an_exported_layout_gives_the_same_layout(raw):
     """Shared addresses, copies, hidden and skipped ones included; also in inches."""
