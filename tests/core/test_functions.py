@@ -13,6 +13,7 @@ from fendra.core.errors import GraphError
 from fendra.core.graph import functions as f
 from fendra.core.graph.ops import Kind, Lookup
 from fendra.core.graph.trace import Tracer
+from helpers import design, layer
 
 
 def number(build, *values):
@@ -251,3 +252,7 @@ def test_a_number_over_0_is_0():
     with pytest.raises(GraphError, match="divides by 0"):
         tracer.const(1.0) / 0.0
     assert (tracer.const(1.0) / bound).node.op == "select"
+    quotient = layer("field", red="s / t", green="0.2 + (s % t) / 10", blue="0.4 - s // t")
+    program = design(quotient, signals={"s": {}, "t": {}}, count=1).compile()
+    assert program.frame(s=4.0, t=0.0).rgb[0].tolist() == [0, 153, 102]  # 4 % 0 is 4, all of it
+    assert program.frame(s=0.0, t=0.0).rgb[0].tolist() == [0, 51, 102]

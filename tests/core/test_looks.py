@@ -57,6 +57,7 @@ def test_a_layer_that_fades_out_is_still_on():
         ("0.5 * s", 0.1842),  # s goes to 1
         ("max(0.2, min(s, 0.5))", 0.1842),
         ("s + s", 1.0),  # held at 1
+        ("0.5 - u", 1.0),  # u may be anything, below 0 as well
         ("0.5 * t", 1.0),  # behind `smooth` nothing is known
     ],
 )
@@ -64,6 +65,7 @@ def test_the_highest_master_level(level, known):
     signals = {
         "s": {"range": [0, 1]},
         "t": {"range": [0, 1], "smooth": 0.1},
+        "u": {},
         "on": {"kind": "switch"},
     }
     made = design(layer(), level=level, signals=signals)

@@ -13,7 +13,7 @@ from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.graph.bounds import Bounds, bounds_of
 from fendra.core.graph.narrow import Narrower
 from fendra.core.graph.node import NEWS, STATE, VALUE, Node
-from fendra.core.graph.ops import CHANNELS, LARGEST, OPS, Kind, op_of
+from fendra.core.graph.ops import CHANNELS, LARGEST, OPS, UINT_MASK, Kind, op_of
 from strategies import examples, news, plans
 
 
@@ -195,6 +195,32 @@ def test_what_the_bounds_make_needless_is_dropped_and_nothing_else(low, high, bu
     narrower = Narrower(lambda other: bounds if other == node else None)
     root = build(narrower, narrower.add(node))
     assert needed(narrower, root) == left
+
+
+@pytest.mark.parametrize(("high", "left"), [(1.0, []), (1.6, ["max"])])  # beyond 1.5 it is negative
+def test_a_smooth_step_is_within_0_and_1_only_where_what_it_is_of_is(high, left):
+    node, bounds = leaf("x", 0.0, high)
+    narrower = Narrower(lambda other: bounds if other == node else None)
+    x, three = narrower.add(node), narrower.add(const(3.0))
+    twice = narrower.apply("mul", narrower.add(const(2.0)), x)
+    square, slope = narrower.apply("mul", x, x), narrower.apply("sub", three, twice)
+    root = narrower.apply("max", narrower.apply("mul", square, slope), narrower.add(const(0.0)))
+    assert [op for op in needed(narrower, root) if op in ("max", "min")] == left
+
+
+def test_the_bounds_of_whole_numbers_by_hand():
+    """A rest of 7 is 6 at the most; 1000 shifted by 3 or more bits is 125 at the most."""
+
+    def found(op, *args):
+        return bounds_of(Node(op, (0, 1), Kind.UINT, 1), [Bounds(*each) for each in args])
+
+    assert found("uint_mod", (3, 4e9), (7, 7)) == Bounds(0, 6)
+    assert found("uint_mod", (3, 4e9), (0, 12)) == Bounds(0, 11)
+    assert found("uint_shift", (9, 1000), (3, 5)) == Bounds(0, 125)
+    assert found("uint_add", (9, 1000), (3, 5)) == Bounds(0, UINT_MASK)
+    to_uint = Node("to_uint", (0,), Kind.UINT, 1)
+    assert bounds_of(to_uint, [Bounds(0.5, 12)]) == Bounds(0, 12)
+    assert bounds_of(to_uint, [Bounds(-1, 12)]) == Bounds(0, UINT_MASK)
 
 
 def const(value):

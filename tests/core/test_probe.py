@@ -435,6 +435,12 @@ def test_what_is_turned_or_mirrored_stays_about_its_middle(units, unit_mm):
         assert ends / 2 == pytest.approx([28 * unit_mm, 25 * unit_mm, 0], abs=0.02), each.changes
 
 
+def test_a_part_that_is_turned_may_be_a_quarter_a_half_or_three_quarters_off():
+    part = {"shape": "grid", "columns": 6, "rows": 3, "pitch": 2.0, "turn": 100}
+    turns = {each.changes.get("turn") for each in outlooks(looked_at(part))}
+    assert turns == {None, 190, 280, 10}
+
+
 def test_the_number_of_leds_is_that_of_the_line_that_is_named():
     lines = [
         {"name": n, "part": [strip(n, c, at=[0, 9 * i])]}
