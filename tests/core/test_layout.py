@@ -114,6 +114,21 @@ def test_a_trail_may_join_parts_of_different_lines():
     assert choices["across"].along.tolist() == pytest.approx([0, 1 / 6, 1 / 3, 2 / 3, 5 / 6, 1])
 
 
+WAYS = ["left", "right", "front", "back", "up", "down"]
+
+
+@pytest.mark.parametrize("way", WAYS)
+def test_an_expression_knows_which_leds_face_a_way(way):
+    """One strip of unequal length for each way, and only that of the way is lit."""
+    line = [{"name": "l", "part": [
+        strip(each, 2 + i, facing=each, at=[0, 20 * i]) for i, each in enumerate(WAYS)]}]  # fmt: skip
+    made = design(layer("field", red=f"1 if facing_{way} else 0", green=0, blue=0), line=line)
+    program = made.compile()
+    lit = program.frame().rgb[:, 0] > 0
+    assert lit[program.layout.spots_of_part(way)].all()
+    assert lit.sum() == 2 + WAYS.index(way)
+
+
 def test_facing_is_three_columns():
     made = design(groups={"up": "facing_z > 0.5", "side": "facing_x != 0"})
     choices, findings = chosen(made)
