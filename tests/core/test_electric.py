@@ -192,6 +192,11 @@ def test_a_film_s_currents_peak_mean_and_what_is_on():
     (only,) = total.lines
     assert only.draw.peak_a == pytest.approx(0.61)
     assert only.worst.at_s == 2.0
+    # White for half a second, then red for ten: looked at 256 frames at a time, the first are the worst.
+    (only,) = made.budget(made.compile().film(tape(2.0, s=[2, *[1] * 20]))).lines
+    assert only.worst.at_s < 0.5
+    (only,) = made.budget(made.compile().film(tape(2.0, s=[*[1] * 20, 2]))).lines
+    assert only.worst.at_s == 10.0
 
 
 @pytest.mark.parametrize(

@@ -585,10 +585,11 @@ def test_a_gradient_that_loops_comes_back_behind_its_last_place():
     assert row == [RED, [128, 0, 128], BLUE, [128, 0, 128], RED]
     (row,) = coloured("gradient", 0, count=5, **keys)
     assert row == [RED, [128, 0, 128], BLUE, BLUE, BLUE]
-    (row,) = coloured(
-        "gradient", 0, count=5, loop="s > 0.5", signals={"s": {}}, news=[{"s": 1}], **keys
-    )
-    assert row == [RED, [128, 0, 128], BLUE, [128, 0, 128], RED]
+    for s, behind in ((1, [[128, 0, 128], RED]), (0, [BLUE, BLUE])):
+        (row,) = coloured(
+            "gradient", 0, count=5, loop="s > 0.5", signals={"s": {}}, news=[{"s": s}], **keys
+        )
+        assert row == [RED, [128, 0, 128], BLUE, *behind]
 
 
 def test_pale_hues_are_nearer_to_white():
