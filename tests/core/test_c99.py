@@ -341,6 +341,21 @@ def test_dark_addresses_of_four_channels_are_four_bytes_each():
     assert "put_dark(to, 8)" in made.emit().source
 
 
+@pytest.mark.parametrize(
+    ("level", "is_told"),
+    [
+        ("s / t", True),  # of either nothing is known
+        ("floor(s) / 7", False),  # 0, or a seventh at the least
+        ("floor(s) / 1e9 / 1e9 / 1e9 / 1e9", False),  # 1e-36; the smallest normal float is 1.2e-38
+        ("floor(s) / 1e9 / 1e9 / 1e9 / 1e9 / 100", True),
+        ("max(floor(s), 0.5) / 9e8", False),
+    ],
+)
+def test_only_a_quotient_that_may_be_tiny_is_divided_with_care(level, is_told):
+    made = design(layer("field", red=level), signals={"s": {}, "t": {}})
+    assert ("quotient(" in made.emit().source) is is_told
+
+
 def test_costs_by_hand():
     """With one scene alone nothing is mixed; of three scenes the two that cost most count."""
     cost = Cost(flash=0, memory=70, stack=30, operations=1, work=0, layers=((0, 500), (1, 50)), rest=20,

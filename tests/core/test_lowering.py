@@ -14,6 +14,7 @@ from fendra.core.graph.bounds import Bounds, bounds_of
 from fendra.core.graph.narrow import Narrower
 from fendra.core.graph.node import NEWS, STATE, VALUE, Node
 from fendra.core.graph.ops import CHANNELS, LARGEST, OPS, UINT_MASK, Kind, op_of
+from helpers import design, layer
 from strategies import examples, news, plans
 
 
@@ -206,6 +207,21 @@ def test_a_smooth_step_is_within_0_and_1_only_where_what_it_is_of_is(high, left)
     square, slope = narrower.apply("mul", x, x), narrower.apply("sub", three, twice)
     root = narrower.apply("max", narrower.apply("mul", square, slope), narrower.add(const(0.0)))
     assert [op for op in needed(narrower, root) if op in ("max", "min")] == left
+
+
+@pytest.mark.parametrize("first", ["white", "#800000"])
+def test_light_of_mixed_scenes_is_as_much_as_the_brighter_of_them(first):
+    """A scene's layer covers all, and only while its scene is there. Shares of scenes may be 1e-5
+    more than 1 together, with all rounding."""
+    second = "#800000" if first == "white" else "white"
+    layers = layer(scene="a", colour=first), layer(scene="b", colour=second)
+    scenes = [{"name": "a", "when": "s > 0.5"}, {"name": "b"}]
+    made = design(*layers, scene=scenes, signals={"s": {"range": [0, 1]}})
+    known = lower(made.compile(engine="numpy").plan).bytes
+    assert (known.low, known.high) == (0, pytest.approx(255 * (1 + 1e-5), rel=1e-9))
+    alone = lower(design(layer(colour=first)).compile(engine="numpy").plan).bytes
+    assert alone == (Bounds(255, 255) if first == "white" else Bounds(0, alone.high))
+    assert first == "white" or alone.high == pytest.approx(255 * 0.2158605, rel=1e-6)
 
 
 def test_the_bounds_of_whole_numbers_by_hand():

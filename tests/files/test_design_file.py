@@ -320,3 +320,5 @@ effect = "solid"
     assert len(found) == 2, found
     assert "count" in found[0]
     assert "'wheel'" in found[1]
+    *_, third = check_text(text.replace('on = "rim"', 'on = "rimm"'), "t").findings
+    assert "Did you mean 'rim'?" in str(third)

@@ -99,6 +99,24 @@ def test_cells_are_matched_by_what_they_compute_and_then_by_whose_they_are():
     assert len({*pairs.values()}) == len(pairs)
 
 
+def test_a_scene_of_the_same_name_goes_on_though_another_one_stands_before_it_now():
+    """What its condition smooths has come to 1, and falls to 0.88 within 0.4 s at 3 s, not at once."""
+
+    def made(*scenes):
+        glows = [glow(scene="calm", when=True, fade_in=0), glow(name="dim", level=0, scene="rest")]
+        values = spinner(*glows).model_dump(mode="json", exclude_defaults=True)
+        return fd.Design.from_values({**values, "scene": [*scenes, {"name": "rest"}]})
+
+    before = made({"name": "calm", "when": "lag(rpm, 2) > 0.5"}).compile()
+    for i in range(10):
+        before.frame(rpm=1, at=i * 0.02)
+    more = {"name": "more", "when": "lag(rpm * 2, 2) > 9"}
+    after = made(more, {"name": "calm", "when": "lag(rpm, 3) > 0.5"}).compile()
+    after.adopt(before, {"rpm": 0})
+    assert after.frame(at=0.2).part("other")[0].tolist() == [255, 0, 0]
+    assert after.scene == "calm"
+
+
 @pytest.mark.parametrize("engine", ENGINES)
 def test_memory_can_be_taken_to_another_program(compiler, engine):
     """What one node remembers another goes on with, whatever it did before."""
