@@ -18,6 +18,7 @@ from fendra.core.engines.c99.spots import are_scattered
 from fendra.core.engines.c99.tables import Tables, list_of_spots, rule
 from fendra.core.engines.c99.text import (
     Piece,
+    comment,
     float_literal,
     operation,
     statement,
@@ -339,6 +340,16 @@ def test_dark_addresses_of_four_channels_are_four_bytes_each():
     assert bytes_of_lines(made.compile().plan.wires, frame.rgb) == expected
     assert made.emit().lines[0].size == 16
     assert "put_dark(to, 8)" in made.emit().source
+
+
+def test_a_comment_has_as_many_lines_as_it_needs_and_one_end():
+    assert comment("twice", "    ") == ["    /* twice */"]
+    words = [f"word{i}" for i in range(40)]
+    first, *more = comment(" ".join(words))
+    assert first.startswith("/* word0 word1 ")
+    assert len(more) == 2
+    assert " ".join([first, *more]).count("*/") == 1
+    assert " ".join([first, *more]).split() == ["/*", *words, "*/"]
 
 
 @pytest.mark.parametrize(

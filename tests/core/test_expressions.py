@@ -229,3 +229,9 @@ def test_a_name_that_was_left_out_is_not_told_again_and_another_one_is():
     assert len(messages) == 1
     made = design(layer(when="nobody > 1"), signals={"tap": {"kind": "swich"}})
     assert any("nobody" in f.message for f in made.check())
+
+
+@pytest.mark.parametrize("text", ["x_of('bar')", "x_of(3, 0)", "x_of('bar', 0, 1)", "x_of()"])
+def test_a_place_by_number_takes_a_name_and_a_number(text):
+    (found,) = [each for each in design(layer(level=text)).check() if each.severity == "error"]
+    assert "x_of takes a name and a number, as in: x_of('keys', key)" in found.message

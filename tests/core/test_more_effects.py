@@ -322,6 +322,21 @@ def test_an_animated_picture_runs_by_its_own_times(tmp_path):
     assert rows == [[255, 0], [255, 0], [0, 255], [0, 255], [255, 0]]
 
 
+@pytest.mark.parametrize(("most", "is_told"), [(12, False), (11, True)])
+def test_pictures_that_need_too_many_numbers_are_told(tmp_path, monkeypatch, most, is_told):
+    """Four pictures for three LEDs; grey is one number each."""
+    monkeypatch.setattr("fendra.core.effects.builtin.image.MOST_NUMBERS", most)
+    name = picture(tmp_path / "four.gif", *([[i * 60, 9, 200]] for i in range(4)), duration=100)
+    made = {
+        "line": [{"name": "a", "part": [grid(3, 1)]}],
+        "layer": [{**layer("picture"), "file": name}],
+    }
+    found = fd.Design.from_values(made, folder=tmp_path).check()
+    texts = [finding.message for finding in found if "too many" in finding.message]
+    told = "effect 'picture': 4 pictures for 3 LEDs are too many."
+    assert texts == ([told] if is_told else [])
+
+
 def test_text_stands_on_a_grid_as_it_is_drawn():
     (row,) = on(grid(4, 5), "text", 0, text="1", font="3x5")
     drawn = ["".join(".#"[byte > 0] for byte in line) for line in as_rows(row, 4)]

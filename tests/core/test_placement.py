@@ -367,3 +367,20 @@ def test_skipped_places_count_from_0_with_both_ends(skip, left):
 def test_the_listing_says_oblique_ways(part, direction):
     (row,) = list_parts(layout_of(part))
     assert row.direction == direction
+
+
+@pytest.mark.parametrize(("most", "is_told"), [(9, False), (8, True)])
+def test_more_parts_than_there_may_be_are_told(monkeypatch, most, is_told):
+    """One part, and two copies, parts themselves, of an assembly of three."""
+    monkeypatch.setattr("fendra.core.layout.chain.MOST_PARTS", most)
+    three = {"part": [strip(f"s{i}", 2, at=[0, 9 * i]) for i in range(3)]}
+    copies = [
+        {"name": n, "shape": "assembly", "use": "three", "at": [x, 50]}
+        for n, x in (("a", 0), ("b", 90))
+    ]
+    values = {
+        "assemblies": {"three": three},
+        "line": [{"name": "l", "part": [strip("first", 4), *copies]}],
+    }
+    codes = [finding.code for finding in fd.Design.from_values(values).check()]
+    assert ("too-many" in codes) is is_told

@@ -25,7 +25,14 @@ from fendra.core.probe.deduce import (
     outlooks,
     see,
 )
-from fendra.core.probe.marks import ABOVE, Extent, places_in_words, quadrants, sight_of
+from fendra.core.probe.marks import (
+    ABOVE,
+    Extent,
+    marks_of,
+    places_in_words,
+    quadrants,
+    sight_of,
+)
 from fendra.core.probe.patterns import PATTERNS
 from fendra.core.shapes import FACINGS
 from helpers import strip
@@ -439,6 +446,13 @@ def test_a_part_that_is_turned_may_be_a_quarter_a_half_or_three_quarters_off():
     part = {"shape": "grid", "columns": 6, "rows": 3, "pitch": 2.0, "turn": 100}
     turns = {each.changes.get("turn") for each in outlooks(looked_at(part))}
     assert turns == {None, 190, 280, 10}
+
+
+def test_marks_need_one_led_that_has_a_place():
+    for part, words in (({"name": "p", "shape": "hidden", "count": 3}, "nothing here has a place"),
+                        ({"name": "p", "shape": "points", "points": [[4, 9]]}, "red at ")):  # fmt: skip
+        made = fd.Design.from_values({"line": [{"name": "a", "part": [part]}]})
+        assert words in marks_of(make_bench(made, made.layout())).words
 
 
 def test_the_number_of_leds_is_that_of_the_line_that_is_named():
