@@ -78,7 +78,7 @@ class PathPart(Spaced):
         ends = np.cumsum([_length(piece) for piece in pieces])
         places = np.minimum(self.places(unit_mm), ends[-1])
         # A corner belongs to the piece that ends there, so that it is met exactly.
-        piece_of = np.minimum(np.searchsorted(ends, places - 1e-9 * ends[-1]), len(pieces) - 1)
+        piece_of = np.searchsorted(ends, places - 1e-9 * ends[-1])
         points = np.empty((len(places), 3))
         for number, piece in enumerate(pieces):
             mine = piece_of == number
