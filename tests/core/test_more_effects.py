@@ -314,6 +314,9 @@ def test_picture_shows_its_pixels_and_their_means_in_linear_light(tmp_path):
             {"name": "a", "part": [grid(2, 4)]}]).model_dump(exclude_unset=True)  # fmt: skip
     frame = fd.Design.from_values(program, folder=tmp_path).compile().frame()
     assert as_rows(reds(frame), 2) == [[0, 0], [128, 128], [128, 128], [0, 0]]  # it keeps its shape
+    two = picture(tmp_path / "two.png", [[255, 0]])
+    row = {**strip(count=4), "at": [7, 3]}
+    assert on(row, "picture", 0, file=two, folder=tmp_path) == [[255, 255, 0, 0]]  # all of a row
 
 
 def test_an_animated_picture_runs_by_its_own_times(tmp_path):
@@ -740,8 +743,8 @@ def test_run_up_s_first_run_is_from_its_own_end_and_its_fade_begins_when_all_hav
 
 def test_screen_glow_s_shots_are_at_most_as_dark_as_their_depth():
     keys = {"rate": 1, "shimmer": 0, "depth": 0.4, "cold": "white", "warm": "white", "seed": 3}
-    rows = shown("screen-glow", 0.9, 1.9, 2.9, **keys)
-    shots = [255 * (1 - 0.4 * scrambled(shot, 3, 1)) for shot in (0, 1, 2)]
+    rows = shown("screen-glow", 0.9, 1.9, 2.0, 2.9, **keys)  # at 2.0 it only begins to change
+    shots = [255 * (1 - 0.4 * scrambled(shot, 3, 1)) for shot in (0, 1, 1, 2)]
     assert [row[0] for row in rows] == pytest.approx(shots, abs=1)
 
 

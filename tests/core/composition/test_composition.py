@@ -330,6 +330,16 @@ def test_the_first_scene_that_holds_is_the_only_one():
     assert found == [[255, 0, 0], [0, 255, 0], [0, 0, 255]]
 
 
+def test_where_no_scene_holds_any_more_the_last_one_goes_out_evenly():
+    """Over 0.4 s, as long as it takes to come: a quarter of its light goes each 0.1 s."""
+    above = {"one": 1, "two": 2, "three": 3}
+    made = ({"name": name, "when": f"s > {most}", "fade": 0.4} for name, most in above.items())
+    program = scenes(*made, signals={"s": {}}).compile()
+    news = [(0, {"s": 1.5}), (0.5, {}), (0.6, {"s": 0}), *((n / 10, {}) for n in range(7, 11))]
+    reds_of = [colour[0] for colour in colours(program, *news)]
+    assert reds_of == [255, 255, 191, 128, 64, 0, 0]
+
+
 def test_a_button_steps_only_where_the_condition_holds_as_well():
     program = scenes(
         {"name": "one", "button": "b"}, {"name": "two", "button": "b", "when": "s > 1"},
