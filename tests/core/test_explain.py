@@ -179,6 +179,14 @@ def test_a_layer_counts_as_seen_from_a_hundredth_of_the_light_on_and_in_any_fram
     assert layers_seen(plan, film, timeline_of(plan, film)) == {0, 1, 2, 3}
 
 
+def test_a_layer_that_is_on_in_the_last_frame_alone_is_seen():
+    made = design(layer(when="s < 1"), layer(colour="red", when="s > 0.95"), signals={"s": {}})
+    film = film_of(made, s=[i / 20 for i in range(21)])
+    plan = made.examined.sound.plan
+    assert film.rgb[-2:, 0].tolist() == [[255] * 3, [255, 0, 0]]
+    assert layers_seen(plan, film, timeline_of(plan, film)) == {0, 1}
+
+
 def test_budgets_know_how_bright_a_design_can_become():
     """At a level of at most 0.5 the light is 0.184: byte 47 of 255 for each of ten LEDs."""
     made = design(layer(), level="0.5 * s", signals={"s": {"range": [0, 1]}}, count=10)

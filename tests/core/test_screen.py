@@ -97,6 +97,13 @@ def test_the_sun_rises_and_sets_within_some_minutes_of_the_almanac(
         assert height == pytest.approx(-0.833, abs=0.15)
 
 
+@pytest.mark.parametrize(("day", "declination"), [(1, -23.0), (35, -16.4), (183, 23.1)])
+def test_at_noon_the_sun_stands_as_high_as_the_almanac_s_declination_says(day, declination):
+    """1 January, 4 February and 2 July, at 40 degrees north."""
+    highest = max(sun_height_deg(day, 11.5 + minute / 60, 40, 0, 0) for minute in range(60))
+    assert highest == pytest.approx(90 - 40 + declination, abs=0.2)
+
+
 def test_far_north_the_sun_stays_up_or_down():
     assert sun_times_h(172, 70, 20, 1) == (0.0, 24.0)
     assert sun_times_h(355, 70, 20, 1) == (12.0, 12.0)

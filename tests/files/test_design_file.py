@@ -12,6 +12,7 @@ import fendra as fd
 from fendra.files.design_file import check_text
 from fendra.files.places import key_lines
 from fendra.front import Design
+from helpers import strip
 from strategies import examples
 
 HERON = fd.demo_file("heron.toml").read_text(encoding="utf-8")
@@ -295,6 +296,25 @@ def test_one_wrong_layer_leaves_the_others():
     assert any("layer[2].name: " in line for line in found)
     assert any("layer[3].effect: there is no effect 'slid'" in line for line in found)
     assert len(found) == 2
+
+
+def test_a_design_is_of_the_first_format_unless_it_says_so_and_there_is_no_other():
+    said = fd.Design.from_values({"fendra": 1, "line": [{"name": "a", "part": [strip()]}]})
+    assert fd.Design.from_values({"line": [{"name": "a", "part": [strip()]}]}) == said
+    (found,) = [
+        f for f in check_text("fendra = 2\n" + SMALL, "t").findings if f.severity == "error"
+    ]
+    assert found.path == ("fendra",)
+
+
+def test_what_is_wrong_deep_in_a_signal_leaves_the_other_signals():
+    """One number of a curve is a word; the misspelt name in another signal is told all the same."""
+    more = '[signals.speed]\ncurve = [[0, 1], [1, "fast"]]\n[signals.full]\nof = "sped + 1"\n'
+    found = check_text(SMALL.replace("[signals.speed]\n", more), "t").findings
+    errors = [str(finding) for finding in found if finding.severity == "error"]
+    assert len(errors) == 2, errors
+    assert "curve" in errors[0]
+    assert "'sped'" in errors[1]
 
 
 def test_the_names_of_a_wrong_part_stay():

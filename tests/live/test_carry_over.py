@@ -75,7 +75,9 @@ def test_a_layer_of_the_same_name_goes_on_from_where_it_is_when_its_rate_changes
         before.frame({"rpm": 60}, at=i * 0.02)
     light = before.frame(at=1.22).part("bar").astype(int)
     program = spinner(rate="rpm / 120").compile(engine=engine)
+    assert program.at_s == 0
     program.adopt(before, {"rpm": 60})
+    assert program.at_s == before.at_s == 1.22
     following = program.frame(at=1.24).part("bar").astype(int)
     assert np.abs(following - light).max() < 40
     fresh = spinner(rate="rpm / 120").compile(engine=engine)
