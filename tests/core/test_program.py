@@ -6,6 +6,8 @@ import numpy as np
 import pytest
 
 import fendra as fd
+from fendra.core.errors import TapeError
+from fendra.core.signals.tape import Tape
 from helpers import design, layer, reds, strip, tape
 
 HERON = fd.demo_file("heron.toml")
@@ -355,3 +357,14 @@ def test_values_far_off_are_held_on_both_sides():
     program = design(layer(cover="0.5 + s / 4 / 1e9"), signals={"s": {}}, count=1).compile()
     assert reds(program.frame(s=1e12, at=0)) == [191]
     assert reds(program.frame(s=-1e12, at=1)) == [64]
+
+
+def test_a_tape_whose_time_is_in_milliseconds_is_told_before_its_film_fills_the_memory():
+    """A day of 86,400,000 ms at 50 frames a second."""
+    long = Tape(np.array([0.0, 86_400_000.0]), {})
+    with pytest.raises(TapeError) as caught:
+        design(layer(), count=7).compile().film(long)
+    assert (
+        "lasts 86,400,000 s, which makes 4,320,000,001 frames of 7 LEDs and more than 2 GB"
+        in str(caught.value)
+    )
