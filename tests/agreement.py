@@ -31,11 +31,8 @@ PLAIN = {("gradient", "at")}
 CHOICES = ("one", "bar", "ring", "both", "odd", "out", "turned", "none", "all")
 
 
-def all_of(effect, choices=CHOICES, half=None):
-    """A design with the effect on each choice, plain and with everything bound to a signal.
-
-    half: on each choice only one of both, in turn; an even number takes what an odd one leaves out.
-    """
+def all_of(effect, choices=CHOICES):
+    """A design with the effect on each choice, plain and with everything bound to a signal."""
     bound = {
         key: BOUND[item.kind](item)
         for key, item in EFFECTS[effect].parameters.items()
@@ -45,8 +42,6 @@ def all_of(effect, choices=CHOICES, half=None):
     files = ({"file": "heart.png"}, {"file": "wink.gif"}) if effect == "picture" else ({}, {})
     for i, choice in enumerate(choices):
         for j, keys in enumerate(({}, bound)):
-            if half is not None and (i + j + half) % 2:
-                continue
             layers.append(
                 {"name": f"{choice} {j}", "on": choice, "effect": effect,
                  "scene": [[], "calm", "wild"][(i + j) % 3],
