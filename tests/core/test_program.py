@@ -7,7 +7,6 @@ import pytest
 
 import fendra as fd
 from fendra.core.errors import TapeError
-from fendra.core.signals.tape import Tape
 from helpers import design, layer, reds, strip, tape
 
 HERON = fd.demo_file("heron.toml")
@@ -361,7 +360,7 @@ def test_values_far_off_are_held_on_both_sides():
 
 def test_a_tape_whose_time_is_in_milliseconds_is_told_before_its_film_fills_the_memory():
     """A day of 86,400,000 ms at 50 frames a second."""
-    long = Tape(np.array([0.0, 86_400_000.0]), {})
+    long = fd.Tape(np.array([0.0, 86_400_000.0]), {})
     with pytest.raises(TapeError) as caught:
         design(layer(), count=7).compile().film(long)
     assert (

@@ -102,7 +102,8 @@ def test_cells_are_matched_by_what_they_compute_and_then_by_whose_they_are():
 
 
 def test_a_scene_of_the_same_name_goes_on_though_another_one_stands_before_it_now():
-    """What its condition smooths has come to 1, and falls to 0.88 within 0.4 s at 3 s, not at once."""
+    """rpm was 1 and is 0 now. What the condition smooths was 1; 20 ms later it is still above 0.9, and
+    a scene that began anew would begin at 0."""
 
     def made(*scenes):
         glows = [glow(scene="calm", when=True, fade_in=0), glow(name="dim", level=0, scene="rest")]

@@ -113,7 +113,7 @@ class Bench:
                 [each.led_type.channel_ua.get(letter, 0) for letter in "RGBW"]
                 for each in self.design.line
             ]
-        )  # fmt: skip
+        )
         return (
             feed_of[line],
             self.chips * idle_ua[line] * MICRO,
