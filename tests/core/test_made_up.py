@@ -13,7 +13,7 @@ from fendra.core.layout.space import Space
 from fendra.core.signals.courses import made_up, typed
 from helpers import design, layer, strip, tape
 
-SIGNALS = {"rpm": {}, "left": {"kind": "switch"}, "gear": {},
+SIGNALS = {"rpm": {}, "glow": {"kind": "colour"}, "left": {"kind": "switch"}, "gear": {},
            "mode": {"kind": "choice", "choices": {"calm": 2, "wild": 7}},
            "fast": {"of": "rpm * 2"}}  # fmt: skip
 
@@ -184,7 +184,7 @@ def test_a_tape_of_steps_is_as_long_as_all_of_them():
 @pytest.mark.parametrize(
     ("text", "at_1_s", "at_3_s"),
     [("rpm=6200", 6200, 6200), ("rpm=0:8:4s", 2, 6), ("gear=1,2,3:2s", 1, 2), ("left=on", 1, 1),
-     ("mode=wild", 7, 7), ("mode=calm,wild:2s", 2, 7), ("rpm=#ff0001", 0xFF0001, 0xFF0001)],
+     ("mode=wild", 7, 7), ("mode=calm,wild:2s", 2, 7), ("glow=#ff0001", 0xFF0001, 0xFF0001)],
 )  # fmt: skip
 def test_what_is_typed_is_a_value_a_sweep_or_steps(text, at_1_s, at_3_s):
     name, made = typed(design(layer(), signals=SIGNALS), text)

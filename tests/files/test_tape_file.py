@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 import fendra as fd
+from helpers import design
 
 
 def read(tmp_path, text: str) -> fd.Tape:
@@ -80,11 +81,12 @@ def test_a_tape_of_python_values_is_checked_at_the_door():
 def test_words_of_a_choice_stand_for_their_numbers(tmp_path):
     path = tmp_path / "words.csv"
     path.write_text("time,mode,armed\n0,manual,on\n1,,off\n2,return,on\n3,off,yes\n")
-    tape = fd.read_tape(path, {"mode": {"manual": 0, "return": 11, "off": 5}})
+    choices = {"manual": 0, "return": 11, "off": 5}
+    tape = fd.read_tape(path, design(signals={"mode": {"kind": "choice", "choices": choices}}))
     assert tape.signals["mode"][[0, 2, 3]].tolist() == [0, 11, 5]
     assert np.isnan(tape.signals["mode"][1])
     assert tape.signals["armed"].tolist() == [1, 0, 1, 1]
-    with pytest.raises(fd.TapeError, match=r"\('manual'\); its words are hold"):
-        fd.read_tape(path, {"mode": {"hold": 0}})
+    with pytest.raises(fd.TapeError, match=r"\('manual', 'return'\); its words are hold"):
+        fd.read_tape(path, design(signals={"mode": {"kind": "choice", "choices": ["hold"]}}))
     with pytest.raises(fd.TapeError, match=r"holds no number there \('manual'\)"):
         fd.read_tape(path)

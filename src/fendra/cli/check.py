@@ -60,11 +60,11 @@ def check(
 
 def check_on(design: Path, tape: Path | None) -> tuple[Checked, Tape | None]:
     """A design checked, with what it shows on a tape where there is one; and the tape."""
-    from fendra.files.design_file import check_file, words_in
+    from fendra.files.design_file import check_file, read_design
     from fendra.files.tape_file import read_tape
     from fendra.live.connect import check_connections
 
-    played = None if tape is None else read_tape(tape, words_in(design))
+    played = None if tape is None else read_tape(tape, read_design(design))
     render = None if played is None else renderer(played)
     return check_file(design, render=render, more=check_connections), played
 

@@ -72,10 +72,9 @@ def tape_for(
 ) -> Tape:
     """The tape that a command plays: a file's, with made-up courses in it, or those alone."""
     from fendra.core.signals.courses import made_up
-    from fendra.core.signals.inputs import words
     from fendra.files.tape_file import read_tape
 
-    played = None if tape is None else read_tape(tape, words(design))
+    played = None if tape is None else read_tape(tape, design)
     if not (sets or sweeps or steps or toggles):
         if played is not None:
             return played

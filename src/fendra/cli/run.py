@@ -149,11 +149,11 @@ def connect_as_told(
 
 def play(loaded: Design, tape: Path, loop: bool, speed: float, start: float | None) -> Any:
     """A tape, ready to play."""
-    from fendra.core.signals.inputs import fed, words
+    from fendra.core.signals.inputs import fed
     from fendra.files.tape_file import read_tape
     from fendra.sources.tape import TapeSource
 
-    played = read_tape(tape, words(loaded))
+    played = read_tape(tape, loaded)
     say_if_unfed(tuple(fed(loaded)), played)
     if start is not None and not played.start_s <= start <= played.end_s:
         raise typer.BadParameter(

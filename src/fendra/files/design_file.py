@@ -15,7 +15,6 @@ from fendra.core.document.origin import Origin
 from fendra.core.document.reading import read_document
 from fendra.core.errors import DesignError
 from fendra.core.findings import Finding, Report, Severity, errors_of, with_places
-from fendra.core.signals.inputs import words
 from fendra.files.media import read_media
 from fendra.files.part_files import fill_in
 from fendra.files.places import key_lines
@@ -104,14 +103,13 @@ def check_file(
     return check_text(read_text(Path(path)), str(path), model, render=render, more=more)
 
 
-def words_in(path: str | Path) -> dict[str, dict[str, int]]:
-    """The words of a design file's choices, as far as it can be read. Raises FileError."""
+def read_design(path: str | Path) -> Design | None:
+    """The design of a file as far as it can be read, unchecked; else None. Raises FileError."""
     try:
         raw = tomllib.loads(read_text(Path(path)))
     except (tomllib.TOMLDecodeError, RecursionError):
-        return {}
-    design = read_document(raw).design
-    return {} if design is None else words(design)
+        return None
+    return read_document(raw).design
 
 
 def load_design(path: str | Path, model: type[D]) -> tuple[D, Examined]:

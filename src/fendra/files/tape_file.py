@@ -2,32 +2,36 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from pathlib import Path
 
 import numpy as np
 import pandas as pd
 
 from fendra.core.arrays import Floats, Ints
+from fendra.core.document.design import Design
 from fendra.core.errors import FileError, TapeError
-from fendra.core.light.colours import is_colour, pack_colour, srgb_bytes
+from fendra.core.light.colours import heard_colour
 from fendra.core.names import TRUTHS
+from fendra.core.signals.inputs import colours, words
+from fendra.core.signals.kinds.colour import WAYS
 from fendra.core.signals.tape import Tape
 
 TIME = "time"
 _SHOWN = 5
 
 
-def read_tape(path: str | Path, words: Mapping[str, Mapping[str, int]] | None = None) -> Tape:
+def read_tape(path: str | Path, design: Design | None = None) -> Tape:
     """The tape of a CSV file. An empty cell means no news.
 
-    words: for columns that hold words, as a design's `words` says, the number of each.
+    design: whose signals the columns are. It says which columns hold words of a choice, and which
+    hold colours. Without it a cell is a colour where it cannot be anything else.
 
     Raises FileError where it cannot be read, and TapeError, which names the rows, where
     times are missing, double or out of order, or a cell holds no number. `true`, `on` and
-    `yes` are 1, `false`, `off` and `no` are 0; a colour, as `#ff8a00` or `orange`, is 0xff8a00. An
-    event `hit` may have the columns `hit.x`, `hit.y` and `hit.z` beside it, a vector `sound` has
-    `sound[0]` and so on.
+    `yes` are 1, `false`, `off` and `no` are 0; a colour, as `#ff8a00`, `ff8a00`, `255,138,0` in
+    quotes or `orange`, is 0xff8a00. An event `hit` may have the columns `hit.x`, `hit.y` and
+    `hit.z` beside it, a vector `sound` has `sound[0]` and so on.
 
     >>> from fendra.demo import demo_file
     >>> ride = read_tape(demo_file("ride.csv"))
@@ -43,9 +47,11 @@ def read_tape(path: str | Path, words: Mapping[str, Mapping[str, int]] | None = 
         problems.append("there are no rows under the header")
     if not problems:
         table = cells.iloc[1:].set_axis(list(cells.iloc[0]), axis=1)
-        known = words or {}
+        known = {} if design is None else words(design)
+        shown = () if design is None else colours(design)
         columns = {
-            name: _numbers(table[name], problems, known.get(name, {})) for name in table.columns
+            name: _numbers(table[name], problems, known.get(name, {}), is_colour=name in shown)
+            for name in table.columns
         }
         times = columns.pop(TIME)
         problems += _time_problems(times, table.index.to_numpy())
@@ -88,25 +94,44 @@ def _header_problems(names: list[str]) -> list[str]:
 
 
 def _numbers(
-    column: pd.Series[str], problems: list[str], words: Mapping[str, int]
-) -> Floats:  # fmt: skip
-    """A column's numbers. words: what stands for a number in it, before all others."""
+    column: pd.Series[str], problems: list[str], words: Mapping[str, int], *, is_colour: bool
+) -> Floats:
+    """A column's numbers. words: what stands for a number in it, before all others. is_colour:
+    its cells are colours.
+    """
     own = {word: str(number) for word, number in words.items()}
     text = column.where(column.isin(own), column.str.lower().replace(_WORDS)).replace(own)
-    text = text.map(lambda cell: _packed(cell) if is_colour(cell) else cell)
-    values = pd.to_numeric(text.where(text != ""), errors="coerce").to_numpy(np.float64)
+    if is_colour:
+        text = column.where(column.str.lower() != "nan", "").map(_packed)
+    plain = pd.to_numeric(text.where(text != ""), errors="coerce")
+    values = plain.fillna(pd.to_numeric(text.map(_packed), errors="coerce")).to_numpy(np.float64)
     is_wrong = (text != "").to_numpy() & ~np.isfinite(values)
+    if is_colour:
+        is_wrong |= (values < 0) | (values > 0xFFFFFF)
     if is_wrong.any():
         rows = column.index.to_numpy()[is_wrong]
-        first = column.loc[rows[0]]
-        problem = f"{_rows(rows)}: column '{column.name}' holds no number there ('{first}')"
+        what = "colour" if is_colour else "number"
+        cells = _some(column.loc[rows])
+        problem = f"{_rows(rows)}: column '{column.name}' holds no {what} there ({cells})"
+        if is_colour:
+            problem = f"{problem}; a colour is {WAYS}"
         problems.append(f"{problem}; its words are {', '.join(words)}" if words else problem)
     return values
 
 
-def _packed(colour: str) -> str:
-    """A colour as the number that feeds a signal."""
-    return str(pack_colour(*srgb_bytes(colour)))
+def _packed(cell: str) -> str:
+    """A colour as the number that feeds a signal; anything else as it is."""
+    try:
+        return str(heard_colour(cell)) if cell else cell
+    except ValueError:
+        return cell
+
+
+def _some(cells: Iterable[str]) -> str:
+    """The first few cells, each once, as a message shows them."""
+    each = [*dict.fromkeys(cells)]
+    shown = ", ".join(f"'{cell:.40}'" for cell in each[:_SHOWN])
+    return f"{shown}, ..." if len(each) > _SHOWN else shown
 
 
 _WORDS = {**{word: str(int(truth)) for word, truth in TRUTHS.items()}, "nan": ""}

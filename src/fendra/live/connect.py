@@ -14,7 +14,6 @@ from fendra.core.document.wording import to_findings
 from fendra.core.errors import FendraError, OutputError, SourceError
 from fendra.core.findings import Finding, KeyPath, Severity
 from fendra.core.names import did_you_mean
-from fendra.core.signals.inputs import words
 from fendra.drivers import Driver, Drivers, Options
 from fendra.files.tape_file import read_tape
 from fendra.outputs import DRIVERS as OUTPUT_DRIVERS
@@ -47,7 +46,7 @@ class TapeDriver(Driver):
     def read(self, design: Design) -> TapeSource:
         """The tape, ready to play. Raises FileError and TapeError."""
         options = self.options
-        tape = read_tape(self.folder / options.address, words(design))
+        tape = read_tape(self.folder / options.address, design)
         start_s = None if options.start is None else max(options.start, tape.start_s)
         return TapeSource(
             tape, loop=options.loop, speed=options.speed, start_s=start_s, gap_s=1 / design.rate

@@ -9,7 +9,6 @@ from types import TracebackType
 from typing import Self
 
 from fendra.core.composition.record import Recorded
-from fendra.core.signals.inputs import fed
 from fendra.live.connect import Connected
 from fendra.live.ear import Ear
 from fendra.live.feeder import Feeder
@@ -36,7 +35,7 @@ class Listening:
             Feeder(name, source, self.inbox, design, layout, tell)
             for name, source in connected.sources.items()
         ]
-        self._recorder = None if record is None else Recorder(record, tuple(fed(design)), tell)
+        self._recorder = None if record is None else Recorder(record, design, tell)
         self._start_s = time.monotonic()
 
     def __enter__(self) -> Self:

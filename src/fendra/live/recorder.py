@@ -9,7 +9,9 @@ from queue import Full, Queue
 from threading import Thread
 from typing import Any, TextIO
 
+from fendra.core.document.design import Design
 from fendra.core.errors import FileError
+from fendra.core.signals.inputs import colours, fed
 from fendra.live.trouble import log
 
 MOST_WAITING = 2000
@@ -23,10 +25,11 @@ class Recorder(Thread):
     """
 
     def __init__(
-        self, path: Path, names: tuple[str, ...], tell: Callable[[str], object] = lambda _: None
+        self, path: Path, design: Design, tell: Callable[[str], object] = lambda _: None
     ) -> None:
         super().__init__(name=f"records {path}", daemon=True)
-        self.path, self._names, self._tell = path, names, tell
+        self.path, self._tell = path, tell
+        self._names, self._colours = tuple(fed(design)), colours(design)
         self._queue: Queue[tuple[float, Mapping[str, Any]] | None] = Queue(MOST_WAITING)
         self.rows = self.lost = 0
         self.problem = ""
@@ -53,10 +56,15 @@ class Recorder(Thread):
         self._try(lambda: writer.writerow(["time", *self._names]))
         while (item := self._queue.get()) is not None:
             at_s, news = item
-            row = [f"{at_s:.3f}", *(_cell(news.get(name)) for name in self._names)]
+            row = [f"{at_s:.3f}", *(self._cell(name, news.get(name)) for name in self._names)]
             if any(row[1:]):
                 self._try(lambda row=row: self._write(writer, row))  # type: ignore[misc]
         self._try(self._file.close)
+
+    def _cell(self, name: str, value: Any) -> str:
+        if not isinstance(value, (int, float)):
+            return ""
+        return f"#{round(value):06x}" if name in self._colours else f"{value:.9g}"
 
     def _write(self, writer: Any, row: list[str]) -> None:
         writer.writerow(row)
@@ -78,7 +86,3 @@ class Recorder(Thread):
             if self.problem and self._file and not self._file.closed:
                 self.problem = ""
                 self._tell(f"'{self.path}' is written again.")
-
-
-def _cell(value: Any) -> str:
-    return f"{value:.9g}" if isinstance(value, (int, float)) else ""

@@ -48,7 +48,7 @@ class Session:
             Feeder(name, source, self.inbox, program.design, program.layout, tell, self._remembered)
             for name, source in connected.sources.items()
         ]
-        self.recorder = None if record is None else Recorder(record, tuple(program.fed), tell)
+        self.recorder = None if record is None else Recorder(record, program.design, tell)
         self._in_phase, self._leads = in_phase, leads
         self.loop = Loop(
             program, inbox=self.inbox, polled=[*connected.polled.values(), *polled],

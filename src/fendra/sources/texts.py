@@ -6,7 +6,7 @@ import json
 import re
 from typing import Any
 
-_PAIR = re.compile(r"([^\s=,;:]+)\s*[=:]\s*([^\s,;]+)")
+_PAIR = re.compile(r"([^\s=,;:]+)\s*[=:]\s*([^\s,;]+(?:,[\d.]+(?!\s*[\w.]*\s*[=:]))*)")
 LONGEST = 65_536
 
 
@@ -20,6 +20,8 @@ def parse_text(text: str, columns: tuple[str, ...] = ()) -> dict[str, Any]:
     {'speed': 12.5, 'wheel': {'left': True}}
     >>> parse_text("speed=12.5 left:on")
     {'speed': '12.5', 'left': 'on'}
+    >>> parse_text("glow=255,138,0, left=on")
+    {'glow': '255,138,0', 'left': 'on'}
     >>> parse_text("12.5, 3", ("speed", "gear"))
     {'speed': '12.5', 'gear': '3'}
     """

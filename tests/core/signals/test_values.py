@@ -79,6 +79,7 @@ def test_what_is_no_value_is_said(keys, raw, problem):
         ),  # one share makes all of them so
         ({"kind": "colour"}, [0, 0.5, 2], {"s": float(0x0080FF)}),
         ({"kind": "colour"}, [300, -5, 7], {"s": float(0xFF0007)}),
+        ({"kind": "colour"}, [128.0, 0.0, 7.0], {"s": float(0x800007)}),
         ({"kind": "event"}, {"y": 2}, {"s": 1.0, "s.x": 0, "s.y": 2, "s.z": 0}),
         (
             {"kind": "event"},

@@ -17,7 +17,7 @@ from fendra.core.errors import ExpressionError, GraphError
 from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.clock import Clock
 from fendra.core.graph.fixed import compute_fixed
-from fendra.core.graph.functions import clamp, floor, select
+from fendra.core.graph.functions import clamp, nearest, select
 from fendra.core.graph.node import STATE, Graph, Rate
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import drop_unused
@@ -201,7 +201,7 @@ class Settings:
         if found is None or place is None:
             return None
         known = self._signals.words.get(by.strip())
-        nearest = floor(place + 0.5)
+        whole = nearest(place)
         for key, item in table.items():
             if key in (BY, ELSE):
                 continue
@@ -214,7 +214,7 @@ class Settings:
                 continue
             value = self._one(item, parameter, (*path, key), space)
             if value is not None:
-                found = select(nearest.equals(float(number)), value, found)
+                found = select(whole.equals(float(number)), value, found)
         return found
 
     def _place(self, setting: Setting, path: KeyPath, space: Space | None) -> Value | None:

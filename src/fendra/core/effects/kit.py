@@ -33,6 +33,7 @@ from fendra.core.graph.functions import (
     maximum,
     minimum,
     mix,
+    nearest,
     palette,
     pick,
     ramp,
@@ -52,7 +53,7 @@ from fendra.core.graph.trace import Value
 __all__ = [
     "FONTS", "Font", "GraphError", "Hole", "Led", "Look", "Picture", "Value", "chance",
     "characters", "clamp", "colour", "colours", "effect", "even_mix", "floor", "fraction", "hue",
-    "maximum", "minimum", "mix", "number", "numbers", "palette", "pick", "picture", "place",
-    "ramp", "reached", "row_of", "sampled", "select", "shift_hue", "sine", "smooth", "sqrt",
-    "table", "text", "to_and_fro", "to_uint", "truth", "turn_of", "word",
+    "maximum", "minimum", "mix", "nearest", "number", "numbers", "palette", "pick", "picture",
+    "place", "ramp", "reached", "row_of", "sampled", "select", "shift_hue", "sine", "smooth",
+    "sqrt", "table", "text", "to_and_fro", "to_uint", "truth", "turn_of", "word",
 ]  # fmt: skip

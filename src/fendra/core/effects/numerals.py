@@ -7,7 +7,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from fendra.core.effects.fonts import BLANK, MINUS, ZERO
-from fendra.core.graph.functions import floor, maximum, select, to_uint
+from fendra.core.graph.functions import floor, maximum, nearest, select, to_uint
+from fendra.core.graph.ops import UINT_MASK
 from fendra.core.graph.trace import Value
 
 TIMES = {"m:ss": (60, 1), "h:mm": (3600, 60), "h:mm:ss": (3600, 60, 1)}
@@ -51,8 +52,10 @@ def _digit(whole: Value, step: int) -> Value:
 def _number(value: Value, size: int, decimals: int) -> list[str | Value]:
     """A number in so many characters, blanks before it. The sign stands where there is room."""
     digits = max(size - (1 if decimals else 0), decimals + 1)
-    scaled = floor(abs(value) * 10.0**decimals + 0.5)
-    whole = to_uint(scaled, 10.0**digits - 1)
+    scaled = nearest(abs(value) * 10.0**decimals)
+    whole, most = to_uint(scaled), min(10**digits - 1, UINT_MASK)
+    is_more = value.tracer.apply("uint_less", most, whole)
+    whole = value.tracer.apply("uint_select", is_more, most, whole)
     is_below = (value < 0.0) & (scaled > 0.5)
     found: list[str | Value] = []
     for power in range(digits - 1, -1, -1):

@@ -39,6 +39,16 @@ def floor(x: Value) -> Value:
     return x.tracer.apply("floor", x)
 
 
+def nearest(x: Value) -> Value:
+    """The nearest whole number; of two that are as near, the higher one.
+
+    Not `floor(x + 0.5)`: that sum is rounded, so 8388609 would become 8388610, and the number just
+    below 0.5 would become 1.
+    """
+    whole = floor(x)
+    return whole + select(x - whole >= 0.5, 1.0, 0.0)
+
+
 def fraction(x: Value) -> Value:
     """What is above the whole number at or below `x`: 0 up to, not including, 1."""
     return x - floor(x)
@@ -128,8 +138,12 @@ def lightness_to_linear(level: Value) -> Value:
 
 
 def to_uint(x: Value, high: float = LARGEST_UINT_FLOAT) -> Value:
-    """The nearest whole number from 0 to `high` as an unsigned integer."""
-    return x.tracer.apply("to_uint", clamp(floor(x + 0.5), 0.0, high))
+    """The nearest whole number from 0 to `high`, itself a whole one, as an unsigned integer."""
+    tracer = x.tracer
+    held = clamp(x, 0.0, high)
+    whole = tracer.apply("to_uint", held)
+    is_up = held - tracer.apply("to_float", whole) >= 0.5
+    return tracer.apply("uint_add", whole, tracer.apply("uint_select", is_up, 1, 0))
 
 
 def phase_to_float(phase: Value) -> Value:

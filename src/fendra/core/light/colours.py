@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 import numpy as np
@@ -28,10 +29,10 @@ def parse_colour(text: str) -> Colour:
 def srgb_bytes(text: str) -> tuple[int, int, int]:
     """A colour as written as its three sRGB bytes. Raises ValueError for anything else.
 
-    >>> srgb_bytes("#ff8000")
-    (255, 128, 0)
+    >>> srgb_bytes("#ff8000"), srgb_bytes("Dark Orange")
+    ((255, 128, 0), (255, 140, 0))
     """
-    name = text.strip().casefold()
+    name = "".join(text.casefold().split())
     if name == "rebeccapurple":
         name = "#663399"
     rgb = webcolors.hex_to_rgb(name) if name.startswith("#") else webcolors.name_to_rgb(name)
@@ -45,6 +46,33 @@ def pack_colour(red: int, green: int, blue: int) -> int:
     '0xff8a00'
     """
     return red << 16 | green << 8 | blue
+
+
+_DIGITS = re.compile(r"(?:#|0x)?([0-9a-f]{6})")
+_WHOLE = re.compile(r"\d{1,3}")
+
+
+def heard_colour(text: str) -> int:
+    """A colour as a source or a tape may write it, in one number: see `pack_colour`.
+
+    It is `#rrggbb`, `0xrrggbb`, `rrggbb` or `#rgb`; three whole numbers from 0 to 255, as
+    `255,138,0`; a CSS name; or `off`, which is black. Raises ValueError for anything else.
+
+    >>> [hex(heard_colour(text)) for text in ("ff8a00", "0xFF8A00", "255, 138, 0", "Off")]
+    ['0xff8a00', '0xff8a00', '0xff8a00', '0x0']
+    """
+    text = text.strip().casefold()
+    if text == "off":
+        return 0
+    digits = _DIGITS.fullmatch(text)
+    if digits is not None:
+        return int(digits[1], 16)
+    channels = [channel.strip() for channel in text.split(",")]
+    if len(channels) == 3 and all(_WHOLE.fullmatch(channel) for channel in channels):
+        red, green, blue = map(int, channels)
+        if max(red, green, blue) <= 255:
+            return pack_colour(red, green, blue)
+    return pack_colour(*srgb_bytes(text))
 
 
 def is_colour(text: str) -> bool:

@@ -4,21 +4,27 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
+from functools import partial
 from typing import TypeAlias
 
 import numpy as np
 
 from fendra.core.arrays import Floats
 from fendra.core.document.design import Design
+from fendra.core.document.signal import Signal
 from fendra.core.errors import SignalError
-from fendra.core.light.colours import is_colour, pack_colour, srgb_bytes
 from fendra.core.names import did_you_mean, truth_of
 from fendra.core.signals.inputs import fed
+from fendra.core.signals.kinds import kind_of
+from fendra.core.signals.kinds.colour import packed
 from fendra.core.signals.tape import Tape
 
 Course: TypeAlias = Callable[[Floats], Floats]
 """From seconds since the beginning to values."""
+
+Number: TypeAlias = Callable[[str], float]
+"""From a text to the number that it stands for."""
 
 _SECONDS = re.compile(r"(\d+(?:\.\d+)?)\s*s?")
 
@@ -75,8 +81,8 @@ def written(
             name = name.strip()
             if not sign:
                 raise SignalError(f"'{text}' has no =; write it as in rpm=6200")
-            words = _words_of(design, name)
-            course, length_s = read(rest.strip(), words, text)
+            number = partial(_number, _signal_of(design, name), text)
+            course, length_s = read(rest.strip(), number, text)
             courses[name], longest_s = course, max(longest_s, length_s)
     return courses, longest_s
 
@@ -99,7 +105,7 @@ def _spread(before: Floats, values: Floats, times: Floats) -> Floats:
     return spread
 
 
-def _words_of(design: Design, name: str) -> Mapping[str, int]:
+def _signal_of(design: Design, name: str) -> Signal:
     known = fed(design)
     signal = design.signals.get(known.get(name, name))
     if signal is None or name not in known:
@@ -108,24 +114,25 @@ def _words_of(design: Design, name: str) -> Mapping[str, int]:
         raise SignalError(
             f"the design has no signal '{name}'. {did_you_mean(name, known, 'signals')}"
         )
-    return signal.numbers
+    return signal
 
 
-def _number(text: str, words: Mapping[str, int], whole: str) -> float:
-    text = text.strip()
+def _number(signal: Signal, whole: str, text: str) -> float:
+    """What a text stands for, of a signal. whole: the text that it is a part of."""
+    text, words = text.strip(), signal.numbers
+    if kind_of(signal).wants_colour:
+        return packed(whole.partition("=")[0].strip(), text)
     if text in words:
         return float(words[text])
     truth = truth_of(text)
     if truth is not None:
         return float(truth)
-    if is_colour(text):
-        return float(pack_colour(*srgb_bytes(text)))
     try:
         value = float(text)
     except ValueError:
         value = math.nan
     if not math.isfinite(value):
-        ways = "Write a number, on or off, or a colour as in #ff7a00."
+        ways = "Write a number, or on or off."
         if words:
             ways = f"Its words are {', '.join(words)}."
         raise SignalError(f"'{whole}': '{text}' is no number. {ways}")
@@ -139,16 +146,16 @@ def _seconds(text: str, whole: str) -> float:
     return float(found[1])
 
 
-def _set(text: str, words: Mapping[str, int], whole: str) -> tuple[Course, float]:
-    value = _number(text, words, whole)
+def _set(text: str, number: Number, whole: str) -> tuple[Course, float]:  # noqa: ARG001
+    value = number(text)
     return lambda times: np.full(len(times), value), 0.0
 
 
-def _sweep(text: str, words: Mapping[str, int], whole: str) -> tuple[Course, float]:
+def _sweep(text: str, number: Number, whole: str) -> tuple[Course, float]:
     parts = text.split(":")
     if len(parts) != 3:
         raise SignalError(f"'{whole}': a sweep is written as in rpm=0:8000:6s")
-    low, high = (_number(part, words, whole) for part in parts[:2])
+    low, high = (number(part) for part in parts[:2])
     length_s = _seconds(parts[2], whole)
 
     def course(times: Floats) -> Floats:
@@ -157,11 +164,11 @@ def _sweep(text: str, words: Mapping[str, int], whole: str) -> tuple[Course, flo
     return course, length_s
 
 
-def _steps(text: str, words: Mapping[str, int], whole: str) -> tuple[Course, float]:
+def _steps(text: str, number: Number, whole: str) -> tuple[Course, float]:
     listed, sign, length = text.rpartition(":")
     if not sign:
         raise SignalError(f"'{whole}': steps are written as in gear=1,2,3:2s")
-    values = np.array([_number(item, words, whole) for item in listed.split(",")])
+    values = np.array([number(item) for item in listed.split(",")])
     length_s = _seconds(length, whole)
 
     def course(times: Floats) -> Floats:
@@ -170,8 +177,8 @@ def _steps(text: str, words: Mapping[str, int], whole: str) -> tuple[Course, flo
     return course, length_s * len(values) / 2
 
 
-def _toggle(text: str, words: Mapping[str, int], whole: str) -> tuple[Course, float]:
-    del words
+def _toggle(text: str, number: Number, whole: str) -> tuple[Course, float]:
+    del number
     length_s = _seconds(text, whole)
 
     def course(times: Floats) -> Floats:

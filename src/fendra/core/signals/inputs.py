@@ -23,6 +23,12 @@ def words(design: Design) -> dict[str, dict[str, int]]:
     return {name: signal.numbers for name, signal in signals if kind_of(signal).has_words}
 
 
+def colours(design: Design) -> frozenset[str]:
+    """The numbers that come in and are colours, each as `pack_colour` packs it."""
+    known, signals = fed(design), design.signals
+    return frozenset(part for part, name in known.items() if kind_of(signals[name]).wants_colour)
+
+
 def pin_of(signal: Signal) -> Pin | None:
     """A signal's pin in full; None where it has none."""
     if not signal.pin:

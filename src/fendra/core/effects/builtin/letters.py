@@ -17,6 +17,7 @@ from fendra.core.effects.kit import (
     effect,
     floor,
     maximum,
+    nearest,
     number,
     reached,
     select,
@@ -80,7 +81,7 @@ def _cells(led: Led, pixel: Value, font: Font) -> tuple[Value, Value, Value]:
     below = led.fixed("below", (flat[:, 1].max() - led.flat[:, 1]))
     half = led.pitch / 2  # an LED is in the middle of what it shows
     column, down = floor((right + half) / size), floor((below + half) / size)
-    columns, rows = (floor((side + led.pitch) / size + 0.5) for side in (wide, high))
+    columns, rows = (nearest((side + led.pitch) / size) for side in (wide, high))
     top = maximum(floor((rows - float(font.rows)) * 0.5), 0.0)
     is_in = (down >= top) & (down < top + float(font.rows))
     row = to_uint(select(is_in, down - top, 31.0))

@@ -9,9 +9,9 @@ from fendra.core.effects.kit import (
     clamp,
     colour,
     effect,
-    floor,
     maximum,
     mix,
+    nearest,
     number,
     reached,
     select,
@@ -37,7 +37,7 @@ def turn(
     """
     phase = led.cycle_from_start(mix(rate, rate_hard, steer))
     seconds = phase / mix(rate, rate_hard, steer)
-    most = maximum(floor(mix(length, length_hard, steer) * float(led.ranks) + 0.5), 1.0)
+    most = maximum(nearest(mix(length, length_hard, steer) * float(led.ranks)), 1.0)
     step = run / most
     lit = select(run > 0.0, reached(seconds / step) + 1.0, most)
     lit = select(lit < most, lit, most)

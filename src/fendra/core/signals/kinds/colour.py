@@ -13,10 +13,13 @@ from fendra.core.errors import SignalError
 from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.functions import clamp
 from fendra.core.graph.trace import Value
-from fendra.core.light.colours import is_colour, pack_colour, srgb_bytes
+from fendra.core.light.colours import heard_colour, is_colour, pack_colour
 from fendra.core.signals.condition import coloured, faded
 from fendra.core.signals.kinds import Fed, SignalKind, needs_a, signal_kind
 from fendra.core.signals.raw import number_of
+
+WAYS = "#rrggbb, 0xrrggbb, three numbers as 255,138,0, a CSS name, or off"
+"""How a colour may be written that comes in as a text."""
 
 
 @signal_kind
@@ -52,21 +55,37 @@ def check_colour(signal: Signal, path: KeyPath, report: Report) -> None:
 
 
 def packed(name: str, raw: Any) -> float:
-    """A colour in one number: from a text, three numbers, or that number. Raises SignalError."""
-    if isinstance(raw, str) and is_colour(raw):
-        return float(pack_colour(*srgb_bytes(raw)))
+    """A colour in one number: from a text, three numbers, or that number. Raises SignalError.
+
+    Three numbers are bytes, 0 to 255, if all are whole and one is above 1, or none has a point;
+    else they are shares of full light.
+    """
     if isinstance(raw, str):
-        raise needs_a("a colour", name, raw)
+        return _packed_text(name, raw)
     if isinstance(raw, (Sequence, np.ndarray)):
         channels = [number_of(name, item) for item in raw]
         if len(channels) != 3:
             raise SignalError(f"signal '{name}' needs three numbers, and got {len(channels)}")
         if any(math.isnan(channel) for channel in channels):
             return math.nan
-        scale = 255 if any(isinstance(item, (float, np.floating)) for item in raw) else 1
+        has_points = any(isinstance(item, (float, np.floating)) for item in raw)
+        are_bytes = all(channel.is_integer() for channel in channels) and max(channels) > 1
+        scale = 255 if has_points and not are_bytes else 1
         red, green, blue = (min(max(round(channel * scale), 0), 255) for channel in channels)
         return float(pack_colour(red, green, blue))
     value = number_of(name, raw)
-    if not 0 <= value <= 0xFFFFFF:
+    if not math.isnan(value) and not 0 <= value <= 0xFFFFFF:
         raise needs_a("a colour from 0 to 0xffffff", name, raw)
     return value
+
+
+def _packed_text(name: str, text: str) -> float:
+    try:
+        return float(heard_colour(text))
+    except ValueError:
+        pass
+    try:
+        value = float(text)  # 0xrrggbb as a decimal number, from who sends numbers as texts
+    except ValueError:
+        raise needs_a(f"a colour ({WAYS})", name, text) from None
+    return packed(name, value)
