@@ -88,5 +88,5 @@ def test_words_of_a_choice_stand_for_their_numbers(tmp_path):
     assert tape.signals["armed"].tolist() == [1, 0, 1, 1]
     with pytest.raises(fd.TapeError, match=r"\('manual', 'return'\); its words are hold"):
         fd.read_tape(path, design(signals={"mode": {"kind": "choice", "choices": ["hold"]}}))
-    with pytest.raises(fd.TapeError, match=r"holds no number there \('manual'\)"):
+    with pytest.raises(fd.TapeError, match=r"holds no number there \('manual', 'return'\)"):
         fd.read_tape(path)
