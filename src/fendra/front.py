@@ -28,9 +28,10 @@ from fendra.core.errors import DesignError, EngineWarning
 from fendra.core.film import Film as CoreFilm
 from fendra.core.findings import Finding, errors_of
 from fendra.core.insight.budget import budget_of
-from fendra.core.insight.explain import Explanation, explain, spot_of
+from fendra.core.insight.explain import Explanation, explain
 from fendra.core.insight.timeline import Timeline, timeline_of
 from fendra.core.layout import Layout
+from fendra.core.layout.spot import spot_of
 from fendra.core.program import compile_design
 from fendra.core.signals.tape import Tape
 from fendra.files.design_file import load_design
@@ -414,8 +415,9 @@ class Film(core_film.Film):
         return draw_timeline_figure(self, self.timeline())
 
     def explain(self, spot: str, at_s: float) -> Explanation:
-        """Why an LED looked as it did: `part:place`, at a moment.
+        """Why an LED looked as it did at a moment.
 
+        spot: `part:place`, or any text that chooses one LED in a group, as `tail-out[0]`.
         Raises LayoutError for an LED that there is not.
 
         >>> import fendra as fd
@@ -425,8 +427,9 @@ class Film(core_film.Film):
         >>> [touch.layer for touch in why.touches if touch.is_on], why.order
         (['running light, rear'], 'GRB')
         """
-        reasons = _examined(self.design).subject.recorded.reasons
-        return explain(reasons, self, spot_of(self.layout, spot), at_s)
+        subject = _examined(self.design).subject
+        row = spot_of(self.layout, spot, subject.choices)
+        return explain(subject.recorded.reasons, self, row, at_s)
 
     def _repr_png_(self) -> bytes:
         """The film strip, in a notebook."""

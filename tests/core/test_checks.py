@@ -262,7 +262,7 @@ def test_a_hidden_layer_lies_under_one_that_covers_all_of_its_leds():
     below, above = layer("blink", on="left"), layer(on="more")
     assert found("never-shows", below, above, groups=groups)
     assert not found("never-shows", layer("blink", on="more"), layer(on="left"), groups=groups)
-    assert not found("never-shows", layer("solid", cover=0.0, hides_below=True))
+    assert found("never-shows", layer("solid", cover=0.0, hides_below=True))
 
 
 def test_strips_that_are_cut_wrong_are_told_with_what_is_left():

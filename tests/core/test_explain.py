@@ -6,11 +6,12 @@ import numpy as np
 import pytest
 
 from fendra.core.errors import LayoutError
-from fendra.core.insight.explain import explain, spot_of
+from fendra.core.insight.explain import explain
 from fendra.core.insight.looks import layers_on
 from fendra.core.insight.replay import frames_of, replay
 from fendra.core.insight.timeline import timeline_of, why_of_layer, why_of_scene
 from fendra.core.insight.visible import layers_seen
+from fendra.core.layout.spot import spot_of
 from fendra.core.signals.tape import Tape
 from helpers import design, layer, strip, tape
 
@@ -105,21 +106,57 @@ def test_the_share_that_the_limiter_lets_through_is_told():
     assert why.rgb == (127, 127, 127)
 
 
+def named(*texts):
+    """The rows that texts name, on parts a of 3 LEDs, b of 4 without its second, and dot of one."""
+    b = strip("b", 4, skip=[1], names=["w", "x", "y", "z"], at=[0, 9])
+    made = design(
+        layer(), line=[{"name": "l", "part": [strip("a", 3), b, strip("dot", 1, at=[90, 0])]}],
+        groups={"last": "index == 3"}, trails={"back": {"of": "all", "by": "-x"}},
+    )  # fmt: skip
+    return [spot_of(made.layout(), text, made.examined.subject.choices) for text in texts]
+
+
 def test_leds_are_named_by_the_place_in_their_part_also_behind_skipped_ones():
-    made = design(layer(), line=[{"name": "l", "part": [
-        strip("a", 3), strip("b", 4, skip=[1], names=["w", "x", "y", "z"], at=[0, 9])]}])  # fmt: skip
-    layout = made.layout()
-    assert [spot_of(layout, text) for text in ("a:2", "b:0", "b:2", "b:3", "b:z")] == [
-        2,
-        3,
-        4,
-        5,
-        5,
-    ]
+    assert named("a:2", "b:0", "b:2", "b:3", "b:z") == [2, 3, 4, 5, 5]
     with pytest.raises(LayoutError, match="is skipped"):
-        spot_of(layout, "b:1")
+        named("b:1")
     with pytest.raises(LayoutError, match="b:0 to b:3"):
-        spot_of(layout, "b:4")
+        named("b:4")
+    with pytest.raises(LayoutError, match="a:0 to a:2; 'a' is none"):
+        named("a")
+
+
+def test_leds_are_named_in_every_way_that_a_group_takes():
+    """The trail `back` begins at the dot, at x = 90, and goes on with b's last, at x = 30."""
+    assert named("a[2]", "b[2]", "b[z]", "dot", "last", "x > 80") == [2, 4, 5, 6, 5, 6]
+    assert named("back[0]", "back:1", "y > 5 and x < 5") == [6, 5, 3]
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("x < 5", r"'x < 5' is 2 LEDs \(a:0, b:0 \(w\)\). Name one LED"),
+        ("all", r"is 7 LEDs \(a:0, a:1, a:2, ...\)"),
+        ("x > 500", "'x > 500' is 0 LEDs. Name one"),
+        ("bac[0]", "no 'bac'. Did you mean 'back'"),
+        ("tail:4", "nothing is called|names no LED"),
+    ],
+)
+def test_a_text_that_names_no_single_led_says_what_it_names(text, says):
+    with pytest.raises(LayoutError, match=says):
+        named(text)
+
+
+def test_an_led_that_is_black_since_a_layer_hides_what_is_below_says_so():
+    """White; over it a blink that is dark from 0.5 s on, which hides three quarters of it."""
+    made = design(
+        layer(), layer("blink", colour="red", rate=1, duty=0.5, hides_below=True, cover=0.75), count=1
+    )  # fmt: skip
+    film = made.compile(engine="numpy").film(Tape(np.array([0.0, 0.9]), {}))
+    plan = made.examined.sound.recorded.reasons
+    lit, dark = (explain(plan, film, 0, at).touches[1] for at in (0.1, 0.8))
+    assert (lit.cover, lit.hidden) == (0.75, 0)
+    assert (dark.cover, dark.hidden, dark.after) == (0, 0.75, (0.25, 0.25, 0.25))
 
 
 UNEVEN = {"s": {"lost_after": 0.25}}

@@ -28,7 +28,10 @@ def explain(
     design: DesignFile,
     spot: Annotated[
         str,
-        typer.Option(metavar="PART:LED", help="The LED: tail-bar:4, or keys:esc by its name."),
+        typer.Option(
+            metavar="LED",
+            help="The LED: tail-bar:4, keys:esc by its name, trail[0], or a condition.",
+        ),
     ],
     at: Annotated[float, typer.Option(metavar="SECONDS", help="The moment, on the tape.")],
     tape: AnyTape = None,
@@ -89,6 +92,8 @@ def _say_touch(number: int, touch: Touch) -> None:
         say("    with " + ", ".join(f"{name} {value}" for name, value in touch.parameters.items()))
     say(f"    paints {_name(touch.colour)} at level {touch.level:.2f}, covers {touch.cover:.0%}, "
         f"{touch.blend}: {_name(touch.before)} becomes {_name(touch.after)}")  # fmt: skip
+    if touch.hidden > 0:
+        say(f"    `hides_below` hides {touch.hidden:.0%} of what is beneath")
 
 
 def _say_light(what: str, light: Light) -> None:

@@ -41,7 +41,8 @@ RULES = {
 
 def both(blend, **keys):
     """A colour over another one, on LEDs in a row, on every second one, and on none in between."""
-    above = [layer(on=on, colour=ABOVE, blend=blend, **keys) for on in ("right", "odd")]
+    keys = {"colour": ABOVE, "blend": blend} | keys
+    above = [layer(keys.get("effect", "solid"), on=on) | keys for on in ("right", "odd")]
     return design(
         layer(colour=BENEATH), *above, count=9,
         groups={"right": "x > 45 and index % 2 == 0 or x > 65", "odd": "index % 2 == 1 and x < 60"},
@@ -122,7 +123,11 @@ def test_a_little_more_cover_changes_the_light_a_little(name):
 def test_hides_below_does_something_where_a_blend_covers_and_nothing_elsewhere(name):
     """Half a cover of #c0a020 on #8050ff; with `hides_below` nothing of #8050ff is left."""
     plain, hiding = (
-        both(name, cover=0.5, **keys).compile(engine="numpy").frame(s=0, at=0).rgb[8].tolist()
+        both(name, effect="field", amount=0.5, **keys)
+        .compile(engine="numpy")
+        .frame(s=0, at=0)
+        .rgb[8]
+        .tolist()
         for keys in ({}, {"hides_below": True})
     )
     expected = as_bytes(linear(ABOVE) / 2) if BLENDS[name].covers else plain

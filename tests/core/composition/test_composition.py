@@ -31,8 +31,8 @@ def codes(made):
         ({"blend": "multiply", "colour": "black"}, 0),
         ({"blend": "multiply", "colour": "black", "cover": 0.5}, 64),
         ({"blend": "multiply", "colour": "white"}, 128),
-        ({"cover": 0.5, "hides_below": True}, 128),
-        ({"cover": 0.0, "hides_below": True}, 0),
+        ({"cover": 0.5, "hides_below": True}, 192),
+        ({"cover": 0.0, "hides_below": True}, 128),
         ({"when": False, "hides_below": True}, 128),
     ],
 )
@@ -296,13 +296,18 @@ def test_layers_that_never_show_on_a_tape_are_found_from_both_reasons():
 
 
 def test_what_hides_below_hides_as_far_as_it_is_there():
-    """White beneath, a layer of no cover that fades in over 1 s: half way half of the white is left."""
-    dark = layer(colour="red", cover=0.0, hides_below=True, fade_in=1.0)
+    """White beneath a layer that fades in over 1 s and shows red nowhere: half way half is left."""
+    dark = layer("field", colour="red", amount=0.0, hides_below=True, fade_in=1.0)
     program = design(layer(), dark, count=1).compile()
     rows = [program.frame(at=at).rgb[0, 0] for at in (0, 0.5, 1.0)]
     assert rows == [255, 128, 0]
-    part = layer(colour="red", cover=0.4, hides_below=True)
-    assert design(layer(), part, count=1).compile().frame().rgb[0].tolist() == [102, 0, 0]
+
+
+def test_what_hides_below_hides_as_far_as_its_cover_says():
+    """White beneath; 0.4 of a layer that is red on the first LED and nowhere else: 0.6 is left."""
+    part = layer("field", colour="red", amount="index == 0", hides_below=True, cover=0.4)
+    rows = design(layer(), part, count=2).compile().frame().rgb.tolist()
+    assert rows == [[255, 153, 153], [153, 153, 153]]
 
 
 def test_a_fade_is_even_and_goes_out_after_the_layer_is_off():

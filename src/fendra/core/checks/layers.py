@@ -24,7 +24,7 @@ def dark_layers(subject: Subject, report: Report) -> None:
         if layer.level == 0:
             message = "the level is 0, so this layer never shows."
             report.warning(("layer", i, "level"), "never-shows", message, "Raise the level.")
-        if layer.cover == 0 and not layer.hides_below:
+        if layer.cover == 0:
             message = "the cover is 0, so this layer never shows."
             report.warning(("layer", i, "cover"), "never-shows", message, "Raise the cover.")
         blend = BLENDS.get(layer.blend)

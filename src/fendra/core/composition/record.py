@@ -380,7 +380,8 @@ class _Recorder:
             is_there = on if layer.fade_out <= 0 else on | (presence > 0.0)
         is_there = is_there & self._scenes_there(layer)
         light = lightness_to_linear(level)
-        strength, rest = cover * light, 1.0 - (presence if layer.hides_below else cover)
+        hidden = presence * covering if layer.hides_below else cover
+        strength, rest = cover * light, 1.0 - hidden
         paint = look.colour * strength
         named = {"on": is_there, "share": cover, "strength": strength, "paint": paint, "rest": rest}
         for name, value in named.items():
@@ -393,6 +394,7 @@ class _Recorder:
         self.root(f"layer:{number}:on", is_there)
         self.root(f"layer:{number}:light", after)
         self.reason(f"layer:{number}:share", cover)
+        self.reason(f"layer:{number}:hidden", hidden)
         return True
 
     def _explain(

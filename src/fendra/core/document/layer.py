@@ -37,8 +37,9 @@ class Layer(BaseModel):
     spots are placed anew. scene: the scenes that it belongs to; every one, if not given. when: the
     condition; least_on: how long it stays on at least, s. priority: layers are painted from the
     lowest on, and in the order of the file where they are equal. blend: how it is painted; cover:
-    how much of it, 0 to 1. hides_below: nothing that is beneath shows on its spots. level: 0 to 1
-    as the eye sees it. fade_in, fade_out: s.
+    how much of it, 0 to 1. hides_below: it hides what is beneath on all of its spots, also where
+    its effect is dark, as far as `cover` says. level: 0 to 1 as the eye sees it. fade_in, fade_out:
+    s.
     """
 
     model_config = ConfigDict(extra="allow", frozen=True, strict=True)

@@ -15,7 +15,6 @@ from fendra.core.composition.record import WHY
 from fendra.core.document.design import Design
 from fendra.core.electric.limiter import Limit
 from fendra.core.engines.engine import unknown
-from fendra.core.errors import LayoutError
 from fendra.core.film import Film
 from fendra.core.graph.node import Rate
 from fendra.core.graph.ops import op_of
@@ -23,11 +22,10 @@ from fendra.core.graph.passes import constant_array
 from fendra.core.insight.replay import replay
 from fendra.core.insight.timeline import why_of_layer, why_of_scene
 from fendra.core.language.reader import names_in
-from fendra.core.layout.table import Layout
+from fendra.core.layout.spot import name_of
 from fendra.core.layout.wire import Wire
 from fendra.core.light.bytes import wire_order
 from fendra.core.light.colours import linear_to_srgb
-from fendra.core.names import did_you_mean
 from fendra.core.signals.kinds import kind_of
 
 Light = tuple[float, float, float]
@@ -40,8 +38,9 @@ class Touch:
     is_on: whether it did anything. why: its condition as it is written; scene: that for which it
     was painted, where scenes were mixed. read: the signals in its condition and parameters, and
     their values. parameters: those that the design sets, at this LED. colour: of its effect; cover:
-    how much of it, 0 to 1; level: how bright, as the eye sees it. before, after: the light of the
-    LED. All light is linear.
+    how much of it, 0 to 1; hidden: how much of the light beneath `hides_below` hides where that is
+    more, else 0; level: how bright, as the eye sees it. before, after: the light of the LED. All
+    light is linear.
     """
 
     layer: str
@@ -54,6 +53,7 @@ class Touch:
     parameters: Mapping[str, str]
     colour: Light
     cover: float
+    hidden: float
     level: float
     before: Light
     after: Light
@@ -84,29 +84,6 @@ class Explanation:
     sent: bytes
 
 
-def spot_of(layout: Layout, text: str) -> int:
-    """The row of the layout that `part:place` names; the place is a number, or an LED's own name.
-
-    Raises LayoutError.
-    """
-    part, sign, place = text.partition(":")
-    if part not in layout.part_names:
-        raise LayoutError(
-            f"there is no part '{part}'. {did_you_mean(part, layout.part_names, 'parts')}"
-        )
-    rows = layout.spots_of_part(part)
-    names = layout.names[rows]
-    if sign and place in names:
-        return int(rows.start + names.index(place))
-    if not place.isdigit() or int(place) > int(layout.index[rows].max()):
-        last = int(layout.index[rows].max())
-        raise LayoutError(f"write an LED as {part}:0 to {part}:{last}; '{text}' is none of them.")
-    found = np.flatnonzero(layout.index[rows] == int(place))
-    if len(found) == 0:
-        raise LayoutError(f"LED {place} of '{part}' is skipped, and shows nothing.")
-    return int(rows.start + found[0])
-
-
 def explain(plan: Plan, film: Film, spot: int, at_s: float) -> Explanation:
     """Why a spot, a row of the layout, looked as it did at a moment of a film.
 
@@ -128,11 +105,9 @@ def explain(plan: Plan, film: Film, spot: int, at_s: float) -> Explanation:
         for i, (scene, share) in enumerate(zip(design.scene, plan.shares, strict=False))
     )
     let_through = film.let_through.get(line.supply)
-    name = f"{layout.part_names[int(layout.part[spot])]}:{int(layout.index[spot])}"
-    name += f" ({layout.names[spot]})" if layout.names[spot] else ""
     return Explanation(
-        float(film.times[place]), name, line.name, int(layout.address[spot]), scenes,
-        tuple(telling.touches), _light(telling.light), telling.master,
+        float(film.times[place]), name_of(layout, spot), line.name, int(layout.address[spot]),
+        scenes, tuple(telling.touches), _light(telling.light), telling.master,
         1.0 if let_through is None else float(let_through[place]),
         (int(rgb[0]), int(rgb[1]), int(rgb[2])), line.wire_order,
         wire_order(rgb[None], line.wire_order).tobytes(),
@@ -272,12 +247,13 @@ class _Telling:
             for name in design.settings_of(layer)
             if f"{head}parameter:{name}" in roots
         }
+        share, hidden = (float(at_spot.number(roots[f"{head}{k}"])) for k in ("share", "hidden"))
         return (
             Touch(
                 layer.name, design.effect_of(layer), is_on, why_of_layer(design, paint.layer),
                 scene, layer.blend, _read(self._plan, at_spot, paint.layer), parameters,
                 _light(at_spot.light(roots[f"{head}colour"])),
-                float(at_spot.number(roots[f"{head}share"])),
+                share, hidden if hidden > share else 0.0,
                 float(at_spot.number(roots[f"{head}level"])), _light(light), _light(after),
             ),
             after,

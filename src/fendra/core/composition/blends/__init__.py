@@ -21,7 +21,8 @@ class Stroke:
 
     colour: of its effect, width 3. cover: how much of it, 0 to 1. light: what its level makes of
     light, 0 to 1. paint: colour times cover times light. rest: what it leaves of the light beneath,
-    0 to 1: all but its cover, or nothing at all with `hides_below`.
+    0 to 1: all but its cover; with `hides_below` all but the layer's own `cover`, wherever the
+    effect itself is.
     """
 
     colour: Value
@@ -37,7 +38,7 @@ Blending: TypeAlias = Callable[[Value, Stroke], Value]
 @dataclass(frozen=True)
 class Blend:
     """A registered blend. covers: whether it leaves `Stroke.rest` of the light beneath, so that a
-    full cover and `hides_below` hide all of it.
+    full cover hides all of it, and `hides_below` does something.
     """
 
     name: str
