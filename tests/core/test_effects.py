@@ -44,11 +44,11 @@ def test_fill_of_24_at_80_ms_is_full_after_1920_ms(at_s, lit):
 
 
 def test_fill_stays_then_empties_in_the_same_order_and_begins_anew():
-    """4 LEDs, 0.1 s a step: full at 0.4, until 0.9; empty at 1.3, until 1.8; then again."""
-    times = [0.0, 0.4, 0.99, 1.0, 1.1, 1.3, 1.8, 1.9]
+    """4 LEDs, 0.1 s a step: full from 0.4 to 0.9, off one by one until 1.2, dark until 1.7."""
+    times = [0.0, 0.39, 0.4, 0.89, 0.9, 1.0, 1.19, 1.2, 1.69, 1.7, 1.8, 2.0, 2.49, 2.5]
     rows = shown("fill", *times, count=4, step=0.1, hold=0.5, rest=0.5)
-    assert [sum(row) // 255 for row in rows] == [0, 4, 4, 3, 2, 0, 0, 1]
-    assert rows[4] == [0, 0, 255, 255]
+    assert [sum(row) // 255 for row in rows] == [0, 3, 4, 4, 3, 2, 1, 0, 0, 1, 2, 4, 4, 3]
+    assert rows[5] == [0, 0, 255, 255]
 
 
 def test_fill_can_go_off_all_at_once_and_run_from_the_other_end():
@@ -76,6 +76,40 @@ def test_fill_step_may_be_bound_and_never_skips_back():
     ]
     assert lit == sorted(lit)
     assert lit[-1] > 20
+
+
+def changing(first, then, at_s, count=4, **keys):
+    """LEDs that are lit of a fill in each of 120 frames, where s goes from one value to another."""
+    program = design(layer("fill", **keys), count=count, signals={"s": {}}, rate=50).compile()
+    return [
+        sum(reds(program.frame(s=first if i / 50 < at_s else then, at=i / 50))) // 255
+        for i in range(120)
+    ]
+
+
+def test_fill_with_times_that_are_bound_and_stay_the_same_is_as_with_plain_ones():
+    """Frame by frame, with 7 LEDs at 0.06 s, and with stages of no length at all."""
+    for keys in ({"hold": 0.3, "rest": 0.22}, {"hold": 0.0, "rest": 0.1}, {"hold": 0.1, "rest": 0},
+                 {"hold": 0.3, "rest": 0.1, "empty": False}, {"hold": 0, "rest": 0}):  # fmt: skip
+        plain = changing(1, 1, 9, count=7, step=0.06, **keys)
+        assert plain == changing(1, 1, 9, count=7, step="0.06 * s", **keys)
+        bound = {name: f"{value} * s" for name, value in keys.items() if name != "empty"}
+        assert plain == changing(1, 1, 9, count=7, step=0.06, **keys | bound)
+
+
+def test_fill_goes_on_where_it_is_when_its_step_changes():
+    """10 LEDs: 5 are lit after 0.5 s at 0.1 s; then one each 0.2 s, and all stay on for 0.3 s."""
+    lit = changing(0.1, 0.2, 0.51, count=10, step="s", hold=0.3, rest=0.3)
+    assert lit[24:27] == [4, 5, 5]
+    assert lit[34:36] == [5, 6]
+    assert lit[74:76] == [9, 10]
+    assert lit[89:91] == [10, 9]
+
+
+def test_fill_goes_on_where_it_is_when_it_holds_longer():
+    """2 LEDs, full at 0.2 s. A third of 0.3 s has passed when 0.6 s are asked for: 0.4 s are left."""
+    lit = changing(0.3, 0.6, 0.31, count=2, step=0.1, hold="s", rest=0.3)
+    assert (lit[10], lit[34], lit[35]) == (2, 2, 1)
 
 
 def test_blink_is_on_first_and_for_its_share():

@@ -85,6 +85,64 @@ def test_run_up_runs_stays_fades_and_comes_back_from_the_other_end():
     assert rows[7:] == [[0] * 4, [0] * 4, [0, 0, 0, 255]]
 
 
+def run_up(pressed, *times, count=4, part=None, **keys):
+    """Lit LEDs of a run-up at times, with presses of one frame at others."""
+    program = fd.Design.from_values(
+        {
+            "line": [{"name": "a", "part": [part or strip(count=count)]}],
+            "signals": {"go": {"kind": "switch"}, "s": {}}, "rate": 50,
+            "layer": [layer("run-up", trigger="go", **keys)],
+        }
+    ).compile()  # fmt: skip
+    rows = {}
+    for i in range(round(max(times) * 50) + 1):
+        frame = program.frame(go=i in [round(at * 50) for at in pressed], s=1, at=i / 50)
+        rows[i] = reds(frame)
+    return [rows[round(at * 50)] for at in times]
+
+
+ON, OFF = [255] * 4, [0] * 4
+
+
+@pytest.mark.parametrize("step", [0.1, "0.1 * s"])
+def test_a_second_press_while_the_stairs_are_lit_keeps_them_lit(step):
+    """Full at 0.5, due to go out at 1.5 s. Pressed at 1.2: they stay until 2.2 s."""
+    times = [0.52, 1.2, 1.22, 1.6, 2.18, 2.2]
+    rows = run_up([0.1, 1.2], *times, step=step, stay=1, fade=0)
+    assert rows == [ON] * 5 + [OFF]
+
+
+@pytest.mark.parametrize("step", [0.1, "0.1 * s"])
+@pytest.mark.parametrize("both_ends", [False, True])
+def test_a_press_while_they_run_darkens_nothing(step, both_ends):
+    """Two are lit at 0.3 s. With both ends the second press sets out from the other one."""
+    times = [0.3, 0.32, 0.4, 0.5]
+    rows = run_up([0.1, 0.3], *times, step=step, stay=1, fade=0, both_ends=both_ends)
+    two, three = [255, 255, 0, 0], [255, 255, 255, 0]
+    assert rows == [two, two, ON if both_ends else three, ON]
+
+
+@pytest.mark.parametrize("step", [0.1, "0.1 * s"])
+def test_a_press_while_they_fade_brings_them_back(step):
+    """All of 4 at 0.5 s; half dark at 1.0 s, dark at 1.5. Pressed at 1.0: bright until 1.0."""
+    times = [0.98, 1.0, 1.02, 1.5, 1.98, 2.0]
+    rows = run_up([0.1, 1.0], *times, step=step, stay=0, fade=1)
+    assert rows[0][0] == pytest.approx(135, abs=1)  # 0.52 of a fade left, softly
+    assert rows[1:3] == [ON, ON]
+    assert [row[0] for row in rows[3:]] == [pytest.approx(128, abs=1), 0, 0]
+
+
+def test_from_both_ends_what_one_lit_stays_while_the_other_runs():
+    """Up at 0.1, down at 0.7, with 4 LEDs at 0.1 s that stay 0.4 s: none goes dark before 1.5 s."""
+    rows = run_up([0.1, 0.7], 0.5, 0.9, 1.1, 1.48, 1.5, step=0.1, stay=0.4, fade=0, both_ends=True)
+    assert rows == [ON] * 4 + [OFF]
+
+
+def test_once_dark_they_run_anew_and_the_last_press_says_from_where():
+    rows = run_up([0.1, 1.5, 2.7], 0.3, 1.48, 1.7, 2.9, step=0.1, stay=0.2, fade=0, both_ends=True)
+    assert rows == [[255, 255, 0, 0], OFF, [0, 0, 255, 255], [255, 255, 0, 0]]
+
+
 def test_march_moves_whole_leds_to_the_frame():
     rows = shown("march", 0.0, 0.09, 0.1, 0.3, count=6, run=2, gap=1, rate=10)
     assert rows == [[255, 255, 0] * 2, [255, 255, 0] * 2, [0, 255, 255] * 2, [255, 255, 0] * 2]
@@ -394,7 +452,7 @@ def test_field_is_a_formula_for_each_channel():
     [
         # 4 LEDs at 80 ms: 4 frames each; full at 0.32 s, until 0.52 s; gone at once, until 0.72 s.
         ("fill", {"step": 0.08, "hold": 0.2, "rest": 0.2, "empty": False},
-         [0] * 4 + [1] * 4 + [2] * 4 + [3] * 4 + [4] * 10 + [0] * 10 + [0] * 4),
+         [0] * 4 + [1] * 4 + [2] * 4 + [3] * 4 + [4] * 10 + [0] * 10 + [1] * 4),
         ("blink", {"rate": 2.5, "duty": 0.25}, ([4] * 5 + [0] * 15) * 2),
         ("blink", {"rate": 1, "duty": 0.5}, [4] * 25 + [0] * 15),
         # Triggered at 0.1 s, an LED each 60 ms, all until 0.1 + 0.24 + 0.2 s, and no fade.
@@ -532,13 +590,13 @@ def test_field_s_channels_that_are_not_given_are_those_of_its_colour():
 
 
 def test_fill_s_times_are_each_its_own():
-    """2 LEDs at 0.1 s; on for 0.3 s, off for 0.2 s. All at once: 0.7 s in all; else 0.9 s."""
-    times = [0.2, 0.49, 0.5, 0.6, 0.7, 0.79, 0.8, 0.9, 1.0]
+    """2 LEDs at 0.1 s, both on for 0.3 s from 0.2 s on, both off for 0.2 s."""
+    times = [0.2, 0.49, 0.5, 0.6, 0.69, 0.7, 0.79, 0.8, 0.9]
     keys = {"step": 0.1, "hold": 0.3, "rest": 0.2}
     rows = shown("fill", 0.0, *times, count=2, **keys)[1:]
-    assert [sum(row) // 255 for row in rows] == [2, 2, 2, 1, 0, 0, 0, 0, 1]
+    assert [sum(row) // 255 for row in rows] == [2, 2, 1, 0, 0, 0, 0, 1, 2]
     rows = shown("fill", 0.0, *times, count=2, empty=False, **keys)[1:]
-    assert [sum(row) // 255 for row in rows] == [2, 2, 0, 0, 0, 0, 1, 2, 2]
+    assert [sum(row) // 255 for row in rows] == [2, 2, 0, 0, 0, 1, 1, 2, 2]
 
 
 def test_flicker_is_on_and_off_by_its_own_times_from_the_first_frame_on():
@@ -783,3 +841,23 @@ def test_wave_may_come_back():
     assert rows[1] == [128, 0, 128, 255, 128]
     rows = shown("wave", 0.5, 1.0, count=5, reverse=True, **keys)
     assert rows[1] == [128, 255, 128, 0, 128]
+
+
+def test_scrolling_text_begins_anew_when_its_layer_comes_on():
+    """A column each 0.1 s: whenever it comes on, the first letter's edge comes in 0.1 s later."""
+    grid = {"name": "wall", "shape": "grid", "columns": 9, "rows": 7, "pitch": 10.0}
+    for begins in (0.3, 1.7):
+        times = [begins - 0.1, begins, begins + 0.1, begins + 0.4]
+        news = [{"go": 0}, {"go": 1}, {"go": 1}, {"go": 1}]
+        rows = on(
+            grid,
+            "text",
+            *times,
+            text="HI",
+            rate=10,
+            when="go",
+            signals={"go": {"kind": "switch"}},
+            news=news,
+        )
+        lit = [sum(byte > 0 for byte in row) for row in rows]
+        assert lit == [0, 0, 7, 7 + 1 + 1 + 1]  # H: a stem of seven, then its bar

@@ -45,6 +45,7 @@ from fendra.core.graph.functions import (
     sqrt,
     table,
     to_and_fro,
+    to_ms,
     to_uint,
     turn_of,
 )
@@ -55,5 +56,5 @@ __all__ = [
     "characters", "clamp", "colour", "colours", "effect", "even_mix", "floor", "fraction", "hue",
     "maximum", "minimum", "mix", "nearest", "number", "numbers", "palette", "pick", "picture",
     "place", "ramp", "reached", "row_of", "sampled", "select", "shift_hue", "sine", "smooth",
-    "sqrt", "table", "text", "to_and_fro", "to_uint", "truth", "turn_of", "word",
+    "sqrt", "table", "text", "to_and_fro", "to_ms", "to_uint", "truth", "turn_of", "word",
 ]  # fmt: skip

@@ -138,17 +138,40 @@ class Led:
         """How many whole turns have passed, unsigned, and the phase from 0 up to 1."""
         return self._clock.turns(rate_hz)
 
-    def elapsed_ms(self, period_ms: Operand) -> Value:
-        """Milliseconds since the layer came on, beginning again after each period."""
-        return self._clock.elapsed_ms(period_ms, self.start)
+    def elapsed_ms(self, period_ms: Operand, lead_ms: float = 0.0) -> Value:
+        """Milliseconds since the layer came on, beginning again after each period.
+
+        lead_ms: it begins so much below 0, where the period is constant.
+        """
+        return self._clock.elapsed_ms(period_ms, self.start, lead_ms)
+
+    def steps(self, step_ms: Operand, start: Value, most: int) -> Value:
+        """How many steps have passed since `start` was last true: a whole number up to `most`,
+        and `most` before it ever was. A step that changes makes no jump.
+        """
+        return self._clock.steps(step_ms, start, most)
 
     def rises(self, on: Value) -> Value:
         """True in the one frame in which `on` becomes true."""
         return self._clock.rises(on)
 
+    def before(self, on: Value) -> Value:
+        """Whether `on` was true in the frame before."""
+        return self._clock.before(on)
+
+    def begins_anew(self, phase: Value) -> Value:
+        """True in the one frame in which a phase, or a time that is counted again and again, begins
+        anew, or the layer comes on.
+        """
+        return self.start | (phase < self._clock.earlier(phase))
+
     def ms_since(self, event: Value) -> Value:
         """Milliseconds, as a number, since `event` was last true; very many if it never was."""
         return self._tracer.apply("to_float", self._clock.since_ms(event, 0x7FFF_FFFF))
+
+    def caught(self, event: Value, value: Value) -> Value:
+        """What a number of the frame was when `event` was last true; 0 before that."""
+        return self._clock.caught(event, value)
 
     def count_of(self, event: Value, most: int) -> Value:
         """How often `event` became true, as a number from 0, beginning again at `most`."""
@@ -180,6 +203,20 @@ class Led:
         before = self._tracer.state(self._tracer.fresh_name("kept"), start, kind)
         now = following(before)
         self._tracer.remember(before, now)
+        return now
+
+    def remembered_together(
+        self, starts: Sequence[float], following: Callable[..., Sequence[Value]]
+    ) -> list[Value]:
+        """Numbers of the frame that are made of what all of them were the frame before.
+
+        starts: what they were before the first frame.
+        """
+        tracer = self._tracer
+        before = [tracer.state(tracer.fresh_name("kept"), start, Kind.FLOAT) for start in starts]
+        now = [*following(*before)]
+        for cell, value in zip(before, now, strict=True):
+            tracer.remember(cell, value)
         return now
 
     @property

@@ -16,6 +16,7 @@ class Parameter:
     """One parameter of an effect: what it is, its default, unit and range.
 
     A default of None: the effect does without it, or finds it by itself; `about` says how.
+    in_frames: it is a time after which something jumps, so it should be whole frames long.
     """
 
     kind: ParameterKind
@@ -25,6 +26,7 @@ class Parameter:
     high: float = 1.0
     about: str = ""
     words: tuple[str, ...] = ()
+    in_frames: bool = False
 
     @property
     def range_text(self) -> str:
@@ -68,9 +70,16 @@ def _item(value: Any) -> str:
     return f'"{value}"' if isinstance(value, str) else f"{value:g}"
 
 
-def number(default: float | None, unit: str, low: float, high: float, about: str) -> Any:
-    """A number in `unit`, held between `low` and `high`."""
-    return Parameter("number", default, unit, low, high, about)
+def number(
+    default: float | None, unit: str, low: float, high: float, about: str, *,
+    in_frames: bool = False,
+) -> Any:  # fmt: skip
+    """A number in `unit`, held between `low` and `high`.
+
+    in_frames: it is a time, in seconds, after which something jumps: `check` notes where it is no
+    whole number of frames.
+    """
+    return Parameter("number", default, unit, low, high, about, in_frames=in_frames)
 
 
 def colour(default: str | None, about: str) -> Any:

@@ -13,9 +13,11 @@ from collections.abc import Sequence
 from fendra.core.errors import GraphError
 from fendra.core.graph.functions import (
     clamp,
+    floor,
     maximum,
     minimum,
     phase_to_float,
+    reached,
     select,
     settle_share,
     to_uint,
@@ -47,6 +49,7 @@ class Clock:
         self.dt_ms = tracer.input("dt_ms", Kind.UINT)
         self.first = tracer.input("first", Kind.TRUTH)
         self.dt_s = self._named("dt_s", tracer.apply("to_float", self.dt_ms) * 0.001)
+        self._turns: dict[tuple[int, int | None], tuple[Value, Value]] = {}
 
     def cycle(self, rate: Operand, start: Value | None = None) -> Value:
         """A phase from 0 up to 1, `rate` turns a second.
@@ -54,7 +57,8 @@ class Clock:
         With a constant rate it follows the clock, so that two machines with the same
         clock agree; where the rate moves, the phase accumulates and never jumps. A constant step is
         rounded up: what is due at a whole millisecond comes with it, and not one later.
-        start: where this is true the phase is 0 again.
+        start: where this is true the phase is 0 again. Who asks twice, with one rate and one start,
+        gets one phase.
         """
         return self.turns(rate, start)[1]
 
@@ -64,9 +68,15 @@ class Clock:
         As `cycle`: what follows from a constant rate is the same on two machines with one clock.
         """
         rate = self._frame_number(rate, "a rate")
+        key = rate.place, None if start is None else start.place
+        if key not in self._turns:
+            self._turns[key] = self._new_turns(rate, start)
+        return self._turns[key]
+
+    def _new_turns(self, rate: Value, start: Value | None) -> tuple[Value, Value]:
         if rate.number is not None:
             step = math.ceil(min(max(rate.number, 0.0), MOST_HZ) * TURN_PER_MS)
-            clock = self.now_ms if start is None else self.since_ms(start)
+            clock = self.now_ms if start is None else self._ticks(start)
             count = self._uint("uint_mul_high", clock, step)
             return count, phase_to_float(self._uint("uint_mul", clock, step))
         step_per_ms = self._named("step", to_uint(clamp(rate, 0.0, MOST_HZ) * TURN_PER_MS))
@@ -82,6 +92,34 @@ class Clock:
         self.tracer.remember(before, moved)
         self.tracer.remember(count, turned)
         return turned, phase_to_float(moved)
+
+    def _ticks(self, start: Value) -> Value:
+        """Milliseconds since `start` was last true, which wrap as those of the clock do."""
+        before = self.tracer.state(self.tracer.fresh_name("ticks"), 0, Kind.UINT)
+        now = self._uint("uint_select", start, 0, self._uint("uint_add", before, self.dt_ms))
+        self.tracer.remember(before, now)
+        return now
+
+    def steps(self, step_ms: Operand, start: Value, most: int) -> Value:
+        """How many steps have passed since `start` was last true: a whole number up to `most`.
+
+        Where the step is constant it follows the clock; where it moves, steps that have passed
+        stay so, and the share that has passed of the next one does. It is `most` before `start`
+        ever was true.
+        """
+        step_ms = maximum(self._frame_number(step_ms, "a step"), 1e-3)
+        if step_ms.number is not None:
+            since = self.tracer.apply("to_float", self.since_ms(start, FOREVER_MS))
+            return minimum(floor(since / step_ms), float(most))
+        whole = self.tracer.state(self.tracer.fresh_name("steps"), most, Kind.UINT)
+        part = self.tracer.state(self.tracer.fresh_name("part"), 0.0, Kind.FLOAT)
+        come = part + self.tracer.apply("to_float", self.dt_ms) / step_ms
+        passed = minimum(maximum(reached(come), 0.0), float(most))
+        now = self._uint_min(self._uint("uint_add", whole, to_uint(passed)), most)
+        self.tracer.remember(part, select(start, 0.0, clamp(come - passed, -1.0)))
+        now = self._uint("uint_select", start, 0, now)
+        self.tracer.remember(whole, now)
+        return self.tracer.apply("to_float", now)
 
     def seconds_since(self, event: Value, start_s: float | None = None) -> Value:
         """Seconds since `event` was last true, to the millisecond for 4.6 hours.
@@ -104,7 +142,9 @@ class Clock:
         return now
 
     def caught(self, event: Value, value: Value) -> Value:
-        """What `value` was when `event` was last true; 0 before that."""
+        """What `value` was when `event` was last true; 0 before that. A constant is itself."""
+        if self.tracer.lift(value, Kind.FLOAT).number is not None:
+            return value
         before = self.tracer.state(self.tracer.fresh_name("caught"), 0.0, Kind.FLOAT)
         now = select(event, self._frame_number(value, "what is caught"), before)
         self.tracer.remember(before, now)
@@ -147,21 +187,35 @@ class Clock:
         self.tracer.remember(before, now)
         return now
 
-    def elapsed_ms(self, period_ms: Operand, start: Value) -> Value:
+    def elapsed_ms(self, period_ms: Operand, start: Value, lead_ms: float = 0.0) -> Value:
         """Milliseconds since `start` was true, beginning again at 0 after each period.
 
-        Exact where the period is constant; where it moves, the share of the period that
-        is over is kept.
+        Exact where the period is constant; where it moves, each is as long as it was to be when
+        it began. lead_ms: it begins so much below 0, where the period is constant.
         """
         period = self._frame_number(period_ms, "a period")
         if period.number is None:
-            return self.cycle(1000.0 / period, start) * period
+            before, length = (
+                self.tracer.state(self.tracer.fresh_name(name), 0.0, Kind.FLOAT)
+                for name in ("elapsed", "length")
+            )
+            come = before + self.tracer.apply("to_float", self.dt_ms)
+            begins = start | (come >= length)
+            now = select(begins, select(start, 0.0, minimum(come - length, period)), come)
+            self.tracer.remember(before, now)
+            self.tracer.remember(length, select(begins, period, length))
+            return now
         whole_ms = min(max(round(period.number), 1), FOREVER_MS)
         elapsed = self.tracer.state(self.tracer.fresh_name("elapsed"), 0, Kind.UINT)
-        moved = self._uint("uint_mod", self._uint("uint_add", elapsed, self.dt_ms), whole_ms)
-        moved = self._uint("uint_select", start, 0, moved)
-        self.tracer.remember(elapsed, moved)
-        return self.tracer.apply("to_float", moved)
+        moved = self._uint("uint_add", elapsed, self.dt_ms)
+        lead = min(round(lead_ms), FOREVER_MS)
+        again = self._uint("uint_mod", self._uint("uint_sub", moved, lead), whole_ms)
+        if lead:
+            is_first = self._uint("uint_less", moved, lead)
+            again = self._uint("uint_select", is_first, moved, self._uint("uint_add", again, lead))
+        now = self._uint("uint_select", start, 0, again)
+        self.tracer.remember(elapsed, now)
+        return self.tracer.apply("to_float", now) - float(lead)
 
     def since_ms(self, event: Value, start: int = 0) -> Value:
         """Milliseconds since `event` was last true, 0 while it is; it stops at `FOREVER_MS`."""
@@ -174,6 +228,12 @@ class Clock:
         self.tracer.remember(before, now)
         return now
 
+    def earlier(self, value: Value) -> Value:
+        """What a number was in the frame before; 0 in the first."""
+        before = self.tracer.state(self.tracer.fresh_name("earlier"), 0.0, Kind.FLOAT)
+        self.tracer.remember(before, self._frame_number(value, "what is remembered"))
+        return before
+
     def ever(self, event: Value) -> Value:
         """True from the first frame in which `event` is true on."""
         before = self.tracer.state(self.tracer.fresh_name("ever"), False, Kind.TRUTH)
@@ -181,11 +241,15 @@ class Clock:
         self.tracer.remember(before, now)
         return now
 
-    def rises(self, on: Value) -> Value:
-        """True in the one frame in which `on` becomes true."""
+    def before(self, on: Value) -> Value:
+        """Whether `on` was true in the frame before."""
         before = self.tracer.state(self.tracer.fresh_name("was"), False, Kind.TRUTH)
         self.tracer.remember(before, on)
-        return on & ~before
+        return before
+
+    def rises(self, on: Value) -> Value:
+        """True in the one frame in which `on` becomes true."""
+        return on & ~self.before(on)
 
     def hold(self, on: Value, duration_s: float) -> Value:
         """True while `on` is, and for `duration_s` seconds after."""

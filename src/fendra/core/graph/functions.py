@@ -162,6 +162,13 @@ def settle_share(dt_s: Value, time_constant_s: Operand) -> Value:
     return 1.0 - 1.0 / (1.0 + u * (1.0 + u * (0.5 + u * (1.0 / 6.0))))
 
 
+def to_ms(seconds: Value) -> Value:
+    """Seconds in milliseconds. What is written is meant: 0.127 is 127, not 127.00001."""
+    if seconds.number is None:
+        return seconds * 1000.0
+    return seconds.tracer.const(round(seconds.number * 1000, 3))
+
+
 def reached(x: Value) -> Value:
     """The whole number at or below `x`; one that `x` lacks by less than a thousandth counts as
     reached, since phases are rounded.

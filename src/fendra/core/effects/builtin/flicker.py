@@ -39,7 +39,7 @@ def flicker(
     """Random times on, random times off, and random warmth: fire, candles, a loose contact, damage.
 
     One flame flickers all LEDs together; with more, each LED belongs to one of them by chance. The
-    same seed gives the same flicker from power-up on.
+    same seed gives the same flicker from power-up on. `flames` counts whole ones.
     """
     count = MOST if flames.number is None else int(flames.number)
     key = led.uint(seed)

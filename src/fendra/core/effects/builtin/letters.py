@@ -45,7 +45,8 @@ def text(
 
     In the text `{speed:3}` shows a number in three characters, `{volts:4.1}` one with a decimal,
     `{left:m:ss}`, `{now:h:mm}` and `{now:h:mm:ss}` seconds as a time. It stands in the middle where
-    it fits, else at the left; with a rate it comes in from the right and goes out at the left.
+    it fits, else at the left; with a rate it comes in from the right and goes out at the left, from
+    its beginning each time the layer comes on.
     """
     letters = characters(text)
     shape = FONTS[font]
@@ -55,7 +56,7 @@ def text(
         shift = -maximum(floor((columns - length + 1.0) * 0.5), 0.0)
     else:
         whole = columns + length
-        shift = reached(led.cycle(rate / whole) * whole) - columns
+        shift = reached(led.cycle_from_start(rate / whole) * whole) - columns
     at = column + shift
     is_inside = (at >= 0.0) & (at < length)
     held = clamp(at, 0.0, max(length - 1.0, 0.0))

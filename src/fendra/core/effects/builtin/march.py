@@ -28,7 +28,8 @@ def march(
 ) -> Look:
     """Runs of light with gaps between march along the trail, LED by LED: marquees, runways, arrows.
 
-    Bind `rate` to a speed, and it goes with the wheels.
+    Bind `rate` to a speed, and it goes with the wheels. `run` and `gap` are whole LEDs: the row
+    jumps where they change.
     """
     lit = maximum(floor(run), 1.0)
     length = lit + floor(gap)

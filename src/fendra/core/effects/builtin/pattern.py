@@ -29,7 +29,7 @@ def pattern(
 ) -> Look:
     """A list of colours by turns: flags, stripes, a colour for each part, keys by column.
 
-    With a rate the colours march on along the trail, whole LEDs at a time.
+    With a rate the colours march on along the trail, whole LEDs at a time. `run` is whole LEDs too.
     """
     size = maximum(floor(run), 1.0)
     count = float(len(colours))

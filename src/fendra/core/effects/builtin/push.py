@@ -30,11 +30,12 @@ def push(
 ) -> Look:
     """Each beat pushes a burst of light from the middle outwards; it thins out on the way.
 
-    Made for sound: bind `trigger` to the beat, `strength` to its loudness.
+    Made for sound: bind `trigger` to the beat, `strength` to its loudness. Strength and speed are
+    those at the moment of the beat.
     """
     cover: Value | None = None
-    for age_ms, (force,) in led.recent(trigger, [strength], AT_ONCE):
-        head = age_ms * 0.001 * speed
+    for age_ms, (force, pace) in led.recent(trigger, [strength, speed], AT_ONCE):
+        head = age_ms * 0.001 * pace
         burst = clamp(1.0 - abs(by - head) / width) * clamp(1.0 - head * 0.7) * force
         cover = burst if cover is None else maximum(cover, burst)
     assert cover is not None

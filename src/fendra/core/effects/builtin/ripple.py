@@ -33,19 +33,20 @@ def ripple(
 ) -> Look:
     """A ring runs out from the place of an event and fades: a key that is pressed, a hit, a step.
 
-    Place and strength are those at the moment of the event. Up to eight rings run at once; the
-    oldest gives way to the next.
+    Place, strength, speed and life are those at the moment of the event. Up to eight rings run at
+    once; the oldest gives way to the next.
     """
     axes = (led.x, led.y, led.z)
     given = (x, y, z)
     where = [led.middle(i) if at is None else at for i, at in enumerate(given)]
     cover: Value | None = None
-    for age_ms, (at_x, at_y, at_z, force) in led.recent(trigger, [*where, strength], AT_ONCE):
+    then = [*where, strength, speed, life]
+    for age_ms, (at_x, at_y, at_z, force, pace, lives) in led.recent(trigger, then, AT_ONCE):
         age = age_ms * 0.001
         steps = [axis - at for axis, at in zip(axes, (at_x, at_y, at_z), strict=True)]
         distance = sqrt(steps[0] * steps[0] + steps[1] * steps[1] + steps[2] * steps[2])
-        left = clamp(1.0 - age / life) * force
-        ring = clamp(1.0 - abs(distance - age * speed) / width) * left
+        left = clamp(1.0 - age / maximum(lives, 0.05)) * force
+        ring = clamp(1.0 - abs(distance - age * pace) / width) * left
         cover = ring if cover is None else maximum(cover, ring)
     assert cover is not None
     return Look(colour, cover)

@@ -9,11 +9,12 @@ from fendra.core.effects.kit import (
     clamp,
     colour,
     effect,
-    floor,
     maximum,
+    minimum,
     number,
     select,
     smooth,
+    to_ms,
     truth,
 )
 
@@ -23,28 +24,62 @@ def run_up(
     led: Led,
     trigger: Value = truth(False, "each time it comes true, the light runs"),
     colour: Value = colour("white", "of the light"),
-    step: Value = number(0.03, "s", 0.001, 10.0, "from one LED to the next"),
-    stay: Value = number(5.0, "s", 0.0, 3600.0, "all stay on"),
+    step: Value = number(0.03, "s", 0.001, 10.0, "from one LED to the next", in_frames=True),
+    stay: Value = number(5.0, "s", 0.0, 3600.0, "all stay on", in_frames=True),
     fade: Value = number(1.0, "s", 0.0, 60.0, "in which it goes out"),
     both_ends: Value = truth(False, "every second time it runs from the other end"),
     reverse: Value = truth(False, "run from the trail's end to its start"),
 ) -> Look:
     """On a trigger light runs along the trail, stays, and goes out gently: stairs, a doorway.
 
-    The first LED is lit one step after the trigger. Triggered again, it begins anew; with
-    `both_ends` from the other end, as one comes up and goes down again.
+    The first LED is lit one step after the trigger. Triggered again while any LED is lit, it stays
+    on for another `stay`, and what was fading is bright again: nothing goes dark for it. With
+    `both_ends` the second time runs from the other end, and what the first has lit stays lit.
+
+    `step` may be bound: LEDs that are lit stay so. `stay` and `fade` are those at the trigger.
     """
-    begins = led.rises(trigger) & ~led.first  # what is true at power-up has come before
-    since_ms = led.ms_since(begins)
-    step_ms = step * 1000.0
-    lit = floor(since_ms / step_ms)
-    full_ms = step_ms * float(led.ranks) + stay * 1000.0
-    turns = led.count_of(begins, 2)  # the first time it is 1
-    is_turned = both_ends & turns.equals(0.0)
-    is_back = (reverse & ~is_turned) | (~reverse & is_turned)
-    rank = select(is_back, led.ranks - 1.0 - led.rank, led.rank)
-    over_ms = since_ms - full_ms
-    fading = smooth(clamp(1.0 - over_ms / maximum(fade * 1000.0, 1.0)))
-    left = select(over_ms < -0.5, 1.0, select(fade > 0.0, fading, 0.0))
-    led.label(lit=lit, left=left)
-    return Look(colour, clamp(lit - rank) * left)
+    has_come = led.rises(trigger) & ~led.first  # what is true at power-up has come before
+    quiet_ms = led.ms_since(has_come)
+    is_odd = led.count_of(has_come, 2).equals(1.0)
+    rank = select(reverse, led.ranks - 1.0 - led.rank, led.rank)
+    times = to_ms(step), *(led.caught(has_come, to_ms(time)) for time in (stay, fade))
+    if both_ends.number == 0:
+        return Look(colour, _run(led, has_come, quiet_ms, rank, *times))
+    to, fro = (has_come & (is_odd | ~both_ends)), (has_come & ~is_odd & both_ends)
+    there = _run(led, to, quiet_ms, rank, *times)
+    back = _run(led, fro, quiet_ms, led.ranks - 1.0 - rank, *times)
+    return Look(colour, maximum(there, back))
+
+
+def _run(
+    led: Led,
+    go: Value,
+    quiet_ms: Value,
+    rank: Value,
+    step_ms: Value,
+    stay_ms: Value,
+    fade_ms: Value,
+) -> Value:
+    """The light of the run from one end, 0 to 1. go: it is triggered; quiet_ms: since any run was.
+
+    It begins at its end where it was dark in the frame before, else it goes on.
+    """
+    found: dict[str, Value] = {}
+
+    def left(before: Value) -> Value:
+        is_lit = before > 0.0
+        begins = go & ~is_lit
+        lit = led.steps(step_ms, begins, led.ranks)
+        if step_ms.number is not None:
+            full_ms = led.ms_since(begins) - step_ms * float(led.ranks)
+        else:
+            full_ms = led.ms_since(~led.before(lit >= float(led.ranks)))
+        over_ms = minimum(full_ms, quiet_ms) - stay_ms
+        fading = smooth(clamp(1.0 - over_ms / maximum(fade_ms, 1.0)))
+        fading = select(fade_ms > 0.0, fading, 0.0)
+        found["lit"] = lit
+        return select(begins | is_lit, select(over_ms < -0.5, 1.0, fading), 0.0)
+
+    share = led.remembered(0.0, left)
+    led.label(lit=found["lit"], left=share)
+    return clamp(found["lit"] - rank) * share

@@ -30,7 +30,8 @@ def screen_glow(
     seed: Value = number(1.0, "", 0.0, 1e6, "others give other shots"),
 ) -> Look:
     """The light of a screen that nobody sees: shots of one brightness and tint, cut one to the
-    next, with a little motion in each: a model house, a stage, an empty cockpit.
+    next, with a little motion in each: a model house, a stage, an empty cockpit. The same seed
+    gives the same shots.
     """
     shot, into = led.turns(rate)
     before = led.apply("uint_sub", shot, 1)

@@ -35,10 +35,13 @@ def turn(
     It may follow how hard one steers: by its rate, by its length, or both. UN R6 asks for 90
     flashes a minute, give or take 30, and for a sequential one to be full within 0.2 s.
     """
-    phase = led.cycle_from_start(mix(rate, rate_hard, steer))
-    seconds = phase / mix(rate, rate_hard, steer)
+    pace = mix(rate, rate_hard, steer)
+    phase = led.cycle_from_start(pace)
+    begins = led.begins_anew(phase)
+    run = led.caught(begins, run)
+    seconds = phase / pace if pace.number is not None else led.ms_since(begins) * 0.001
     most = maximum(nearest(mix(length, length_hard, steer) * float(led.ranks)), 1.0)
-    step = run / most
+    step = maximum(run / most, 1e-6)
     lit = select(run > 0.0, reached(seconds / step) + 1.0, most)
     lit = select(lit < most, lit, most)
     led.label(phase=phase, lit=lit)
