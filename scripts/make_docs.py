@@ -163,7 +163,7 @@ def findings_page() -> str:
                 said = answers(excerpt, code, on_tape=on_tape)
                 if not said:
                     raise SystemExit(f"the example of {name} gives no such finding:\n{excerpt}")
-                text += f"\n```{'text' if code == 'syntax' else 'toml'}{excerpt}```\n\n"
+                text += f"\n```{'text' if code == 'syntax' else 'toml'}\n{excerpt}```\n\n"
                 text += "".join(f"> {words}\n" for words in said)
     return text
 

@@ -378,88 +378,81 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
     const uint32_t left_since = signals->left.is_new ? 0u
         : (age_5 < 2147483647u ? age_5 : 2147483647u);
     const bool left_heard = left_since < 500u;
-    const bool v_7 = 0.5f < signals->left.value && left_heard;
-    const uint32_t age_6 = state->left_since_2 + passed_ms;
-    const uint32_t left_since_2 = v_7 ? 0u : (age_6 < 2147483647u ? age_6 : 2147483647u);
-    const bool left = left_heard && (v_7 || left_since_2 < 450u);
+    now->left = left_heard && 0.5f < signals->left.value;
 
-    /* Signal right (heron.toml:178) */
-    const uint32_t age_7 = state->right_since + passed_ms;
+    /* Signal right (heron.toml:177) */
+    const uint32_t age_6 = state->right_since + passed_ms;
     const uint32_t right_since = signals->right.is_new ? 0u
-        : (age_7 < 2147483647u ? age_7 : 2147483647u);
+        : (age_6 < 2147483647u ? age_6 : 2147483647u);
     const bool right_heard = right_since < 500u;
-    const bool v_8 = 0.5f < signals->right.value && right_heard;
-    const uint32_t age_8 = state->right_since_2 + passed_ms;
-    const uint32_t right_since_2 = v_8 ? 0u : (age_8 < 2147483647u ? age_8 : 2147483647u);
-    const bool right = right_heard && (v_8 || right_since_2 < 450u);
+    now->right = right_heard && 0.5f < signals->right.value;
 
-    /* Signal battery (heron.toml:184) */
+    /* Signal battery (heron.toml:182) */
     const bool battery_ever = signals->battery.is_new || state->battery_ever;
     const float battery_raw = battery_ever ? clamp(signals->battery.value, 36.0f, 55.0f)
         : 48.0f;
-    const float v_9 = dt_s / 2.5f;
-    const float v_10 = quotient(1.0f, 1.0f + v_9 * (1.0f + v_9 * (0.5f + v_9 * 0.16666667f)));
-    const float share_4 = 1.0f - v_10;
-    const float v_11 = state->battery_lag + (battery_raw - state->battery_lag) * share_4;
-    const float battery = first ? battery_raw : v_11;
+    const float v_7 = dt_s / 2.5f;
+    const float v_8 = quotient(1.0f, 1.0f + v_7 * (1.0f + v_7 * (0.5f + v_7 * 0.16666667f)));
+    const float share_4 = 1.0f - v_8;
+    const float v_9 = state->battery_lag + (battery_raw - state->battery_lag) * share_4;
+    const float battery = first ? battery_raw : v_9;
 
-    /* Signal lean (heron.toml:190) */
-    const uint32_t age_9 = state->lean_since + passed_ms;
+    /* Signal lean (heron.toml:188) */
+    const uint32_t age_7 = state->lean_since + passed_ms;
     const uint32_t lean_since = signals->lean.is_new ? 0u
-        : (age_9 < 2147483647u ? age_9 : 2147483647u);
+        : (age_7 < 2147483647u ? age_7 : 2147483647u);
     const bool lean_heard = lean_since < 500u;
     const float lean_raw = lean_heard ? clamp(signals->lean.value, -30.0f, 30.0f) : 0.0f;
-    const float v_12 = dt_s / 0.15f;
-    const float v_13 =
-        quotient(1.0f, 1.0f + v_12 * (1.0f + v_12 * (0.5f + v_12 * 0.16666667f)));
-    const float share_5 = 1.0f - v_13;
+    const float v_10 = dt_s / 0.15f;
+    const float v_11 =
+        quotient(1.0f, 1.0f + v_10 * (1.0f + v_10 * (0.5f + v_10 * 0.16666667f)));
+    const float share_5 = 1.0f - v_11;
     const float lean = first ? lean_raw : state->lean_lag + (lean_raw - state->lean_lag)
         * share_5;
 
-    /* Signal lights (heron.toml:197) */
-    const uint32_t age_10 = state->lights_since + passed_ms;
+    /* Signal lights (heron.toml:195) */
+    const uint32_t age_8 = state->lights_since + passed_ms;
     const uint32_t lights_since = signals->lights.is_new ? 0u
-        : (age_10 < 2147483647u ? age_10 : 2147483647u);
+        : (age_8 < 2147483647u ? age_8 : 2147483647u);
     const bool lights_heard = lights_since < 500u;
     const bool lights_lost = !lights_heard;
     const bool lights = lights_lost || (lights_heard && 0.5f < signals->lights.value);
 
-    /* Signal parked (heron.toml:202) */
+    /* Signal parked (heron.toml:200) */
     const bool parked = speed < 0.8f && throttle < 0.05f && brake < 0.05f && speed_heard;
 
-    /* Signal battery_low (heron.toml:206) */
-    const bool v_14 = battery < 43.9f;
-    const uint32_t age_11 = state->battery_low_since + passed_ms;
-    const uint32_t battery_low_since = v_14 ? 0u
-        : (age_11 < 2147483647u ? age_11 : 2147483647u);
-    now->battery_low = v_14 || battery_low_since < 2000u;
+    /* Signal battery_low (heron.toml:204) */
+    const bool v_12 = battery < 43.9f;
+    const uint32_t age_9 = state->battery_low_since + passed_ms;
+    const uint32_t battery_low_since = v_12 ? 0u : (age_9 < 2147483647u ? age_9 : 2147483647u);
+    now->battery_low = v_12 || battery_low_since < 2000u;
 
-    /* Scene "parked" (heron.toml:218) */
-    const bool v_15 = speed_lost || parked;
-    const float v_16 = parked ? state->v_there_2
+    /* Scene "parked" (heron.toml:216) */
+    const bool v_13 = speed_lost || parked;
+    const float v_14 = parked ? state->v_there_2
         : (speed_heard ? state->v_there_4 : state->v_there);
-    const float v_17 = v_15 ? v_16 : state->v_there_3;
-    const float v_18 =
-        larger(v_17 + quotient(dt_s, v_15 ? (parked ? 1.2f : 0.3f) : 0.5f), 0.0f);
-    const float v_19 = first ? 1.0f : smaller(v_18, 1.0f);
-    const float v_20 = 1.0f - v_17;
-    const bool v_21 = v_20 == 0.0f;
-    const float v_22 = v_19 < 1.0f ? (v_21 ? 0.0f : quotient(1.0f - v_19, v_21 ? 1.0f : v_20))
+    const float v_15 = v_13 ? v_14 : state->v_there_3;
+    const float v_16 =
+        larger(v_15 + quotient(dt_s, v_13 ? (parked ? 1.2f : 0.3f) : 0.5f), 0.0f);
+    const float v_17 = first ? 1.0f : smaller(v_16, 1.0f);
+    const float v_18 = 1.0f - v_15;
+    const bool v_19 = v_18 == 0.0f;
+    const float v_20 = v_17 < 1.0f ? (v_19 ? 0.0f : quotient(1.0f - v_17, v_19 ? 1.0f : v_18))
         : 0.0f;
 
-    /* Scene "no news" (heron.toml:213) */
-    now->no_news_there = speed_heard ? state->v_there * v_22 : v_19;
-    now->parked_there = parked ? v_19 : state->v_there_2 * v_22;
+    /* Scene "no news" (heron.toml:211) */
+    now->no_news_there = speed_heard ? state->v_there * v_20 : v_17;
+    now->parked_there = parked ? v_17 : state->v_there_2 * v_20;
 
-    /* Scene "riding" (heron.toml:223) */
-    now->riding_there = v_15 ? state->v_there_3 * v_22 : v_19;
+    /* Scene "riding" (heron.toml:221) */
+    now->riding_there = v_13 ? state->v_there_3 * v_20 : v_17;
 
-    /* Layer 1, "running light, front" (heron.toml:240) */
-    const float v_23 = dt_s / 0.6f;
+    /* Layer 1, "running light, front" (heron.toml:237) */
+    const float v_21 = dt_s / 0.6f;
     const float running_light_front_grown =
-        clamp(state->running_light_front_presence + v_23, 0.0f, 1.0f);
+        clamp(state->running_light_front_presence + v_21, 0.0f, 1.0f);
     const float running_light_front_shrunk =
-        clamp(state->running_light_front_presence - v_23, 0.0f, 1.0f);
+        clamp(state->running_light_front_presence - v_21, 0.0f, 1.0f);
     now->running_light_front_presence = lights ? running_light_front_grown
         : running_light_front_shrunk;
     now->running_light_front_on = lights || 0.0f < now->running_light_front_presence;
@@ -469,11 +462,11 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
         now->running_light_front_paint_blue = 0.6866853f * now->running_light_front_strength;
     }
 
-    /* Layer 2, "running light, rear" (heron.toml:250) */
+    /* Layer 2, "running light, rear" (heron.toml:247) */
     const float running_light_rear_grown =
-        clamp(state->running_light_rear_presence + v_23, 0.0f, 1.0f);
+        clamp(state->running_light_rear_presence + v_21, 0.0f, 1.0f);
     const float running_light_rear_shrunk =
-        clamp(state->running_light_rear_presence - v_23, 0.0f, 1.0f);
+        clamp(state->running_light_rear_presence - v_21, 0.0f, 1.0f);
     now->running_light_rear_presence = lights ? running_light_rear_grown
         : running_light_rear_shrunk;
     now->running_light_rear_on = lights || 0.0f < now->running_light_rear_presence;
@@ -481,32 +474,39 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
         now->running_light_rear_strength = now->running_light_rear_presence * 0.08498389f;
     }
 
-    /* Layer 3, "hubs roll with the road" (heron.toml:260) */
+    /* Layer 3, "hubs roll with the road" (heron.toml:257) */
     now->rpm_on = 0.0f < now->riding_there;
-    const bool v_24 = 0.8f < speed && now->rpm_on;
+    const bool v_22 = 0.8f < speed && now->rpm_on;
     const float hubs_roll_with_the_road_rate = clamp(quotient(speed, 24.0f), 0.0f, 50.0f);
-    const float v_25 = floorf(hubs_roll_with_the_road_rate * 2.0f * 4.2949675e+06f + 0.5f);
-    const uint32_t hubs_roll_with_the_road_step = (uint32_t)v_25;
+    const float v_23 = hubs_roll_with_the_road_rate * 2.0f * 4.2949675e+06f;
+    const uint32_t v_24 = (uint32_t)v_23;
+    const uint32_t hubs_roll_with_the_road_step = v_24
+        + (0.5f <= v_23 - (float)v_24 ? (uint32_t)1u : 0u);
     const uint32_t hubs_roll_with_the_road_phase = state->hubs_roll_with_the_road_phase
         + hubs_roll_with_the_road_step * dt_ms;
-    const float v_26 = larger(state->hubs_roll_with_the_road_presence + dt_s / 0.4f, 0.0f);
-    const float hubs_roll_with_the_road_grown = smaller(v_26, 1.0f);
-    const float v_27 = larger(state->hubs_roll_with_the_road_presence - dt_s / 0.8f, 0.0f);
-    const float hubs_roll_with_the_road_shrunk = smaller(v_27, 1.0f);
-    now->hubs_roll_with_the_road_presence = v_24 ? hubs_roll_with_the_road_grown
+    const float v_25 = larger(state->hubs_roll_with_the_road_presence + dt_s / 0.4f, 0.0f);
+    const float hubs_roll_with_the_road_grown = smaller(v_25, 1.0f);
+    const float v_26 = larger(state->hubs_roll_with_the_road_presence - dt_s / 0.8f, 0.0f);
+    const float hubs_roll_with_the_road_shrunk = smaller(v_26, 1.0f);
+    now->hubs_roll_with_the_road_presence = v_22 ? hubs_roll_with_the_road_grown
         : hubs_roll_with_the_road_shrunk;
-    now->hubs_roll_with_the_road_on = (v_24 || 0.0f < now->hubs_roll_with_the_road_presence)
+    now->hubs_roll_with_the_road_on = (v_22 || 0.0f < now->hubs_roll_with_the_road_presence)
         && now->rpm_on;
     if (now->hubs_roll_with_the_road_on) {
-        const float v_28 = clamp(quotient(speed - 3.0f, 27.0f), 0.0f, 1.0f);
-        now->hubs_roll_with_the_road_colour_green = 0.051269457f + v_28 * 0.6941347f;
-        now->hubs_roll_with_the_road_colour_blue = 1.0f + v_28 * -0.5658463f;
-        const float v_29 = (float)(hubs_roll_with_the_road_phase >> 8u) * 5.9604645e-08f;
-        now->hubs_roll_with_the_road_v = 1.0f - v_29;
+        const float v_27 = clamp(quotient(speed - 3.0f, 27.0f), 0.0f, 1.0f);
+        now->hubs_roll_with_the_road_colour_green = 0.051269457f + v_27 * 0.6941347f;
+        now->hubs_roll_with_the_road_colour_blue = 1.0f + v_27 * -0.5658463f;
+        const float v_28 = (float)(hubs_roll_with_the_road_phase >> 8u) * 5.9604645e-08f;
+        now->hubs_roll_with_the_road_v = 1.0f - v_28;
     }
 
-    /* Layer 4, "cornering light, left" (heron.toml:276) */
-    const bool v_28 = lights && lean < -1.5f && !left;
+    /* Layer 4, "cornering light, left" (heron.toml:273) */
+    const uint32_t cornering_light_left_age = state->cornering_light_left_since + passed_ms;
+    const uint32_t v_27 = cornering_light_left_age < 2147483647u ? cornering_light_left_age
+        : 2147483647u;
+    const uint32_t cornering_light_left_since = now->left ? 0u : v_27;
+    const bool v_28 = lights && lean < -1.5f
+        && !(now->left || cornering_light_left_since < 450u);
     const float v_29 = dt_s / 0.3f;
     const float cornering_light_left_shrunk =
         clamp(state->cornering_light_left_presence - v_29, 0.0f, 1.0f);
@@ -521,34 +521,39 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
         now->cornering_light_left_paint_blue = 0.6866853f * now->cornering_light_left_strength;
     }
 
-    /* Layer 5, "cornering light, right" (heron.toml:286) */
-    const bool v_30 = lights && 1.5f < lean && !right;
+    /* Layer 5, "cornering light, right" (heron.toml:283) */
+    const uint32_t cornering_light_right_age = state->cornering_light_right_since + passed_ms;
+    const uint32_t v_30 = cornering_light_right_age < 2147483647u ? cornering_light_right_age
+        : 2147483647u;
+    const uint32_t cornering_light_right_since = now->right ? 0u : v_30;
+    const bool v_31 = lights && 1.5f < lean
+        && !(now->right || cornering_light_right_since < 450u);
     const float cornering_light_right_shrunk =
         clamp(state->cornering_light_right_presence - v_29, 0.0f, 1.0f);
-    now->cornering_light_right_presence = v_30 ? 1.0f : cornering_light_right_shrunk;
-    now->cornering_light_right_on = v_30 || 0.0f < now->cornering_light_right_presence;
+    now->cornering_light_right_presence = v_31 ? 1.0f : cornering_light_right_shrunk;
+    now->cornering_light_right_on = v_31 || 0.0f < now->cornering_light_right_presence;
     if (now->cornering_light_right_on) {
         const float level = clamp(quotient(lean - 1.5f, 3.5f), 0.0f, 1.0f);
-        const float v_31 = quotient(level * 100.0f + 16.0f, 116.0f);
+        const float v_32 = quotient(level * 100.0f + 16.0f, 116.0f);
         now->cornering_light_right_strength = now->cornering_light_right_presence
-            * (0.08f < level ? v_31 * v_31 * v_31 : level * 0.110705644f);
+            * (0.08f < level ? v_32 * v_32 * v_32 : level * 0.110705644f);
         now->cornering_light_right_paint_green = 0.8713671f
             * now->cornering_light_right_strength;
         now->cornering_light_right_paint_blue = 0.6866853f
             * now->cornering_light_right_strength;
     }
 
-    /* Layer 6, "rpm" (heron.toml:296) */
+    /* Layer 6, "rpm" (heron.toml:293) */
     const float rpm_value = clamp(rpm, -1e+06f, 1e+06f);
-    const float v_31 = clamp(quotient(rpm_value, 5200.0f), 0.0f, 1.0f);
-    const bool v_32 = state->rpm_peak <= v_31;
+    const float v_32 = clamp(quotient(rpm_value, 5200.0f), 0.0f, 1.0f);
+    const bool v_33 = state->rpm_peak <= v_32;
     const uint32_t rpm_age = state->rpm_since_2 + passed_ms;
-    const uint32_t rpm_since_2 = v_32 ? 0u : (rpm_age < 2147483647u ? rpm_age : 2147483647u);
-    const float v_33 = rpm_since_2 < 501u ? state->rpm_peak
-        : larger(state->rpm_peak - dt_s * 0.25f, v_31);
-    const float rpm_peak = v_32 || first ? v_31 : v_33;
+    const uint32_t rpm_since_2 = v_33 ? 0u : (rpm_age < 2147483647u ? rpm_age : 2147483647u);
+    const float v_34 = rpm_since_2 < 501u ? state->rpm_peak
+        : larger(state->rpm_peak - dt_s * 0.25f, v_32);
+    const float rpm_peak = v_33 || first ? v_32 : v_34;
     if (now->rpm_on) {
-        now->rpm_reach = v_31 * 36.0f;
+        now->rpm_reach = v_32 * 36.0f;
         now->rpm_is_dark = 4700.0f <= rpm_value && 0.5f <= (float)((now_ms * 17179870u) >> 8u)
             * 5.9604645e-08f;
         now->rpm_top = rpm_peak * 36.0f;
@@ -556,111 +561,92 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
         now->rpm_v_2 = 0.0f < now->rpm_top;
     }
 
-    /* Layer 7, "brake light" (heron.toml:310) */
-    const bool v_34 = 0.04f < brake;
-    const float brake_light_shrunk = clamp(state->brake_light_presence - v_12, 0.0f, 1.0f);
-    now->brake_light_presence = v_34 ? 1.0f : brake_light_shrunk;
-    now->brake_light_on = v_34 || 0.0f < now->brake_light_presence;
+    /* Layer 7, "brake light" (heron.toml:307) */
+    const bool v_35 = 0.04f < brake;
+    const float brake_light_shrunk = clamp(state->brake_light_presence - v_10, 0.0f, 1.0f);
+    now->brake_light_presence = v_35 ? 1.0f : brake_light_shrunk;
+    now->brake_light_on = v_35 || 0.0f < now->brake_light_presence;
     if (now->brake_light_on) {
         const float level = clamp(0.35f + 0.65f * brake, 0.0f, 1.0f);
-        const float v_35 = quotient(level * 100.0f + 16.0f, 116.0f);
+        const float v_36 = quotient(level * 100.0f + 16.0f, 116.0f);
         now->brake_light_strength = now->brake_light_presence
-            * (0.08f < level ? v_35 * v_35 * v_35 : level * 0.110705644f);
+            * (0.08f < level ? v_36 * v_36 * v_36 : level * 0.110705644f);
         now->brake_light_rest = 1.0f - now->brake_light_presence;
     }
 
-    /* Layer 8, "turn left, front" (heron.toml:319) */
-    const uint32_t turn_left_front_age = state->turn_left_front_since + passed_ms;
-    const uint32_t v_35 = turn_left_front_age < 2147483647u ? turn_left_front_age : 2147483647u;
-    const uint32_t turn_left_front_since = left && !state->turn_left_front_stays ? 0u : v_35;
-    now->turn_left_front_on = left || turn_left_front_since < 500u;
-    const uint32_t turn_left_front_elapsed = now->turn_left_front_on
-        && !state->turn_left_front_was ? 0u : (state->turn_left_front_elapsed + dt_ms) % 692u;
+    /* Layer 8, "turn left, front" (heron.toml:316) */
+    const uint32_t turn_left_front_ticks = now->left && !state->turn_left_front_was ? 0u
+        : state->turn_left_front_ticks + dt_ms;
 
-    /* Layer 9, "turn right, front" (heron.toml:327) */
-    const uint32_t turn_right_front_age = state->turn_right_front_since + passed_ms;
-    const uint32_t v_36 = turn_right_front_age < 2147483647u ? turn_right_front_age
-        : 2147483647u;
-    const uint32_t turn_right_front_since = right && !state->turn_right_front_stays ? 0u : v_36;
-    now->turn_right_front_on = right || turn_right_front_since < 500u;
-    const uint32_t turn_right_front_elapsed = now->turn_right_front_on
-        && !state->turn_right_front_was ? 0u : (state->turn_right_front_elapsed + dt_ms) % 692u;
+    /* Layer 9, "turn right, front" (heron.toml:323) */
+    const uint32_t turn_right_front_ticks = now->right && !state->turn_right_front_was ? 0u
+        : state->turn_right_front_ticks + dt_ms;
 
-    /* Layer 10, "turn left, rear" (heron.toml:335) */
-    const uint32_t turn_left_rear_age = state->turn_left_rear_since + passed_ms;
-    const uint32_t v_37 = turn_left_rear_age < 2147483647u ? turn_left_rear_age : 2147483647u;
-    const uint32_t turn_left_rear_since = left && !state->turn_left_rear_stays ? 0u : v_37;
-    now->turn_left_rear_on = left || turn_left_rear_since < 500u;
-    const uint32_t turn_left_rear_elapsed = now->turn_left_rear_on && !state->turn_left_rear_was
-        ? 0u : (state->turn_left_rear_elapsed + dt_ms) % 692u;
+    /* Layer 10, "turn left, rear" (heron.toml:330) */
+    const uint32_t turn_left_rear_ticks = now->left && !state->turn_left_rear_was ? 0u
+        : state->turn_left_rear_ticks + dt_ms;
 
-    /* Layer 11, "turn right, rear" (heron.toml:344) */
-    const uint32_t turn_right_rear_age = state->turn_right_rear_since + passed_ms;
-    const uint32_t v_38 = turn_right_rear_age < 2147483647u ? turn_right_rear_age : 2147483647u;
-    const uint32_t turn_right_rear_since = right && !state->turn_right_rear_stays ? 0u : v_38;
-    now->turn_right_rear_on = right || turn_right_rear_since < 500u;
-    const uint32_t turn_right_rear_elapsed = now->turn_right_rear_on
-        && !state->turn_right_rear_was ? 0u : (state->turn_right_rear_elapsed + dt_ms) % 692u;
+    /* Layer 11, "turn right, rear" (heron.toml:337) */
+    const uint32_t turn_right_rear_ticks = now->right && !state->turn_right_rear_was ? 0u
+        : state->turn_right_rear_ticks + dt_ms;
 
-    /* Layer 12, "parked" (heron.toml:353) */
+    /* Layer 12, "parked" (heron.toml:344) */
     now->parked_2_on = 0.0f < now->parked_there;
     if (now->parked_2_on) {
         now->parked_2_v = high_word(now_ms, 660765u);
         now->parked_2_v_2 = (float)((now_ms * 660765u) >> 8u) * 5.9604645e-08f;
-        const uint32_t v_39 = high_word(now_ms, 644246u);
-        const float v_40 = (float)((now_ms * 644246u) >> 8u) * 5.9604645e-08f;
-        now->parked_2_v_3 = v_40 * v_40 * (3.0f - 2.0f * v_40);
-        const uint32_t v_41 = (2654356959u ^ (v_39 + 0u)) * 2654435761u;
-        now->parked_2_v_4 = v_41 ^ (v_41 >> 15u);
-        const uint32_t v_42 = (2654356959u ^ (v_39 + 1u)) * 2654435761u;
-        now->parked_2_v_5 = v_42 ^ (v_42 >> 15u);
+        const uint32_t v_36 = high_word(now_ms, 644246u);
+        const float v_37 = (float)((now_ms * 644246u) >> 8u) * 5.9604645e-08f;
+        now->parked_2_v_3 = v_37 * v_37 * (3.0f - 2.0f * v_37);
+        const uint32_t v_38 = (2654356959u ^ (v_36 + 0u)) * 2654435761u;
+        now->parked_2_v_4 = v_38 ^ (v_38 >> 15u);
+        const uint32_t v_39 = (2654356959u ^ (v_36 + 1u)) * 2654435761u;
+        now->parked_2_v_5 = v_39 ^ (v_39 >> 15u);
     }
 
-    /* Layer 13, "parked, looking round" (heron.toml:367) */
+    /* Layer 13, "parked, looking round" (heron.toml:358) */
     now->parked_looking_round_on = !lights && now->parked_2_on;
     if (now->parked_looking_round_on) {
-        const float v_39 = 2.0f * ((float)((now_ms * 1073742u) >> 8u) * 5.9604645e-08f) - 1.0f;
-        now->parked_looking_round_middle = 1.0f - fabsf(v_39);
+        const float v_36 = 2.0f * ((float)((now_ms * 1073742u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        now->parked_looking_round_middle = 1.0f - fabsf(v_36);
     }
 
-    /* Layer 14, "no news from the bus" (heron.toml:378) */
+    /* Layer 14, "no news from the bus" (heron.toml:369) */
     now->no_news_from_the_bus_on = 0.0f < now->no_news_there;
     if (now->no_news_from_the_bus_on) {
-        const float v_39 = 2.0f * ((float)((now_ms * 3435974u) >> 8u) * 5.9604645e-08f) - 1.0f;
-        now->no_news_from_the_bus_middle = 1.0f - fabsf(v_39);
+        const float v_36 = 2.0f * ((float)((now_ms * 3435974u) >> 8u) * 5.9604645e-08f) - 1.0f;
+        now->no_news_from_the_bus_middle = 1.0f - fabsf(v_36);
     }
-    if (now->turn_left_front_on) {
-        const float elapsed_ms = (float)turn_left_front_elapsed;
-        now->turn_left_front_lit = floorf(elapsed_ms / 16.0f);
-        now->turn_left_front_gone = 442.0f <= elapsed_ms ? 12.0f : 0.0f;
+    if (now->left) {
+        const float phase = (float)((turn_left_front_ticks * 2147484u) >> 8u) * 5.9604645e-08f;
+        const float v_36 = floorf(phase / 0.5f / 0.016666668f + 0.001f) + 1.0f;
+        now->turn_left_front_lit = v_36 < 12.0f ? v_36 : 12.0f;
     }
-    if (now->turn_right_front_on) {
-        const float elapsed_ms = (float)turn_right_front_elapsed;
-        now->turn_right_front_lit = floorf(elapsed_ms / 16.0f);
-        now->turn_right_front_gone = 442.0f <= elapsed_ms ? 12.0f : 0.0f;
+    if (now->right) {
+        const float phase = (float)((turn_right_front_ticks * 2147484u) >> 8u) * 5.9604645e-08f;
+        const float v_36 = floorf(phase / 0.5f / 0.016666668f + 0.001f) + 1.0f;
+        now->turn_right_front_lit = v_36 < 12.0f ? v_36 : 12.0f;
     }
-    if (now->turn_left_rear_on) {
-        const float elapsed_ms = (float)turn_left_rear_elapsed;
-        now->turn_left_rear_lit = floorf(elapsed_ms / 12.799999f);
-        now->turn_left_rear_gone = 442.0f <= elapsed_ms ? 15.0f : 0.0f;
+    if (now->left) {
+        const float phase = (float)((turn_left_rear_ticks * 2147484u) >> 8u) * 5.9604645e-08f;
+        const float v_36 = floorf(phase / 0.5f / 0.013333334f + 0.001f) + 1.0f;
+        now->turn_left_rear_lit = v_36 < 15.0f ? v_36 : 15.0f;
     }
-    if (now->turn_right_rear_on) {
-        const float elapsed_ms = (float)turn_right_rear_elapsed;
-        now->turn_right_rear_lit = floorf(elapsed_ms / 12.799999f);
-        now->turn_right_rear_gone = 442.0f <= elapsed_ms ? 15.0f : 0.0f;
+    if (now->right) {
+        const float phase = (float)((turn_right_rear_ticks * 2147484u) >> 8u) * 5.9604645e-08f;
+        const float v_36 = floorf(phase / 0.5f / 0.013333334f + 0.001f) + 1.0f;
+        now->turn_right_rear_lit = v_36 < 15.0f ? v_36 : 15.0f;
     }
 
-    /* Layer 15, "battery warning" (heron.toml:387) */
-    const uint32_t battery_warning_age = state->battery_warning_since + passed_ms;
-    const uint32_t v_39 = battery_warning_age < 2147483647u ? battery_warning_age : 2147483647u;
-    const uint32_t battery_warning_since = now->battery_low && !state->battery_warning_was ? 0u
-        : v_39;
+    /* Layer 15, "battery warning" (heron.toml:378) */
+    const uint32_t battery_warning_ticks = now->battery_low && !state->battery_warning_was ? 0u
+        : state->battery_warning_ticks + dt_ms;
     if (now->battery_low) {
-        const float cycle = (float)((battery_warning_since * 6442451u) >> 8u) * 5.9604645e-08f;
-        const bool v_40 = cycle < 0.4f;
-        now->battery_warning_cover = v_40 ? 1.0f : 0.0f;
-        now->battery_warning_rest = v_40 ? 0.0f : 1.0f;
-        now->battery_warning_paint_blue = v_40 ? 0.116970666f : 0.0f;
+        const float cycle = (float)((battery_warning_ticks * 6442451u) >> 8u) * 5.9604645e-08f;
+        const bool v_36 = cycle < 0.4f;
+        now->battery_warning_cover = v_36 ? 1.0f : 0.0f;
+        now->battery_warning_rest = v_36 ? 0.0f : 1.0f;
+        now->battery_warning_paint_blue = v_36 ? 0.116970666f : 0.0f;
     }
 
     now->master = 0.7630335f;
@@ -674,9 +660,7 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
     state->brake_since = brake_since;
     state->brake_lag = brake;
     state->left_since = left_since;
-    state->left_since_2 = left_since_2;
     state->right_since = right_since;
-    state->right_since_2 = right_since_2;
     state->battery_ever = battery_ever;
     state->battery_lag = battery;
     state->lean_since = lean_since;
@@ -691,34 +675,28 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
     state->running_light_rear_presence = now->running_light_rear_presence;
     state->hubs_roll_with_the_road_phase = hubs_roll_with_the_road_phase;
     state->hubs_roll_with_the_road_presence = now->hubs_roll_with_the_road_presence;
+    state->cornering_light_left_since = cornering_light_left_since;
     state->cornering_light_left_presence = now->cornering_light_left_presence;
+    state->cornering_light_right_since = cornering_light_right_since;
     state->cornering_light_right_presence = now->cornering_light_right_presence;
     state->rpm_peak = rpm_peak;
     state->rpm_since_2 = rpm_since_2;
     state->brake_light_presence = now->brake_light_presence;
-    state->turn_left_front_stays = now->turn_left_front_on;
-    state->turn_left_front_since = turn_left_front_since;
-    state->turn_left_front_was = now->turn_left_front_on;
-    state->turn_left_front_elapsed = turn_left_front_elapsed;
-    state->turn_right_front_stays = now->turn_right_front_on;
-    state->turn_right_front_since = turn_right_front_since;
-    state->turn_right_front_was = now->turn_right_front_on;
-    state->turn_right_front_elapsed = turn_right_front_elapsed;
-    state->turn_left_rear_stays = now->turn_left_rear_on;
-    state->turn_left_rear_since = turn_left_rear_since;
-    state->turn_left_rear_was = now->turn_left_rear_on;
-    state->turn_left_rear_elapsed = turn_left_rear_elapsed;
-    state->turn_right_rear_stays = now->turn_right_rear_on;
-    state->turn_right_rear_since = turn_right_rear_since;
-    state->turn_right_rear_was = now->turn_right_rear_on;
-    state->turn_right_rear_elapsed = turn_right_rear_elapsed;
+    state->turn_left_front_was = now->left;
+    state->turn_left_front_ticks = turn_left_front_ticks;
+    state->turn_right_front_was = now->right;
+    state->turn_right_front_ticks = turn_right_front_ticks;
+    state->turn_left_rear_was = now->left;
+    state->turn_left_rear_ticks = turn_left_rear_ticks;
+    state->turn_right_rear_was = now->right;
+    state->turn_right_rear_ticks = turn_right_rear_ticks;
     state->battery_warning_was = now->battery_low;
-    state->battery_warning_since = battery_warning_since;
+    state->battery_warning_ticks = battery_warning_ticks;
     state->last_ms = now_ms;
     state->has_begun = true;
 }
 
-/* Layer 1, "running light, front" (heron.toml:240): solid on nose-bar, 24 LEDs. */
+/* Layer 1, "running light, front" (heron.toml:237): solid on nose-bar, 24 LEDs. */
 static ON_ITS_OWN void paint_running_light_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -738,7 +716,7 @@ static ON_ITS_OWN void paint_running_light_front(const struct heron_now *now, in
     }
 }
 
-/* Layer 2, "running light, rear" (heron.toml:250): solid on tail-bar, 30 LEDs. */
+/* Layer 2, "running light, rear" (heron.toml:247): solid on tail-bar, 30 LEDs. */
 static ON_ITS_OWN void paint_running_light_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -754,7 +732,7 @@ static ON_ITS_OWN void paint_running_light_rear(const struct heron_now *now, int
     }
 }
 
-/* Layer 3, "hubs roll with the road" (heron.toml:260): spin on hubs, 32 LEDs. */
+/* Layer 3, "hubs roll with the road" (heron.toml:257): spin on hubs, 32 LEDs. */
 static ON_ITS_OWN void paint_hubs_roll_with_the_road(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -785,7 +763,7 @@ static ON_ITS_OWN void paint_hubs_roll_with_the_road(const struct heron_now *now
     }
 }
 
-/* Layer 4, "cornering light, left" (heron.toml:276): solid on nose-left, 12 LEDs. */
+/* Layer 4, "cornering light, left" (heron.toml:273): solid on nose-left, 12 LEDs. */
 static ON_ITS_OWN void paint_cornering_light_left(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -805,7 +783,7 @@ static ON_ITS_OWN void paint_cornering_light_left(const struct heron_now *now, i
     }
 }
 
-/* Layer 5, "cornering light, right" (heron.toml:286): solid on nose-right, 12 LEDs. */
+/* Layer 5, "cornering light, right" (heron.toml:283): solid on nose-right, 12 LEDs. */
 static ON_ITS_OWN void paint_cornering_light_right(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -825,7 +803,7 @@ static ON_ITS_OWN void paint_cornering_light_right(const struct heron_now *now, 
     }
 }
 
-/* Layer 6, "rpm" (heron.toml:296): gauge on deck, 72 LEDs. */
+/* Layer 6, "rpm" (heron.toml:293): gauge on deck, 72 LEDs. */
 static ON_ITS_OWN void paint_rpm(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -853,7 +831,7 @@ static ON_ITS_OWN void paint_rpm(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 7, "brake light" (heron.toml:310): solid on tail-bar, 30 LEDs. */
+/* Layer 7, "brake light" (heron.toml:307): solid on tail-bar, 30 LEDs. */
 static ON_ITS_OWN void paint_brake_light(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -870,7 +848,7 @@ static ON_ITS_OWN void paint_brake_light(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 12, "parked" (heron.toml:353): cloud on deck, 72 LEDs. */
+/* Layer 12, "parked" (heron.toml:344): cloud on deck, 72 LEDs. */
 static ON_ITS_OWN void paint_parked_2(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -887,56 +865,58 @@ static ON_ITS_OWN void paint_parked_2(const struct heron_now *now, int first,
         const uint32_t v_7 = (uint32_t)1048575u + READ_U8(parked_2_table_3[k]);
         const float v_8 = READ_F32(parked_2_table[k]) - v_2;
         const float v_9 = floorf(v_8);
-        const uint32_t v_10 = (uint32_t)floorf(v_9 + 1.048576e+06f + 0.5f) - v;
-        const float v_11 = v_8 - v_9;
-        const float v_12 = v_11 * v_11 * (3.0f - 2.0f * v_11);
-        const uint32_t v_13 = v_10 + 0u;
-        const uint32_t v_14 = (v_4 ^ v_6) * 2654435761u;
-        const uint32_t v_15 = v_14 ^ (v_14 >> 15u);
-        const uint32_t v_16 = (v_15 ^ v_13) * 2654435761u;
-        const uint32_t v_17 = (v_16 ^ (v_16 >> 15u)) * 1779033703u;
-        const uint32_t v_18 = (v_17 ^ (v_17 >> 13u)) * 3144134277u;
-        const float v_19 = (float)((v_18 ^ (v_18 >> 16u)) >> 8u) * 5.9604645e-08f;
-        const uint32_t v_20 = v_10 + 1u;
-        const uint32_t v_21 = (v_15 ^ v_20) * 2654435761u;
-        const uint32_t v_22 = (v_21 ^ (v_21 >> 15u)) * 1779033703u;
-        const uint32_t v_23 = (v_22 ^ (v_22 >> 13u)) * 3144134277u;
-        const float v_24 = (float)((v_23 ^ (v_23 >> 16u)) >> 8u) * 5.9604645e-08f - v_19;
-        const float v_25 = v_19 + v_12 * v_24;
-        const uint32_t v_26 = (v_4 ^ v_7) * 2654435761u;
-        const uint32_t v_27 = v_26 ^ (v_26 >> 15u);
-        const uint32_t v_28 = (v_27 ^ v_13) * 2654435761u;
-        const uint32_t v_29 = (v_28 ^ (v_28 >> 15u)) * 1779033703u;
-        const uint32_t v_30 = (v_29 ^ (v_29 >> 13u)) * 3144134277u;
-        const float v_31 = (float)((v_30 ^ (v_30 >> 16u)) >> 8u) * 5.9604645e-08f;
-        const uint32_t v_32 = (v_27 ^ v_20) * 2654435761u;
-        const uint32_t v_33 = (v_32 ^ (v_32 >> 15u)) * 1779033703u;
-        const uint32_t v_34 = (v_33 ^ (v_33 >> 13u)) * 3144134277u;
-        const float v_35 = (float)((v_34 ^ (v_34 >> 16u)) >> 8u) * 5.9604645e-08f - v_31;
-        const float v_36 = v_25 + READ_F32(parked_2_table_2[k]) * (v_31 + v_12 * v_35 - v_25);
-        const uint32_t v_37 = (v_5 ^ v_6) * 2654435761u;
-        const uint32_t v_38 = v_37 ^ (v_37 >> 15u);
-        const uint32_t v_39 = (v_38 ^ v_13) * 2654435761u;
-        const uint32_t v_40 = (v_39 ^ (v_39 >> 15u)) * 1779033703u;
-        const uint32_t v_41 = (v_40 ^ (v_40 >> 13u)) * 3144134277u;
-        const float v_42 = (float)((v_41 ^ (v_41 >> 16u)) >> 8u) * 5.9604645e-08f;
-        const uint32_t v_43 = (v_38 ^ v_20) * 2654435761u;
-        const uint32_t v_44 = (v_43 ^ (v_43 >> 15u)) * 1779033703u;
-        const uint32_t v_45 = (v_44 ^ (v_44 >> 13u)) * 3144134277u;
-        const float v_46 = (float)((v_45 ^ (v_45 >> 16u)) >> 8u) * 5.9604645e-08f - v_42;
-        const float v_47 = v_42 + v_12 * v_46;
-        const uint32_t v_48 = (v_5 ^ v_7) * 2654435761u;
-        const uint32_t v_49 = v_48 ^ (v_48 >> 15u);
-        const uint32_t v_50 = (v_49 ^ v_13) * 2654435761u;
-        const uint32_t v_51 = (v_50 ^ (v_50 >> 15u)) * 1779033703u;
-        const uint32_t v_52 = (v_51 ^ (v_51 >> 13u)) * 3144134277u;
-        const float v_53 = (float)((v_52 ^ (v_52 >> 16u)) >> 8u) * 5.9604645e-08f;
-        const uint32_t v_54 = (v_49 ^ v_20) * 2654435761u;
-        const uint32_t v_55 = (v_54 ^ (v_54 >> 15u)) * 1779033703u;
-        const uint32_t v_56 = (v_55 ^ (v_55 >> 13u)) * 3144134277u;
-        const float v_57 = (float)((v_56 ^ (v_56 >> 16u)) >> 8u) * 5.9604645e-08f - v_53;
-        const float v_58 = v_47 + READ_F32(parked_2_table_2[k]) * (v_53 + v_12 * v_57 - v_47);
-        const float thickness = v_36 + v_3 * (v_58 - v_36);
+        const float v_10 = v_9 + 1.048576e+06f;
+        const uint32_t v_11 = (uint32_t)v_10;
+        const uint32_t v_12 = v_11 + (0.5f <= v_10 - (float)v_11 ? (uint32_t)1u : 0u) - v;
+        const float v_13 = v_8 - v_9;
+        const float v_14 = v_13 * v_13 * (3.0f - 2.0f * v_13);
+        const uint32_t v_15 = v_12 + 0u;
+        const uint32_t v_16 = (v_4 ^ v_6) * 2654435761u;
+        const uint32_t v_17 = v_16 ^ (v_16 >> 15u);
+        const uint32_t v_18 = (v_17 ^ v_15) * 2654435761u;
+        const uint32_t v_19 = (v_18 ^ (v_18 >> 15u)) * 1779033703u;
+        const uint32_t v_20 = (v_19 ^ (v_19 >> 13u)) * 3144134277u;
+        const float v_21 = (float)((v_20 ^ (v_20 >> 16u)) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_22 = v_12 + 1u;
+        const uint32_t v_23 = (v_17 ^ v_22) * 2654435761u;
+        const uint32_t v_24 = (v_23 ^ (v_23 >> 15u)) * 1779033703u;
+        const uint32_t v_25 = (v_24 ^ (v_24 >> 13u)) * 3144134277u;
+        const float v_26 = (float)((v_25 ^ (v_25 >> 16u)) >> 8u) * 5.9604645e-08f - v_21;
+        const float v_27 = v_21 + v_14 * v_26;
+        const uint32_t v_28 = (v_4 ^ v_7) * 2654435761u;
+        const uint32_t v_29 = v_28 ^ (v_28 >> 15u);
+        const uint32_t v_30 = (v_29 ^ v_15) * 2654435761u;
+        const uint32_t v_31 = (v_30 ^ (v_30 >> 15u)) * 1779033703u;
+        const uint32_t v_32 = (v_31 ^ (v_31 >> 13u)) * 3144134277u;
+        const float v_33 = (float)((v_32 ^ (v_32 >> 16u)) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_34 = (v_29 ^ v_22) * 2654435761u;
+        const uint32_t v_35 = (v_34 ^ (v_34 >> 15u)) * 1779033703u;
+        const uint32_t v_36 = (v_35 ^ (v_35 >> 13u)) * 3144134277u;
+        const float v_37 = (float)((v_36 ^ (v_36 >> 16u)) >> 8u) * 5.9604645e-08f - v_33;
+        const float v_38 = v_27 + READ_F32(parked_2_table_2[k]) * (v_33 + v_14 * v_37 - v_27);
+        const uint32_t v_39 = (v_5 ^ v_6) * 2654435761u;
+        const uint32_t v_40 = v_39 ^ (v_39 >> 15u);
+        const uint32_t v_41 = (v_40 ^ v_15) * 2654435761u;
+        const uint32_t v_42 = (v_41 ^ (v_41 >> 15u)) * 1779033703u;
+        const uint32_t v_43 = (v_42 ^ (v_42 >> 13u)) * 3144134277u;
+        const float v_44 = (float)((v_43 ^ (v_43 >> 16u)) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_45 = (v_40 ^ v_22) * 2654435761u;
+        const uint32_t v_46 = (v_45 ^ (v_45 >> 15u)) * 1779033703u;
+        const uint32_t v_47 = (v_46 ^ (v_46 >> 13u)) * 3144134277u;
+        const float v_48 = (float)((v_47 ^ (v_47 >> 16u)) >> 8u) * 5.9604645e-08f - v_44;
+        const float v_49 = v_44 + v_14 * v_48;
+        const uint32_t v_50 = (v_5 ^ v_7) * 2654435761u;
+        const uint32_t v_51 = v_50 ^ (v_50 >> 15u);
+        const uint32_t v_52 = (v_51 ^ v_15) * 2654435761u;
+        const uint32_t v_53 = (v_52 ^ (v_52 >> 15u)) * 1779033703u;
+        const uint32_t v_54 = (v_53 ^ (v_53 >> 13u)) * 3144134277u;
+        const float v_55 = (float)((v_54 ^ (v_54 >> 16u)) >> 8u) * 5.9604645e-08f;
+        const uint32_t v_56 = (v_51 ^ v_22) * 2654435761u;
+        const uint32_t v_57 = (v_56 ^ (v_56 >> 15u)) * 1779033703u;
+        const uint32_t v_58 = (v_57 ^ (v_57 >> 13u)) * 3144134277u;
+        const float v_59 = (float)((v_58 ^ (v_58 >> 16u)) >> 8u) * 5.9604645e-08f - v_55;
+        const float v_60 = v_49 + READ_F32(parked_2_table_2[k]) * (v_55 + v_14 * v_59 - v_49);
+        const float thickness = v_38 + v_3 * (v_60 - v_38);
         const float shown = clamp((thickness - 0.5f) * 2.0f + 0.5f, 0.0f, 1.0f);
         const float paint_red = shown * 0.014443844f * 0.28123334f;
         const float paint_green = (0.001214108f + shown * 0.11575656f) * 0.28123334f;
@@ -947,7 +927,7 @@ static ON_ITS_OWN void paint_parked_2(const struct heron_now *now, int first,
     }
 }
 
-/* Layer 13, "parked, looking round" (heron.toml:367): sweep on nose-bar, 24 LEDs. */
+/* Layer 13, "parked, looking round" (heron.toml:358): sweep on nose-bar, 24 LEDs. */
 static ON_ITS_OWN void paint_parked_looking_round(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -970,7 +950,7 @@ static ON_ITS_OWN void paint_parked_looking_round(const struct heron_now *now, i
     }
 }
 
-/* Layer 14, "no news from the bus" (heron.toml:378): sweep on deck, 72 LEDs. */
+/* Layer 14, "no news from the bus" (heron.toml:369): sweep on deck, 72 LEDs. */
 static ON_ITS_OWN void paint_no_news_from_the_bus(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -994,19 +974,16 @@ static ON_ITS_OWN void paint_no_news_from_the_bus(const struct heron_now *now, i
     }
 }
 
-/* Layer 8, "turn left, front" (heron.toml:319):  on nose-left, 12 LEDs. */
+/* Layer 8, "turn left, front" (heron.toml:316):  on nose-left, 12 LEDs. */
 static ON_ITS_OWN void paint_turn_left_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float lit = now->turn_left_front_lit;
-    const float gone = now->turn_left_front_gone;
     const int from = later(first, 16), to = earlier(end, 28);
     for (int i = from; i < to; i++) {
         const int k = i - 16;
         const int at = i - first;
-        const float rank = (float)(11 - k);
-        const float cover = clamp(lit - rank, 0.0f, 1.0f)
-            * (1.0f - clamp(gone - rank, 0.0f, 1.0f));
+        const float cover = clamp(lit - (float)(11 - k), 0.0f, 1.0f);
         SKIP_WHERE(cover == 0.0f);
         const float rest = 1.0f - cover;
         const float paint_green = 0.19461784f * cover;
@@ -1016,19 +993,16 @@ static ON_ITS_OWN void paint_turn_left_front(const struct heron_now *now, int fi
     }
 }
 
-/* Layer 9, "turn right, front" (heron.toml:327):  on nose-right, 12 LEDs. */
+/* Layer 9, "turn right, front" (heron.toml:323):  on nose-right, 12 LEDs. */
 static ON_ITS_OWN void paint_turn_right_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float lit = now->turn_right_front_lit;
-    const float gone = now->turn_right_front_gone;
     const int from = later(first, 28), to = earlier(end, 40);
     for (int i = from; i < to; i++) {
         const int k = i - 28;
         const int at = i - first;
-        const float rank = (float)k;
-        const float cover = clamp(lit - rank, 0.0f, 1.0f)
-            * (1.0f - clamp(gone - rank, 0.0f, 1.0f));
+        const float cover = clamp(lit - (float)k, 0.0f, 1.0f);
         SKIP_WHERE(cover == 0.0f);
         const float rest = 1.0f - cover;
         const float paint_green = 0.19461784f * cover;
@@ -1038,19 +1012,16 @@ static ON_ITS_OWN void paint_turn_right_front(const struct heron_now *now, int f
     }
 }
 
-/* Layer 10, "turn left, rear" (heron.toml:335):  on tail-left, 15 LEDs. */
+/* Layer 10, "turn left, rear" (heron.toml:330):  on tail-left, 15 LEDs. */
 static ON_ITS_OWN void paint_turn_left_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float lit = now->turn_left_rear_lit;
-    const float gone = now->turn_left_rear_gone;
     const int from = later(first, 128), to = earlier(end, 143);
     for (int i = from; i < to; i++) {
         const int k = i - 128;
         const int at = i - first;
-        const float rank = (float)(14 - k);
-        const float cover = clamp(lit - rank, 0.0f, 1.0f)
-            * (1.0f - clamp(gone - rank, 0.0f, 1.0f));
+        const float cover = clamp(lit - (float)(14 - k), 0.0f, 1.0f);
         SKIP_WHERE(cover == 0.0f);
         const float rest = 1.0f - cover;
         const float paint_green = 0.19461784f * cover;
@@ -1059,19 +1030,16 @@ static ON_ITS_OWN void paint_turn_left_rear(const struct heron_now *now, int fir
     }
 }
 
-/* Layer 11, "turn right, rear" (heron.toml:344):  on tail-right, 15 LEDs. */
+/* Layer 11, "turn right, rear" (heron.toml:337):  on tail-right, 15 LEDs. */
 static ON_ITS_OWN void paint_turn_right_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
     const float lit = now->turn_right_rear_lit;
-    const float gone = now->turn_right_rear_gone;
     const int from = later(first, 143), to = earlier(end, 158);
     for (int i = from; i < to; i++) {
         const int k = i - 143;
         const int at = i - first;
-        const float rank = (float)k;
-        const float cover = clamp(lit - rank, 0.0f, 1.0f)
-            * (1.0f - clamp(gone - rank, 0.0f, 1.0f));
+        const float cover = clamp(lit - (float)k, 0.0f, 1.0f);
         SKIP_WHERE(cover == 0.0f);
         const float rest = 1.0f - cover;
         const float paint_green = 0.19461784f * cover;
@@ -1080,7 +1048,7 @@ static ON_ITS_OWN void paint_turn_right_rear(const struct heron_now *now, int fi
     }
 }
 
-/* Layer 15, "battery warning" (heron.toml:387): blink on all, 158 LEDs. */
+/* Layer 15, "battery warning" (heron.toml:378): blink on all, 158 LEDs. */
 static ON_ITS_OWN void paint_battery_warning(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -1203,16 +1171,16 @@ static ON_ITS_OWN void paint(const struct heron_now *now,
     } else {
         mix_scenes(now, first, end, light);
     }
-    if (now->turn_left_front_on) {
+    if (now->left) {
         paint_turn_left_front(now, first, end, light);
     }
-    if (now->turn_right_front_on) {
+    if (now->right) {
         paint_turn_right_front(now, first, end, light);
     }
-    if (now->turn_left_rear_on) {
+    if (now->left) {
         paint_turn_left_rear(now, first, end, light);
     }
-    if (now->turn_right_rear_on) {
+    if (now->right) {
         paint_turn_right_rear(now, first, end, light);
     }
     if (now->battery_low) {
@@ -1278,16 +1246,12 @@ void heron_init(struct heron *state)
     state->throttle_since = 2147483647u;
     state->brake_since = 2147483647u;
     state->left_since = 2147483647u;
-    state->left_since_2 = 2147483647u;
     state->right_since = 2147483647u;
-    state->right_since_2 = 2147483647u;
     state->lean_since = 2147483647u;
     state->lights_since = 2147483647u;
     state->battery_low_since = 2147483647u;
-    state->turn_left_front_since = 2147483647u;
-    state->turn_right_front_since = 2147483647u;
-    state->turn_left_rear_since = 2147483647u;
-    state->turn_right_rear_since = 2147483647u;
+    state->cornering_light_left_since = 2147483647u;
+    state->cornering_light_right_since = 2147483647u;
     state->deck_limit.gain = 65536u;
 }
 

@@ -11,7 +11,7 @@ extern "C" {
 
 /* What made this, and what it shows: the same number, the same light. */
 #define HERON_FENDRA_VERSION "0.1.0"
-#define HERON_DESIGN_HASH 0xe82bacc4u
+#define HERON_DESIGN_HASH 0xca909b17u
 
 #define HERON_LEDS 158
 
@@ -76,13 +76,9 @@ struct heron_now {
     float brake_light_strength;
     float brake_light_rest;
     float turn_left_front_lit;
-    float turn_left_front_gone;
     float turn_right_front_lit;
-    float turn_right_front_gone;
     float turn_left_rear_lit;
-    float turn_left_rear_gone;
     float turn_right_rear_lit;
-    float turn_right_rear_gone;
     uint32_t parked_2_v;
     float parked_2_v_2;
     float parked_2_v_3;
@@ -93,6 +89,8 @@ struct heron_now {
     float battery_warning_cover;
     float battery_warning_rest;
     float battery_warning_paint_blue;
+    bool left;
+    bool right;
     bool battery_low;
     bool running_light_front_on;
     bool running_light_rear_on;
@@ -103,10 +101,6 @@ struct heron_now {
     bool rpm_is_dark;
     bool rpm_v_2;
     bool brake_light_on;
-    bool turn_left_front_on;
-    bool turn_right_front_on;
-    bool turn_left_rear_on;
-    bool turn_right_rear_on;
     bool parked_2_on;
     bool parked_looking_round_on;
     bool no_news_from_the_bus_on;
@@ -128,9 +122,7 @@ struct heron {
     uint32_t brake_since;
     float brake_lag;
     uint32_t left_since;
-    uint32_t left_since_2;
     uint32_t right_since;
-    uint32_t right_since_2;
     float battery_lag;
     uint32_t lean_since;
     float lean_lag;
@@ -144,30 +136,24 @@ struct heron {
     float running_light_rear_presence;
     uint32_t hubs_roll_with_the_road_phase;
     float hubs_roll_with_the_road_presence;
+    uint32_t cornering_light_left_since;
     float cornering_light_left_presence;
+    uint32_t cornering_light_right_since;
     float cornering_light_right_presence;
     float rpm_peak;
     uint32_t rpm_since_2;
     float brake_light_presence;
-    uint32_t turn_left_front_since;
-    uint32_t turn_left_front_elapsed;
-    uint32_t turn_right_front_since;
-    uint32_t turn_right_front_elapsed;
-    uint32_t turn_left_rear_since;
-    uint32_t turn_left_rear_elapsed;
-    uint32_t turn_right_rear_since;
-    uint32_t turn_right_rear_elapsed;
-    uint32_t battery_warning_since;
+    uint32_t turn_left_front_ticks;
+    uint32_t turn_right_front_ticks;
+    uint32_t turn_left_rear_ticks;
+    uint32_t turn_right_rear_ticks;
+    uint32_t battery_warning_ticks;
     struct heron_limit deck_limit;
     bool has_begun;
     bool battery_ever;
-    bool turn_left_front_stays;
     bool turn_left_front_was;
-    bool turn_right_front_stays;
     bool turn_right_front_was;
-    bool turn_left_rear_stays;
     bool turn_left_rear_was;
-    bool turn_right_rear_stays;
     bool turn_right_rear_was;
     bool battery_warning_was;
     struct heron_now now;

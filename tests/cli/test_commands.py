@@ -238,7 +238,7 @@ def test_output_into_a_pipe_is_plain(tmp_path, short_ride):
 def test_check_says_the_budgets_and_with_a_tape_what_it_draws(fendra):
     code, out, _ = fendra("check", HERON, "--tape", RIDE)
     assert code == 0
-    for words in ("7.41 A", "2.86 A at 32 s", "4.36 V at LED 71", "270,336 bytes", "140 h"):
+    for words in ("7.41 A", "2.86 A at 32 s", "4.36 V at LED 71", "270,336 bytes", "141 h"):
         assert words in out
     assert "peak" not in fendra("check", HERON)[1]
     said = json.loads(fendra("check", HERON, "--tape", RIDE, "--json")[1])["budget"]

@@ -79,7 +79,7 @@ def test_it_says_the_figures_of_the_budget(page, heron):
     for words in (
         "Heron", "Electric cargo trike", "158 mA", "7.41 A", "4.8 A", "2.86 A", "24 W", "0.8 m of 1.5 mm²",
         "pin GP3, through the level shifter", "DO of hub-left, 0.19 m", "0 – 15", "4.36 V at LED 71",
-        "battery, 48 V, 13 cells", "level shifter, a channel a line", "140 h", "474 of 270,336",
+        "battery, 48 V, 13 cells", "level shifter, a channel a line", "141 h", "474 of 270,336",
     ):  # fmt: skip
         assert words in text, words
     for part in heron[0].layout().part_names:

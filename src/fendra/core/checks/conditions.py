@@ -203,6 +203,12 @@ def _is_out_of_bounds(design: Design, when: str) -> bool:
     return is_const(narrower.nodes[place], False)
 
 
+_NEVER = {
+    "layer": "layer never shows", "scene": "scene is never chosen",
+    "rhythms": "rhythm never begins",
+}  # fmt: skip
+
+
 @check(stops=False)
 def impossible_conditions(subject: Subject, report: Report) -> None:
     """Conditions of layers and scenes that can never hold."""
@@ -211,6 +217,7 @@ def impossible_conditions(subject: Subject, report: Report) -> None:
         (("layer", i, "when"), layer.when) for i, layer in enumerate(design.layer)
     ]
     places += [(("scene", i, "when"), scene.when) for i, scene in enumerate(design.scene)]
+    places += [(("rhythms", name, "when"), beat.when) for name, beat in design.rhythms.items()]
     nodes = subject.plan.graph.nodes
     never = {paint.layer for paint in subject.plan.paints if is_const(nodes[paint.on], False)}
     for path, when in places:
@@ -218,7 +225,7 @@ def impossible_conditions(subject: Subject, report: Report) -> None:
             continue  # said by `dark_layers`
         if _can_hold(design, when):
             continue
-        what = "layer never shows" if path[0] == "layer" else "scene is never chosen"
+        what = _NEVER[str(path[0])]
         message = f"the condition can never hold, so this {what}."
         report.warning(path, "never-shows", message, "Look at the ranges of its signals.")
 
@@ -265,7 +272,7 @@ def _is_covered(design: Design, below: bool | str, above: bool | str) -> bool:
 
 @check(stops=False)
 def scenes_and_layers(subject: Subject, report: Report) -> None:
-    """Scenes without a layer of their own, and presets that no layer uses."""
+    """Scenes without a layer of their own, and presets and rhythms that no layer uses."""
     design = subject.design
     used = {name for layer in design.layer for name in layer.scenes}
     for i, scene in enumerate(design.scene):
@@ -278,6 +285,12 @@ def scenes_and_layers(subject: Subject, report: Report) -> None:
         if name not in presets:
             message = f"no layer uses preset '{name}'."
             report.note(("presets", name), "unused", message, "Use it in a layer, or remove it.")
+    rhythms = {layer.rhythm for layer in design.layer}
+    for name in design.rhythms:
+        if name not in rhythms:
+            message = f"no layer has rhythm '{name}'."
+            remedy = f'Write rhythm = "{name}" in layers, or remove it.'
+            report.note(("rhythms", name), "unused", message, remedy)
 
 
 @check(stops=False)

@@ -15,6 +15,7 @@ from fendra.core.arrays import Array, Floats
 from fendra.core.composition.blends import BLENDS, Stroke
 from fendra.core.composition.media import Media
 from fendra.core.composition.plan import Master, Mix, Paint, Plan, Step
+from fendra.core.composition.rhythms import Rhythm, record_rhythms
 from fendra.core.composition.scenes import record_scenes
 from fendra.core.composition.settings import Settings, written
 from fendra.core.document.choice import OnCanvas
@@ -65,6 +66,7 @@ def record(
         recorder.reason(f"signal:{name}", value)
         recorder.reason(f"lost:{name}", is_lost)
     recorder.scenes()
+    recorder.rhythms()
     layers = {}
     for i, layer in enumerate(design.layer):
         with recorder.tracer.within(("layer", i)):
@@ -190,6 +192,7 @@ class _Recorder:
         self.spaces: dict[str, Space] = {}
         self._scene_numbers = {scene.name: i for i, scene in enumerate(design.scene)}
         self._shares: list[Value] = []
+        self._rhythms: dict[str, Rhythm] = {}
 
     @property
     def images(self) -> int:
@@ -208,6 +211,32 @@ class _Recorder:
         self._shares = record_scenes(self._design.scene, self.tracer, self._clock, self.settings)
         for number, share in enumerate(self._shares):
             self.root(f"scene:{number}:there", share)
+
+    def rhythms(self) -> None:
+        """Record the beats that layers share."""
+        self._rhythms = record_rhythms(
+            self._design.rhythms, self.tracer, self._clock, self.settings
+        )
+
+    def _rhythm(
+        self, layer: Layer, effect: Effect, settings: dict[str, Any], path: KeyPath
+    ) -> Rhythm | None:
+        """The rhythm of a layer, which gives its effect the rate, where both have one."""
+        if not layer.rhythm:
+            return None
+        found = self._rhythms.get(layer.rhythm)
+        if found is None and layer.rhythm not in self._dropped:
+            message = f"there is no rhythm '{layer.rhythm}'."
+            remedy = did_you_mean(layer.rhythm, self._rhythms, "rhythms")
+            self._report.error((*path, "rhythm"), "unknown-name", message, remedy)
+        parameter = effect.parameters.get("rate")
+        if found is not None and found.rate is not None and parameter is not None:
+            settings["rate"] = found.rate_within(parameter.low, parameter.high)
+            if "rate" in layer.parameters:
+                message = f"rhythm '{layer.rhythm}' gives the rate; `rate` does nothing."
+                remedy = "Remove it, or remove the rhythm's."
+                self._report.warning((*path, "rate"), "no-effect", message, remedy)
+        return found
 
     def scenes_of(self, layer: Layer) -> frozenset[int] | None:
         """The places of the scenes that a layer belongs to; None for every one, and for none."""
@@ -234,9 +263,11 @@ class _Recorder:
         self._tell_unknown(effect, number)
         given = written(self._design, number, [*effect.parameters])
         settings = self.settings.of_effect(effect.parameters, given, space)
+        rhythm = self._rhythm(layer, effect, settings, path)
         if choice is None:
             return None
-        look = self._look(effect, Led(self.tracer, self._clock, space, on), settings, path)
+        led = Led(self.tracer, self._clock, space, on, None if rhythm is None else rhythm.beat)
+        look = self._look(effect, led, settings, path)
         if look is None:
             return None
         try:

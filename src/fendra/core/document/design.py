@@ -15,7 +15,7 @@ from fendra.core.catalogue.leds import LedFigures, LedType, all_types
 from fendra.core.catalogue.supplies import Supply
 from fendra.core.document.choice import Group, OnCanvas, Trail
 from fendra.core.document.connection import Connection
-from fendra.core.document.layer import Layer, Preset, Scene, Setting
+from fendra.core.document.layer import Layer, Preset, Rhythm, Scene, Setting
 from fendra.core.document.line import Assembly, Controller, Line
 from fendra.core.document.signal import Signal, SignalName
 from fendra.core.values import Model, Name, Number, Title
@@ -27,9 +27,9 @@ class Design(Model):
     rate: frames a second. level: the master level, 0 to 1 as the eye sees it. units: of all
     lengths in it. outline: lines of points [x, y] that show the thing itself in pictures. leds: LED
     types of its own, and changes to known ones. canvases: places of parts, for effects that go
-    across several things. effects: files of effects of its own. sources: what feeds signals;
-    outputs: what takes frames. leaving: what they show when a run ends: all dark, the look of
-    `standby`, with every signal lost, or what was shown last.
+    across several things. effects: files of effects of its own. rhythms: beats that layers share.
+    sources: what feeds signals; outputs: what takes frames. leaving: what they show when a run
+    ends: all dark, the look of `standby`, with every signal lost, or what was shown last.
     """
 
     fendra: Literal[1] = 1
@@ -53,6 +53,7 @@ class Design(Model):
     signals: dict[SignalName, Signal] = {}
     effects: list[str] = []
     presets: dict[Name, Preset] = {}
+    rhythms: dict[Name, Rhythm] = {}
     scene: list[Scene] = []
     layer: list[Layer] = []
 

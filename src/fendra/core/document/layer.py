@@ -30,16 +30,28 @@ class Preset(BaseModel):
         return self.__pydantic_extra__
 
 
+class Rhythm(Model):
+    """A beat that several layers share, so that they stay in step.
+
+    rate: turns a second, for every effect that has a `rate`; each has its own, if not given. when:
+    a condition: each time it comes true, the beat begins anew; without one never.
+    """
+
+    about: str = ""
+    rate: Setting | None = None
+    when: bool | str = True
+
+
 class Layer(BaseModel):
     """An effect on a choice of spots. All keys but these are the effect's parameters.
 
     on: a part, group or trail, or `all`. effect, or preset: what it shows. canvas: on which its
     spots are placed anew. scene: the scenes that it belongs to; every one, if not given. when: the
-    condition; least_on: how long it stays on at least, s. priority: layers are painted from the
-    lowest on, and in the order of the file where they are equal. blend: how it is painted; cover:
-    how much of it, 0 to 1. hides_below: it hides what is beneath on all of its spots, also where
-    its effect is dark, as far as `cover` says. level: 0 to 1 as the eye sees it. fade_in, fade_out:
-    s.
+    condition; least_on: how long it stays on at least, s. rhythm: the beat that it shares with
+    others. priority: layers are painted from the lowest on, and in the order of the file where they
+    are equal. blend: how it is painted; cover: how much of it, 0 to 1. hides_below: it hides what
+    is beneath on all of its spots, also where its effect is dark, as far as `cover` says. level: 0
+    to 1 as the eye sees it. fade_in, fade_out: s.
     """
 
     model_config = ConfigDict(extra="allow", frozen=True, strict=True)
@@ -53,6 +65,7 @@ class Layer(BaseModel):
     scene: Texts = []
     when: bool | str = True
     least_on: Seconds = 0.0
+    rhythm: str = ""
     priority: Annotated[int, Field(ge=-1000, le=1000)] = 0
     blend: str = "over"
     cover: Setting = 1.0

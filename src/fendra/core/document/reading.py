@@ -220,6 +220,7 @@ def _names(raw: Any) -> frozenset[str]:
         "assemblies",
         "canvases",
         "presets",
+        "rhythms",
     ):
         if isinstance(raw.get(table), dict):
             found.update(map(str, raw[table]))

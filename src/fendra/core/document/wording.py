@@ -11,7 +11,7 @@ from fendra.core.catalogue.leds import LedFigures
 from fendra.core.catalogue.supplies import Supply
 from fendra.core.document.choice import GroupTable, OnCanvas, Trail
 from fendra.core.document.design import Design
-from fendra.core.document.layer import Layer, Scene
+from fendra.core.document.layer import Layer, Rhythm, Scene
 from fendra.core.document.line import Assembly, Controller, Line
 from fendra.core.document.signal import Signal
 from fendra.core.findings import Finding, KeyPath, Severity
@@ -161,5 +161,6 @@ _NAMED: dict[str, type[BaseModel]] = {
     "leds": LedFigures,
     "supplies": Supply,
     "assemblies": Assembly,
+    "rhythms": Rhythm,
 }
 """The tables of named things, and what stands in them."""

@@ -37,14 +37,26 @@ def _column(name: str, about: str) -> Any:
     return property(read, doc=about)
 
 
+@dataclass(frozen=True)
+class Beat:
+    """What layers share. start: true in the frames in which it begins anew; None where it goes on
+    from power-up.
+    """
+
+    start: Value | None
+
+
 class Led:
     """The spots that an effect runs on, all at once."""
 
-    def __init__(self, tracer: Tracer, clock: Clock, space: Space, on: Value) -> None:
+    def __init__(
+        self, tracer: Tracer, clock: Clock, space: Space, on: Value, beat: Beat | None = None
+    ) -> None:
         self._tracer = tracer
         self._clock = clock
         self._space = space
         self._on = on
+        self._beat = beat
         self._start: Value | None = None
         self.ranks = space.choice.ranks
 
@@ -104,12 +116,14 @@ class Led:
 
     @property
     def start(self) -> Value:
-        """True in the one frame in which the layer comes on."""
+        """True in the one frame in which the layer comes on, or its rhythm begins anew."""
         if self._start is None:
-            self._start = self._clock.rises(self._on)
+            beat = self._beat
+            begins = self._clock.rises(self._on) if beat is None else beat.start
+            self._start = self.const(False) if begins is None else begins
         return self._start
 
-    def const(self, value: float | Sequence[float]) -> Value:
+    def const(self, value: float | bool | Sequence[float]) -> Value:
         """A plain number, or the three of a colour, as a value."""
         return self._tracer.const(value)
 
@@ -127,19 +141,19 @@ class Led:
             self._tracer.label(value, name)
 
     def cycle(self, rate_hz: Operand) -> Value:
-        """A phase from 0 up to 1, the same for every layer with this rate."""
-        return self._clock.cycle(rate_hz)
+        """A phase from 0 up to 1, the same for every layer with this rate and rhythm."""
+        return self.turns(rate_hz)[1]
 
     def cycle_from_start(self, rate_hz: Operand) -> Value:
-        """A phase from 0 up to 1 that is 0 when the layer comes on."""
-        return self._clock.cycle(rate_hz, self.start)
+        """A phase from 0 up to 1 that is 0 when the layer comes on, or its rhythm begins anew."""
+        return self.cycle(rate_hz) if self._beat else self._clock.cycle(rate_hz, self.start)
 
     def turns(self, rate_hz: Operand) -> tuple[Value, Value]:
         """How many whole turns have passed, unsigned, and the phase from 0 up to 1."""
-        return self._clock.turns(rate_hz)
+        return self._clock.turns(rate_hz, self._beat.start if self._beat else None)
 
     def elapsed_ms(self, period_ms: Operand, lead_ms: float = 0.0) -> Value:
-        """Milliseconds since the layer came on, beginning again after each period.
+        """Milliseconds since the layer, or its rhythm, began, beginning again after each period.
 
         lead_ms: it begins so much below 0, where the period is constant.
         """

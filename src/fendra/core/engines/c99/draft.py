@@ -85,6 +85,8 @@ class Draft:
                 text = f'Layer {i + 1}, "{self.design.layer[i].name}"'
             case ("scene", int(i)):
                 text = f'Scene "{self.design.scene[i].name}"'
+            case ("rhythms", str(name)):
+                text = f'Rhythm "{name}"'
             case ("line", int(i)):
                 text = f'Line "{self.design.line[i].name}", {self.design.line[i].wire_order}'
             case ("level",):
@@ -138,6 +140,7 @@ def _slugs(design: Design) -> dict[KeyPath, str]:
     slugs |= {("signals", name): identifier(name) for name in design.signals}
     slugs |= {("scene", i): names.take(scene.name) for i, scene in enumerate(design.scene)}
     slugs |= {("layer", i): names.take(layer.name) for i, layer in enumerate(design.layer)}
+    slugs |= {("rhythms", name): names.take(name) for name in design.rhythms}
     return slugs
 
 
