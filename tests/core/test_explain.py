@@ -10,7 +10,7 @@ from fendra.core.insight.explain import explain
 from fendra.core.insight.looks import layers_on
 from fendra.core.insight.replay import frames_of, replay
 from fendra.core.insight.timeline import timeline_of, why_of_layer, why_of_scene
-from fendra.core.insight.visible import layers_seen
+from fendra.core.insight.visible import barely_lit, layers_seen
 from fendra.core.layout.spot import spot_of
 from fendra.core.signals.tape import Tape
 from helpers import design, layer, strip, tape
@@ -232,3 +232,29 @@ def test_budgets_know_how_bright_a_design_can_become():
     assert film.budget().white_a == pytest.approx(0.01 + 0.6 * 47 / 255)
     assert film.budget().draw.layers == ("0: solid layer",)
     assert np.isclose(film.budget().draw.peak_a, 0.01 + 0.6 * 47 / 255)
+
+
+def test_a_layer_that_is_nowhere_brighter_than_byte_2_is_told():
+    """At level 0.1 white is 0.0113 of the light: byte 3. At 0.09 (0.00998 of it, 2.54) as well, and at
+    0.08 (0.00886 of it) 2.26. Black, a filter, and one that flashes once are not told.
+    """
+    made = design(
+        layer(level=0.08), layer(level=0.1, on="last"), layer(colour="black", on="first"),
+        layer(colour="gray", blend="multiply"), layer(level="0.08 + s", blend="add"),
+        layer(level=0.5, when="s > 5"), layer("field", red=0.002, green=0, blue=0, blend="add"),
+        groups={"first": "index == 0", "last": "index > 4"}, signals={"s": {}}, rate=50,
+    )  # fmt: skip
+    course = [0.0] * 500
+    course[333] = 0.5
+    film = made.compile(engine="numpy").film(tape(50.0, s=course))
+    plan = made.examined.sound.plan
+    found = barely_lit(plan, film, timeline_of(plan, film))
+    assert found == {0: pytest.approx(2.26, abs=0.01), 6: pytest.approx(0.51, abs=0.01)}
+
+
+def test_the_master_level_and_the_ceiling_count_for_what_is_barely_lit():
+    for keys in ({"level": 0.08}, {"most": 0.08}):
+        made = design(layer(), signals={"s": {}}, **keys)
+        film = film_of(made, s=[0, 1])
+        plan = made.examined.sound.plan
+        assert barely_lit(plan, film, timeline_of(plan, film)) == {0: pytest.approx(2.26, abs=0.01)}

@@ -63,6 +63,9 @@ def say_explanation(why: Explanation) -> None:
         _say_touch(number, touch)
     if not why.touches:
         say("no layer is on this LED")
+    for path, before, after in why.finished:
+        what = "white balance" if path[0] == "leds" else "ceiling"
+        say(f"{what} ({'.'.join(map(str, path))}): {_name(before)} becomes {_name(after)}")
     _say_light("all layers", why.light)
     say(f"master level: {why.master:.1%} of the light")
     if why.let_through < 1:

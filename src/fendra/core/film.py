@@ -10,9 +10,37 @@ import numpy as np
 
 from fendra.core.arrays import Array, Bytes, Floats
 from fendra.core.document.design import Design
+from fendra.core.document.line import Line
 from fendra.core.layout import Layout
 from fendra.core.layout.wire import LineBytes
 from fendra.core.signals.tape import Tape
+
+
+def as_seen(rgb: Bytes, layout: Layout, design: Design) -> Bytes:
+    """What the eye sees of bytes that LEDs take: white is white again, where they are balanced.
+
+    rgb: (..., n, 3) uint8; itself where no LED type of the design is balanced.
+    """
+    if not any(is_balanced(line) for line in design.line):
+        return rgb
+    rows = [layout.spots_of_line(line.name) for line in design.line]
+    pieces = [seen_on(rgb[..., row, :], line) for row, line in zip(rows, design.line, strict=True)]
+    return np.concatenate(pieces, axis=-2)
+
+
+def seen_on(rgb: Bytes, line: Line) -> Bytes:
+    """The same of LEDs of one line, (..., 3) uint8."""
+    if not is_balanced(line):
+        return rgb
+    light: Array = rgb.astype(np.float32)
+    common = light.min(axis=-1, keepdims=True) if "W" in line.wire_order else np.float32(0)
+    light = common + (light - common) / np.array(line.led_type.white, np.float32)
+    return np.asarray(np.minimum(np.rint(light), 255).astype(np.uint8))
+
+
+def is_balanced(line: Line) -> bool:
+    """Whether the white of a line's LEDs is balanced."""
+    return line.led_type.white != (1.0, 1.0, 1.0)
 
 
 @dataclass(frozen=True)
@@ -32,6 +60,11 @@ class Frame:
 
     def __array__(self, dtype: Any = None, copy: bool | None = None) -> Array:
         return np.array(self.rgb, dtype=dtype, copy=copy)
+
+    @property
+    def seen(self) -> Bytes:
+        """The same as the eye sees it: see `as_seen`."""
+        return as_seen(self.rgb, self.layout, self.design)
 
     def line_bytes(self) -> list[bytes]:
         """The bytes of each line, in wire order and the line's colour order.
@@ -84,6 +117,11 @@ class Film:
     design: Design
     tape: Tape
     let_through: Mapping[str, Floats] = field(default_factory=dict)
+
+    def seen_part(self, name: str) -> Bytes:
+        """The same as the eye sees it: see `as_seen`."""
+        line = self.design.line[int(self.layout.line[self.layout.spots_of_part(name).start])]
+        return seen_on(self.part(name), line)
 
     def limited(self) -> list[Limited]:
         """How often and how much the limiter acted, for each supply that has one."""

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from fendra.core.film import Film
+from fendra.core.film import Film, as_seen
 from fendra.core.insight.timeline import OTHERWISE, Appearance, Timeline
 from fendra.draw import style
 from fendra.draw.glow import Stage
@@ -42,7 +42,9 @@ def draw_scenes(film: Film, timeline: Timeline, view: ViewName = "top") -> Figur
         ax.set_yticks([])
         frame = best_moment(course)
         dark = np.zeros((len(film.layout), 3), np.uint8)
-        ax.imshow(stage.lit(dark if frame is None else film.rgb[frame]))
+        ax.imshow(
+            stage.lit(dark if frame is None else as_seen(film.rgb[frame], film.layout, film.design))
+        )
         when = "never on this tape" if frame is None else f"at {film.times[frame]:.2f} s"
         why = course.why if course.why == OTHERWISE else f"when {course.why}"
         ax.set_title(

@@ -18,7 +18,7 @@ from fendra.files.whole import write_whole
 def draw_still(stage: Stage, film: Film, at_s: float) -> Image.Image:
     """The moment `at_s` of a film on its stage, with the signals then."""
     frame = film.frame(at_s)
-    picture = Image.fromarray(stage.lit(frame.rgb))
+    picture = Image.fromarray(stage.lit(frame.seen))
     write_words(picture, film.design.name, signal_notes(film, frame.at_s), stage.side)
     return picture
 

@@ -73,7 +73,7 @@ def draw_strip(film: Film, *, title: str = "") -> Figure:
 
 def draw_band(film: Film, part: str, ax: Axes) -> AxesImage:
     """One part of a film on axes: time across, its first LED at the top; gives the image."""
-    light = film.part(part).astype(np.float32) / 255.0
+    light = film.seen_part(part).astype(np.float32) / 255.0
     extent = (float(film.times[0]), end_s(film), light.shape[1] - 0.5, -0.5)
     colours = linear_to_srgb(pooled(light)).transpose(1, 0, 2)
     image = ax.imshow(colours, extent=extent, aspect="auto", interpolation="nearest")

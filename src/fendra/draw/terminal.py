@@ -159,7 +159,7 @@ class TerminalOutput(Output):
             self._size = columns, rows
             self._blocks = Blocks(self._layout, self._spots, self.options.address, self._size)
             self._write("\x1b[2J")
-        text = self._blocks.text(frame.rgb, true_colour=self._is_true)
+        text = self._blocks.text(frame.seen, true_colour=self._is_true)
         self._write(f"\x1b7\x1b[H{text}\x1b8")
 
     def _write(self, text: str) -> None:

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal, TypeAlias
 from pydantic import AfterValidator, Field
 
 from fendra.core.catalogue.data_files import read_catalogue
+from fendra.core.light.balance import gains_of
 from fendra.core.names import did_you_mean
 from fendra.core.values import Model, one_of
 
@@ -29,6 +30,10 @@ Order = Annotated[str, AfterValidator(check_order)]
 Volts = Annotated[float, Field(ge=0.5, le=60)]
 Milliamps = Annotated[float, Field(ge=0, le=2000)]
 Microseconds = Annotated[float, Field(ge=0, le=100_000)]
+_Gain = Annotated[float, Field(ge=0.05, le=1)]
+_Gains = Annotated[tuple[_Gain, _Gain, _Gain], Field(strict=False)]
+_Share = Annotated[float, Field(ge=0.05, le=0.9)]
+_Chromaticity = Annotated[tuple[_Share, _Share], Field(strict=False)]
 
 
 if TYPE_CHECKING:
@@ -59,7 +64,9 @@ class LedFigures(Model):
     one a letter; idle_ma: while it is dark. measured: a measured current, instead of channel_ma.
     data: one-wire or clocked. bit_us, reset_us: of a bit, and of the silence after a frame.
     logic_volts: from which on the first chip reads a 1. leds_a_chip: that one address drives.
-    ohm_per_metre: of the strip's own copper, there and back.
+    ohm_per_metre: of the strip's own copper, there and back. white: shares of red, green and blue
+    that together look white; or white_point: the chromaticity x, y (CIE 1931) of all three at full,
+    as measured, from which those shares follow.
     """
 
     like: str | None = None
@@ -77,6 +84,8 @@ class LedFigures(Model):
     logic_volts: Volts | None = None
     leds_a_chip: Annotated[int, Field(ge=1, le=1000)] | None = None
     ohm_per_metre: Annotated[float, Field(ge=0.001, le=100)] | None = None
+    white: _Gains | None = None
+    white_point: _Chromaticity | None = None
 
 
 @dataclass(frozen=True)
@@ -85,7 +94,8 @@ class LedType:
 
     order: the colour channels in the order on the wire. channel_ua, idle_ua: what a chip draws for
     each channel of `order` at full, and while it is dark, in whole microamperes, so that sums of
-    them are exact. sheet_ua: the same from the data sheet, where channel_ua was measured.
+    them are exact. sheet_ua: the same from the data sheet, where channel_ua was measured. white:
+    the shares of red, green and blue that together look white.
     """
 
     name: str
@@ -103,6 +113,7 @@ class LedType:
     logic_volts: float
     leds_a_chip: int
     ohm_per_metre: float
+    white: tuple[float, float, float] = (1.0, 1.0, 1.0)
 
     @property
     def bits(self) -> int:
@@ -191,7 +202,23 @@ def led_type(name: str, figures: LedFigures, catalogue: Mapping[str, LedFigures]
         said.get("logic_volts") or 0.7 * min(volts, 5.0),
         per,
         said.get("ohm_per_metre") or 0.2,
+        _white(said),
     )
+
+
+def _white(said: Mapping[str, Any]) -> tuple[float, float, float]:
+    """The shares of the three channels that look white together."""
+    if said.get("white") and said.get("white_point"):
+        message = "`white` and `white_point` say the same in two ways."
+        raise LedError("white", message, "Leave one of them out.")
+    if said.get("white_point"):
+        try:
+            return gains_of(*said["white_point"])
+        except ValueError as exc:
+            remedy = "Daylight white is [0.3127, 0.329]."
+            raise LedError("white_point", f"{exc}.", remedy) from exc
+    red, green, blue = said.get("white") or (1.0, 1.0, 1.0)
+    return red, green, blue
 
 
 def _channels(channel_ma: Any, order: str) -> dict[str, int]:

@@ -29,7 +29,7 @@ from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import is_const, simplify
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.insight.timeline import timeline_of
-from fendra.core.insight.visible import layers_seen
+from fendra.core.insight.visible import barely_lit, layers_seen
 from fendra.core.language.expression import Scope, compile_expression
 from fendra.core.language.reader import read
 from fendra.core.signals.inputs import words
@@ -309,6 +309,11 @@ def never_on_the_tape(subject: Subject, report: Report) -> None:
         elif i in recorded and i not in seen:
             message = "on this tape this layer is on, but never seen: it is dark then, or covered."
             report.note(("layer", i), "never-on-tape", message, "Look with `fendra explain`.")
+    cure = "" if design.dither else ", or set dither = true for the design"
+    for i, light in barely_lit(subject.plan, subject.film, timeline).items():
+        message = f"on this tape its brightest light is byte {round(light)} of 255."
+        remedy = f"Hues break up in so little: raise `level`{cure}."
+        report.note(("layer", i), "barely-lit", message, remedy)
     for i, course in enumerate(timeline.scenes):
         if not (course.there > 0).any():
             message = "on this tape this scene is never chosen."

@@ -9,6 +9,7 @@ from fendra.core.composition.settings import written
 from fendra.core.document.design import Design
 from fendra.core.effects import EFFECTS, Effect
 from fendra.core.findings import KeyPath, Report
+from fendra.core.light.dither import SLOWEST_HZ, dither_frames
 from fendra.core.names import listed
 
 NEARLY = 1e-6
@@ -39,6 +40,16 @@ def times_in_frames(subject: Subject, report: Report) -> None:
             )
             remedy += f", or rate = {better_hz:.10g} for the design." if better_hz else "."
             report.note(path, "uneven-time", message, remedy)
+
+
+@check(stops=False)
+def dither_in_time(subject: Subject, report: Report) -> None:
+    """Frames so slow that dither would flicker."""
+    design = subject.design
+    if design.dither and dither_frames(design.rate) == 1:
+        message = f"at {design.rate:g} frames a second dither would flicker; light is rounded."
+        remedy = f"Say rate = {2 * SLOWEST_HZ:g} or more, or leave `dither` out."
+        report.warning(("dither",), "no-effect", message, remedy)
 
 
 def times_of(design: Design, number: int, effect: Effect) -> dict[str, tuple[float, KeyPath]]:

@@ -15,6 +15,7 @@ from fendra.core.arrays import Array
 from fendra.core.document.design import Design
 from fendra.core.document.origin import Origin
 from fendra.core.electric.limiter import Limit
+from fendra.core.findings import KeyPath
 from fendra.core.graph.node import Graph
 from fendra.core.layout.table import Layout
 from fendra.core.layout.wire import Wire
@@ -35,6 +36,16 @@ class Paint:
     light: int
     scenes: frozenset[int] | None = None
 
+    @property
+    def number(self) -> int:
+        """What tells it from other brushes: its place in the design."""
+        return self.layer
+
+    @property
+    def path(self) -> KeyPath:
+        """Where it stands in the design."""
+        return ("layer", self.layer)
+
 
 @dataclass(frozen=True)
 class Mix:
@@ -52,14 +63,46 @@ class Mix:
 
 
 @dataclass(frozen=True)
+class Finish:
+    """A change of the light of all layers together: a ceiling, or a white balance.
+
+    number: its own, below 0, where layers have theirs from 0 on. path: where it stands in the
+    design. light: the place in the graph of the light after it, which reads what is `beneath`.
+    """
+
+    number: int
+    path: KeyPath
+    space: str
+    on: int
+    light: int
+    scenes: frozenset[int] | None = None
+
+
+@dataclass(frozen=True)
+class Dither:
+    """Light between two bytes alternates between them, from frame to frame.
+
+    turn: the place in the graph of the count of frames. frames: after so many the pattern begins
+    anew: 2, 4 or 8.
+    """
+
+    turn: int
+    frames: int
+
+
+@dataclass(frozen=True)
 class Master:
     """The master level. share: the place in the graph of the share of light it lets through."""
 
     share: int
 
 
-Step: TypeAlias = Paint | Mix | Master | Limit | Wire
-"""Paint, mix of scenes, master level, a supply's limit, a line's wire: in this order."""
+Step: TypeAlias = Paint | Mix | Finish | Master | Dither | Limit | Wire
+"""Paint, mix of scenes, what finishes the light, master level, dither, a supply's limit, a line's
+wire: in this order."""
+
+Brush: TypeAlias = Paint | Finish
+"""What changes the light of some spots: a layer, or a finish."""
 
 
 @dataclass(frozen=True)
@@ -91,6 +134,21 @@ class Plan:
             elif isinstance(step, Mix):
                 found += step.paints
         return tuple(found)
+
+    @property
+    def finishes(self) -> tuple[Finish, ...]:
+        """What is done to the light of all layers together."""
+        return tuple(step for step in self.steps if isinstance(step, Finish))
+
+    @property
+    def brushes(self) -> tuple[Brush, ...]:
+        """Every layer from the lowest on, and what finishes their light."""
+        return (*self.paints, *self.finishes)
+
+    @property
+    def dither(self) -> Dither | None:
+        """How light between two bytes is shown; None where it is rounded."""
+        return next((step for step in self.steps if isinstance(step, Dither)), None)
 
     @property
     def shares(self) -> tuple[int, ...]:

@@ -13,8 +13,9 @@ import numpy as np
 
 from fendra.core.arrays import Array, Floats
 from fendra.core.composition.blends import BLENDS, Stroke
+from fendra.core.composition.finishes import balanced, balances, ceilings, counted, under_ceiling
 from fendra.core.composition.media import Media
-from fendra.core.composition.plan import Master, Mix, Paint, Plan, Step
+from fendra.core.composition.plan import Dither, Finish, Master, Mix, Paint, Plan, Step
 from fendra.core.composition.rhythms import Rhythm, record_rhythms
 from fendra.core.composition.scenes import record_scenes
 from fendra.core.composition.settings import Settings, written
@@ -38,6 +39,7 @@ from fendra.core.layout.choice import ALL, Choice
 from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
 from fendra.core.layout.wire import wires_of
+from fendra.core.light.dither import dither_frames
 from fendra.core.names import cannot_stand, did_you_mean
 from fendra.core.signals.inputs import fed
 from fendra.core.signals.record import Signals
@@ -73,14 +75,12 @@ def record(
             space = recorder.layer(i, layer)
         if space is not None:
             layers[i] = space, recorder.scenes_of(layer)
-    with recorder.tracer.within(("level",)):
-        level = recorder.settings.number(design.level, ("level",))
-        recorder.root("master", lightness_to_linear(level))
+    recorder.finish()
     spots = {name: choice.spots for name, choice in choices.items()}
     spots |= {name: space.choice.spots for name, space in recorder.spaces.items()}
     return Recorded(
         design, layout, origin or Origin(), recorder.tracer.graph(), recorder.spaces, spots,
-        layers, recorder.images, make_limits(make_loads(design, layout)),
+        layers, tuple(recorder.finishes), recorder.images, make_limits(make_loads(design, layout)),
     )  # fmt: skip
 
 
@@ -89,7 +89,8 @@ class Recorded:
     """All that was recorded of a design.
 
     traced: the graph with every value, also those that only explain the light. layers: by their
-    places in the design: the space of each, and its scenes as of `Paint`. images: how many scenes
+    places in the design: the space of each, and its scenes as of `Paint`. finishes: the number,
+    path and space of each, as of `Finish`. images: how many scenes
     there are, none of them counted as one.
     """
 
@@ -100,6 +101,7 @@ class Recorded:
     spaces: Mapping[str, Space]
     spots: Mapping[str, Array]
     layers: Mapping[int, tuple[str, frozenset[int] | None]]
+    finishes: tuple[tuple[int, KeyPath, str], ...]
     images: int
     limits: tuple[Limit, ...]
 
@@ -144,7 +146,13 @@ class Recorded:
         if self.images:
             shares = tuple(roots[f"scene:{i}:there"] for i in range(self.images))
             steps.append(Mix(shares, tuple(paints[first:end])))
-        steps += [*paints[end:], Master(roots["master"])]
+        steps += paints[end:]
+        for number, path, space in self.finishes:
+            light = roots[f"finish:{number}:light"]
+            steps.append(Finish(number, path, space, roots["always"], light))
+        steps.append(Master(roots["master"]))
+        if "dither" in roots:
+            steps.append(Dither(roots["dither"], dither_frames(self.design.rate)))
         return (*steps, *self.limits, *wires_of(self.layout, self.design))
 
 
@@ -193,6 +201,7 @@ class _Recorder:
         self._scene_numbers = {scene.name: i for i, scene in enumerate(design.scene)}
         self._shares: list[Value] = []
         self._rhythms: dict[str, Rhythm] = {}
+        self.finishes: list[tuple[int, KeyPath, str]] = []
 
     @property
     def images(self) -> int:
@@ -237,6 +246,36 @@ class _Recorder:
                 remedy = "Remove it, or remove the rhythm's."
                 self._report.warning((*path, "rate"), "no-effect", message, remedy)
         return found
+
+    def finish(self) -> None:
+        """Record what is done to the light of all layers together."""
+        design, tracer = self._design, self.tracer
+        with tracer.within(("level",)):
+            master = lightness_to_linear(self.settings.number(design.level, ("level",)))
+            self.root("master", master)
+            self.root("always", tracer.const(True))
+        for path, setting, choice in ceilings(design, self._layout, self._choices):
+            with tracer.within(path):
+                space = self._finished(path, choice)
+                beneath = tracer.beneath(self.finishes[-1][0], space.name)
+                light = under_ceiling(setting, master, beneath, self.settings, path, space)
+                self.root(f"finish:{self.finishes[-1][0]}:light", light)
+        for path, white, has_white, choice in balances(design, self._layout):
+            with tracer.within(path):
+                space = self._finished(path, choice)
+                beneath = tracer.beneath(self.finishes[-1][0], space.name)
+                light = balanced(white, beneath, has_white=has_white)
+                self.root(f"finish:{self.finishes[-1][0]}:light", light)
+        frames = dither_frames(design.rate)
+        if design.dither and frames > 1:
+            with tracer.within(("dither",)):
+                self.root("dither", counted(tracer, frames))
+
+    def _finished(self, path: KeyPath, choice: Choice) -> Space:
+        """The space of the next finish, which is noted."""
+        space = self.spaces.setdefault(choice.name, Space(choice.name, self._layout, choice))
+        self.finishes.append((-1 - len(self.finishes), path, space.name))
+        return space
 
     def scenes_of(self, layer: Layer) -> frozenset[int] | None:
         """The places of the scenes that a layer belongs to; None for every one, and for none."""

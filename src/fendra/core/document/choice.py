@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Annotated, TypeAlias
 
 from pydantic import Field
 
+from fendra.core.document.layer import Setting
 from fendra.core.values import Count, Length, Model, Number, Point, Texts, one_of
 
 if TYPE_CHECKING:
@@ -20,7 +21,7 @@ class GroupTable(Model):
     of: what to begin with: a condition, a name, or a list of them. without: what to leave out.
     near: a point, or the name of a part, group or trail for its middle; with within, the spots so
     near to it; with nearest, so many that are nearest to it. outermost: so many that are farthest
-    from the middle of them all.
+    from the middle of them all. most: the ceiling of its light, 0 to 1 as the eye sees it.
     """
 
     of: Texts = "all"
@@ -29,6 +30,7 @@ class GroupTable(Model):
     within: Length | None = None
     nearest: Count | None = None
     outermost: Count | None = None
+    most: Setting | None = None
 
 
 class Trail(Model):

@@ -24,12 +24,13 @@ from fendra.core.values import Model, Name, Number, Title
 class Design(Model):
     """A design: lines with parts, groups, trails, signals and layers.
 
-    rate: frames a second. level: the master level, 0 to 1 as the eye sees it. units: of all
-    lengths in it. outline: lines of points [x, y] that show the thing itself in pictures. leds: LED
-    types of its own, and changes to known ones. canvases: places of parts, for effects that go
-    across several things. effects: files of effects of its own. rhythms: beats that layers share.
-    sources: what feeds signals; outputs: what takes frames. leaving: what they show when a run
-    ends: all dark, the look of `standby`, with every signal lost, or what was shown last.
+    rate: frames a second. level: the master level, 0 to 1 as the eye sees it. most: the ceiling of
+    all light, which no look passes. dither: light between two bytes alternates between them. units:
+    of all lengths in it. outline: lines of points [x, y] that show the thing itself in pictures.
+    leds: LED types of its own, and changes to known ones. canvases: places of parts, for effects
+    that go across several things. effects: files of effects of its own. rhythms: beats that layers
+    share. sources: what feeds signals; outputs: what takes frames. leaving: what they show when a
+    run ends: all dark, the look of `standby`, with every signal lost, or what was shown last.
     """
 
     fendra: Literal[1] = 1
@@ -37,6 +38,8 @@ class Design(Model):
     about: str = ""
     rate: Annotated[float, Field(ge=1, le=250)] = 50.0
     level: Setting = 1.0
+    most: Setting | None = None
+    dither: bool = False
     leaving: Literal["dark", "standby", "keep"] = "dark"
     units: Literal["mm", "in"] = "mm"
     outline: list[list[Annotated[tuple[Number, Number], Field(strict=False)]]] = []

@@ -13,6 +13,7 @@ from fendra.core.catalogue.controllers import CONTROLLERS, ControllerType
 from fendra.core.catalogue.leds import LED_TYPES, LedType, Order
 from fendra.core.catalogue.supplies import Amps
 from fendra.core.catalogue.wires import Jump, Lead
+from fendra.core.document.layer import Setting
 from fendra.core.names import did_you_mean
 from fendra.core.shapes import SHAPES, Part
 from fendra.core.values import MOST_LEDS, Count, Model, Name, Texts, one_of
@@ -88,7 +89,8 @@ class Line(Model):
 
     controller: which one, where there are several. pin: its name for the pin; clock: for that of
     the clock, where the LEDs have one. led: the LED type.
-    order: colour order, if not the type's own. supply: what feeds it. feed: where power goes in; at
+    order: colour order, if not the type's own. most: the ceiling of its light, 0 to 1 as the eye
+    sees it. supply: what feeds it. feed: where power goes in; at
     the first LED if not given. jump: the wire from part to part. level_shifter: something lifts the
     data to the LEDs' voltage. most_leds: addresses that it may have.
     """
@@ -99,6 +101,7 @@ class Line(Model):
     clock: str = ""
     led: str = "ws2812b"
     order: Order | None = None
+    most: Setting | None = None
     supply: str = ""
     feed: list[Feed] = []
     jump: Jump = Jump()

@@ -8,14 +8,15 @@ from fendra.core.composition.plan import Plan
 from fendra.core.electric.budget import Budget, make_budget
 from fendra.core.electric.draws import Draw
 from fendra.core.film import Film
+from fendra.core.graph.functions import lightness_to_linear
 from fendra.core.graph.highest import highest
+from fendra.core.graph.trace import Tracer
 from fendra.core.insight.looks import layers_on
 
 
 def budget_of(plan: Plan, film: Film | None = None) -> Budget:
     """All electrical sums of a plan, and of what it shows in a film."""
-    level = highest(plan.graph, "master")
-    budget = make_budget(plan.design, plan.layout, 1.0 if level is None else level, film)
+    budget = make_budget(plan.design, plan.layout, _brightest(plan), film)
     if film is None or budget.draw is None:
         return budget
     draws = [budget.draw, *(each.draw for each in budget.supplies if each.draw is not None)]
@@ -26,3 +27,13 @@ def budget_of(plan: Plan, film: Film | None = None) -> Budget:
 
     supplies = tuple(replace(each, draw=named(each.draw)) for each in budget.supplies)
     return replace(budget, draw=named(budget.draw), supplies=supplies)
+
+
+def _brightest(plan: Plan) -> float:
+    """The share of light that no channel of any LED passes: of the master, or of the ceiling."""
+    master, most = highest(plan.graph, "master"), plan.design.most
+    found = 1.0 if master is None else master
+    if isinstance(most, (int, float)):
+        ceiling = lightness_to_linear(Tracer().const(float(most))).number
+        found = min(found, found if ceiling is None else ceiling)
+    return found

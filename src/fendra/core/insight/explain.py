@@ -10,12 +10,13 @@ from typing import Any
 import numpy as np
 
 from fendra.core.arrays import Array
-from fendra.core.composition.plan import Master, Mix, Paint, Plan
+from fendra.core.composition.plan import Dither, Finish, Master, Mix, Paint, Plan
 from fendra.core.composition.record import WHY
 from fendra.core.document.design import Design
 from fendra.core.electric.limiter import Limit
 from fendra.core.engines.engine import unknown
 from fendra.core.film import Film
+from fendra.core.findings import KeyPath
 from fendra.core.graph.node import Rate
 from fendra.core.graph.ops import op_of
 from fendra.core.graph.passes import constant_array
@@ -64,7 +65,9 @@ class Explanation:
     """All that made an LED look as it did.
 
     at_s: of the frame, on the tape's clock. scenes: how much of each was there, and why. touches:
-    in the order in which they were painted. light: of all of them, scenes mixed. master: the share
+    in the order in which they were painted. finished: the ceilings and white balances that changed
+    the light of them all: where they stand in the design, the light before and after. light: of all
+    of them, scenes mixed and finished. master: the share
     of light that the master level lets through; let_through: the share that the limiter of its
     supply does. rgb: the bytes, red, green and blue; sent: as they go down the line, in its colour
     order.
@@ -76,6 +79,7 @@ class Explanation:
     address: int
     scenes: tuple[tuple[str, float, str], ...]
     touches: tuple[Touch, ...]
+    finished: tuple[tuple[KeyPath, Light, Light], ...]
     light: Light
     master: float
     let_through: float
@@ -107,7 +111,8 @@ def explain(plan: Plan, film: Film, spot: int, at_s: float) -> Explanation:
     let_through = film.let_through.get(line.supply)
     return Explanation(
         float(film.times[place]), name_of(layout, spot), line.name, int(layout.address[spot]),
-        scenes, tuple(telling.touches), _light(telling.light), telling.master,
+        scenes, tuple(telling.touches), tuple(telling.finished), _light(telling.light),
+        telling.master,
         1.0 if let_through is None else float(let_through[place]),
         (int(rgb[0]), int(rgb[1]), int(rgb[2])), line.wire_order,
         wire_order(rgb[None], line.wire_order).tobytes(),
@@ -177,13 +182,15 @@ class _AtSpot:
 class _Telling:
     """Runs the steps of a plan for one spot, and notes what each layer does.
 
-    touches: of every layer on the spot, in the order in which they are painted. light: in the end,
-    before the master level.
+    touches: of every layer on the spot, in the order in which they are painted. finished: the
+    ceilings and balances that changed its light: where they stand, the light before and after.
+    light: in the end, before the master level.
     """
 
     def __init__(self, plan: Plan, at_spot: _AtSpot) -> None:
         self._plan, self._at_spot = plan, at_spot
         self.touches: list[Touch] = []
+        self.finished: list[tuple[KeyPath, Light, Light]] = []
         self.light: Array = np.zeros(3, np.float32)
         self.master = 1.0
 
@@ -194,12 +201,24 @@ class _Telling:
                     self.light = self._painted([step], self.light)
                 case Mix():
                     self.light = self._mixed(step, self.light)
+                case Finish():
+                    self._finish(step)
                 case Master():
                     self.master = float(self._at_spot.number(step.share))
-                case Limit() | Wire():
+                case Dither() | Limit() | Wire():
                     pass  # the film knows what came of them
                 case _:
                     raise unknown(step, "explain")
+
+    def _finish(self, finish: Finish) -> None:
+        """What a ceiling or a white balance does to the light."""
+        if self._at_spot.row(finish.space) < 0:
+            return
+        after = self._at_spot.over(finish.number, self.light).light(finish.light)
+        if (after != self.light).any():
+            before = _light(self.light)
+            self.finished.append((finish.path, before, _light(after)))
+        self.light = after
 
     def _mixed(self, mix: Mix, light: Array) -> Array:
         """The light after the layers of scenes."""

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from typing import Any
+
 import numpy as np
 
 from fendra.core.composition.plan import Plan
@@ -13,6 +16,9 @@ from fendra.core.insight.timeline import Timeline
 FRAMES = 48
 """Frames of each layer that are looked at, evenly over those in which it is on."""
 
+DIM = 2
+"""A byte up to which light is so little that its hue breaks up, and motion comes in steps."""
+
 STEP = 0.5 / 255
 """A difference of light that may change a byte."""
 
@@ -22,23 +28,9 @@ def layers_seen(plan: Plan, film: Film, timeline: Timeline) -> set[int]:
 
     A layer that is covered, or dark, in all the frames that are looked at is not.
     """
-    paints = plan.paints
-    names = [film.design.layer[paint.layer].name for paint in paints]
-    courses = {course.name: course.there for course in timeline.layers}
-    wanted: dict[int, list[int]] = {}
-    for place, name in enumerate(names):
-        frames = np.flatnonzero(courses[name] > 0)
-        if len(frames) == 0:
-            continue
-        picks = np.unique(np.linspace(0, len(frames) - 1, FRAMES).astype(int))
-        for frame in frames[picks].tolist():
-            wanted.setdefault(frame, []).append(place)
-    if not wanted:
-        return set()
-    engine, seen = NumpyEngine(plan), set()
-    for frame, (now_ms, news) in enumerate(frames_of(plan, film, max(wanted) + 1)):
-        registers = engine.numbers(now_ms, news)
-        places = [place for place in wanted.get(frame, ()) if paints[place].layer not in seen]
+    paints, engine, seen = plan.paints, NumpyEngine(plan), set[int]()
+    for registers, on in _looked_at(engine, film, _frames_on(plan, film, timeline, FRAMES)):
+        places = [place for place in on if paints[place].layer not in seen]
         if not places:
             continue
         whole = engine.paint(registers).copy()
@@ -46,3 +38,54 @@ def layers_seen(plan: Plan, film: Film, timeline: Timeline) -> set[int]:
             if (np.abs(engine.paint(registers, without=place) - whole) > STEP).any():
                 seen.add(paints[place].layer)
     return seen
+
+
+def barely_lit(plan: Plan, film: Film, timeline: Timeline) -> dict[int, float]:
+    """The places of the layers whose light by itself never passes byte `DIM`, and the brightest
+    that it is, of 255. Layers that only filter or hide what is beneath are left out.
+
+    Every frame in which such a layer is on is looked at.
+    """
+    brightest = dict.fromkeys(range(len(plan.paints)), 0.0)
+    for most in (FRAMES, len(film)):
+        engine = NumpyEngine(plan)
+        master = engine.register(plan.master)
+        frames = _frames_on(plan, film, timeline, most)
+        for registers, places in _looked_at(engine, film, frames):
+            for place in (place for place in places if brightest[place] < DIM + 0.5):
+                light = float(engine.paint(registers, only=place).max() * registers[master]) * 255
+                brightest[place] = max(brightest[place], light)
+    return {
+        plan.paints[place].layer: light
+        for place, light in brightest.items()
+        if 0 < light < DIM + 0.5
+    }
+
+
+def _frames_on(
+    plan: Plan, film: Film, timeline: Timeline, most: int
+) -> dict[int, list[int]]:  # fmt: skip
+    """Frames, and the places of the layers that are to be looked at in each: at most so many of
+    each layer, evenly over those in which it is on.
+    """
+    names = [film.design.layer[paint.layer].name for paint in plan.paints]
+    courses = {course.name: course.there for course in timeline.layers}
+    wanted: dict[int, list[int]] = {}
+    for place, name in enumerate(names):
+        frames = np.flatnonzero(courses[name] > 0)
+        if len(frames):
+            picks = np.unique(np.linspace(0, len(frames) - 1, most).astype(int))
+            for frame in frames[picks].tolist():
+                wanted.setdefault(frame, []).append(place)
+    return wanted
+
+
+def _looked_at(
+    engine: NumpyEngine, film: Film, wanted: dict[int, list[int]]
+) -> Iterator[tuple[list[Any], list[int]]]:
+    """The numbers of some frames, and what is looked at in each."""
+    end = max(wanted, default=-1) + 1
+    for frame, (now_ms, news) in enumerate(frames_of(engine.plan, film, end)):
+        registers = engine.numbers(now_ms, news)
+        if frame in wanted:
+            yield registers, wanted[frame]

@@ -9,13 +9,17 @@ from fendra.core.arrays import Array
 MANY = 400
 """Spots from which on bytes are quicker made channel by channel than all at once."""
 
-_ZERO, _HALF, _FULL = (np.array(value, np.float32) for value in (0.0, 0.5, 255.0))
+_ZERO, _HALF, _ONE, _FULL = (np.array(value, np.float32) for value in (0.0, 0.5, 1.0, 255.0))
 
 
-def quantise(light: Array, master: np.float32, scratch: Array, planes: Array, out: Array) -> None:
+def quantise(
+    light: Array, master: np.float32, scratch: Array, planes: Array, out: Array,
+    offsets: Array | None = None,
+) -> None:  # fmt: skip
     """Linear light to bytes, rounded to the nearest, after the master level.
 
-    Each is `light * (master * 255) + 0.5`, held within 0 and 255, without its fraction.
+    Each is `light * (master * 255) + 0.5`, held within 0 and 255, without its fraction. offsets:
+    (3, n) float32, what is added before 0.5 is, of spots with a channel of one byte or more.
 
     light: (3, n) float32; what is above 1 is full, what is below 0 or no number is dark.
     master: the share of the light that is let through, 0 to 1.
@@ -23,6 +27,8 @@ def quantise(light: Array, master: np.float32, scratch: Array, planes: Array, ou
     out: (n, 3) uint8.
     """
     np.multiply(light, master * _FULL, scratch)
+    if offsets is not None:
+        np.add(scratch, offsets, scratch, where=(scratch >= _ONE).any(axis=0))
     np.add(scratch, _HALF, scratch)
     np.fmax(scratch, _ZERO, scratch)
     np.fmin(scratch, _FULL, scratch)

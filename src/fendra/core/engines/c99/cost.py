@@ -126,10 +126,12 @@ def cost_of(count: Count, kind: ControllerType, *, is_receiver: bool = False) ->
     rest = _sum(work, count.frame) + work["frame"] + work["led"] * count.leds
     rest += work["field"] * count.fields
     rest += count.limits * (work["limit"] + work["limited"] * count.leds)
-    is_mixed = any(each.scenes is not None for each in count.layers)
-    mix = count.leds * (3 * (work["sum"] + work["mul"]) + 9 * work["light"]) * is_mixed
     at_once = MOST_AT_ONCE_8_BIT if kind.bits == 8 else MOST_AT_ONCE
     layers = [(each, _layer(core, each, -(-count.leds // at_once))) for each in count.layers]
+    rest += sum(cycles for each, cycles in layers if each.layer < 0)  # finishes are always there
+    layers = [(each, cycles) for each, cycles in layers if each.layer >= 0]
+    is_mixed = any(each.scenes is not None for each in count.layers)
+    mix = count.leds * (3 * (work["sum"] + work["mul"]) + 9 * work["light"]) * is_mixed
     light = 12 * min(at_once, count.leds) * (3 if is_mixed else 1)
     frame_operations = sum(count.frame.values())
     frame_operations += sum(sum(each.frame.values()) for each in count.layers)

@@ -69,7 +69,7 @@ def count(draft: Draft, layers: Layers, tables: Iterable[Table]) -> Count:
         )
         found.append(
             LayerCount(
-                paint.layer,
+                paint.number,
                 len(spots),
                 _operations(graph, sorting.of_layer[number]),
                 moving,

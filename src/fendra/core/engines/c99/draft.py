@@ -89,6 +89,16 @@ class Draft:
                 text = f'Rhythm "{name}"'
             case ("line", int(i)):
                 text = f'Line "{self.design.line[i].name}", {self.design.line[i].wire_order}'
+            case ("most",):
+                text = "Ceiling of the design"
+            case ("line", int(i), "most"):
+                text = f'Ceiling of line "{self.design.line[i].name}"'
+            case ("groups", str(name), "most"):
+                text = f'Ceiling of group "{name}"'
+            case ("leds", str(name), "white", *_):
+                text = f"White of {name}"
+            case ("dither",):
+                text = "Dither"
             case ("level",):
                 text = "Master level"
             case ("supplies", str(name)):
@@ -97,6 +107,10 @@ class Draft:
                 return "Time"
         line = self.plan.origin.lines.get(origin)
         return f"{text} ({self.plan.origin.file}:{line})" if line else text
+
+    def what(self, origin: KeyPath) -> str:
+        """The effect of a layer as it stands before its LEDs; empty for what is no layer."""
+        return f"{self.design.layer[int(origin[1])].effect} " if origin[0] == "layer" else ""
 
     @property
     def made_from(self) -> str:
@@ -109,7 +123,7 @@ def make_draft(plan: Plan) -> Draft:
     """Lower a plan, sort its numbers, and give everything its name."""
     lowered = lower(plan)
     sorting = sort(lowered)
-    slugs = _slugs(plan.design)
+    slugs = _slugs(plan)
     supply_names = Names([])
     limit_slugs = {limit.supply: supply_names.take(limit.supply) for limit in plan.limits}
     field_names, cell_names = Names(WORDS), Names([*WORDS, "last_ms", "has_begun", "now"])
@@ -134,12 +148,16 @@ def make_draft(plan: Plan) -> Draft:
     )
 
 
-def _slugs(design: Design) -> dict[KeyPath, str]:
-    names = Names()
+def _slugs(plan: Plan) -> dict[KeyPath, str]:
+    design, names = plan.design, Names()
     slugs: dict[KeyPath, str] = {("level",): "master"}
     slugs |= {("signals", name): identifier(name) for name in design.signals}
     slugs |= {("scene", i): names.take(scene.name) for i, scene in enumerate(design.scene)}
     slugs |= {("layer", i): names.take(layer.name) for i, layer in enumerate(design.layer)}
+    for finish in plan.finishes:
+        what = "white" if finish.path[0] == "leds" else "ceiling"
+        slugs[finish.path] = names.take(f"{what} of {finish.space}")
+    slugs[("dither",)] = names.take("dither")
     slugs |= {("rhythms", name): names.take(name) for name in design.rhythms}
     return slugs
 
@@ -150,9 +168,9 @@ def _scene_slug(number: int, lowered: Lowered, slugs: Mapping[KeyPath, str]) -> 
 
 def _fields(lowered: Lowered, sorting: Sorting, slugs: Mapping[KeyPath, str]) -> dict[int, str]:
     """Numbers first, truth values after them: so no room is lost between."""
-    names = Names([*WORDS, "master"])
+    names = Names([*WORDS, "master", "turn"])
     nodes = lowered.graph.nodes
-    conditions = {paint.on: slugs["layer", paint.layer] for paint in reversed(lowered.painted)}
+    conditions = {paint.on: slugs[paint.path] for paint in reversed(lowered.painted)}
     wanted = {place for places in sorting.read for place in places} | {*conditions, *lowered.shares}
     fields = {}
     for place in sorted(wanted, key=lambda place: (nodes[place].kind is Kind.TRUTH, place)):

@@ -23,7 +23,15 @@ from fendra.core.engines.c99.limit import limit_calls, limit_functions, limit_he
 from fendra.core.engines.c99.mix import mix_calls, scene_functions
 from fendra.core.engines.c99.names import Names
 from fendra.core.engines.c99.step import step
-from fendra.core.engines.c99.text import C_TYPES, comment, literal, statement, words
+from fendra.core.engines.c99.text import (
+    C_TYPES,
+    comment,
+    float_literal,
+    literal,
+    statement,
+    words,
+    wrapped,
+)
 from fendra.core.engines.c99.wire import (
     LinePlace,
     frame_size,
@@ -32,7 +40,9 @@ from fendra.core.engines.c99.wire import (
     to_wire_call,
     wire_helpers,
 )
+from fendra.core.graph.bounds import Bounds
 from fendra.core.graph.ops import CHANNELS
+from fendra.core.light.dither import offsets
 from fendra.core.names import counted
 
 MOST_AT_ONCE = 64
@@ -80,9 +90,10 @@ def _emit(plan: Plan) -> Emitted:
     ends = [*limits, _frame(draft), *to_wire(draft), _init(draft), _step(draft)]
     body = "\n\n".join([stepping, *functions, _paint(draft), *ends])
     tables = [table.text for table in (*layers.tables, *layers.lists.values())]
+    tables += _dither(draft)
     runs = [_run(draft), *layers.run_tables] if layers.run_tables else []
     small = [
-        *helpers(words(body), draft.place, draft.lowered.bytes), *limit_helpers(draft),
+        *helpers(words(body), draft.place, _bytes(draft)), *limit_helpers(draft),
         *wire_helpers(draft),
     ]  # fmt: skip
     head = _head(draft, words("\n".join([*tables, *runs, *small, body])))
@@ -230,6 +241,14 @@ def _init(draft: Draft) -> str:
     )
 
 
+def _bytes(draft: Draft) -> Bounds | None:
+    """Between which values light times 255 lies before it is rounded."""
+    found = draft.lowered.bytes
+    if found is None or draft.plan.dither is None:
+        return found
+    return Bounds(found.low, found.high + 0.5)
+
+
 def _frame(draft: Draft) -> str:
     name, place = draft.name, draft.place
     return "\n".join(
@@ -251,16 +270,47 @@ def _frame(draft: Draft) -> str:
             f"        const {place} end = earlier({draft.leds}, first + AT_ONCE);",
             "        paint(&state->now, first, end, &light);",
             f"        for ({place} i = first; i < end; i++) {{",
-            *(
-                f"            rgb[i][{c}] = to_byte(light.{channel}[i - first] * full);"
-                for c, channel in enumerate(CHANNELS)
-            ),
+            *_to_bytes(draft),
             "        }",
             "    }",
             *limit_calls(draft),
             "}",
         ]
     )
+
+
+def _to_bytes(draft: Draft) -> list[str]:
+    """One LED's light as bytes: rounded, or up and down in turn."""
+    if draft.plan.dither is None:
+        return [
+            f"            rgb[i][{c}] = to_byte(light.{channel}[i - first] * full);"
+            for c, channel in enumerate(CHANNELS)
+        ]
+    lines = [
+        f"            const float {channel} = light.{channel}[i - first] * full;"
+        for channel in CHANNELS
+    ]
+    is_lit = " || ".join(f"{channel} >= 1.0f" for channel in CHANNELS)
+    mask = draft.plan.dither.frames - 1
+    lines += [
+        f"            const bool is_lit = {is_lit};",
+        "            const uint32_t turn = state->now.turn + (uint32_t)i;",
+    ]
+    for c, channel in enumerate(CHANNELS):
+        place = f"(turn + {c}u) & {mask}u" if c else f"turn & {mask}u"
+        offset = f"is_lit ? {read('float', f'dither[{place}]')} : 0.0f"
+        lines.append(f"            rgb[i][{c}] = to_byte({channel} + ({offset}));")
+    return lines
+
+
+def _dither(draft: Draft) -> list[str]:
+    """The table of what is added before rounding."""
+    if draft.plan.dither is None:
+        return []
+    about = "What is added to the light of an LED before it is rounded, frame by frame in turn."
+    values = [float_literal(value) for value in offsets(draft.plan.dither.frames)]
+    head = f"static const float dither[{len(values)}] IN_FLASH = {{"
+    return ["\n".join([*comment(about), head, *wrapped(values), "};"])]
 
 
 def _step(draft: Draft) -> str:

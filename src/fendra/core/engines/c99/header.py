@@ -123,7 +123,8 @@ def _signals(draft: Draft) -> list[str]:
 def _now(draft: Draft) -> list[str]:
     nodes = draft.graph.nodes
     fields = [f"    {C_TYPES[nodes[place].kind]} {field};" for place, field in draft.fields.items()]
-    return ["    float master;", *fields]
+    turn = [] if draft.lowered.turn is None else ["    uint32_t turn;"]
+    return ["    float master;", *turn, *fields]
 
 
 def _limit(draft: Draft) -> list[str]:

@@ -67,8 +67,7 @@ class Layers:
         """One layer."""
         draft = self.draft
         spots = draft.plan.spots[paint.space]
-        layer = draft.design.layer[paint.layer]
-        about = f"{draft.about(('layer', paint.layer))}: {layer.effect} on {paint.space}, "
+        about = f"{draft.about(paint.path)}: {draft.what(paint.path)}on {paint.space}, "
         loop = self._loop(paint.space, spots)
         fixed = self._fixed_pieces(number, spots)
         names = self.names.inner()  # all tables have their names by now
@@ -93,7 +92,7 @@ class Layers:
         return "\n".join(
             [
                 *comment(f"{about}{counted(len(spots), 'LED')}."),
-                f"static ON_ITS_OWN void paint_{draft.slugs['layer', paint.layer]}("
+                f"static ON_ITS_OWN void paint_{draft.slugs[paint.path]}("
                 f"const struct {draft.name}_now *now, {draft.place} first,",
                 f"    {draft.place} end, struct light *light)",
                 "{",
@@ -112,7 +111,7 @@ class Layers:
         graph = self.draft.graph
         return any(
             graph.nodes[read].op == "beneath"
-            and graph.nodes[read].payload != (paint.layer, channel)
+            and graph.nodes[read].payload != (paint.number, channel)
             for channel, place in paint.results.items()
             for read in needed(graph, [place])
         )
@@ -178,7 +177,7 @@ class Layers:
         node = self.draft.graph.nodes[place]
         if node.op == "column":
             return f"{paint.space}_{node.payload}"
-        return f"{self.draft.slugs['layer', paint.layer]}_{node.label or 'table'}"
+        return f"{self.draft.slugs[paint.path]}_{node.label or 'table'}"
 
     def _values(self, place: int, count: int) -> Array:
         dtype = self.draft.graph.nodes[place].kind.dtype

@@ -11,9 +11,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from fendra.core.arrays import Ints
-from fendra.core.composition.plan import Master, Mix, Paint, Plan
+from fendra.core.composition.plan import Brush, Dither, Finish, Master, Mix, Paint, Plan
 from fendra.core.electric.limiter import Limit
 from fendra.core.engines.engine import unknown
+from fendra.core.findings import KeyPath
 from fendra.core.graph.bounds import Bounds
 from fendra.core.graph.highest import leaf_bounds
 from fendra.core.graph.narrow import ZERO, Narrower, of_channel
@@ -27,12 +28,13 @@ from fendra.core.layout.wire import Wire
 class Painted:
     """What one layer does to the light of its spots.
 
-    layer, space, scenes: as of `plan.Paint`. on: the place of its condition. results: for each
-    channel that it changes, the place of the light after it. share: the place of a number that,
-    where it is 0, leaves the light as it is, to the bit; None where there is none such.
+    number, path, space, scenes: as of `plan.Brush`. on: the place of its condition. results: for
+    each channel that it changes, the place of the light after it. share: the place of a number
+    that, where it is 0, leaves the light as it is, to the bit; None where there is none such.
     """
 
-    layer: int
+    number: int
+    path: KeyPath
     space: str
     scenes: frozenset[int] | None
     on: int
@@ -46,7 +48,8 @@ class Lowered:
 
     before, mixed, behind: the layers before those that scenes are mixed of, those, and the ones
     behind. shares: the places of how much of each scene is there. bytes: between which values all
-    light lies after the master level, times 255; None where that is not known.
+    light lies after the master level, times 255; None where that is not known. turn: the place of
+    the count of frames, where light is dithered.
     """
 
     graph: Graph
@@ -56,6 +59,7 @@ class Lowered:
     master: int
     bytes: Bounds | None
     shares: tuple[int, ...] = ()
+    turn: int | None = None
 
     @property
     def painted(self) -> tuple[Painted, ...]:
@@ -82,11 +86,22 @@ def lower(plan: Plan) -> Lowered:
         share = _best([graph.roots[f"share:{i}:{j}"] for j in range(len(sharing[i]))], rates)
         places = {channel: graph.roots[f"{channel}:{i}"] for channel in results}
         sorted_by_where[where].append(
-            Painted(paint.layer, paint.space, paint.scenes, graph.roots[f"on:{i}"], places, share)
+            Painted(
+                paint.number,
+                paint.path,
+                paint.space,
+                paint.scenes,
+                graph.roots[f"on:{i}"],
+                places,
+                share,
+            )
         )
     before, mixed, behind = map(tuple, sorted_by_where.values())
     shares = tuple(graph.roots[f"there:{i}"] for i in range(len(plan.shares)))
-    return Lowered(graph, before, mixed, behind, graph.roots["master"], lowering.bytes(), shares)
+    return Lowered(
+        graph, before, mixed, behind, graph.roots["master"], lowering.bytes(), shares,
+        graph.roots.get("dither"),
+    )  # fmt: skip
 
 
 def _best(places: list[int], rates: Sequence[Rate]) -> int | None:
@@ -111,7 +126,7 @@ class _Lowering:
         self._canvas = _Canvas(plan.spot_count)
         self._beneath: dict[Node, Bounds | None] = {}
         self._unsure: set[int] = set()
-        self.kept: list[tuple[Paint, str, dict[str, int]]] = []
+        self.kept: list[tuple[Brush, str, dict[str, int]]] = []
         self.narrower = Narrower(self._leaf_bounds, plan.columns)
         self._reads_beneath: set[int] = set()
         self._known: dict[tuple[int, int], int] = {}
@@ -124,7 +139,7 @@ class _Lowering:
         self.roots = {
             name: self.place(place)
             for name, place in plan.graph.roots.items()
-            if name == "master" or name.startswith(STATE)
+            if name in ("master", "dither") or name.startswith(STATE)
         }
 
     def place(self, place: int, channel: int = 0) -> int:
@@ -151,12 +166,14 @@ class _Lowering:
                     if step.paints:
                         self._canvas.widen(_ROUNDING)
                     where = "behind"
-                case Master() | Limit() | Wire():
+                case Finish():
+                    self._paint(step, "behind")
+                case Master() | Dither() | Limit() | Wire():
                     pass  # written with the frame: see `emit`
                 case _:
                     raise unknown(step, "c99")
 
-    def _paint(self, paint: Paint, where: str) -> None:
+    def _paint(self, paint: Brush, where: str) -> None:
         """Note for each channel that a layer changes the place of the light after it."""
         spots = self._plan.spots[paint.space]
         on = self.narrower.nodes[self.place(paint.on)]
@@ -166,13 +183,13 @@ class _Lowering:
         is_whole = not self.kept and len(spots) == self._plan.spot_count
         before, results = [], {}
         for channel, name in enumerate(CHANNELS):  # a blend may read any channel for any other
-            leaf = Node("beneath", (), Kind.FLOAT, 1, (paint.layer, name), paint.space)
+            leaf = Node("beneath", (), Kind.FLOAT, 1, (paint.number, name), paint.space)
             self._beneath[leaf] = known = self._canvas.bounds(channel, spots)
             before.append(self.narrower.add(ZERO if known == Bounds(0.0, 0.0) else leaf))
             for place in self._beneath_of(paint):
                 self._known[place, channel] = before[channel]
             if known is None or not known.is_positive or (is_certain and is_whole):
-                self._unsure.add(paint.layer)  # there may be minus zero beneath, or nothing yet
+                self._unsure.add(paint.number)  # there may be minus zero beneath, or nothing yet
         for channel, name in enumerate(CHANNELS):
             after = self.place(paint.light, channel)
             bounds = self.narrower.bounds[after]
@@ -182,20 +199,20 @@ class _Lowering:
         if results:
             self.kept.append((paint, where, results))
 
-    def _beneath_of(self, paint: Paint) -> Iterator[int]:
+    def _beneath_of(self, paint: Brush) -> Iterator[int]:
         """The places in the plan's graph of the light beneath a layer."""
         for place in self._reads_beneath:
             node = self._graph.nodes[place]
-            if node.op == "beneath" and node.payload == paint.layer:
+            if node.op == "beneath" and node.payload == paint.number:
                 yield place
 
-    def shares(self, paint: Paint) -> list[int]:
+    def shares(self, paint: Brush) -> list[int]:
         """Numbers of a layer that, where they are 0, leave the light as it is, to the bit.
 
         That can be told of `beneath * rest + paint`, `beneath + paint` and the larger of `paint`
         and `beneath`.
         """
-        if paint.layer in self._unsure:
+        if paint.number in self._unsure:
             return []
         paints, rests = self._terms(paint.light)
         nodes = self.narrower.nodes

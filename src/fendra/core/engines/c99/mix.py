@@ -105,7 +105,7 @@ def _calls(draft: Draft, paints: Iterable[Painted], *, by_scene: bool = False) -
     """Calls that paint layers, each where it is on. by_scene: and in the scene."""
     lines = []
     for paint in paints:
-        call = f"paint_{draft.slugs['layer', paint.layer]}(now, first, end, light);"
+        call = f"paint_{draft.slugs[paint.path]}(now, first, end, light);"
         conditions = []
         if draft.graph.nodes[paint.on].op != "const":
             conditions.append(f"now->{draft.fields[paint.on]}")

@@ -31,6 +31,7 @@ def sort(lowered: Lowered) -> Sorting:
     graph, paints = lowered.graph, lowered.painted
     rates = graph.rates()
     always = [lowered.master, *lowered.shares, *(paint.on for paint in paints)]
+    always += [] if lowered.turn is None else [lowered.turn]
     common, own = schedule(graph, always, [[*paint.results.values()] for paint in paints])
     moving, fixed, read = [], [], []
     for paint in paints:

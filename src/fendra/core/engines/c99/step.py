@@ -92,7 +92,7 @@ class _Step:
             fields={place: self._fields[place] for place in own if place in self._fields},
         )
         lines = self._block.lines
-        lines += self._say(("layer", paint.layer))
+        lines += self._say(paint.path)
         is_always = self._draft.graph.nodes[paint.on].op == "const"
         head = "" if is_always else f"if ({self._fields[paint.on]}) "
         lines += [f"    {head}{{", *inner.lines, "    }"]
@@ -102,6 +102,7 @@ class _Step:
         return [
             "",
             f"    now->master = {self._block.piece(draft.lowered.master).text};",
+            *self._turn(),
             "",
             *comment("What the next frame remembers", "    "),
             *(
@@ -111,6 +112,10 @@ class _Step:
             "    state->last_ms = now_ms;",
             "    state->has_begun = true;",
         ]
+
+    def _turn(self) -> list[str]:
+        turn = self._draft.lowered.turn
+        return [] if turn is None else [f"    now->turn = {self._block.piece(turn).text};"]
 
     def _stem(self, place: int, node: Node) -> str:
         """What a number of the whole frame is called."""

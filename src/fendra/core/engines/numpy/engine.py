@@ -14,7 +14,7 @@ from typing import Any, NamedTuple, TypeAlias
 import numpy as np
 
 from fendra.core.arrays import Array
-from fendra.core.composition.plan import Master, Mix, Paint, Plan
+from fendra.core.composition.plan import Brush, Dither, Finish, Master, Mix, Paint, Plan
 from fendra.core.electric.limiter import Limit, Limiter
 from fendra.core.engines.engine import Engine, unknown
 from fendra.core.engines.numpy.buffers import Buffers, in_place_args, steps_of
@@ -25,6 +25,7 @@ from fendra.core.graph.ops import UINT_MASK, Kind, op_of
 from fendra.core.graph.schedule import schedule
 from fendra.core.layout.wire import Wire
 from fendra.core.light.bytes import quantise
+from fendra.core.light.dither import offset_arrays
 
 Work: TypeAlias = Callable[[], Any]
 
@@ -69,8 +70,9 @@ class NumpyEngine(Engine):
             for place, node in enumerate(graph.nodes)
             if node.op == "pixels"
         }
-        paints = plan.paints
+        paints = plan.brushes
         always = [plan.master, *plan.shares, *(paint.on for paint in paints)]
+        always += [plan.dither.turn] if plan.dither else []
         _, own = schedule(graph, always, [(paint.light,) for paint in paints])
         own = tuple(
             places if len(places) >= FEWEST and graph.nodes[paint.on].op != "const" else frozenset()
@@ -83,7 +85,11 @@ class NumpyEngine(Engine):
         self._beneath, self._sum = np.empty(aside, np.float32), np.empty(aside, np.float32)
         self._master = self._numbers.register(plan.master)
         self._limiter = Limiter(plan.limits)
-        self._without: int | None = None
+        self._turn, self._offsets = -1, np.empty((0, 3, 0), np.float32)
+        if plan.dither:
+            self._turn = self._numbers.register(plan.dither.turn)
+            self._offsets = offset_arrays(plan.dither.frames, plan.spot_count)
+        self._left_out: set[int] = set()
         self._dt_ms = 0
 
     def _arranged(self, own: Sequence[frozenset[int]]) -> list[_Row | _Mixing]:
@@ -93,17 +99,17 @@ class NumpyEngine(Engine):
         buffers = Buffers()
         rows = iter([
             self._row(place, paint, own[place], buffers)
-            for place, paint in enumerate(self.plan.paints)
+            for place, paint in enumerate(self.plan.brushes)
         ])  # fmt: skip
         found: list[_Row | _Mixing] = []
         for step in self.plan.steps:
             match step:
-                case Paint():
+                case Paint() | Finish():
                     found.append(next(rows))
                 case Mix():
                     shares = [self._numbers.register(share) for share in step.shares]
                     found.append(_Mixing(shares, [next(rows) for _ in step.paints]))
-                case Master() | Limit():
+                case Master() | Dither() | Limit():
                     pass  # `frame` applies them to the light of all
                 case Wire():
                     pass  # frames stay red, green and blue: see `layout.wire.LineBytes`
@@ -130,19 +136,27 @@ class NumpyEngine(Engine):
             self._paint_all(registers)
         return self._canvas, registers[self._master]
 
+    def register(self, place: int) -> int:
+        """Where the number at a place of the graph stands in what `numbers` gives."""
+        return self._numbers.register(place)
+
     def numbers(self, now_ms: int, news: Mapping[str, float]) -> list[Any]:
         """The numbers of the next frame, for `paint`."""
         with np.errstate(all="ignore"):
             return self._next_numbers(now_ms, news)
 
-    def paint(self, registers: list[Any], without: int | None = None) -> Array:
-        """The light that the numbers of a frame give, (3, spots); without: a layer left
-        out, by its place in `plan.paints`.
+    def paint(
+        self, registers: list[Any], *, without: int | None = None, only: int | None = None
+    ) -> Array:
+        """The light that the numbers of a frame give, (3, spots); without: a layer left out, by its
+        place in `plan.paints`; only: all others left out.
         """
-        self._without = without
+        layers = range(len(self.plan.paints))
+        self._left_out = {place for place in layers if only not in (None, place)}
+        self._left_out |= set() if without is None else {without}
         with np.errstate(all="ignore"):
             self._paint_all(registers)
-        self._without = None
+        self._left_out = set()
         return self._canvas
 
     def _next_numbers(self, now_ms: int, news: Mapping[str, float]) -> list[Any]:
@@ -167,7 +181,8 @@ class NumpyEngine(Engine):
     def _paint(self, registers: list[Any], rows: Sequence[_Row], scene: int = -1) -> None:
         """Paint layers onto the canvas: those that are on, and in the scene."""
         for place, on, work, scenes in rows:
-            if registers[on] and (scenes is None or scene in scenes) and place != self._without:
+            is_in = scenes is None or scene in scenes
+            if registers[on] and is_in and place not in self._left_out:
                 for run in work:
                     run()
 
@@ -185,8 +200,12 @@ class NumpyEngine(Engine):
         np.copyto(self._canvas, self._sum)
 
     def frame(self, now_ms: int, news: Mapping[str, float], out: Array) -> None:
-        light, master = self.light(now_ms, news)
-        quantise(light, master, self._scratch, self._planes, out)
+        with np.errstate(all="ignore"):
+            registers = self._next_numbers(now_ms, news)
+            self._paint_all(registers)
+        offsets = self._offsets[registers[self._turn]] if self._turn >= 0 else None
+        master = registers[self._master]
+        quantise(self._canvas, master, self._scratch, self._planes, out, offsets)
         self._limiter.apply(self._dt_ms, out)
 
     def memory(self) -> dict[str, float]:
@@ -211,7 +230,7 @@ class NumpyEngine(Engine):
             for place, node in enumerate(self._graph.nodes)
             if self._rates[place] == Rate.SPOT_AND_FRAME
         ]
-        readers += [(paint.light,) for paint in self.plan.paints]
+        readers += [(paint.light,) for paint in self.plan.brushes]
         return {place for args in readers for place in args if self._rates[place] == Rate.FRAME}
 
     def _moving_arrays(self, light: int) -> set[int]:
@@ -227,12 +246,12 @@ class NumpyEngine(Engine):
                 wanted.extend(node.args)
         return found
 
-    def _row(self, place: int, paint: Paint, own: frozenset[int], buffers: Buffers) -> _Row:
+    def _row(self, place: int, paint: Brush, own: frozenset[int], buffers: Buffers) -> _Row:
         numbers = [self._numbers.layers[place]] if own else []
         work = [*numbers, *self._layer_work(paint, buffers)]
         return _Row(place, self._numbers.register(paint.on), work, paint.scenes)
 
-    def _layer_work(self, paint: Paint, buffers: Buffers) -> list[Work]:
+    def _layer_work(self, paint: Brush, buffers: Buffers) -> list[Work]:
         """All that runs over arrays for one layer, while it is on."""
         spots, light = self.plan.spots[paint.space], paint.light
         if len(spots) == 0:
