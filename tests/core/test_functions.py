@@ -35,7 +35,7 @@ def test_sine_is_the_sine(turn):
 @given(st.floats(-1e3, 1e3, width=32), st.floats(-1e3, 1e3, width=32))
 def test_turn_of_is_the_direction_of_a_vector(up, across):
     found = number(f.turn_of, up, across)
-    if math.hypot(up, across) < 1e-30:
+    if max(abs(up), abs(across)) < 1e-30:  # as good as no length
         assert 0 <= found < 1
         return
     away = (found - math.atan2(up, across) / (2 * math.pi)) % 1

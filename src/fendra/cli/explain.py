@@ -55,6 +55,8 @@ def explain(
 
 def say_explanation(why: Explanation) -> None:
     """An explanation, from the lowest layer to the bytes."""
+    from fendra.core.findings import path_to_text
+
     say(f"{why.spot} at {why.at_s:g} s (line {why.line}, address {why.address})", style="bold")
     for name, there, reason in why.scenes:
         if there > 0:
@@ -65,7 +67,8 @@ def say_explanation(why: Explanation) -> None:
         say("no layer is on this LED")
     for path, before, after in why.finished:
         what = "white balance" if path[0] == "leds" else "ceiling"
-        say(f"{what} ({'.'.join(map(str, path))}): {_name(before)} becomes {_name(after)}")
+        where = path_to_text(path[:2] if path[0] == "leds" else path).removesuffix(": ")
+        say(f"{what} ({where}): {_name(before)} becomes {_name(after)}")
     _say_light("all layers", why.light)
     say(f"master level: {why.master:.1%} of the light")
     if why.let_through < 1:

@@ -100,7 +100,7 @@ def test_explain_names_the_ceiling_and_the_balance():
     (first, second) = explain(made.examined.sound.recorded.reasons, film, 0, 0.0).finished
     assert (first[0], first[1]) == (("most",), (1, 1, 1))
     assert first[2] == pytest.approx((0.1842,) * 3, abs=1e-4)
-    assert second[0] == ("leds", "ws2812b", "white")
+    assert second[0] == ("leds", "ws2812b")
     assert second[2] == pytest.approx((0.1842, 0.0921, 0.046), abs=1e-4)
 
 

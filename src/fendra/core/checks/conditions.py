@@ -302,15 +302,16 @@ def never_on_the_tape(subject: Subject, report: Report) -> None:
     never = {course.name for course in timeline.layers if not (course.there > 0).any()}
     seen = layers_seen(subject.plan, subject.film, timeline)
     recorded = {paint.layer for paint in subject.plan.paints}
+    barely = barely_lit(subject.plan, subject.film, timeline)
     for i, layer in enumerate(design.layer):
         if layer.name in never:
             message = "on this tape this layer is never on."
             report.note(("layer", i, "when"), "never-on-tape", message)
-        elif i in recorded and i not in seen:
+        elif i in recorded and i not in seen and i not in barely:
             message = "on this tape this layer is on, but never seen: it is dark then, or covered."
             report.note(("layer", i), "never-on-tape", message, "Look with `fendra explain`.")
     cure = "" if design.dither else ", or set dither = true for the design"
-    for i, light in barely_lit(subject.plan, subject.film, timeline).items():
+    for i, light in barely.items():
         message = f"on this tape its brightest light is byte {round(light)} of 255."
         remedy = f"Hues break up in so little: raise `level`{cure}."
         report.note(("layer", i), "barely-lit", message, remedy)

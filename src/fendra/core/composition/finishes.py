@@ -54,7 +54,7 @@ def balances(
             ]  # fmt: skip
             if lines and design.line[lines[0]].led_type.white != (1.0, 1.0, 1.0):
                 white = design.line[lines[0]].led_type.white
-                path = ("leds", name, "white", *(["W"] if has_white else []))
+                path = ("leds", name, *(["W"] if has_white else []))
                 yield path, white, has_white, _of_lines(design, layout, lines)
 
 

@@ -203,7 +203,7 @@ def sine(turn: Value) -> Value:
 def turn_of(up: Value, across: Operand) -> Value:
     """The direction of a vector as a share of a turn, 0 up to 1, counter-clockwise from `across`.
 
-    Within 0.00001 turns; the vector of no length points at 0.
+    Within 0.00001 turns, where one side is 1e-30 or longer; the vector of no length points at 0.
     """
     across = up.tracer.lift(across, Kind.FLOAT)
     wide, high = abs(across), abs(up)

@@ -289,7 +289,8 @@ def _read(plan: Plan, at_spot: _AtSpot, number: int) -> dict[str, str]:
     layer = design.layer[number]
     texts = [layer.when, layer.level, layer.cover, *design.settings_of(layer).values()]
     if layer.rhythm in design.rhythms:
-        texts.append(design.rhythms[layer.rhythm].rate or 0.0)
+        rhythm = design.rhythms[layer.rhythm]
+        texts += [rhythm.rate or 0.0, rhythm.when]
     texts += [scene.when for scene in design.scene if scene.name in layer.scenes]
     found: dict[str, str] = {}
     for name in (name for text in texts for name in names_in(text)):

@@ -95,7 +95,7 @@ class Draft:
                 text = f'Ceiling of line "{self.design.line[i].name}"'
             case ("groups", str(name), "most"):
                 text = f'Ceiling of group "{name}"'
-            case ("leds", str(name), "white", *_):
+            case ("leds", str(name), *_):
                 text = f"White of {name}"
             case ("dither",):
                 text = "Dither"

@@ -26,11 +26,9 @@ from fendra.core.engines.c99.step import step
 from fendra.core.engines.c99.text import (
     C_TYPES,
     comment,
-    float_literal,
     literal,
     statement,
     words,
-    wrapped,
 )
 from fendra.core.engines.c99.wire import (
     LinePlace,
@@ -42,7 +40,6 @@ from fendra.core.engines.c99.wire import (
 )
 from fendra.core.graph.bounds import Bounds
 from fendra.core.graph.ops import CHANNELS
-from fendra.core.light.dither import offsets
 from fendra.core.names import counted
 
 MOST_AT_ONCE = 64
@@ -90,11 +87,10 @@ def _emit(plan: Plan) -> Emitted:
     ends = [*limits, _frame(draft), *to_wire(draft), _init(draft), _step(draft)]
     body = "\n\n".join([stepping, *functions, _paint(draft), *ends])
     tables = [table.text for table in (*layers.tables, *layers.lists.values())]
-    tables += _dither(draft)
     runs = [_run(draft), *layers.run_tables] if layers.run_tables else []
     small = [
         *helpers(words(body), draft.place, _bytes(draft)), *limit_helpers(draft),
-        *wire_helpers(draft),
+        *_dither(draft), *wire_helpers(draft),
     ]  # fmt: skip
     head = _head(draft, words("\n".join([*tables, *runs, *small, body])))
     parts = [head, *tables, *runs, _light(draft), *small, body]
@@ -291,26 +287,30 @@ def _to_bytes(draft: Draft) -> list[str]:
         for channel in CHANNELS
     ]
     is_lit = " || ".join(f"{channel} >= 1.0f" for channel in CHANNELS)
-    mask = draft.plan.dither.frames - 1
     lines += [
         f"            const bool is_lit = {is_lit};",
         "            const uint32_t turn = state->now.turn + (uint32_t)i;",
     ]
     for c, channel in enumerate(CHANNELS):
-        place = f"(turn + {c}u) & {mask}u" if c else f"turn & {mask}u"
-        offset = f"is_lit ? {read('float', f'dither[{place}]')} : 0.0f"
+        place = f"turn + {c}u" if c else "turn"
+        offset = f"is_lit ? dither({place}) : 0.0f"
         lines.append(f"            rgb[i][{c}] = to_byte({channel} + ({offset}));")
     return lines
 
 
 def _dither(draft: Draft) -> list[str]:
-    """The table of what is added before rounding."""
+    """What is added before rounding: `light.dither.offsets` without a table."""
     if draft.plan.dither is None:
         return []
-    about = "What is added to the light of an LED before it is rounded, frame by frame in turn."
-    values = [float_literal(value) for value in offsets(draft.plan.dither.frames)]
-    head = f"static const float dither[{len(values)}] IN_FLASH = {{"
-    return ["\n".join([*comment(about), head, *wrapped(values), "};"])]
+    about = "What is added to an LED's light before it is rounded, in each frame of a pattern."
+    terms = [
+        f"((place & {1 << bit}u) != 0u ? {value} : -{value})"
+        for bit, value in enumerate(["0.25f", "0.125f", "0.0625f"])
+        if 1 << bit < draft.plan.dither.frames
+    ]
+    head = "static inline float dither(uint32_t place)"
+    body = statement(f"return {' + '.join(terms)};", "    ")
+    return ["\n".join([*comment(about), head, "{", *body, "}"])]
 
 
 def _step(draft: Draft) -> str:
