@@ -6,7 +6,9 @@ of the graph over what is `beneath`, as layers are.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
+from functools import partial
+from typing import TypeAlias
 
 import numpy as np
 
@@ -25,8 +27,35 @@ from fendra.core.layout.table import Layout
 LEAST = 1e-9
 """A ceiling of no light at all: too little for any byte."""
 
+Shares: TypeAlias = tuple[float, float, float]
+EVEN: Shares = (1.0, 1.0, 1.0)
 
-def ceilings(
+Draw: TypeAlias = Callable[[Value, Space], Value]
+"""From the light beneath, and the LEDs that it is of, to the light after."""
+
+
+def finishes(
+    design: Design, layout: Layout, choices: Mapping[str, Choice], settings: Settings, master: Value
+) -> Iterator[tuple[KeyPath, Choice, Draw]]:
+    """Every finish of a design, in order: where it stands, of which LEDs it is, and how it is
+    recorded. master: the share of light that the master level lets through.
+    """
+    for path, setting, choice in _ceilings(design, layout, choices):
+        yield path, choice, partial(_under_ceiling, setting, path, settings, master)
+    for name in design.leds:
+        for has_white in (False, True):
+            lines = [
+                number for number, line in enumerate(design.line)
+                if line.led == name and ("W" in line.wire_order) == has_white
+            ]  # fmt: skip
+            shares = design.led_types[name].white if lines else EVEN
+            if shares != EVEN:
+                path = ("leds", name, *(["W"] if has_white else []))
+                draw = partial(_balanced, shares, has_white)
+                yield path, _of_lines(design, layout, lines), draw
+
+
+def _ceilings(
     design: Design, layout: Layout, choices: Mapping[str, Choice]
 ) -> Iterator[tuple[KeyPath, Setting, Choice]]:
     """What no light passes: where it is written, what is written, and of which LEDs."""
@@ -40,62 +69,42 @@ def ceilings(
             yield ("groups", name, "most"), group.most, choices[name]
 
 
-def balances(
-    design: Design, layout: Layout
-) -> Iterator[tuple[KeyPath, tuple[float, float, float], bool, Choice]]:
-    """LED types whose white is tinted: where that is written, the shares of red, green and blue
-    that look white, whether they have a white channel, and their LEDs.
-    """
-    for name in design.leds:
-        for has_white in (False, True):
-            lines = [
-                number for number, line in enumerate(design.line)
-                if line.led == name and ("W" in line.wire_order) == has_white
-            ]  # fmt: skip
-            if lines and design.line[lines[0]].led_type.white != (1.0, 1.0, 1.0):
-                white = design.line[lines[0]].led_type.white
-                path = ("leds", name, *(["W"] if has_white else []))
-                yield path, white, has_white, _of_lines(design, layout, lines)
-
-
 def _of_lines(design: Design, layout: Layout, lines: list[int]) -> Choice:
+    """The LEDs of some lines, under a name that no group can have."""
     names = [design.line[number].name for number in lines]
     rows = np.arange(len(layout))
     spots = np.concatenate([rows[layout.spots_of_line(name)] for name in names])
     what = "line" if len(names) == 1 else "lines"
-    return in_wire_order(f"{what} {', '.join(names)}", spots)
+    return in_wire_order(f"{what}: {', '.join(names)}", spots)
 
 
-def under_ceiling(
-    setting: Setting, master: Value, beneath: Value, settings: Settings, path: KeyPath, space: Space
+def _under_ceiling(
+    setting: Setting, path: KeyPath, settings: Settings, master: Value, beneath: Value, space: Space
 ) -> Value:
     """Light whose brightest channel passes no level, after the master: its hue stays, and what is
     below stays as it is.
     """
-    channel = beneath.tracer.channel
+    channel, label = beneath.tracer.channel, beneath.tracer.label
     top = maximum(maximum(channel(beneath, 0), channel(beneath, 1)), channel(beneath, 2)) * master
-    most = lightness_to_linear(settings.number(setting, path, space))
-    most = maximum(most, LEAST)
-    beneath.tracer.label(most, "most")
-    share = most / maximum(top, most)
-    beneath.tracer.label(share, "share")
+    most = maximum(lightness_to_linear(settings.number(setting, path, space)), LEAST)
+    share = most / maximum(top, most)  # 1, and no rounding, where it is below
+    label(most, "most")
+    label(share, "share")
     return beneath * share
 
 
-def balanced(
-    white: tuple[float, float, float], beneath: Value, *, has_white: bool
-) -> Value:  # fmt: skip
+def _balanced(shares: Shares, has_white: bool, beneath: Value, space: Space) -> Value:  # noqa: ARG001
     """Light as it looks right on LEDs whose full light is tinted.
 
     has_white: what red, green and blue have in common is shown by a white channel, which is white
     by itself; only what is beside it is balanced.
     """
-    shares = beneath.tracer.const(white)
+    balance = beneath.tracer.const(shares)
     if not has_white:
-        return beneath * shares
+        return beneath * balance
     channel = beneath.tracer.channel
     common = minimum(minimum(channel(beneath, 0), channel(beneath, 1)), channel(beneath, 2))
-    return common + maximum(beneath - common, 0.0) * shares
+    return common + maximum(beneath - common, 0.0) * balance
 
 
 def counted(tracer: Tracer, frames: int) -> Value:

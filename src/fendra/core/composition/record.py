@@ -13,7 +13,7 @@ import numpy as np
 
 from fendra.core.arrays import Array, Floats
 from fendra.core.composition.blends import BLENDS, Stroke
-from fendra.core.composition.finishes import balanced, balances, ceilings, counted, under_ceiling
+from fendra.core.composition.finishes import counted, finishes
 from fendra.core.composition.media import Media
 from fendra.core.composition.plan import Dither, Finish, Master, Mix, Paint, Plan, Step
 from fendra.core.composition.rhythms import Rhythm, record_rhythms
@@ -254,28 +254,18 @@ class _Recorder:
             master = lightness_to_linear(self.settings.number(design.level, ("level",)))
             self.root("master", master)
             self.root("always", tracer.const(True))
-        for path, setting, choice in ceilings(design, self._layout, self._choices):
+        found = finishes(design, self._layout, self._choices, self.settings, master)
+        for number, (path, choice, draw) in enumerate(found, start=1):
             with tracer.within(path):
-                space = self._finished(path, choice)
-                beneath = tracer.beneath(self.finishes[-1][0], space.name)
-                light = under_ceiling(setting, master, beneath, self.settings, path, space)
-                self.root(f"finish:{self.finishes[-1][0]}:light", light)
-        for path, white, has_white, choice in balances(design, self._layout):
-            with tracer.within(path):
-                space = self._finished(path, choice)
-                beneath = tracer.beneath(self.finishes[-1][0], space.name)
-                light = balanced(white, beneath, has_white=has_white)
-                self.root(f"finish:{self.finishes[-1][0]}:light", light)
+                new = Space(choice.name, self._layout, choice)
+                space = self.spaces.setdefault(choice.name, new)
+                light = draw(tracer.beneath(-number, space.name), space)
+                self.root(f"finish:{-number}:light", light)
+            self.finishes.append((-number, path, space.name))
         frames = dither_frames(design.rate)
         if design.dither and frames > 1:
             with tracer.within(("dither",)):
                 self.root("dither", counted(tracer, frames))
-
-    def _finished(self, path: KeyPath, choice: Choice) -> Space:
-        """The space of the next finish, which is noted."""
-        space = self.spaces.setdefault(choice.name, Space(choice.name, self._layout, choice))
-        self.finishes.append((-1 - len(self.finishes), path, space.name))
-        return space
 
     def scenes_of(self, layer: Layer) -> frozenset[int] | None:
         """The places of the scenes that a layer belongs to; None for every one, and for none."""

@@ -23,8 +23,8 @@ def gains_of(x: float, y: float) -> tuple[float, float, float]:
     >>> gains_of(0.28, 0.29)
     (1.0, 0.8509, 0.6014)
     """
-    light = FROM_XYZ @ np.array([x / y, 1.0, (1.0 - x - y) / y])
-    if light.min() <= 0.05:
+    light = FROM_XYZ @ np.array([x, y, 1.0 - x - y])
+    if light.min() <= 0.02 * light.max():
         raise ValueError(f"no share of red, green and blue makes white of x = {x:g}, y = {y:g}")
     red, green, blue = (light.min() / light).round(4).tolist()
     return red, green, blue

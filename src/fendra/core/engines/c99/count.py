@@ -20,10 +20,10 @@ SIZES = {Kind.FLOAT: 4, Kind.UINT: 4, Kind.TRUTH: 1}
 class LayerCount:
     """One layer.
 
-    layer: its place in the design. leds: that it paints. frame: its own operations of a frame,
-    while it is on. led: its operations for each LED; `read` is a constant of it, `light` a channel
-    that is read or written. rows: that its LEDs stand in. scenes: those that it belongs to;
-    None for all.
+    layer: its place in the design; below 0 of what finishes the light of all layers. leds: that it
+    paints. frame: its own operations of a frame, while it is on. led: its operations for each LED;
+    `read` is a constant of it, `light` a channel that is read or written. rows: that its LEDs stand
+    in. scenes: those that it belongs to; None for all.
     """
 
     layer: int
@@ -56,6 +56,10 @@ class Count:
     line_bytes: tuple[int, ...]
 
 
+_DITHER = Counter({"less_equal": 3, "select": 3, "add": 3, "uint_add": 3})
+"""What dither computes for each LED."""
+
+
 def count(draft: Draft, layers: Layers, tables: Iterable[Table]) -> Count:
     """Count what `emit` has written."""
     graph, sorting, plan = draft.graph, draft.sorting, draft.plan
@@ -77,6 +81,8 @@ def count(draft: Draft, layers: Layers, tables: Iterable[Table]) -> Count:
                 paint.scenes,
             )
         )
+    if plan.dither is not None:
+        found.append(LayerCount(-len(found) - 1, plan.spot_count, Counter(), _DITHER, 1, None))
     kinds = [graph.nodes[place].kind for place in draft.fields]
     kinds += [draft.cell_kinds[cell] for cell in draft.cells]
     limits = len(plan.limits)
