@@ -207,6 +207,7 @@ def test_what_makes_no_sense_is_told_once_and_counted(little, network, told, fen
     assert err.count(refused) == 1
     assert err.count(f"UDP port {port} gets what makes no sense: ") == 1
     assert int(re.search(r"^(\d+) things that came made no sense$", out, re.M)[1]) > 20
+    assert "  s: 'fast'" in out
 
 
 def test_values_are_typed_while_it_runs_and_the_status_says_how_it_goes(little):

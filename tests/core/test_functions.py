@@ -43,6 +43,15 @@ def test_turn_of_is_the_direction_of_a_vector(up, across):
     assert 0 <= found < 1
 
 
+@pytest.mark.parametrize(
+    ("seconds", "ms"),
+    [(0.127, 127.0), (0.08, 80.0), (0.0125, 12.5), (0.0333, 33.3), (0.0, 0.0), (3600.0, 3.6e6)],
+)
+def test_seconds_that_are_written_are_the_milliseconds_that_are_meant(seconds, ms):
+    """In float32, 0.127 times 1000 would be 127.00001."""
+    assert f.to_ms(Tracer().const(seconds)).number == np.float32(ms)
+
+
 @given(st.floats(0, 1, width=32))
 def test_cube_root_is_a_cube_root(x):
     expected = x ** (1 / 3) if x > 1e-12 else 0.0

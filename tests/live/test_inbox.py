@@ -114,3 +114,11 @@ def test_another_design_is_served_from_then_on():
     box.put("udp", "speed", 1)
     box.put("udp", "rpm", 2)
     assert box.take() == {"rpm": 2.0}
+
+
+def test_the_first_few_values_that_made_no_sense_are_remembered_each_once():
+    box, _ = inbox(glow={"kind": "colour"}, s={})
+    for raw in ("puce", "rosee", "puce", "red", "#12", "1,2", "x", "y"):
+        box.put("net", "glow", raw)
+    assert box.refused() == 7
+    assert box.wrong() == ["glow: 'puce', 'rosee', '#12', '1,2', 'x'"]

@@ -120,6 +120,8 @@ def run(
     refused = session.inbox.refused() + sum(f.source.refused for f in session.feeders)
     if refused:
         say(f"{counted(refused, 'thing')} that came made no sense")
+        for wrong in session.inbox.wrong():
+            say(f"  {wrong}")
     if stats:
         say_stats(session.loop)
     if session.senders and not any(sender.sent for sender in session.senders):

@@ -28,13 +28,17 @@ SETTLE = 0.2
 """How quickly a rate follows."""
 
 
+MOST_WRONG = 5
+"""Values that made no sense and are remembered, of each signal."""
+
+
 @dataclass
 class Heard:
     """What was heard of one signal.
 
     raw: the newest raw value. at_s: when it came. count: of all. rate_hz: how often lately. low,
-    high: of the raw numbers. refused: raw values that made no sense; problem: of the last one.
-    source: who said it.
+    high: of the raw numbers. refused: raw values that made no sense; wrong: the first few of them;
+    problem: of the last one. source: who said it.
     """
 
     raw: Any = None
@@ -44,6 +48,7 @@ class Heard:
     low: float = float("inf")
     high: float = float("-inf")
     refused: int = 0
+    wrong: tuple[str, ...] = ()
     problem: str = ""
     source: str = ""
 
@@ -148,6 +153,8 @@ class Inbox:
         except SignalError as exc:
             heard.refused += 1
             heard.problem = str(exc)
+            if len(heard.wrong) < MOST_WRONG and (text := f"{raw!r:.40}") not in heard.wrong:
+                heard.wrong = (*heard.wrong, text)
             return
         if not numbers:
             return
@@ -178,6 +185,10 @@ class Inbox:
     def refused(self) -> int:
         """How many raw values made no sense to their signal."""
         return sum(heard.refused for heard in self.heard.values())
+
+    def wrong(self) -> list[str]:
+        """The first few that made no sense, each once, by signal."""
+        return [f"{name}: {', '.join(h.wrong)}" for name, h in self.heard.items() if h.wrong]
 
     def lost(self, now_s: float | None = None) -> list[str]:
         """The signals that are lost just now."""

@@ -83,7 +83,9 @@ def test_a_colour_is_understood_however_it_is_written(text, rgb, tmp_path):
     assert made.compile().film(tape).rgb[0].tolist() == written.tolist()
 
 
-@pytest.mark.parametrize("text", ["256,0,0", "0,0,256", "1,2", "1,2,3,4", "#ff", "#ff00f", "puce", "-1", ""])
+@pytest.mark.parametrize(
+    "text", ["256,0,0", "0,0,256", "1,2", "1,2,3,4", "#ff", "#ff00f", "puce", "-1", ""]
+)
 def test_what_is_no_colour_says_how_one_is_written(text):
     with pytest.raises(fd.SignalError, match=r"needs a colour.*0 ?x|#rrggbb.*got"):
         design(layer(colour="t"), signals=LIVE).compile().frame(t=text)
