@@ -95,6 +95,10 @@ def test_fill_with_times_that_are_bound_and_stay_the_same_is_as_with_plain_ones(
         assert plain == changing(1, 1, 9, count=7, step="0.06 * s", **keys)
         bound = {name: f"{value} * s" for name, value in keys.items() if name != "empty"}
         assert plain == changing(1, 1, 9, count=7, step=0.06, **keys | bound)
+    keys = {"hold": 0.11, "rest": 0.07}  # between frames: what is over counts to what comes next
+    assert changing(1, 1, 9, count=7, step=0.05, **keys) == changing(
+        1, 1, 9, count=7, step="0.05 * s", **keys
+    )
 
 
 def test_fill_goes_on_where_it_is_when_its_step_changes():

@@ -861,3 +861,39 @@ def test_scrolling_text_begins_anew_when_its_layer_comes_on():
         )
         lit = [sum(byte > 0 for byte in row) for row in rows]
         assert lit == [0, 0, 7, 7 + 1 + 1 + 1]  # H: a stem of seven, then its bar
+
+
+def bound(effect, keys, first, then, at_s, seconds=4.0, count=1):
+    """Lit LEDs in each frame at 50 a second, where s goes from one value to another."""
+    made = design(layer(effect, **keys), count=count, signals={"s": {}}, rate=50)
+    program = made.compile()
+    return [
+        sum(red > 0 for red in reds(program.frame(s=first if i / 50 < at_s else then, at=i / 50)))
+        for i in range(round(seconds * 50))
+    ]
+
+
+def runs_of(lit):
+    """From which frame to which it is lit, each time."""
+    edges = np.flatnonzero(np.diff([0, *(n > 0 for n in lit), 0]))
+    return [*zip(edges[::2].tolist(), edges[1::2].tolist(), strict=True)]
+
+
+def test_a_beacon_that_is_to_be_quicker_is_so_from_its_next_group_on():
+    """The group that began at 0 lasts 1.2 s, as it was to; those after it 0.4 s."""
+    lit = bound("beacon", {"flashes": 1, "flash": 0.06, "every": "s"}, 1.2, 0.4, 0.5)
+    assert [first for first, _ in runs_of(lit)][:4] == [0, 60, 80, 100]
+
+
+def test_a_beacon_s_flashes_are_longer_from_the_next_group_on():
+    lit = bound("beacon", {"flashes": 1, "flash": "s", "every": 1.2}, 0.06, 0.2, 0.5)
+    assert runs_of(lit)[:3] == [(0, 3), (60, 70), (120, 130)]
+
+
+def test_each_flash_of_a_turn_runs_also_at_a_rate_that_is_bound():
+    """At 1.25 Hz a flash each 0.8 s, on for half of it; 10 LEDs in 0.2 s: one each 0.02 s."""
+    lit = bound("turn", {"rate": "s", "run": 0.2}, 1.25, 1.25, 9, count=10)
+    plain = bound("turn", {"rate": 1.25, "run": 0.2}, 0, 0, 9, count=10)
+    for begin in (0, 40, 80):
+        assert lit[begin : begin + 12] == plain[begin : begin + 12] == [*range(1, 11), 10, 10]
+        assert lit[begin + 20 : begin + 40] == [0] * 20

@@ -313,6 +313,16 @@ def test_finishes_give_the_same_bytes_in_c(compiler, look, rate):
     )
 
 
+def test_light_a_little_above_full_stays_full_in_c(compiler):
+    """255.4 of 255, up by a quarter and rounded, would be 256, which is 0 in a byte."""
+    more = layer("field", red=0.0015, green=0.0018, blue=0.0009, blend="add")
+    plan = design(layer(), more, dither=True).compile(engine="numpy").plan
+    assert_same_light(NumpyEngine(plan), NativeEngine(plan), [(20, {})] * 6)
+    out = np.zeros((8, 3), np.uint8)
+    NativeEngine(plan).frame(0, {}, out)
+    assert (out == 255).all()
+
+
 def test_a_film_in_c_has_the_same_bytes_with_dither(compiler):
     made = design(layer("sweep"), layer(level=0.12, blend="add"), dither=True, count=700, rate=100)
     tape = Tape(np.array([0.0, 1.0]), {})

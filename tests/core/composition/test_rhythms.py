@@ -87,6 +87,13 @@ def test_an_effect_without_a_rate_shares_the_beginning():
     assert (rows[10:12] == [True, False]).all()
 
 
+def test_a_rhythm_too_slow_for_an_effect_is_as_slow_as_that_can_be():
+    """A turn indicator flashes at 0.5 Hz at the least: on for the first second of two."""
+    rows = lit(indicators("turn", 0.1, run=0).compile(), {0: {"left": 1}})
+    assert rows[:50, 0].all()
+    assert rows[50:100].sum() == 0
+
+
 def codes(**keys):
     given = {"count": 2, "signals": SWITCHES, "rhythms": {"flash": {"rate": 1.0}}} | keys
     return [(f.code, f.path, f.message) for f in design(*given.pop("layers"), **given).check()]

@@ -91,6 +91,18 @@ def test_what_is_no_colour_says_how_one_is_written(text):
         design(layer(colour="t"), signals=LIVE).compile().frame(t=text)
 
 
+def test_no_number_is_no_news_of_a_colour(tmp_path):
+    program = design(layer(colour="t"), count=1, signals=LIVE).compile()
+    program.frame(t="lime", at=0)
+    assert program.frame(t=float("nan"), at=1).rgb.tolist() == [[0, 255, 0]]
+    path = tmp_path / "gap.csv"
+    path.write_text("time,t\n0,lime\n1,nan\n2,NaN\n3,\n")
+    assert (
+        np.isnan(fd.read_tape(path, design(signals=LIVE)).signals["t"]).tolist()
+        == [False] + [True] * 3
+    )
+
+
 def test_a_tape_shows_the_first_few_cells_that_are_no_colours(tmp_path):
     path = tmp_path / "bad.csv"
     path.write_text("time,t\n0,red\n1,puce\n2,#12345\n3,puce\n4,16777216\n5,blue\n")
@@ -118,17 +130,17 @@ def test_without_a_design_a_column_of_digits_is_numbers_and_of_letters_colours(t
 
 
 def test_a_recorded_colour_is_read_back_as_it_was(tmp_path):
-    """#112233 is 1122867 in one number: written so it would be read as another colour."""
+    """#01e240 is 123456 in one number: written so it would be read as #123456."""
     from fendra.live.recorder import Recorder
 
     made = design(layer(colour="t"), signals={**LIVE, "speed": {}})
     recorder = Recorder(tmp_path / "came.csv", made)
     recorder.start()
-    for at, colour in enumerate((0x112233, 0x000064, 0x8000FF)):
+    for at, colour in enumerate((0x01E240, 0x000064, 0x8000FF)):
         recorder.hear(at, {"t": float(colour), "speed": 12.5})
     recorder.end()
     tape = fd.read_tape(tmp_path / "came.csv", made)
-    assert tape.signals["t"].tolist() == [0x112233, 0x000064, 0x8000FF]
+    assert tape.signals["t"].tolist() == [0x01E240, 0x000064, 0x8000FF]
     assert tape.signals["speed"].tolist() == [12.5] * 3
 
 

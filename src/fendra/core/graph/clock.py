@@ -115,7 +115,7 @@ class Clock:
         part = self.tracer.state(self.tracer.fresh_name("part"), 0.0, Kind.FLOAT)
         come = part + self.tracer.apply("to_float", self.dt_ms) / step_ms
         passed = minimum(maximum(reached(come), 0.0), float(most))
-        now = self._uint_min(self._uint("uint_add", whole, to_uint(passed)), most)
+        now = self._uint_min(self._uint("uint_add", whole, self._uint("to_uint", passed)), most)
         self.tracer.remember(part, select(start, 0.0, clamp(come - passed, -1.0)))
         now = self._uint("uint_select", start, 0, now)
         self.tracer.remember(whole, now)

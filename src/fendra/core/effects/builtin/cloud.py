@@ -15,7 +15,6 @@ from fendra.core.effects.kit import (
     number,
     sine,
     smooth,
-    to_uint,
 )
 
 AWAY = float(2**20)
@@ -47,8 +46,8 @@ def cloud(
     ahead = clamp(ahead, -AWAY / 2, AWAY / 2) - part
     aside = clamp(aside, -AWAY / 2, AWAY / 2)
     left, low = floor(ahead), floor(aside)
-    column = led.apply("uint_sub", to_uint(left + AWAY), far)
-    row = to_uint(low + AWAY)
+    column = led.apply("uint_sub", led.apply("to_uint", left + AWAY), far)
+    row = led.apply("to_uint", low + AWAY)
     epoch, share = led.turns(change)
     along, upward, later = smooth(ahead - left), smooth(aside - low), smooth(share)
 

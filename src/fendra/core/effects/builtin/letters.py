@@ -63,7 +63,7 @@ def text(
     letter = floor(held / float(shape.advance))
     within = held - letter * float(shape.advance)
     code = _codes(letters, shape, letter)
-    place = to_uint(code * float(shape.advance) + within)
+    place = led.apply("to_uint", code * float(shape.advance) + within)
     bits = table(shape.bits, place, whole=True)
     bit = led.apply("uint_mod", led.apply("uint_shift", bits, row), 2)
     is_lit = is_inside & led.apply("uint_less", 0, bit)
@@ -85,7 +85,7 @@ def _cells(led: Led, pixel: Value, font: Font) -> tuple[Value, Value, Value]:
     columns, rows = (nearest((side + led.pitch) / size) for side in (wide, high))
     top = maximum(floor((rows - float(font.rows)) * 0.5), 0.0)
     is_in = (down >= top) & (down < top + float(font.rows))
-    row = to_uint(select(is_in, down - top, 31.0))
+    row = led.apply("to_uint", select(is_in, down - top, 31.0))
     return column, row, maximum(columns, 1.0)
 
 
