@@ -28,6 +28,8 @@ from fendra.draw.wiring import draw_wiring_figure
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
 BIN = Path(sys.executable).parent
+MOST_S = 120
+"""What a command may take."""
 DISPLAY = ":77"
 
 
@@ -58,13 +60,12 @@ def main() -> None:
         wrong.write_text(with_mistakes(fd.demo_file("heron.toml").read_text(encoding="utf-8")))
         with subprocess.Popen(["Xvfb", DISPLAY, "-screen", "0", "1280x800x24"]) as screen:
             time.sleep(1)
-            shoot(folder, "fendra demo", 16, SHOTS / "demo.png")
-            shoot(folder, "fendra check wrong.toml", 3, SHOTS / "check.png")
+            shoot(folder, "fendra demo", SHOTS / "demo.png")
+            shoot(folder, "fendra check wrong.toml", SHOTS / "check.png")
             design = "fendra-demo/heron.toml"
             shoot(
                 folder,
                 f"fendra check {design} --tape fendra-demo/ride.csv",
-                6,
                 SHOTS / "budgets.png",
             )
             shoot_live(folder, SHOTS / "live.png")
@@ -72,21 +73,19 @@ def main() -> None:
                 "fendra new 'Night glider' --like drone",
                 "fendra layout night-glider.toml",
             )
-            shoot(folder, f"{new}; echo '$ {listed}'; {listed}", 5, SHOTS / "new.png")
+            shoot(folder, f"{new}; echo '$ {listed}'; {listed}", SHOTS / "new.png")
             why = (
                 f"fendra explain {design} --tape fendra-demo/ride.csv --at 33.1 --spot deck-left:30"
             )
-            shoot(folder, why, 6, SHOTS / "explain.png")
+            shoot(folder, why, SHOTS / "explain.png")
             (Path(folder) / "board.csv").write_text(BOARD)
-            shoot(
-                folder, "fendra import board.csv --only 'D*' --order name", 3, SHOTS / "import.png"
-            )
+            shoot(folder, "fendra import board.csv --only 'D*' --order name", SHOTS / "import.png")
             shoot_probe(folder, SHOTS / "probe.png")
             for name in ("swift.toml", "glide.csv"):
                 shutil.copy(fd.demo_file(name), folder)
             emit = "fendra emit swift.toml --tape glide.csv"
             trying = "make -s -C swift-avr; make -s -C swift-avr try"
-            shoot(folder, f"{emit}; echo '$ {trying}'; {trying}", 17, SHOTS / "firmware.png")
+            shoot(folder, f"{emit}; echo '$ {trying}'; {trying}", SHOTS / "firmware.png")
             screen.terminate()
 
 
@@ -120,7 +119,7 @@ def shoot_probe(folder: str, path: Path) -> None:
         port = controller.stdout.readline().split()[-1]
         probe = "fendra probe cabinet.toml corners --part sign"
         saw = "red=top-right green=top-left"
-        shoot(folder, f"{probe} --to serial:{port} --speed 10 --times 1 --saw '{saw}'", 7, path)
+        shoot(folder, f"{probe} --to serial:{port} --speed 10 --times 1 --saw '{saw}'", path)
         controller.terminate()
 
 
@@ -159,22 +158,28 @@ def shoot_live(folder: str, path: Path) -> None:
         [BIN / "fendra", "simulate", "vehicle"], stdout=subprocess.DEVNULL
     ) as bus_:
         time.sleep(20)
-        shoot(folder, f"clear; {tmux}", 9, path)
+        shoot(folder, f"clear; {tmux}", path, 9)
         bus_.terminate()
     subprocess.run(["tmux", "-L", "shots", "kill-server"], check=False)
 
 
-def shoot(folder: str, command: str, seconds: float, path: Path) -> None:
-    """A command in a terminal window, once it is done."""
-    shown = shlex.quote(f"$ {command}")
-    line = f"PATH={BIN}:$PATH; cd {folder}; PS1='$ '; echo {shown}; {command}; sleep 60"
+def shoot(folder: str, command: str, path: Path, seconds: float | None = None) -> None:
+    """A command in a terminal window, once it is done; one that goes on, after some seconds."""
+    shown, done = shlex.quote(f"$ {command}"), Path(folder) / "done"
+    done.unlink(missing_ok=True)
+    line = f"PATH={BIN}:$PATH; cd {folder}; PS1='$ '; echo {shown}; {command}; touch done; sleep 60"
     terminal = [
         "xterm", "-display", DISPLAY, "-geometry", "124x40+0+0", "-fa", "DejaVu Sans Mono",
         "-fs", "12", "-bg", "#0c0e13", "-fg", "#e4e8ef", "-xrm", "xterm*termName: xterm-256color",
         "-e", "env", "COLORTERM=truecolor", "bash", "-c", line,
     ]  # fmt: skip
     with subprocess.Popen(terminal) as window:
-        time.sleep(seconds)
+        end_s = time.monotonic() + (MOST_S if seconds is None else seconds)
+        while time.monotonic() < end_s and not done.exists():
+            time.sleep(0.2)
+        if seconds is None and not done.exists():
+            raise SystemExit(f"{command} is not done after {MOST_S} s")
+        time.sleep(1)  # the terminal draws
         subprocess.run(["import", "-display", DISPLAY, "-window", "root", str(path)], check=True)
         window.terminate()
 

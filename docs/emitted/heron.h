@@ -11,7 +11,7 @@ extern "C" {
 
 /* What made this, and what it shows: the same number, the same light. */
 #define HERON_FENDRA_VERSION "0.1.0"
-#define HERON_DESIGN_HASH 0xca909b17u
+#define HERON_DESIGN_HASH 0x65c28b5du
 
 #define HERON_LEDS 158
 

@@ -25,7 +25,7 @@ def read_tape(path: str | Path, design: Design | None = None) -> Tape:
     """The tape of a CSV file. An empty cell means no news.
 
     design: whose signals the columns are. It says which columns hold words of a choice, and which
-    hold colours. Without it a cell is a colour where it cannot be anything else.
+    hold colours. Without it those are colours in which a cell can be nothing else.
 
     Raises FileError where it cannot be read, and TapeError, which names the rows, where
     times are missing, double or out of order, or a cell holds no number. `true`, `on` and
@@ -48,7 +48,10 @@ def read_tape(path: str | Path, design: Design | None = None) -> Tape:
     if not problems:
         table = cells.iloc[1:].set_axis(list(cells.iloc[0]), axis=1)
         known = {} if design is None else words(design)
-        shown = () if design is None else colours(design)
+        if design is None:
+            shown = {name for name in table.columns if _holds_colours(table[name])}
+        else:
+            shown = {*colours(design)}
         columns = {
             name: _numbers(table[name], problems, known.get(name, {}), is_colour=name in shown)
             for name in table.columns
@@ -103,8 +106,10 @@ def _numbers(
     text = column.where(column.isin(own), column.str.lower().replace(_WORDS)).replace(own)
     if is_colour:
         text = column.where(column.str.lower() != "nan", "").map(_packed)
-    plain = pd.to_numeric(text.where(text != ""), errors="coerce")
-    values = plain.fillna(pd.to_numeric(text.map(_packed), errors="coerce")).to_numpy(np.float64)
+    plain = pd.to_numeric(text.where(text != ""), errors="coerce").astype(np.float64)
+    others = plain.isna() & (text != "")
+    plain[others] = pd.to_numeric(text[others].map(_packed), errors="coerce")
+    values = np.asarray(plain, np.float64)
     is_wrong = (text != "").to_numpy() & ~np.isfinite(values)
     if is_colour:
         is_wrong |= (values < 0) | (values > 0xFFFFFF)
@@ -117,6 +122,13 @@ def _numbers(
             problem = f"{problem}; a colour is {WAYS}"
         problems.append(f"{problem}; its words are {', '.join(words)}" if words else problem)
     return values
+
+
+def _holds_colours(column: pd.Series[str]) -> bool:
+    """Whether a cell of a column is a colour, and neither a number nor a word for truth."""
+    texts = column[~column.str.lower().isin([*_WORDS, ""])]
+    texts = texts[pd.to_numeric(texts, errors="coerce").isna()]
+    return any(_packed(text) != text for text in texts.unique())
 
 
 def _packed(cell: str) -> str:

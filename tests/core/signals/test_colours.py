@@ -123,10 +123,10 @@ def test_a_tape_shows_the_first_few_cells_that_are_no_numbers(tmp_path):
 
 def test_without_a_design_a_column_of_digits_is_numbers_and_of_letters_colours(tmp_path):
     path = tmp_path / "some.csv"
-    path.write_text('time,speed,glow\n0,112233,"255,138,0"\n1,3,ff8a00\n')
+    path.write_text('time,speed,glow\n0,112233,"255,138,0"\n1,3,ff8a00\n2,000080,000080\n3,4,off\n')
     tape = fd.read_tape(path)
-    assert tape.signals["speed"].tolist() == [112233, 3]
-    assert tape.signals["glow"].tolist() == [0xFF8A00, 0xFF8A00]
+    assert tape.signals["speed"].tolist() == [112233, 3, 80, 4]
+    assert tape.signals["glow"].tolist() == [0xFF8A00, 0xFF8A00, 0x80, 0]
 
 
 def test_a_recorded_colour_is_read_back_as_it_was(tmp_path):
