@@ -159,11 +159,18 @@ def layers(draw, names):
         "priority": draw(st.integers(-2, 2)), "canvas": draw(st.sampled_from(["", "", "desk"])),
         "scene": draw(st.sampled_from([[], "one", "two", ["one", "three"]])),
         "level": draw(st.one_of(st.floats(0, 1), st.sampled_from(NUMBERS))),
+        "rhythm": draw(st.sampled_from(["", "", "beat"])),
         "fade_in": draw(seconds), "fade_out": draw(seconds), **keys,
     }  # fmt: skip
 
 
 fades = st.sampled_from([0.0, 0.1, 0.7])
+ceilings = st.sampled_from([None, None, 0.0, 0.4, "s", "0.3 + 0.5 * along"])
+WHITES = [{}, {"ws2812b": {"white": [1.0, 0.8, 0.6]}, "sk6812-rgbw": {"white_point": [0.28, 0.3]}}]
+rhythms = st.fixed_dictionaries(
+    {"when": st.one_of(st.booleans(), st.sampled_from(TRUTHS))},
+    optional={"rate": st.sampled_from([0.0, 1.5, "s", "1 + s * s"])},
+)
 
 
 @st.composite
@@ -176,7 +183,8 @@ def designs(draw):
         if draw(st.booleans()):
             made.insert(0, {"name": f"hidden-{i}", "shape": "hidden", "count": 2})
         led, supply = draw(st.sampled_from(sorted(LED_TYPES))), draw(st.sampled_from("ab"))
-        lines.append({"name": f"line-{i}", "led": led, "supply": supply, "part": made})
+        lines.append({"name": f"line-{i}", "led": led, "supply": supply, "part": made,
+                      "most": draw(ceilings)})  # fmt: skip
     groups = {
         "some": draw(
             st.sampled_from(
@@ -187,6 +195,7 @@ def designs(draw):
                     "z < -5000",
                     ["part-0-0[0]", "facing_up"],
                     {"of": "all", "without": "y < 0", "outermost": 5},
+                    {"of": "all", "nearest": 7, "near": [0.0, 0.0], "most": "0.5 * s"},
                 ]
             )
         )
@@ -200,6 +209,8 @@ def designs(draw):
             for name in "ab"
         },
         "line": lines, "groups": groups, "trails": {"way": {"of": "some", "by": by}},
+        "rhythms": {"beat": draw(rhythms)}, "leds": draw(st.sampled_from(WHITES)),
+        "most": draw(ceilings), "dither": draw(st.booleans()), "rate": draw(st.sampled_from([25.0, 50.0, 125.0])),
         "level": draw(st.sampled_from([1.0, 0.3, "s"])), "units": draw(st.sampled_from(["mm", "in"])),
         "signals": {
             "s": {"smooth": draw(st.sampled_from([0.0, 0.2])), "lost_after": draw(st.sampled_from([None, 0.1]))},
