@@ -185,6 +185,7 @@ def test_nodes_show_one_motion_though_its_rate_moves_and_they_began_at_other_tim
     common = [at for at in {*films[0]} & {*films[1]} if at > last - 2000]
     assert len(common) > 20
     apart = [np.abs(films[0][at] - films[1][at]).mean() for at in common]
-    assert np.median(apart) < 6  # a value may reach one node a frame before the other
+    # A value may reach one node a frame or two before the other: two of 30 LEDs at the most.
+    assert np.median(apart) <= 17
     turned = [np.abs(films[0][at] - np.roll(films[1][at], 8)).mean() for at in common]
     assert np.median(turned) > 40
