@@ -139,7 +139,8 @@ def test_leds_are_named_in_every_way_that_a_group_takes():
         ("all", r"is 7 LEDs \(a:0, a:1, a:2, ...\)"),
         ("x > 500", "'x > 500' is 0 LEDs. Name one"),
         ("bac[0]", "no 'bac'. Did you mean 'back'"),
-        ("tail:4", "nothing is called|names no LED"),
+        ("bak:4", "no part, group or trail 'bak'. Did you mean 'back'"),
+        ("x >", "names no LED: this does not parse: .*. Conditions are written as"),
     ],
 )
 def test_a_text_that_names_no_single_led_says_what_it_names(text, says):

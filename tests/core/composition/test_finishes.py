@@ -168,6 +168,14 @@ def test_a_white_that_cannot_be_is_a_finding(keys, says):
         design(layer(), leds={"ws2812b": keys}).compile()
 
 
+def test_a_wrong_white_of_a_type_of_its_own_is_one_finding():
+    line = [{"name": "a", "led": "cold", "part": [strip("bar", 2)]}]
+    leds = {"cold": {"like": "ws2812b", "white_point": [0.6, 0.6]}}
+    (found,) = [f for f in design(layer(), line=line, leds=leds).check() if f.severity == "error"]
+    assert found.path == ("leds", "cold", "white_point")
+    assert "Daylight white is [0.3127, 0.329]" in found.remedy
+
+
 def test_pictures_show_white_where_the_bytes_are_balanced():
     line = [
         {"name": "a", "led": "cold", "part": [strip("bar", 2)]},

@@ -48,7 +48,7 @@ def finishes(
                 number for number, line in enumerate(design.line)
                 if line.led == name and ("W" in line.wire_order) == has_white
             ]  # fmt: skip
-            shares = design.led_types[name].white if lines else EVEN
+            shares = design.line[lines[0]].led_type.white if lines else EVEN
             if shares != EVEN:
                 path = ("leds", name, *(["W"] if has_white else []))
                 draw = partial(_balanced, shares, has_white)

@@ -9,7 +9,7 @@ import numpy as np
 from fendra.core.errors import ExpressionError, LayoutError
 from fendra.core.layout.choice import Choice, choose
 from fendra.core.layout.table import Layout
-from fendra.core.names import counted
+from fendra.core.names import counted, did_you_mean
 
 
 def spot_of(layout: Layout, text: str, choices: Mapping[str, Choice]) -> int:
@@ -23,12 +23,15 @@ def spot_of(layout: Layout, text: str, choices: Mapping[str, Choice]) -> int:
     name, sign, place = text.partition(":")
     if name in layout.part_names and (sign or "[" not in text):
         return _in_part(layout, name, place if sign else "0", text)
-    if sign and name in choices:
+    if sign and name not in choices:
+        remedy = did_you_mean(name, choices, "parts, groups and trails")
+        raise LayoutError(f"there is no part, group or trail '{name}'. {remedy}")
+    if sign:
         text = f"{name}[{place}]"
     try:
         found = choose(layout, text, choices)
     except ExpressionError as exc:
-        why = f"{exc.problem} {exc.remedy}".replace(" above", "").strip()
+        why = f"{exc.problem.rstrip('.')}. {exc.remedy}".replace(" above", "").strip()
         raise LayoutError(f"'{text}' names no LED: {why}") from exc
     if len(found) != 1:
         which = ", ".join(name_of(layout, spot) for spot in found[:3].tolist())
