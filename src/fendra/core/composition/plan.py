@@ -82,8 +82,8 @@ class Finish:
 class Dither:
     """Light between two bytes alternates between them, from frame to frame.
 
-    turn: the place in the graph of the count of frames. frames: after so many the pattern begins
-    anew: 2, 4 or 8.
+    turn: the place in the graph of the count of frames. frames: after so many the pattern of red
+    and green begins anew: 2, 4 or 8.
     """
 
     turn: int

@@ -39,7 +39,7 @@ from fendra.core.layout.choice import ALL, Choice
 from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
 from fendra.core.layout.wire import wires_of
-from fendra.core.light.dither import dither_frames
+from fendra.core.light.dither import BLUE_TAKES, dither_frames
 from fendra.core.names import cannot_stand, did_you_mean
 from fendra.core.signals.inputs import fed
 from fendra.core.signals.record import Signals
@@ -265,7 +265,7 @@ class _Recorder:
         frames = dither_frames(design.rate)
         if design.dither and frames > 1:
             with tracer.within(("dither",)):
-                self.root("dither", counted(tracer, frames))
+                self.root("dither", counted(tracer, BLUE_TAKES * frames))
 
     def scenes_of(self, layer: Layer) -> frozenset[int] | None:
         """The places of the scenes that a layer belongs to; None for every one, and for none."""

@@ -5,8 +5,10 @@ turns pink. Shown as 2, 3, 2, 3 the mean is nearer to what is meant.
 
 It must not flicker. Each pattern begins anew after so few frames that it is quicker than
 `SLOWEST_HZ`; green goes up where red and blue go down, and every LED where its neighbours go the
-other way, so that the light of an LED, and of two side by side, changes little. LEDs whose
-brightest channel is below one byte are rounded: they would blink.
+other way, so that the light of an LED, and of two side by side, changes little. Blue, of which the
+eye takes little of its brightness and follows no quick change, takes twice as many frames: it is
+the least of a warm white, and the first to be lost. LEDs whose brightest channel is below one byte
+are rounded: they would blink.
 """
 
 from __future__ import annotations
@@ -16,12 +18,15 @@ import numpy as np
 from fendra.core.arrays import Array
 
 SLOWEST_HZ = 25.0
-"""No pattern is slower: at so little light the eye follows no flicker as quick as that."""
+"""No pattern of red and green is slower: at so little light the eye follows no flicker as quick."""
+BLUE_TAKES = 2
+"""Patterns of blue are so much longer."""
 MOST_FRAMES = 8
 
 
 def dither_frames(rate_hz: float) -> int:
-    """After how many frames a pattern begins anew, at a rate: 2, 4 or 8; 1 is no dither at all.
+    """After how many frames a pattern of red and green begins anew, at a rate: 2, 4 or 8; 1 is no
+    dither at all.
 
     >>> [dither_frames(rate) for rate in (30, 50, 60, 100, 250)]
     [1, 2, 2, 4, 8]
@@ -46,7 +51,12 @@ def offsets(frames: int) -> list[float]:
 
 
 def offset_arrays(frames: int, spots: int) -> Array:
-    """Those of every channel and spot in each frame of a pattern: (frames, 3, spots) float32."""
-    turns, channels, rows = np.ogrid[:frames, :3, :spots]
-    table = np.array(offsets(frames), np.float32)
-    return np.asarray(table[(turns + channels + rows) % frames])
+    """Those of every channel and spot, frame by frame until all patterns begin anew: (BLUE_TAKES *
+    frames, 3, spots) float32. frames: of a pattern of red and green.
+    """
+    turns, channels, rows = np.ogrid[: BLUE_TAKES * frames, :3, :spots]
+    places = turns + channels + rows
+    table, blue = (np.array(offsets(n), np.float32) for n in (frames, BLUE_TAKES * frames))
+    found = table[places % frames]
+    found[:, 2] = blue[places[:, 2] % len(blue)]
+    return np.asarray(found)

@@ -40,6 +40,7 @@ from fendra.core.engines.c99.wire import (
 )
 from fendra.core.graph.bounds import Bounds
 from fendra.core.graph.ops import CHANNELS
+from fendra.core.light.dither import BLUE_TAKES
 from fendra.core.names import counted
 
 MOST_AT_ONCE = 64
@@ -262,6 +263,7 @@ def _frame(draft: Draft) -> str:
             ),
             "    advance(state, signals, now_ms);",
             "    const float full = state->now.master * 255.0f;",
+            *(["    const uint32_t turn = state->now.turn;"] if draft.plan.dither else []),
             f"    for ({place} first = 0; first < {draft.leds}; first += AT_ONCE) {{",
             f"        const {place} end = earlier({draft.leds}, first + AT_ONCE);",
             "        paint(&state->now, first, end, &light);",
@@ -289,28 +291,32 @@ def _to_bytes(draft: Draft) -> list[str]:
     is_lit = " || ".join(f"{channel} >= 1.0f" for channel in CHANNELS)
     lines += [
         f"            const bool is_lit = {is_lit};",
-        "            const uint32_t turn = state->now.turn + (uint32_t)i;",
+        "            const uint32_t place = turn + (uint32_t)i;",
     ]
     for c, channel in enumerate(CHANNELS):
-        place = f"turn + {c}u" if c else "turn"
-        offset = f"is_lit ? dither({place}) : 0.0f"
+        place = f"place + {c}u" if c else "place"
+        name = "dither_blue" if channel == "blue" else "dither"
+        offset = f"is_lit ? {name}({place}) : 0.0f"
         lines.append(f"            rgb[i][{c}] = to_byte({channel} + ({offset}));")
     return lines
 
 
 def _dither(draft: Draft) -> list[str]:
-    """What is added before rounding: `light.dither.offsets` without a table."""
+    """What is added before rounding: `light.dither.offsets`, without tables."""
     if draft.plan.dither is None:
         return []
+    frames = draft.plan.dither.frames
     about = "What is added to an LED's light before it is rounded, in each frame of a pattern."
-    terms = [
-        f"((place & {1 << bit}u) != 0u ? {value} : -{value})"
-        for bit, value in enumerate(["0.25f", "0.125f", "0.0625f"])
-        if 1 << bit < draft.plan.dither.frames
-    ]
-    head = "static inline float dither(uint32_t place)"
-    body = statement(f"return {' + '.join(terms)};", "    ")
-    return ["\n".join([*comment(about), head, "{", *body, "}"])]
+    found = comment(about)
+    for name, length in (("dither", frames), ("dither_blue", BLUE_TAKES * frames)):
+        terms = [
+            f"((place & {1 << bit}u) != 0u ? {value} : -{value})"
+            for bit, value in enumerate(["0.25f", "0.125f", "0.0625f", "0.03125f"])
+            if 1 << bit < length
+        ]
+        body = statement(f"return {' + '.join(terms)};", "    ")
+        found += [f"static inline float {name}(uint32_t place)", "{", *body, "}", ""]
+    return ["\n".join(found).rstrip()]
 
 
 def _step(draft: Draft) -> str:
