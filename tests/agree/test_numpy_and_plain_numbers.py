@@ -11,7 +11,7 @@ import pytest
 from hypothesis import assume, given, settings
 
 import fendra as fd
-from fendra.core.composition.plan import Mix, Paint
+from fendra.core.composition.plan import Finish, Mix, Paint
 from fendra.core.graph.node import NEWS, VALUE
 from fendra.core.graph.ops import CHANNELS, OPS, Kind, Lookup
 from strategies import designs, news
@@ -47,7 +47,7 @@ class Plain:
         dark = np.zeros((3, self.plan.spot_count), np.float32)
         canvas = dark.copy()
         for step in self.plan.steps:
-            if isinstance(step, Paint):
+            if isinstance(step, (Paint, Finish)):
                 canvas = self.paint([step], canvas, None)
             elif isinstance(step, Mix):
                 shares = [self.value(place, 0, 0) for place in step.shares]
