@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 import numpy as np
@@ -29,7 +29,8 @@ def layers_seen(plan: Plan, film: Film, timeline: Timeline) -> set[int]:
     A layer that is covered, or dark, in all the frames that are looked at is not.
     """
     paints, engine, seen = plan.paints, NumpyEngine(plan), set[int]()
-    for registers, on in _looked_at(engine, film, _frames_on(plan, film, timeline, FRAMES)):
+    frames = _frames_on(plan, film, timeline, range(len(paints)), FRAMES)
+    for registers, on in _looked_at(engine, film, frames):
         places = [place for place in on if paints[place].layer not in seen]
         if not places:
             continue
@@ -50,7 +51,8 @@ def barely_lit(plan: Plan, film: Film, timeline: Timeline) -> dict[int, float]:
     for most in (FRAMES, len(film)):
         engine = NumpyEngine(plan)
         master = engine.register(plan.master)
-        frames = _frames_on(plan, film, timeline, most)
+        dim = [place for place, light in brightest.items() if light < DIM + 0.5]
+        frames = _frames_on(plan, film, timeline, dim, most)
         for registers, places in _looked_at(engine, film, frames):
             for place in (place for place in places if brightest[place] < DIM + 0.5):
                 light = float(engine.paint(registers, only=place).max() * registers[master]) * 255
@@ -63,15 +65,15 @@ def barely_lit(plan: Plan, film: Film, timeline: Timeline) -> dict[int, float]:
 
 
 def _frames_on(
-    plan: Plan, film: Film, timeline: Timeline, most: int
+    plan: Plan, film: Film, timeline: Timeline, places: Iterable[int], most: int
 ) -> dict[int, list[int]]:  # fmt: skip
-    """Frames, and the places of the layers that are to be looked at in each: at most so many of
-    each layer, evenly over those in which it is on.
+    """Frames, and the places of the layers that are to be looked at in each, out of some: at most
+    so many of each layer, evenly over those in which it is on.
     """
-    names = [film.design.layer[paint.layer].name for paint in plan.paints]
     courses = {course.name: course.there for course in timeline.layers}
     wanted: dict[int, list[int]] = {}
-    for place, name in enumerate(names):
+    for place in places:
+        name = film.design.layer[plan.paints[place].layer].name
         frames = np.flatnonzero(courses[name] > 0)
         if len(frames):
             picks = np.unique(np.linspace(0, len(frames) - 1, most).astype(int))
