@@ -13,6 +13,7 @@ from fendra.core.document.design import Design
 from fendra.core.document.line import Line
 from fendra.core.layout import Layout
 from fendra.core.layout.wire import LineBytes
+from fendra.core.light.balance import EVEN, seen_of
 from fendra.core.signals.tape import Tape
 
 
@@ -32,15 +33,12 @@ def seen_on(rgb: Bytes, line: Line) -> Bytes:
     """The same of LEDs of one line, (..., 3) uint8."""
     if not is_balanced(line):
         return rgb
-    light: Array = rgb.astype(np.float32)
-    common = light.min(axis=-1, keepdims=True) if "W" in line.wire_order else np.float32(0)
-    light = common + (light - common) / np.array(line.led_type.white, np.float32)
-    return np.asarray(np.minimum(np.rint(light), 255).astype(np.uint8))
+    return seen_of(rgb, line.led_type.white, "W" in line.wire_order)
 
 
 def is_balanced(line: Line) -> bool:
     """Whether the white of a line's LEDs is balanced."""
-    return line.led_type.white != (1.0, 1.0, 1.0)
+    return line.led_type.white != EVEN
 
 
 @dataclass(frozen=True)

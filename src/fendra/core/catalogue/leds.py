@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal, TypeAlias
 from pydantic import AfterValidator, Field
 
 from fendra.core.catalogue.data_files import read_catalogue
-from fendra.core.light.balance import gains_of
+from fendra.core.light.balance import EVEN, Shares, gains_of
 from fendra.core.names import did_you_mean
 from fendra.core.values import Model, one_of
 
@@ -113,7 +113,7 @@ class LedType:
     logic_volts: float
     leds_a_chip: int
     ohm_per_metre: float
-    white: tuple[float, float, float] = (1.0, 1.0, 1.0)
+    white: Shares = EVEN
 
     @property
     def bits(self) -> int:
@@ -217,7 +217,7 @@ def _white(said: Mapping[str, Any]) -> tuple[float, float, float]:
         except ValueError as exc:
             remedy = "Daylight white is [0.3127, 0.329]."
             raise LedError("white_point", f"{exc}.", remedy) from exc
-    red, green, blue = said.get("white") or (1.0, 1.0, 1.0)
+    red, green, blue = said.get("white") or EVEN
     return red, green, blue
 
 

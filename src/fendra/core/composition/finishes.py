@@ -23,12 +23,10 @@ from fendra.core.graph.trace import Tracer, Value
 from fendra.core.layout.choice import ALL, Choice, in_wire_order
 from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
+from fendra.core.light.balance import EVEN, Shares
 
 LEAST = 1e-9
 """A ceiling of no light at all: too little for any byte."""
-
-Shares: TypeAlias = tuple[float, float, float]
-EVEN: Shares = (1.0, 1.0, 1.0)
 
 Draw: TypeAlias = Callable[[Value, Space], Value]
 """From the light beneath, and the LEDs that it is of, to the light after."""
