@@ -34,10 +34,8 @@ def times_in_frames(subject: Subject, report: Report) -> None:
             message = f"`{name}` is {frames:.4g} frames at {design.rate:g} a second, "
             message += f"so some last {few} and some {many}." if few else "shorter than one."
             ways = [f"{count / design.rate:.6g}" for count in (few, many) if count]
-            remedy, better_hz = (
-                f"Write {listed(ways, 'or')}",
-                for_all or rate_for(design.rate, [time_s]),
-            )
+            remedy = f"Write {listed(ways, 'or')}"
+            better_hz = for_all or rate_for(design.rate, [time_s])
             remedy += f", or rate = {better_hz:.10g} for the design." if better_hz else "."
             report.note(path, "uneven-time", message, remedy)
 

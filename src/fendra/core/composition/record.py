@@ -90,8 +90,8 @@ class Recorded:
 
     traced: the graph with every value, also those that only explain the light. layers: by their
     places in the design: the space of each, and its scenes as of `Paint`. finishes: the number,
-    path and space of each, as of `Finish`. images: how many scenes
-    there are, none of them counted as one.
+    path and space of each, as of `Finish`. images: how many scenes there are, none of them counted
+    as one.
     """
 
     design: Design

@@ -88,11 +88,11 @@ class Line(Model):
     """One data line of a controller, with its parts in wire order.
 
     controller: which one, where there are several. pin: its name for the pin; clock: for that of
-    the clock, where the LEDs have one. led: the LED type.
-    order: colour order, if not the type's own. most: the ceiling of its light, 0 to 1 as the eye
-    sees it. supply: what feeds it. feed: where power goes in; at
-    the first LED if not given. jump: the wire from part to part. level_shifter: something lifts the
-    data to the LEDs' voltage. most_leds: addresses that it may have.
+    the clock, where the LEDs have one. led: the LED type. order: colour order, if not the type's
+    own. most: the ceiling of its light, 0 to 1 as the eye sees it. supply: what feeds it. feed:
+    where power goes in; at the first LED if not given. jump: the wire from part to part.
+    level_shifter: something lifts the data to the LEDs' voltage. most_leds: addresses that it may
+    have.
     """
 
     name: Name

@@ -67,10 +67,9 @@ class Explanation:
     at_s: of the frame, on the tape's clock. scenes: how much of each was there, and why. touches:
     in the order in which they were painted. finished: the ceilings and white balances that changed
     the light of them all: where they stand in the design, the light before and after. light: of all
-    of them, scenes mixed and finished. master: the share
-    of light that the master level lets through; let_through: the share that the limiter of its
-    supply does. rgb: the bytes, red, green and blue; sent: as they go down the line, in its colour
-    order.
+    of them, scenes mixed and finished. master: the share of light that the master level lets
+    through; let_through: the share that the limiter of its supply does. rgb: the bytes, red, green
+    and blue; sent: as they go down the line, in its colour order.
     """
 
     at_s: float

@@ -23,13 +23,7 @@ from fendra.core.engines.c99.limit import limit_calls, limit_functions, limit_he
 from fendra.core.engines.c99.mix import mix_calls, scene_functions
 from fendra.core.engines.c99.names import Names
 from fendra.core.engines.c99.step import step
-from fendra.core.engines.c99.text import (
-    C_TYPES,
-    comment,
-    literal,
-    statement,
-    words,
-)
+from fendra.core.engines.c99.text import C_TYPES, comment, literal, statement, words
 from fendra.core.engines.c99.wire import (
     LinePlace,
     frame_size,

@@ -131,9 +131,7 @@ class NumpyEngine(Engine):
                 np.copyto(pixels, light[spots[str(nodes[place].space)]].T)
 
     def light(self, now_ms: int, news: Mapping[str, float]) -> tuple[Array, np.float32]:
-        with np.errstate(all="ignore"):
-            registers = self._next_numbers(now_ms, news)
-            self._paint_all(registers)
+        registers = self._painted(now_ms, news)
         return self._canvas, registers[self._master]
 
     def register(self, place: int) -> int:
@@ -158,6 +156,13 @@ class NumpyEngine(Engine):
             self._paint_all(registers)
         self._left_out = set()
         return self._canvas
+
+    def _painted(self, now_ms: int, news: Mapping[str, float]) -> list[Any]:
+        """The numbers of the next frame, whose light is on the canvas then."""
+        with np.errstate(all="ignore"):
+            registers = self._next_numbers(now_ms, news)
+            self._paint_all(registers)
+        return registers
 
     def _next_numbers(self, now_ms: int, news: Mapping[str, float]) -> list[Any]:
         is_first = self._last_ms is None
@@ -200,9 +205,7 @@ class NumpyEngine(Engine):
         np.copyto(self._canvas, self._sum)
 
     def frame(self, now_ms: int, news: Mapping[str, float], out: Array) -> None:
-        with np.errstate(all="ignore"):
-            registers = self._next_numbers(now_ms, news)
-            self._paint_all(registers)
+        registers = self._painted(now_ms, news)
         offsets = self._offsets[registers[self._turn]] if self._turn >= 0 else None
         master = registers[self._master]
         quantise(self._canvas, master, self._scratch, self._planes, out, offsets)
