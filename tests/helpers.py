@@ -23,6 +23,28 @@ def layer(effect: str = "solid", **keys: Any) -> dict[str, Any]:
     return {"name": f"{effect} layer", "on": "all", "effect": effect, **keys}
 
 
+def finished(**keys: Any) -> dict[str, Any]:
+    """Keys of a design whose light is finished in every way. Lopsided: a cold line, one with a white
+    channel, an odd group, ceilings of which one moves with `s`, and dither; keys replace and add.
+    """
+    cold = {"name": "a", "led": "cold", "supply": "s", "most": "0.9 - 0.4 * s"}
+    own_white = {"name": "b", "led": "sk6812-rgbw", "supply": "s"}
+    return {
+        "line": [
+            {**cold, "part": [strip("bar", 7)]},
+            {**own_white, "part": [strip("far", 5, at=[0, 50])]},
+        ],
+        "leds": {
+            "cold": {"like": "ws2812b", "white": [1.0, 0.8, 0.6]},
+            "sk6812-rgbw": {"white_point": [0.29, 0.3]},
+        },
+        "groups": {"face": {"of": "index % 3 == 1", "most": 0.4}},
+        "most": 0.8,
+        "dither": True,
+        **keys,
+    }
+
+
 def design(*layers: dict[str, Any], count: int = 8, **keys: Any) -> fd.Design:
     """One line with one strip, and the layers; keys replace and add."""
     line = [{"name": "line", "part": [strip(count=count)]}]

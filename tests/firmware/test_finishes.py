@@ -5,37 +5,27 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from helpers import design, layer, strip
+from helpers import design, finished, layer
 from helpers import tape as tape_of
 from targets import CORTEX, assert_same, frames_of, on_computer, on_cortex
 
 
 @pytest.fixture(scope="module")
 def frames():
-    """Lopsided: a cold line, one with white of its own, an odd group, a ceiling that moves, a limiter,
-    blinks in one rhythm, a fill and a run-up whose steps change, and a colour that comes in live.
+    """Lopsided lines (see `finished`), a level that moves, a limiter, blinks in one rhythm, a fill and
+    a run-up whose steps change, and a colour that comes in live.
     """
-    line = [
-        {
-            "name": "a",
-            "led": "cold",
-            "supply": "s",
-            "most": "0.9 - 0.4 * s",
-            "part": [strip("bar", 7)],
-        },
-        {"name": "b", "led": "sk6812-rgbw", "supply": "s", "part": [strip("far", 5, at=[0, 50])]},
-    ]
     made = design(
         layer("solid", colour="tint", level=0.15), layer("hue-drift", level=0.3, on="far", rate=0.9),
         layer("fill", step="0.02 + 0.06 * s", hold=0.04, rest=0.06, on="bar", blend="add"),
         layer("run-up", trigger="go", step="0.02 + 0.03 * s", stay=0.2, fade=0.2, both_ends=True, blend="max"),
         layer("blink", rhythm="beat", when="go", colour="#402010", blend="add"),
         layer("turn", rhythm="beat", when="not go", colour="#ff7a00", on="far"),
-        line=line, leds={"cold": {"like": "ws2812b", "white": [1.0, 0.8, 0.6]}, "sk6812-rgbw": {"white_point": [0.29, 0.3]}},
-        groups={"face": {"of": "index % 3 == 1", "most": 0.4}},
-        signals={"s": {"range": [0, 1]}, "go": {"kind": "switch"}, "tint": {"kind": "colour"}},
-        rhythms={"beat": {"rate": "2 + 3 * s", "when": "go"}},
-        level="0.5 + 0.4 * s", most=0.8, dither=True, rate=100, supplies={"s": {"budget": 0.25}},
+        **finished(
+            signals={"s": {"range": [0, 1]}, "go": {"kind": "switch"}, "tint": {"kind": "colour"}},
+            rhythms={"beat": {"rate": "2 + 3 * s", "when": "go"}},
+            level="0.5 + 0.4 * s", rate=100, supplies={"s": {"budget": 0.25}},
+        ),
     )  # fmt: skip
     course = 0.5 + 0.5 * np.sin(np.arange(40) / 7)
     tints = [0x8000FF, 0xFF8A01, 0x123457, 0xFF00FF]

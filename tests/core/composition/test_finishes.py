@@ -16,7 +16,7 @@ from fendra.core.light.balance import gains_of
 from fendra.core.light.dither import dither_frames, offset_arrays
 from fendra.core.signals.tape import Tape
 from fendra.native.engine import NativeEngine
-from helpers import design, layer, strip
+from helpers import design, finished, layer, strip
 from strategies import examples
 
 
@@ -304,23 +304,12 @@ def test_every_place_of_the_pattern_is_taken_once():
 @pytest.mark.parametrize("rate", [50, 100, 200])
 @pytest.mark.parametrize("look", ["hue-drift", "flicker", "cloud"])
 def test_finishes_give_the_same_bytes_in_c(compiler, look, rate):
-    """Lopsided: a line of each kind, an odd group, a ceiling that moves, and a limiter."""
-    line = [
-        {
-            "name": "a",
-            "led": "cold",
-            "supply": "s",
-            "most": "0.9 - 0.4 * s",
-            "part": [strip("bar", 7)],
-        },
-        {"name": "b", "led": "sk6812-rgbw", "supply": "s", "part": [strip("far", 5, at=[0, 50])]},
-    ]
-    made = design(
-        layer(look), layer(colour="#ffb060", when="s > 0.5", level="s", blend="add"), line=line,
-        leds={"cold": {"like": "ws2812b", "white": [1.0, 0.8, 0.6]}, "sk6812-rgbw": {"white_point": [0.29, 0.3]}},
-        groups={"face": {"of": "index % 3 == 1", "most": 0.4}}, signals={"s": {}}, dither=True, rate=rate,
-        level="0.3 + 0.5 * s", most=0.8, supplies={"s": {"budget": 0.3}},
-    )  # fmt: skip
+    """Lopsided lines (see `finished`), a level that moves, and a limiter."""
+    keys = finished(
+        signals={"s": {}}, rate=rate, level="0.3 + 0.5 * s", supplies={"s": {"budget": 0.3}}
+    )
+    more = layer(colour="#ffb060", when="s > 0.5", level="s", blend="add")
+    made = design(layer(look), more, **keys)
     plan = made.compile(engine="numpy").plan
     assert_same_light(
         NumpyEngine(plan), NativeEngine(plan), [(20, {"s": i / 60}) for i in range(60)]
