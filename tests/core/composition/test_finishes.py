@@ -141,6 +141,7 @@ def test_a_white_channel_is_white_by_itself():
     frame = made.compile(engine="numpy").frame()
     assert frame.rgb.tolist() == [[255, 160, 128]]
     assert frame.line_bytes() == [bytes([32, 127, 0, 128])]
+    assert frame.seen.tolist() == [[255, 192, 128]]  # 128 + (127, 32, 0) over the shares
     assert bytes_of(layer(), line=line, leds=leds) == [[255, 255, 255]]
 
 
