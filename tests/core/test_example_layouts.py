@@ -161,7 +161,7 @@ EXAMPLES = [
         "an assembly in an assembly, the copy moved and turned, its parts fed from their far end",
         [line("a", {"name": "pod", "shape": "assembly", "use": "pair", "at": [0, 100], "turn": 180,
                     "reverse": True})],
-        {"pod.two.dot[0]": (-30, 100, 0), "pod.one.dot[0]": (-10, 100, 0), "pod.one.dot[1]": (0, 100, 0)},
+        {"pod.two.dot[0]": (-20, 100, 0), "pod.one.dot[0]": (0, 100, 0), "pod.one.dot[1]": (-10, 100, 0)},
         [4], 4,
         more={"assemblies": {
             "one-led-pair": {"part": [strip("dot", start=[0, 0], end=[10, 0], count=2)]},
@@ -204,7 +204,7 @@ EXAMPLES = [
                          at=[0, 0, 7]),
               strip("up", start=[0, 10], end=[0, 30], count=3, tilt=[90, 0], facing="front"),
               strip("down", start=[10, 0], end=[30, 0], count=3, tilt=[0, 90]))],
-        {"s[0]": (-30, 0, 7), "s[2]": (-10, 0, 7), "up[0]": (0, 0, 10, 0, 0, 1), "up[2]": (0, 0, 30),
+        {"s[0]": (-10, 0, 7), "s[2]": (-30, 0, 7), "up[0]": (0, 0, 10, 0, 0, 1), "up[2]": (0, 0, 30),
          "down[2]": (0, 0, -30, 1, 0, 0)},
         [9], 9,
     ),

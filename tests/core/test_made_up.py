@@ -8,7 +8,7 @@ import pytest
 import fendra as fd
 from fendra.core.effects.pictures import Picture, sampled
 from fendra.core.insight.timeline import Appearance
-from fendra.core.layout.choice import choose_all, in_wire_order
+from fendra.core.layout.choice import choose_all, in_own_order
 from fendra.core.layout.space import Space
 from fendra.core.signals.courses import made_up, typed
 from helpers import design, layer, strip, tape
@@ -130,7 +130,7 @@ def space_of(points, **keys):
     part = {"name": "p", "shape": "points", "points": points, **keys}
     made = fd.Design.from_values({"line": [{"name": "a", "part": [part]}]})
     layout = made.layout()
-    return Space("p", layout, in_wire_order("p", np.arange(len(layout))))
+    return Space("p", layout, in_own_order("p", np.arange(len(layout)), layout))
 
 
 def test_the_usual_distance_is_the_median_and_the_middle_that_of_the_box():

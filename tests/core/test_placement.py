@@ -8,6 +8,8 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 import fendra as fd
+from fendra.core.findings import Report
+from fendra.core.layout.choice import choose_all
 from fendra.core.layout.listing import list_parts
 from helpers import strip
 from strategies import designs, examples, parts, placements, shapes
@@ -179,6 +181,45 @@ def test_a_reversed_assembly_is_wired_from_its_last_part_each_from_its_end():
     layout = layout_of(copy, assemblies={"two": {"part": parts}})
     assert layout.part_names == ("c.b", "c.a")
     assert layout.position[:, 0].tolist() == [100, 110, 10, 0]
+
+
+def test_reverse_changes_the_wire_and_nothing_else():
+    """Seven LEDs 10 apart from 30, three a chip, the second chip dead: index 0 is at 40 (the middle
+    of 30, 40, 50) and 2 at 90. Fed from there, the chip at 90 has one LED and the address 2: the
+    wire counts its three LEDs first, so the chips stand at 80, 50 and 30."""
+    keys = {"start": [30, 5], "end": [90, 5], "leds_per_address": 3, "skip": [1],
+            "names": [*"abcdefg"]}  # fmt: skip
+    there = layout_of(strip("first", 2), strip("s", 7, **keys))
+    back = layout_of(strip("first", 2), strip("s", 7, reverse=True, **keys))
+    for layout, places, names in (
+        (there, {0: (2, 40), 2: (4, 90)}, ["a", "g"]),
+        (back, {0: (4, 30), 2: (2, 80)}, ["a", "e"]),
+    ):
+        rows = layout.rows_of_part("s").tolist()
+        found = {
+            int(layout.index[i]): (int(layout.address[i]), layout.position[i, 0]) for i in rows
+        }
+        assert found == places
+        assert [layout.names[i] for i in rows] == names
+        assert layout.skipped("a") == [3]
+
+
+@given(designs())
+def test_groups_and_trails_are_the_same_whichever_end_the_parts_are_fed_from(raw):
+    """Turned round and fed from the other end, every LED stands where it stood in every choice."""
+    raw = {**raw, "line": [{**line, "part": [{**part, "skip": [], "leds_per_address": 1}
+           for part in line["part"] if "parallel_to" not in part] or line["part"]}
+           for line in raw["line"]]}  # fmt: skip
+    other = {**raw, "line": [{**line, "part": [{**part, "reverse": not part.get("reverse", False)}
+             for part in line["part"]]} for line in raw["line"]]}  # fmt: skip
+    found = []
+    for one in (raw, other):
+        design = fd.Design.from_values(one)
+        layout = design.layout()
+        choices = choose_all(design, layout, Report())
+        found.append({name: sorted(zip(choice.rank.tolist(), layout.position[choice.spots].tolist(), strict=True))
+                      for name, choice in choices.items()})  # fmt: skip
+    assert found[0] == found[1]
 
 
 def test_facings_are_vectors_whichever_way():

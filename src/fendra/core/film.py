@@ -72,8 +72,8 @@ class Frame:
         return LineBytes(self.layout, self.design).bytes(self.rgb)
 
     def part(self, name: str) -> Bytes:
-        """The pixels of one part: (its LEDs, 3) uint8."""
-        return self.rgb[self.layout.spots_of_part(name)]
+        """The pixels of one part, by their places in it: (its LEDs, 3) uint8."""
+        return self.rgb[self.layout.rows_of_part(name)]
 
 
 @dataclass(frozen=True)
@@ -148,5 +148,5 @@ class Film:
         return max(int(np.searchsorted(self.times, at_s + 1e-9, side="right")) - 1, 0)
 
     def part(self, name: str) -> Bytes:
-        """The pixels of one part over time: (frames, its LEDs, 3) uint8."""
-        return self.rgb[:, self.layout.spots_of_part(name)]
+        """The pixels of one part over time, by their places in it: (frames, its LEDs, 3) uint8."""
+        return self.rgb[:, self.layout.rows_of_part(name)]

@@ -15,7 +15,6 @@ import struct
 from pathlib import Path
 from typing import Annotated, Any
 
-import numpy as np
 from pydantic import Field
 
 from fendra.core.document.design import Design
@@ -128,7 +127,7 @@ def _places(design: Design, layout: Layout, part: str) -> dict[str, tuple[int, t
     chosen = part or next((name for name in shapes if name in layout.part_names), "")
     if not chosen:
         return {}
-    rows = np.arange(len(layout))[layout.spots_of_part(chosen)]
+    rows = layout.rows_of_part(chosen)
     position = layout.in_unit(layout.position[rows])
     names = [layout.names[row] for row in rows.tolist()]
     return {

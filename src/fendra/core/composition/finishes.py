@@ -20,7 +20,7 @@ from fendra.core.findings import KeyPath
 from fendra.core.graph.functions import lightness_to_linear, maximum, minimum
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Tracer, Value
-from fendra.core.layout.choice import ALL, Choice, in_wire_order
+from fendra.core.layout.choice import ALL, Choice, in_own_order
 from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
 from fendra.core.light.balance import EVEN, Shares
@@ -73,7 +73,7 @@ def _of_lines(design: Design, layout: Layout, lines: list[int]) -> Choice:
     rows = np.arange(len(layout))
     spots = np.concatenate([rows[layout.spots_of_line(name)] for name in names])
     what = "line" if len(names) == 1 else "lines"
-    return in_wire_order(f"{what}: {', '.join(names)}", spots)
+    return in_own_order(f"{what}: {', '.join(names)}", spots, layout)
 
 
 def _under_ceiling(

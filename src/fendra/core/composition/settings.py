@@ -6,8 +6,6 @@ import re
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-import numpy as np
-
 from fendra.core.composition.media import Media
 from fendra.core.document.design import Design
 from fendra.core.document.layer import Plain, Setting
@@ -362,9 +360,7 @@ class Settings:
         choice = self._choices.get(name)
         if choice is None:
             return None
-        order = self._layout.index[choice.spots] if name in self._layout.part_names else choice.rank
-        ordered = choice.spots[np.argsort(order, kind="stable")]
-        return self._layout.in_unit(self._layout.position[ordered])
+        return self._layout.in_unit(self._layout.position[choice.ordered])
 
 
 _WANTED = {

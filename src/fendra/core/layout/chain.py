@@ -25,8 +25,8 @@ class ChainPart:
     """A part as it stands in the chain.
 
     name: the part's, behind those of the copies that it belongs to. path: where it is written.
-    pose: from its own axes to those of the thing. parallel_to: the full name of the part whose
-    data it shows too.
+    pose: from its own axes to those of the thing. order: sorts the parts as they are written, which
+    `reverse` does not change. parallel_to: the full name of the part whose data it shows too.
     """
 
     name: str
@@ -35,12 +35,16 @@ class ChainPart:
     line: int
     pose: Pose
     is_reversed: bool
+    order: tuple[int, ...]
     parallel_to: str | None = None
 
 
 @dataclass(frozen=True)
 class _Node:
-    """A part or a copy of an assembly before poses are known; `scope`: the copies it is in."""
+    """A part or a copy of an assembly before poses are known.
+
+    scope: the copies it is in. order: as of a `ChainPart`.
+    """
 
     name: str
     part: Part
@@ -49,6 +53,7 @@ class _Node:
     scope: str
     is_reversed: bool
     is_assembly: bool
+    order: tuple[int, ...]
 
 
 @dataclass(frozen=True)
@@ -70,7 +75,7 @@ def unfold(design: Design, report: Report) -> Chain:
     nodes: list[_Node] = []
     for i, line in enumerate(design.line):
         for j, part in enumerate(line.part):
-            nodes += _unfold(design, part, ("line", i, "part", j), i, report)
+            nodes += _unfold(design, part, ("line", i, "part", j), i, report, (i, j))
             if len(nodes) > MOST_PARTS:
                 message = f"with its assemblies the design has more than {MOST_PARTS} parts."
                 report.error(("line", i, "part", j), "too-many", message, "Use fewer.")
@@ -85,6 +90,7 @@ def unfold(design: Design, report: Report) -> Chain:
             node.line,
             _pose(node, by_name, poses, report),
             node.is_reversed,
+            node.order,
             node.part.parallel_to and node.scope + node.part.parallel_to,
         )
         for node in nodes
@@ -94,12 +100,14 @@ def unfold(design: Design, report: Report) -> Chain:
 
 
 def _unfold(
-    design: Design, part: Part, path: KeyPath, line: int, report: Report,
+    design: Design, part: Part, path: KeyPath, line: int, report: Report, order: tuple[int, ...],
     scope: str = "", is_reversed: bool = False, inside: tuple[str, ...] = (),
 ) -> list[_Node]:  # fmt: skip
     """A part, or a copy of an assembly followed by all that it holds."""
     turned = is_reversed != part.reverse
-    node = _Node(scope + part.name, part, path, line, scope, turned, isinstance(part, Assembled))
+    node = _Node(
+        scope + part.name, part, path, line, scope, turned, isinstance(part, Assembled), order
+    )
     if not isinstance(part, Assembled):
         return [node]
     assembly = design.assemblies.get(part.use)
@@ -127,7 +135,7 @@ def _unfold(
     nodes = [node]
     for j, child in reversed(wired) if turned else wired:
         nodes += _unfold(
-            design, child, ("assemblies", part.use, "part", j), line, report,
+            design, child, ("assemblies", part.use, "part", j), line, report, (*order, j),
             f"{scope}{part.name}.", turned, (*inside, part.use),
         )  # fmt: skip
         if len(nodes) > MOST_PARTS:

@@ -52,17 +52,27 @@ class Choice:
     rank: Floats
     ranks: int
 
+    @property
+    def ordered(self) -> Ints:
+        """The spots in their order."""
+        return self.spots[np.argsort(self.rank, kind="stable")]
 
-def in_wire_order(name: str, spots: Ints) -> Choice:
-    """A choice whose order is the order of the wire."""
-    rank = np.arange(len(spots), dtype=np.float64)
-    return Choice(name, spots, rank / max(len(spots) - 1, 1), rank, len(spots))
+
+def in_order(name: str, spots: Ints) -> Choice:
+    """A choice of spots that are given in their order."""
+    rank = np.argsort(spots).astype(np.float64)
+    return Choice(name, np.sort(spots), rank / max(len(spots) - 1, 1), rank, len(spots))
+
+
+def in_own_order(name: str, spots: Ints, layout: Layout) -> Choice:
+    """A choice in the order in which its parts are written, each along its own shape."""
+    return in_order(name, spots[np.argsort(layout.order[spots])])
 
 
 def ordered_by(name: str, spots: Ints, by: Floats) -> Choice:
     """A choice whose order, and distances along it, follow the numbers in `by`."""
     if len(spots) == 0:
-        return in_wire_order(name, spots)
+        return Choice(name, spots, by, by, 0)
     span = float(by.max() - by.min())
     along = (by - by.min()) / span if span > 0 else np.zeros(len(spots))
     order = np.argsort(along, kind="stable")
@@ -185,21 +195,21 @@ def choose_all(
     nothing is reported about those. A group or trail that is wrong is reported once,
     and stands for all spots.
     """
-    choices = {ALL: in_wire_order(ALL, np.arange(len(layout)))}
+    choices = {ALL: in_own_order(ALL, np.arange(len(layout)), layout)}
     for part in layout.parts:
         if part.kind != "hidden":
-            spots = np.arange(part.spots.start, part.spots.stop)
-            choices[part.name] = in_wire_order(part.name, spots)
+            choices[part.name] = in_order(part.name, part.rows)
     mine: dict[str, list[Ints]] = {}
     for part in layout.parts:
         for dot in re.finditer(r"\.", part.name if part.kind != "hidden" else ""):
             mine.setdefault(part.name[: dot.start()], []).append(choices[part.name].spots)
     for name, _ in layout.assemblies:
         spots = np.unique(np.concatenate([np.zeros(0, np.int64), *mine.get(name, [])]))
-        choices.setdefault(name, in_wire_order(name, spots))
+        choices.setdefault(name, in_own_order(name, spots, layout))
     chooser = _Chooser(layout, report, frozenset(dropped), choices)
     for name, group in design.groups.items():
-        chooser.add(in_wire_order(name, chooser.group(group, ("groups", name))), ("groups", name))
+        spots = chooser.group(group, ("groups", name))
+        chooser.add(in_own_order(name, spots, layout), ("groups", name))
     for name, trail in design.trails.items():
         chooser.add(chooser.trail(name, trail, ("trails", name)), ("trails", name))
     return choices
@@ -232,7 +242,7 @@ class _Chooser:
         spots = self._near(group, spots, path)
         if group.outermost is not None:
             self._tell_if_few(group.outermost, spots, (*path, "outermost"))
-            spots = farthest(self._layout.position, spots, group.outermost)
+            spots = farthest(self._layout, spots, group.outermost)
         return spots
 
     def _near(self, group: GroupTable, spots: Ints, path: KeyPath) -> Ints:
@@ -253,14 +263,15 @@ class _Chooser:
             point = (there.min(axis=0) + there.max(axis=0)) / 2
         else:
             point = np.array(group.near) * self._layout.unit_mm
+        spots = spots[np.argsort(self._layout.order[spots])]  # of equally near ones the first
         away = np.linalg.norm(self._layout.position[spots] - point, axis=1)
         if group.within is not None:
             is_in = away <= group.within * self._layout.unit_mm * (1 + 1e-9)
             spots, away = spots[is_in], away[is_in]
         if group.nearest is not None:
             self._tell_if_few(group.nearest, spots, (*path, "nearest"))
-            spots = np.sort(spots[np.argsort(away.round(6), kind="stable")[: group.nearest]])
-        return spots
+            spots = spots[np.argsort(away.round(6), kind="stable")[: group.nearest]]
+        return np.sort(spots)
 
     def _tell_if_few(self, wanted: int, spots: Ints, path: KeyPath) -> None:
         if wanted > len(spots) and not self._dropped:
@@ -274,7 +285,8 @@ class _Chooser:
         if trail.join:
             choice = self._joined(name, trail, path)
         else:
-            choice = in_wire_order(name, self._spots(trail.of or ALL, (*path, "of")))
+            spots = self._spots(trail.of or ALL, (*path, "of"))
+            choice = in_own_order(name, spots, self._layout)
         if trail.by is not None:
             try:
                 by = evaluate(self._layout, trail.by, Kind.FLOAT).astype(np.float64)
@@ -296,7 +308,7 @@ class _Chooser:
         for i, text in enumerate(trail.join):
             bare = text.removeprefix("-")
             known = self._choices.get(bare)
-            run = known or in_wire_order(bare, self._spots(bare, (*path, "join", i)))
+            run = known or in_own_order(bare, self._spots(bare, (*path, "join", i)), self._layout)
             if text.startswith("-"):
                 run = replace(run, rank=run.ranks - 1 - run.rank)
             runs.append(run)
@@ -311,11 +323,12 @@ class _Chooser:
             return self._choices[ALL].spots[:0] if nothing else self._choices[ALL].spots
 
 
-def farthest(position: Floats, spots: Ints, count: int) -> Ints:
+def farthest(layout: Layout, spots: Ints, count: int) -> Ints:
     """Those of the spots that are farthest from the middle of them all; ascending."""
     if len(spots) == 0:
         return spots
-    there = position[spots]
+    spots = spots[np.argsort(layout.order[spots])]  # of equally far ones the first
+    there = layout.position[spots]
     middle = (there.min(axis=0) + there.max(axis=0)) / 2
     away = np.linalg.norm(there - middle, axis=1).round(6)
     return np.sort(spots[np.argsort(-away, kind="stable")[:count]])

@@ -31,7 +31,8 @@ class PartRow:
 
     kind: `lit` has spots of its own; a `copy` shows the data of another part; `hidden` has
     addresses that nobody sees. first: its first address; count: its addresses. spots, leds: its
-    rows in the layout and in its LEDs. skipped: its addresses, of `count`, that have no spot.
+    rows in the layout and in its LEDs, along the wire. skipped: its places, along its own shape,
+    that have no spot. order: sorts the parts as they are written. is_reversed: fed from its end.
     """
 
     name: str
@@ -44,11 +45,23 @@ class PartRow:
     spots: slice
     leds: slice
     skipped: tuple[int, ...]
+    order: tuple[int, ...]
+    is_reversed: bool
 
     @property
     def last(self) -> int:
         """Its last address."""
         return self.first + self.count - 1
+
+    @property
+    def rows(self) -> Ints:
+        """Its rows in the layout, along its own shape."""
+        rows = np.arange(self.spots.start, self.spots.stop)
+        return rows[::-1] if self.is_reversed else rows
+
+    def place_of(self, address: int) -> int:
+        """The place in the part, along its own shape, of an address of its line."""
+        return self.last - address if self.is_reversed else address - self.first
 
 
 @dataclass(frozen=True)
@@ -75,7 +88,8 @@ class Layout:
     """All spots of a design, as columns of n rows. A spot is an address that is seen.
 
     line, part: place of the line and of the part in `line_names` and `part_names`.
-    address: place on the line, from 0; index: place in the part, from 0.
+    address: place on the line, from 0, along the wire; index: place in the part, from 0, along its
+    own shape, which `reverse` does not change.
     position: (n, 3) mm, the middle of the LEDs that share the address; facing: (n, 3) unit
     vectors. names: of each spot, empty where it has none.
     parts: every part of the chain, also those without spots. leds: every LED. line_sizes: the
@@ -106,6 +120,17 @@ class Layout:
         return {part.name: part for part in reversed(self.parts)}
 
     @cached_property
+    def order(self) -> Ints:
+        """Each spot's place among all, part after part as they are written, each along its own
+        shape: (n,). It is the order of everything that says no other; no `reverse` changes it.
+        """
+        parts = sorted((part for part in self.parts if part.kind == "lit"), key=lambda p: p.order)
+        rows = [part.rows for part in parts]
+        order = np.empty(len(self), np.int64)
+        order[np.concatenate([np.zeros(0, np.int64), *rows])] = np.arange(len(self))
+        return order
+
+    @cached_property
     def line_of_led(self) -> Ints:
         """The place in `line_names` of the line of each LED: (m,)."""
         return np.array([part.line for part in self.parts], np.int64)[self.leds.part]
@@ -129,6 +154,10 @@ class Layout:
     def spots_of_part(self, name: str) -> slice:
         """The rows of one part; they stand together, in wire order."""
         return self.part_row(name).spots
+
+    def rows_of_part(self, name: str) -> Ints:
+        """The same rows in the part's own order, by `index`."""
+        return self.part_row(name).rows
 
     def addresses_of_line(self, name: str) -> int:
         """How many addresses a line has, seen and unseen."""
@@ -247,10 +276,12 @@ class _Builder:
         is_hidden = isinstance(link.part, Hidden)
         count = link.part.count if isinstance(link.part, Hidden) else -(-len(position) // per)
         try:
-            skipped = link.part.skipped(count)
+            places = link.part.skipped(count)
         except ValueError as exc:
             self._report.error((*link.path, "skip"), "wrong-value", f"{exc}.", "")
-            skipped = set()
+            places = set()
+        last = count - 1
+        skipped = {last - place for place in places} if link.is_reversed else places  # on the wire
         place_of = np.arange(len(position)) // per
         if link.parallel_to is not None:
             return self._add_copy(link, count, place_of, position, facing, names)
@@ -263,12 +294,13 @@ class _Builder:
             spots["line"].append(np.full(len(kept), link.line))
             spots["part"].append(np.full(len(kept), len(self._part_names) - 1))
             spots["address"].append(first + kept)
-            spots["index"].append(kept)
+            spots["index"].append(last - kept if link.is_reversed else kept)
             spots["position"].append(means(position, place_of, count)[kept])
             spots["facing"].append(_unit(means(facing, place_of, count)[kept], facing, per, kept))
-            self._names += [names[i * per] for i in kept]
+            ends = np.minimum((kept + 1) * per, len(names)) - 1
+            self._names += [names[i] for i in (ends if link.is_reversed else kept * per).tolist()]
         self._add_row(
-            link, "hidden" if is_hidden else "lit", first, count, len(kept), tuple(sorted(skipped)),
+            link, "hidden" if is_hidden else "lit", first, count, len(kept), tuple(sorted(places)),
             spot_of[place_of], first + place_of, position, facing, names,
         )  # fmt: skip
         return count
@@ -296,16 +328,22 @@ class _Builder:
             message = "a copy shows what its original shows; `skip` does nothing here."
             self._report.warning((*link.path, "skip"), "no-effect", message, "Set it there.")
         spot_of = np.full(of.count, -1)
-        seen = [i for i in range(of.count) if i not in of.skipped]
+        seen = [i for i in range(of.count) if of.place_of(of.first + i) not in of.skipped]
         spot_of[seen] = np.arange(of.spots.start, of.spots.stop)
         shown = int((spot_of[:count] >= 0).sum())
         start = of.spots.start
         self._add_row(
-            link, "copy", of.first, count, 0, tuple(i for i in of.skipped if i < count),
+            link, "copy", of.first, count, 0, self._unseen(spot_of[:count], link.is_reversed),
             spot_of[place_of], of.first + place_of, position, facing, names,
             spots=slice(start, start + shown),
         )  # fmt: skip
         return 0
+
+    @staticmethod
+    def _unseen(spots: Ints, is_reversed: bool) -> tuple[int, ...]:
+        """The places of a part, along its own shape, that no spot has."""
+        along = spots[::-1] if is_reversed else spots
+        return tuple(np.flatnonzero(along < 0).tolist())
 
     def _add_row(
         self, link: ChainPart, kind: Any, first: int, count: int, spots_added: int,
@@ -323,7 +361,8 @@ class _Builder:
         self._parts.append(
             PartRow(
                 link.name, kind, link.part.shape, link.line, link.path, first, count, spots or own,
-                slice(self._led_count, self._led_count + len(spot)), skipped,
+                slice(self._led_count, self._led_count + len(spot)), skipped, link.order,
+                link.is_reversed,
             )
         )  # fmt: skip
         self._spot_count += spots_added

@@ -134,7 +134,8 @@ def _looked(design: Design, layout: Layout, name: str) -> Looked:
     row = layout.part_row(name)
     led = design.line[row.line].led_type
     per = link.part.leds_per_address or led.leds_a_chip
-    return Looked(link, per, layout.unit_mm, frozenset(row.skipped))
+    unseen = frozenset(row.place_of(row.first + place) for place in row.skipped)  # along the wire
+    return Looked(link, per, layout.unit_mm, unseen)
 
 
 def _changes(path: KeyPath, explanation: Deduction) -> tuple[Change, ...]:

@@ -72,8 +72,9 @@ def _where(bench: Bench, row: int) -> str:
     part = bench.row_of(row)
     if part is None:
         return f"{words}: beyond the design's last LED"
-    words += f": '{part.name}' {address - part.first}"
-    if part.kind == "hidden" or address - part.first in part.skipped:
+    place = part.place_of(address)
+    words += f": '{part.name}' {place}"
+    if part.kind == "hidden" or place in part.skipped:
         return f"{words}, skipped: nothing is seen if that is so"
     x, y, z = bench.layout.in_unit(bench.position[row]).round(1)
     return f"{words} at {x:g}, {y:g}, {z:g}"

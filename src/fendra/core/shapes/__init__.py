@@ -64,10 +64,11 @@ class Part(Model):
     mirror: the axis along which left and right, front and back, or top and bottom change places.
     tilt: degrees about x, then about y; turn: degrees about z, counter-clockwise from above.
     on: another part, or a placed assembly, in whose axes all this is meant.
-    reverse: fed from the far end. leds_per_address: LEDs in a row that one chip drives together;
-    the LED type's own if not given. skip: places in the part, from 0 at data-in, as 4 or "4-9",
-    whose LED takes an address but is not seen. parallel_to: the part of the same line whose data
-    this one shows as well, wired in parallel. names: of the LEDs, one for each.
+    reverse: fed from the far end, and nothing else: places count from its start all the same.
+    leds_per_address: LEDs in a row that one chip drives together; the LED type's own if not given.
+    skip: places in the part, from 0 at its start, as 4 or "4-9", whose LED takes an address but is
+    not seen. parallel_to: the part of the same line whose data this one shows as well, wired in
+    parallel. names: of the LEDs, one for each.
     """
 
     runs_round: ClassVar[bool] = False
