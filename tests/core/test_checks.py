@@ -76,7 +76,7 @@ def test_a_group_that_is_not_there_is_taken_for_no_subtraction():
         layer(), groups={"tail-left": "x > 1"}, trails={"out": {"of": "tail-lef", "by": "x"}}
     )
     (finding,) = [f for f in made.check() if f.severity == "error"]
-    assert "there is no 'tail-lef' above" in finding.message
+    assert "there is no part, line, group or trail 'tail-lef'" in finding.message
     assert finding.remedy == "Did you mean 'tail-left'?"
 
 

@@ -138,7 +138,7 @@ def test_leds_are_named_in_every_way_that_a_group_takes():
         ("x < 5", r"'x < 5' is 2 LEDs \(a:0, b:0 \(w\)\). Name one LED"),
         ("all", r"is 7 LEDs \(a:0, a:1, a:2, ...\)"),
         ("x > 500", "'x > 500' is 0 LEDs. Name one"),
-        ("bac[0]", "no 'bac'. Did you mean 'back'"),
+        ("bac[0]", "trail 'bac'. Did you mean 'back'"),
         ("bak:4", "no part, group or trail 'bak'. Did you mean 'back'"),
         ("x >", "names no LED: this does not parse: .*. Conditions are written as"),
     ],

@@ -112,18 +112,62 @@ def test_copies_of_an_assembly_are_chosen_together_and_apart():
     assert chosen["ends"].spots.tolist() == [1, 6]
 
 
+ON = [
+    ("b[1-2]", [5, 6]),
+    (["a[3]", "pad[esc]"], [3, 24]),
+    ("facing_right and x > 25 and line == 'right' and index < 4", [6, 7, 8, 9, 10]),
+    ("*a*", [0, 1, 2, 3, 24, 25, 26]),
+    ("left", [0, 1, 2, 3]),
+    ("right[19-22]", [23, 24, 25, 26]),
+    ({"of": "b", "without": "b[0]", "outermost": 2}, [5, 7]),
+]
+"""What may stand where LEDs are meant, and the spots that it is: in groups as in `on`."""
+
+
+@pytest.mark.parametrize(("on", "spots"), ON, ids=str)
+def test_on_takes_what_a_group_takes(on, spots):
+    """In layers, pictures and canvases; a line's name is all of its LEDs."""
+    text = on if isinstance(on, str) else "b"
+    chosen, findings = choices(
+        groups={"g": on},
+        layer=[{"name": "l", "on": on, "effect": "solid"}],
+        signals={"p": {"kind": "picture", "on": on}},
+        canvases={"c": {text: {"at": [0.0, 0.0]}}},
+    )
+    assert findings == []
+    assert chosen["g"].spots.tolist() == spots
+    assert chosen.written["layer", 0, "on"].spots.tolist() == spots
+    assert chosen.written["signals", "p", "on"].spots.tolist() == spots
+    if isinstance(on, str):
+        assert chosen.written["canvases", "c", text].spots.tolist() == spots
+
+
+def test_a_name_alone_keeps_its_order_and_what_is_put_together_has_that_of_the_file():
+    chosen, _ = choices(
+        trails={"back": {"of": "a", "reverse": True}},
+        layer=[{"name": "l", "on": on, "effect": "solid"} for on in ("back", ["back"], "right")],
+    )
+    ranks = [chosen.written["layer", i, "on"].rank.tolist() for i in range(3)]
+    assert ranks == [[3, 2, 1, 0], [0, 1, 2, 3], [*range(23)]]
+
+
+def test_what_stands_further_down_is_told_to_be_moved():
+    _, (finding,) = choices(groups={"one": "two", "two": "x < 0"})
+    assert "'two' stands further down. Move it above this." in finding
+
+
 @pytest.mark.parametrize(
     ("keys", "says"),
     [
         ({"groups": {"g": "rng"}}, "Did you mean 'ring'?"),
         ({"groups": {"g": "b[4]"}}, "They go from 0 to 3."),
         ({"groups": {"g": "pad[entr]"}}, "has no LED 'entr'. Did you mean 'enter'?"),
-        ({"groups": {"g": "z*"}}, "no name above is like 'z*'"),
+        ({"groups": {"g": "z*"}}, "no name is like 'z*'"),
         ({"groups": {"g": {"near": "a"}}}, "`near` by itself chooses nothing"),
         ({"groups": {"g": {"within": 5}}}, "`within` needs to know what to be near to"),
         ({"groups": {"g": {"of": "a", "outermost": 9}}}, "9"),
         ({"groups": {"g": {"of": "a", "without": "a"}}}, "no LED is chosen"),
-        ({"trails": {"t": {"join": ["a", "-bb"]}}}, "there is no 'bb' above"),
+        ({"trails": {"t": {"join": ["a", "-bb"]}}}, "group or trail 'bb'. Did you mean 'b'"),
         ({"trails": {"t": {"join": ["a"], "by": "x"}}}, "`by` would undo it"),
         ({"groups": {"g": "distance(1)"}}, "distance takes"),
     ],

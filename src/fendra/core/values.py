@@ -107,6 +107,12 @@ def _check_vector(value: tuple[float, float, float]) -> tuple[float, float, floa
 Vector: TypeAlias = Annotated[Point, AfterValidator(_check_vector)]
 Seconds: TypeAlias = Annotated[float, Field(ge=0, le=86_400, allow_inf_nan=False)]
 
+Plain: TypeAlias = bool | Annotated[float, Field(allow_inf_nan=False)] | str
+"""A literal, or a text that holds a colour or an expression."""
+
+Setting: TypeAlias = Plain | list[Plain] | dict[str, Plain]
+"""What a parameter may be: plain; a list of plain ones; or a table of them, to look up in."""
+
 if TYPE_CHECKING:
     Texts: TypeAlias = str | list[str]
 else:

@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
 import numpy as np
 
 from fendra.core.arrays import Truths
 from fendra.core.document.design import Design
-from fendra.core.errors import LayoutError
+from fendra.core.errors import ExpressionError, LayoutError
 from fendra.core.findings import Report
 from fendra.core.layout import Choice, Layout, choose_all
-from fendra.core.names import counted, did_you_mean
+from fendra.core.layout.choice import chosen
+from fendra.core.names import counted
 from fendra.draw import style
 
 if TYPE_CHECKING:
@@ -28,16 +29,18 @@ _RINGS = ("#e4e8ef", "#ff5f56", "#ffe066", "#4cc3ff", "#ff7ac6", "#9ee06a")
 def choices_to_show(
     design: Design, layout: Layout, show: str | Sequence[str] | None
 ) -> list[Choice]:
-    """The parts, groups and trails of these names. Raises LayoutError for one that there is not."""
+    """What stands out, each as a group may hold it. Raises LayoutError for what is wrong."""
     names = [] if show is None else [show] if isinstance(show, str) else [*show]
     if not names:
         return []
-    known: Mapping[str, Choice] = choose_all(design, layout, Report())
+    known = choose_all(design, layout, Report())
+    found = []
     for name in names:
-        if name not in known:
-            remedy = did_you_mean(name, known, "parts, groups and trails")
-            raise LayoutError(f"there is no part, group or trail '{name}'. {remedy}")
-    return [known[name] for name in names]
+        try:
+            found.append(chosen(layout, name, known))
+        except ExpressionError as exc:
+            raise LayoutError(f"{exc.problem.rstrip('.')}. {exc.remedy}".strip()) from exc
+    return found
 
 
 def shows(layout: Layout, choices: Sequence[Choice]) -> Truths:

@@ -153,10 +153,10 @@ def screen_places(design: Design, layout: Layout) -> tuple[Any, Any]:
     From left to right and from top to bottom, each 0 to 1, as they are seen best.
     Raises SourceError where the design has no signal that is a picture.
     """
-    on = next((s.on for s in design.signals.values() if kind_of(s).is_picture), None)
-    if on is None:
+    name = next((name for name, s in design.signals.items() if kind_of(s).is_picture), None)
+    if name is None:
         raise SourceError("no signal of the design is a picture; add one with kind = 'picture'")
-    spots = choose_all(design, layout, Report())[on].spots
+    spots = choose_all(design, layout, Report()).written["signals", name, "on"].spots
     side = VIEWS[best_view(layout.position[spots], layout.facing[spots])]
     flat = side.flat(layout.position[spots]) * (-1.0 if side.is_flipped else 1.0, 1.0)
     low, high = flat.min(axis=0), flat.max(axis=0)

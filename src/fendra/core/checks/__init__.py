@@ -5,7 +5,7 @@ To add one, write a file with a function like `dark_layers` in layers.py, marked
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 from typing import TypeAlias, TypeVar, overload
@@ -18,7 +18,7 @@ from fendra.core.electric.budget import Budget
 from fendra.core.film import Film
 from fendra.core.findings import Report
 from fendra.core.insight.budget import budget_of
-from fendra.core.layout import Choice, Layout
+from fendra.core.layout import Choices, Layout
 from fendra.core.registry import Registry
 
 
@@ -31,7 +31,7 @@ class Subject:
 
     design: Design
     layout: Layout
-    choices: Mapping[str, Choice]
+    choices: Choices
     recorded: Recorded
     media: Media
     film: Film | None = None

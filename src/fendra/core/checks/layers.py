@@ -15,9 +15,9 @@ from fendra.core.graph.schedule import needed
 def dark_layers(subject: Subject, report: Report) -> None:
     """Layers that cannot show: never on, at level 0, or on no LED."""
     for i, layer in enumerate(subject.design.layer):
-        choice = subject.choices.get(layer.on)
+        choice = subject.choices.written.get(("layer", i, "on"))
         if choice is not None and len(choice.spots) == 0:
-            message = f"'{layer.on}' has no LEDs, so this layer never shows."
+            message = f"'{choice.name}' has no LEDs, so this layer never shows."
             report.warning(
                 ("layer", i, "on"), "never-shows", message, "Look at it with `fendra map`."
             )
@@ -68,9 +68,9 @@ def unlit_parts(subject: Subject, report: Report) -> None:
     """Parts that no layer lights."""
     lit = {
         spot
-        for layer in subject.design.layer
-        if layer.on in subject.choices
-        for spot in subject.choices[layer.on].spots.tolist()
+        for path, choice in subject.choices.written.items()
+        if path[0] == "layer"
+        for spot in choice.spots.tolist()
     }
     for part in subject.layout.parts:
         if part.kind == "lit" and lit.isdisjoint(range(part.spots.start, part.spots.stop)):

@@ -69,10 +69,6 @@ def live_signals(subject: Subject, report: Report) -> None:
                 remedy = did_you_mean(source, subject.design.sources, "sources")
                 message = f"there is no source '{source}'."
                 report.error((*path, "source"), "unknown-name", message, remedy)
-        if kind.is_picture and signal.on not in subject.choices:
-            remedy = did_you_mean(signal.on, subject.choices, "parts, groups and trails")
-            message = f"there is no part, group or trail '{signal.on}'."
-            report.error((*path, "on"), "unknown-name", message, remedy)
 
 
 @check(stops=False)

@@ -15,7 +15,6 @@ import numpy as np
 from fendra.core.composition.settings import Settings
 from fendra.core.document.choice import GroupTable
 from fendra.core.document.design import Design
-from fendra.core.document.layer import Setting
 from fendra.core.findings import KeyPath
 from fendra.core.graph.functions import lightness_to_linear, maximum, minimum
 from fendra.core.graph.ops import Kind
@@ -24,6 +23,7 @@ from fendra.core.layout.choice import ALL, Choice, in_own_order
 from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
 from fendra.core.light.balance import EVEN, Shares
+from fendra.core.values import Setting
 
 LEAST = 1e-9
 """A ceiling of no light at all: too little for any byte."""

@@ -35,7 +35,7 @@ from fendra.core.graph.node import Graph
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer, Value
-from fendra.core.layout.choice import ALL, Choice
+from fendra.core.layout.choice import ALL, Choice, Choices
 from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
 from fendra.core.layout.wire import wires_of
@@ -50,7 +50,7 @@ T = TypeVar("T")
 def record(
     design: Design,
     layout: Layout,
-    choices: Mapping[str, Choice],
+    choices: Choices,
     report: Report,
     dropped: frozenset[str] = frozenset(),
     *,
@@ -183,7 +183,7 @@ class _Recorder:
         self,
         design: Design,
         layout: Layout,
-        choices: Mapping[str, Choice],
+        choices: Choices,
         report: Report,
         dropped: frozenset[str],
         media: Media,
@@ -276,11 +276,7 @@ class _Recorder:
     def layer(self, number: int, layer: Layer) -> str | None:
         """Record one layer; gives its space, None where it is wrong."""
         path: KeyPath = ("layer", number)
-        choice = self._choices.get(layer.on)
-        if choice is None and layer.on not in self._dropped:
-            remedy = did_you_mean(layer.on, self._choices, "parts, groups and trails")
-            message = f"there is no part, group or trail '{layer.on}'."
-            self._report.error((*path, "on"), "unknown-name", message, remedy)
+        choice = self._choices.written.get((*path, "on"))
         on = self._condition(layer, path)
         space = self._space(layer, choice, path)
         level = self.settings.number(layer.level, (*path, "level"), space)
@@ -370,12 +366,8 @@ class _Recorder:
         """The layout with every LED where a canvas puts it."""
         position, facing = self._layout.position.copy(), self._layout.facing.copy()
         for part, place in canvas.items():
-            choice = self._choices.get(part)
-            if choice is None:
-                remedy = did_you_mean(part, self._choices, "parts, groups and trails")
-                message = f"there is no part, group or trail '{part}'."
-                self._report.error(("canvases", name, part), "unknown-name", message, remedy)
-            elif len(choice.spots):
+            choice = self._choices.written.get(("canvases", name, part))
+            if choice is not None and len(choice.spots):
                 turn = _turned(place.turn)
                 there = self._layout.position[choice.spots]
                 middle = (there.min(axis=0) + there.max(axis=0)) / 2

@@ -8,7 +8,6 @@ from typing import Any
 
 from fendra.core.composition.media import Media
 from fendra.core.document.design import Design
-from fendra.core.document.layer import Plain, Setting
 from fendra.core.effects.numerals import SIZE, TIMES, Hole
 from fendra.core.effects.parameters import Parameter
 from fendra.core.errors import ExpressionError, GraphError
@@ -22,13 +21,14 @@ from fendra.core.graph.passes import drop_unused
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.language.expression import Scope, compile_expression
 from fendra.core.language.report import report_expression
-from fendra.core.layout.choice import Choice
+from fendra.core.layout.choice import Choice, named
 from fendra.core.layout.columns import ORDER_COLUMNS, SPOT_COLUMNS, look_up_in, words
 from fendra.core.layout.space import Space, shares
 from fendra.core.layout.table import Layout
 from fendra.core.light.colours import COLOUR_NAMES, is_colour, parse_colour
 from fendra.core.names import did_you_mean, in_words
 from fendra.core.signals.record import Signals
+from fendra.core.values import Plain, Setting
 
 BY, ELSE = "by", "else"
 """Keys of a table to look up in: what by, and what holds for all that is not there."""
@@ -357,7 +357,7 @@ class Settings:
 
     def _places(self, name: str) -> Any:
         """Where the LEDs of a choice are, in its order; in the design's unit."""
-        choice = self._choices.get(name)
+        choice = named(self._layout, name, self._choices)
         if choice is None:
             return None
         return self._layout.in_unit(self._layout.position[choice.ordered])

@@ -6,8 +6,7 @@ from typing import TYPE_CHECKING, Annotated, TypeAlias
 
 from pydantic import Field
 
-from fendra.core.document.layer import Setting
-from fendra.core.values import Count, Length, Model, Number, Point, Texts, one_of
+from fendra.core.values import Count, Length, Model, Number, Point, Setting, Texts, one_of
 
 if TYPE_CHECKING:
     _Near: TypeAlias = str | Point
@@ -15,13 +14,13 @@ else:
     _Near = one_of(text=str, numbers=Point)
 
 
-class GroupTable(Model):
+class SpotTable(Model):
     """A choice of spots, narrowed down; each key takes from what is left by those before it.
 
     of: what to begin with: a condition, a name, or a list of them. without: what to leave out.
     near: a point, or the name of a part, group or trail for its middle; with within, the spots so
     near to it; with nearest, so many that are nearest to it. outermost: so many that are farthest
-    from the middle of them all. most: the ceiling of its light, 0 to 1 as the eye sees it.
+    from the middle of them all.
     """
 
     of: Texts = "all"
@@ -30,6 +29,11 @@ class GroupTable(Model):
     within: Length | None = None
     nearest: Count | None = None
     outermost: Count | None = None
+
+
+class GroupTable(SpotTable):
+    """The same under a name. most: the ceiling of its light, 0 to 1 as the eye sees it."""
+
     most: Setting | None = None
 
 
@@ -50,12 +54,15 @@ class Trail(Model):
 
 if TYPE_CHECKING:
     Group: TypeAlias = str | list[str] | GroupTable
+    Spots: TypeAlias = str | list[str] | SpotTable
 else:
     Group = one_of(text=str, list=list[str], table=GroupTable)
+    Spots = one_of(text=str, list=list[str], table=SpotTable)
+"""A choice of spots that stands where it is used, without a name."""
 
 
 class OnCanvas(Model):
-    """Where a part, group or assembly is on a canvas.
+    """Where a choice of spots is on a canvas.
 
     at: its middle. turn: degrees, counter-clockwise. scale: how much larger than it is.
     """

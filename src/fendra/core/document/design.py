@@ -15,10 +15,10 @@ from fendra.core.catalogue.leds import LedFigures, LedType, all_types
 from fendra.core.catalogue.supplies import Supply
 from fendra.core.document.choice import Group, OnCanvas, Trail
 from fendra.core.document.connection import Connection
-from fendra.core.document.layer import Layer, Preset, Rhythm, Scene, Setting
+from fendra.core.document.layer import Layer, Preset, Rhythm, Scene
 from fendra.core.document.line import Assembly, Controller, Line
 from fendra.core.document.signal import Signal, SignalName
-from fendra.core.values import Model, Name, Number, Title
+from fendra.core.values import Model, Name, Number, Setting, Title
 
 
 class Design(Model):

@@ -2,17 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Annotated, TypeAlias
+from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fendra.core.values import Model, Name, Seconds, Texts, Title
-
-Plain: TypeAlias = bool | Annotated[float, Field(allow_inf_nan=False)] | str
-"""A literal, or a text that holds a colour or an expression."""
-
-Setting: TypeAlias = Plain | list[Plain] | dict[str, Plain]
-"""What a parameter may be: plain; a list of plain ones; or a table of them, to look up in."""
+from fendra.core.document.choice import Spots
+from fendra.core.values import Model, Name, Seconds, Setting, Texts, Title
 
 
 class Preset(BaseModel):
@@ -45,20 +40,20 @@ class Rhythm(Model):
 class Layer(BaseModel):
     """An effect on a choice of spots. All keys but these are the effect's parameters.
 
-    on: a part, group or trail, or `all`. effect, or preset: what it shows. canvas: on which its
-    spots are placed anew. scene: the scenes that it belongs to; every one, if not given. when: the
-    condition; least_on: how long it stays on at least, s. rhythm: the beat that it shares with
-    others. priority: layers are painted from the lowest on, and in the order of the file where they
-    are equal. blend: how it is painted; cover: how much of it, 0 to 1. hides_below: it hides what
-    is beneath on all of its spots, also where its effect is dark, as far as `cover` says. level: 0
-    to 1 as the eye sees it. fade_in, fade_out: s.
+    on: a part, line, group or trail, `all`, or whatever else a group may hold. effect, or preset:
+    what it shows. canvas: on which its spots are placed anew. scene: the scenes that it belongs to;
+    every one, if not given. when: the condition; least_on: how long it stays on at least, s.
+    rhythm: the beat that it shares with others. priority: layers are painted from the lowest on,
+    and in the order of the file where they are equal. blend: how it is painted; cover: how much of
+    it, 0 to 1. hides_below: it hides what is beneath on all of its spots, also where its effect is
+    dark, as far as `cover` says. level: 0 to 1 as the eye sees it. fade_in, fade_out: s.
     """
 
     model_config = ConfigDict(extra="allow", frozen=True, strict=True)
     __pydantic_extra__: dict[str, Setting]
 
     name: Title
-    on: str
+    on: Spots
     effect: str = ""
     preset: str = ""
     canvas: str = ""

@@ -13,10 +13,9 @@ from fendra.core.catalogue.controllers import CONTROLLERS, ControllerType
 from fendra.core.catalogue.leds import LED_TYPES, LedType, Order
 from fendra.core.catalogue.supplies import Amps
 from fendra.core.catalogue.wires import Jump, Lead
-from fendra.core.document.layer import Setting
 from fendra.core.names import did_you_mean
 from fendra.core.shapes import SHAPES, Part
-from fendra.core.values import MOST_LEDS, Count, Model, Name, Texts, one_of
+from fendra.core.values import MOST_LEDS, Count, Model, Name, Setting, Texts, one_of
 
 if TYPE_CHECKING:
     AnyPart: TypeAlias = Part

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
 
 from pydantic import AfterValidator, Field
 
+from fendra.core.document.choice import Spots
 from fendra.core.names import SIGNAL_NAME
 from fendra.core.values import Model, Number, Seconds, Texts, one_of
 
@@ -81,8 +82,9 @@ class Signal(Model):
     """One live value and its conditioning.
 
     kind: what it is. choices: the words of a choice, or those of a text that it knows, counted from
-    0 or with their numbers. size: how many numbers a vector has. on: the part or group that a
-    picture is spread over. source: where it comes from, `SOURCE:NAME`, or a list of those.
+    0 or with their numbers. size: how many numbers a vector has. on: what a
+    picture is spread over, as of a layer. source: where it comes from, `SOURCE:NAME`, or a list of
+    those.
 
     calibrate: the raw values that are the ends of `range`. curve: points [raw, value] instead.
     range: lowest and highest value; what comes is held within it. cells: of a battery, whose raw
@@ -106,7 +108,7 @@ class Signal(Model):
     pin: _Pins = ""
     choices: _Choices = []
     size: Annotated[int, Field(ge=1, le=MOST_PLACES)] | None = None
-    on: str = "all"
+    on: Spots = "all"
     calibrate: Annotated[_Span, AfterValidator(_differ)] | None = None
     curve: Annotated[list[_Span], AfterValidator(_ascend)] = []
     range: _Span | None = None

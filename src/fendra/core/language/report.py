@@ -9,10 +9,11 @@ from fendra.core.findings import KeyPath, Report
 
 
 def report_expression(
-    exc: ExpressionError, path: KeyPath, report: Report, dropped: Iterable[str]
-) -> None:
+    exc: ExpressionError, path: KeyPath, report: Report, dropped: Iterable[str],
+    code: str = "expression",
+) -> None:  # fmt: skip
     """An expression's error as a finding, unless it names what was dropped before."""
     if {*exc.names} & {*dropped}:
         return
     problem = exc.problem if exc.problem.endswith(".") else f"{exc.problem}."
-    report.error(path, "expression", problem, exc.remedy, exc.excerpt)
+    report.error(path, code, problem, exc.remedy, exc.excerpt)

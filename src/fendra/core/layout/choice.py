@@ -10,7 +10,7 @@ from fnmatch import fnmatchcase
 import numpy as np
 
 from fendra.core.arrays import Array, Floats, Ints
-from fendra.core.document.choice import Group, GroupTable, Trail
+from fendra.core.document.choice import Group, Spots, SpotTable, Trail
 from fendra.core.document.design import Design
 from fendra.core.errors import ExpressionError
 from fendra.core.findings import KeyPath, Report
@@ -29,6 +29,7 @@ EVEN = 1e-6
 """Places on a trail that are off an even spacing by less are evenly spaced: float32, in which
 `by` is computed, is not finer."""
 
+CHOICES = "parts, lines, groups and trails"
 ALL = "all"
 """The name of the choice of every spot."""
 
@@ -119,32 +120,55 @@ def evaluate(layout: Layout, text: str, want: Kind) -> Array:
     return np.broadcast_to(fixed[graph.roots["result"]], (len(layout),))
 
 
+class Choices(dict[str, Choice]):
+    """Every choice of a design by name: `all`, the parts, the groups, the trails.
+
+    written: those that stand where they are used, by their place in the design.
+    """
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.written: dict[KeyPath, Choice] = {}
+
+
+def named(layout: Layout, name: str, known: Mapping[str, Choice]) -> Choice | None:
+    """The choice of a name; a line is one as well, where nothing else is called so."""
+    if name not in known and name in layout.line_names:
+        rows = np.arange(len(layout))[layout.spots_of_line(name)]
+        return in_own_order(name, rows, layout)
+    return known.get(name)
+
+
 def choose(layout: Layout, text: str, known: Mapping[str, Choice]) -> Ints:
     """The spots that a text chooses.
 
-    It is the name of a part, group or trail; names with `*` in them; places of one of them, as
-    `tail[0-9]`, `tail[3]` or by an LED's own name `pad[esc]`; or a condition over columns.
+    It is the name of a part, line, group or trail; names with `*` in them; places of one of them,
+    as `tail[0-9]`, `tail[3]` or by an LED's own name `pad[esc]`; or a condition over columns.
 
     known: the choices that stand above this one in the file. Raises ExpressionError.
     """
-    if text in known:
-        return known[text].spots
+    found = named(layout, text, known)
+    if found is not None:
+        return found.spots
     places = _PLACES.fullmatch(text.strip())
     if places is not None:
         return _places_of(layout, places[1].strip(), places[2], known, text)
     if "*" in text and NAME.fullmatch(text.replace("*", "a")) and " " not in text:
-        found = [known[name].spots for name in known if name != ALL and fnmatchcase(name, text)]
-        if not found:
-            remedy = did_you_mean(text.replace("*", ""), known, "parts, groups and trails above")
-            raise ExpressionError(f"no name above is like '{text}'.", remedy=remedy)
-        return np.unique(np.concatenate(found))
+        like = [known[name].spots for name in known if name != ALL and fnmatchcase(name, text)]
+        if not like:
+            remedy = did_you_mean(text.replace("*", ""), known, CHOICES)
+            raise ExpressionError(f"no name is like '{text}'.", remedy=remedy)
+        return np.unique(np.concatenate(like))
     try:
         return np.flatnonzero(evaluate(layout, text, Kind.TRUTH))
     except ExpressionError as exc:
         if NAME.fullmatch(text) and exc.code == "unknown-name":
-            remedy = did_you_mean(text, known, "parts, groups and trails above")
-            problem = f"there is no '{text}' above."
-            raise ExpressionError(problem, remedy=remedy, names=(text,)) from exc
+            remedy = did_you_mean(text, (*known, *layout.line_names), CHOICES)
+            problem = f"there is no part, line, group or trail '{text}'."
+            raise ExpressionError(
+                problem, remedy=remedy, code="unknown-name", names=(text,)
+            ) from exc
+        exc.code = "expression"
         raise
 
 
@@ -152,14 +176,14 @@ def _places_of(
     layout: Layout, name: str, inside: str, known: Mapping[str, Choice], text: str
 ) -> Ints:
     """`name[inside]`: places of a part as the map counts them, of a choice in its own order."""
-    if name not in known:
-        remedy = did_you_mean(name, known, "parts, groups and trails above")
-        problem = f"there is no '{name}' above."
-        raise ExpressionError(problem, remedy=remedy, names=(name,), text=text)
-    choice = known[name]
-    named = [spot for spot in choice.spots.tolist() if layout.names[spot] == inside.strip()]
-    if named:
-        return np.array(named, np.int64)
+    choice = named(layout, name, known)
+    if choice is None:
+        remedy = did_you_mean(name, known, CHOICES)
+        problem = f"there is no part, line, group or trail '{name}'."
+        raise ExpressionError(problem, remedy=remedy, code="unknown-name", names=(name,), text=text)
+    called = [spot for spot in choice.spots.tolist() if layout.names[spot] == inside.strip()]
+    if called:
+        return np.array(called, np.int64)
     span = _RANGE.fullmatch(inside)
     names = [layout.names[spot] for spot in choice.spots.tolist() if layout.names[spot]]
     if span is None:
@@ -179,6 +203,14 @@ def _places_of(
     return choice.spots[(place >= low) & (place <= high)]
 
 
+def chosen(layout: Layout, text: str, known: Mapping[str, Choice]) -> Choice:
+    """What a text chooses, in order: a name by itself in that of what it names, all else in its
+    own. Raises ExpressionError.
+    """
+    found = named(layout, text, known)
+    return found or in_own_order(text, choose(layout, text, known), layout)
+
+
 def union(layout: Layout, texts: str | Sequence[str], known: Mapping[str, Choice]) -> Ints:
     """The spots that one text or any of several chooses. Raises ExpressionError."""
     each = [texts] if isinstance(texts, str) else texts
@@ -188,14 +220,15 @@ def union(layout: Layout, texts: str | Sequence[str], known: Mapping[str, Choice
 
 def choose_all(
     design: Design, layout: Layout, report: Report, dropped: Iterable[str] = ()
-) -> dict[str, Choice]:
-    """Every choice of a design by name: `all`, the parts, the groups, the trails.
+) -> Choices:
+    """Every choice of a design.
 
     dropped: names that are in the file, but not in the design since they were wrong;
     nothing is reported about those. A group or trail that is wrong is reported once,
     and stands for all spots.
     """
-    choices = {ALL: in_own_order(ALL, np.arange(len(layout)), layout)}
+    choices = Choices()
+    choices[ALL] = in_own_order(ALL, np.arange(len(layout)), layout)
     for part in layout.parts:
         if part.kind != "hidden":
             choices[part.name] = in_order(part.name, part.rows)
@@ -206,12 +239,20 @@ def choose_all(
     for name, _ in layout.assemblies:
         spots = np.unique(np.concatenate([np.zeros(0, np.int64), *mine.get(name, [])]))
         choices.setdefault(name, in_own_order(name, spots, layout))
-    chooser = _Chooser(layout, report, frozenset(dropped), choices)
+    later = {*design.groups, *design.trails}
+    chooser = _Chooser(layout, report, frozenset(dropped), choices, later)
     for name, group in design.groups.items():
         spots = chooser.group(group, ("groups", name))
         chooser.add(in_own_order(name, spots, layout), ("groups", name))
     for name, trail in design.trails.items():
         chooser.add(chooser.trail(name, trail, ("trails", name)), ("trails", name))
+    for number, layer in enumerate(design.layer):
+        chooser.write(layer.on, ("layer", number, "on"))
+    for name, signal in design.signals.items():
+        chooser.write(signal.on, ("signals", name, "on"))
+    for name, canvas in design.canvases.items():
+        for text in canvas:
+            chooser.write(text, ("canvases", name, text))
     return choices
 
 
@@ -219,10 +260,12 @@ class _Chooser:
     """Makes one choice after the other, each from those before it."""
 
     def __init__(
-        self, layout: Layout, report: Report, dropped: frozenset[str], choices: dict[str, Choice]
-    ) -> None:
+        self, layout: Layout, report: Report, dropped: frozenset[str], choices: Choices,
+        later: set[str],
+    ) -> None:  # fmt: skip
         self._layout, self._report, self._dropped = layout, report, dropped
-        self._choices = choices
+        self._choices, self._later = choices, later
+        self._is_wrong = False
 
     def add(self, choice: Choice, path: KeyPath) -> None:
         if choice.name in self._choices:
@@ -234,7 +277,23 @@ class _Chooser:
             self._report.warning(path, "empty", message, "Compare with `fendra map`.")
         self._choices[choice.name] = choice
 
-    def group(self, group: Group, path: KeyPath) -> Ints:
+    def write(self, on: Spots, path: KeyPath) -> None:
+        """Add a choice that stands where it is used; none where that is wrong.
+
+        A name by itself has the order of what it names, all else that of a group.
+        """
+        written = self._choices.written
+        if isinstance(on, str):
+            choice = named(self._layout, on, self._choices)
+            if choice is not None:
+                written[path] = choice
+                return
+        self._is_wrong = False
+        spots = self.group(on, path)
+        if not self._is_wrong:
+            written[path] = in_own_order(in_words(on), spots, self._layout)
+
+    def group(self, group: Group | Spots, path: KeyPath) -> Ints:
         if isinstance(group, (str, list)):
             return self._spots(group, path)
         spots = self._spots(group.of, (*path, "of"))
@@ -245,7 +304,7 @@ class _Chooser:
             spots = farthest(self._layout, spots, group.outermost)
         return spots
 
-    def _near(self, group: GroupTable, spots: Ints, path: KeyPath) -> Ints:
+    def _near(self, group: SpotTable, spots: Ints, path: KeyPath) -> Ints:
         if group.near is None:
             for key in ("within", "nearest"):
                 if getattr(group, key) is not None:
@@ -307,7 +366,7 @@ class _Chooser:
         runs = []
         for i, text in enumerate(trail.join):
             bare = text.removeprefix("-")
-            known = self._choices.get(bare)
+            known = named(self._layout, bare, self._choices)
             run = known or in_own_order(bare, self._spots(bare, (*path, "join", i)), self._layout)
             if text.startswith("-"):
                 run = replace(run, rank=run.ranks - 1 - run.rank)
@@ -319,8 +378,27 @@ class _Chooser:
         try:
             return union(self._layout, texts, self._choices)
         except ExpressionError as exc:
-            report_expression(exc, path, self._report, self._dropped)
+            self._is_wrong = True
+            late = [name for name in exc.names if name in self._later - {*self._choices}]
+            if late:
+                exc.remedy = f"'{late[0]}' stands further down. Move it above this."
+            report_expression(exc, path, self._report, self._dropped, exc.code)
             return self._choices[ALL].spots[:0] if nothing else self._choices[ALL].spots
+
+
+def in_words(on: Spots) -> str:
+    """A choice that has no name of its own, as it is written.
+
+    >>> in_words(["tail[0-3]", "x < 0"]), in_words(SpotTable(of="tail", outermost=2))
+    ('tail[0-3], x < 0', 'of = tail, outermost = 2')
+    """
+    if isinstance(on, str):
+        return on
+    if isinstance(on, list):
+        return ", ".join(on)
+    keys = on.model_dump(exclude_unset=True).items()
+    said = {key: in_words(v) if isinstance(v, (str, list)) else f"{v}" for key, v in keys}
+    return ", ".join(f"{key} = {value}" for key, value in said.items())
 
 
 def farthest(layout: Layout, spots: Ints, count: int) -> Ints:

@@ -31,7 +31,7 @@ def spot_of(layout: Layout, text: str, choices: Mapping[str, Choice]) -> int:
     try:
         found = choose(layout, text, choices)
     except ExpressionError as exc:
-        why = f"{exc.problem.rstrip('.')}. {exc.remedy}".replace(" above", "").strip()
+        why = f"{exc.problem.rstrip('.')}. {exc.remedy}".strip()
         raise LayoutError(f"'{text}' names no LED: {why}") from exc
     if len(found) != 1:
         which = ", ".join(name_of(layout, spot) for spot in found[:3].tolist())
