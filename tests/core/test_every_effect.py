@@ -22,7 +22,7 @@ SIGNALS = {"s": {}, "go": {"kind": "switch"}, "t": {"kind": "colour"}}
 
 PICTURE = {"file": "wink.gif"}
 BUSY = {
-    "bands": {"levels": ["0.3", "0.8", "0.55"]},
+    "bands": {"levels": ["0.3", "0.8", "0.55"]}, "each": {"levels": ["0.3", "0.8 * go", "0.55"]},
     "gauge": {"value": 0.63, "peak": True, "threshold": 0.9},
     "gradient": {"rate": 0.13}, "pattern": {"rate": 1.7}, "picture": PICTURE,
     "push": {"trigger": "go"}, "ripple": {"trigger": "go", "x": 70, "y": 10}, "run-up": {"trigger": "go"},
@@ -32,7 +32,7 @@ BUSY = {
 """What makes an effect show something, where its defaults do not."""
 
 USUAL = {
-    ("gradient", "rate"): 0.3, ("pattern", "rate"): 3.1, ("text", "rate"): 3.1, ("bands", "levels"): 0.7,
+    ("gradient", "rate"): 0.3, ("pattern", "rate"): 3.1, ("text", "rate"): 3.1, ("bands", "levels"): 0.7, ("each", "levels"): 0.7,
     ("gauge", "value"): 0.63, ("gauge", "low"): 0.1, ("gauge", "origin"): 0.4, ("gauge", "threshold"): 0.9,
     ("turn", "steer"): 0.4, ("turn", "length_hard"): 0.7, ("spin", "soft"): 0.3, ("text", "pixel"): 11.0,
     ("text", "ground_cover"): 0.3, ("hue-drift", "start"): 40.0, ("cloud", "heading"): 33.0,

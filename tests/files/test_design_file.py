@@ -58,7 +58,7 @@ def test_the_shipped_design_has_no_findings():
         ("count = 8", "count = 'eight'", 8, "a whole number is needed here, and this is the text 'eight'"),
         ("count = 8", "cuont = 8", 8, "Did you mean 'count'?"),
         ('shape = "strip"', 'shape = "stripe"', 5, "there is no shape 'stripe'. Did you mean 'strip'?"),
-        ('on = "half"', 'on = "hlaf"', 16, "no part, group or trail 'hlaf'. Did you mean 'half'?"),
+        ('on = "half"', 'on = "hlaf"', 16, "no part, line, group or trail 'hlaf'. Did you mean 'half'?"),
         ('effect = "solid"', 'effect = "slid"', 17, "no effect 'slid'. Did you mean 'solid'?"),
         ('colour = "red"', 'color = "red"', 18, "no parameter 'color'. Did you mean 'colour'?"),
         ('colour = "red"', 'colour = "rde"', 18, "no colour 'rde'. Did you mean 'red'?"),
@@ -120,7 +120,9 @@ def test_paths_keep_their_numbers_when_something_before_is_wrong():
     )
     found = [str(f) for f in check_text(text, "t").findings]
     assert any("layer[1]: " in line or "layer[1].effect" in line for line in found)
-    assert any("layer[2].on: there is no part, group or trail 'bra'" in line for line in found)
+    assert any(
+        "layer[2].on: there is no part, line, group or trail 'bra'" in line for line in found
+    )
 
 
 @pytest.mark.parametrize("case", ["missing", "folder", "bytes"])
@@ -283,7 +285,7 @@ def test_names_of_what_was_left_out_are_not_told_again():
     ]
     assert len(found) == 5, found
     for words in ("line[1].part[2].radius: ", "presets.warm.effect: ", "scene[1].when: ",
-                  "layer[1]", "layer[3].on: there is no part, group or trail 'bra'"):  # fmt: skip
+                  "layer[1]", "layer[3].on: there is no part, line, group or trail 'bra'"):  # fmt: skip
         assert sum(words in text for text in found) == 1, (words, found)
     assert not any("missing" in text and "presets" in text for text in found)
 

@@ -11,9 +11,10 @@ from hypothesis import given
 
 import fendra as fd
 from fendra.core.errors import FendraError, FileError, LayoutError
+from fendra.core.toml_text import value_text
 from fendra.files.csv_places import read_csv
 from fendra.files.design_file import check_text
-from fendra.files.design_text import NewLine, add_lines, value_text
+from fendra.files.design_text import NewLine, add_lines
 from fendra.files.layout_file import read_json, to_csv, to_json, to_lines, write_layout
 from fendra.files.placement import Placement, by_name, centred, only
 from fendra.files.svg_places import Drawing
@@ -77,7 +78,7 @@ def test_a_layout_goes_into_a_file_by_its_ending(tmp_path):
     design = fd.load(fd.demo_file("drone.toml"))
     written = write_layout(tmp_path / "d.csv", design, design.layout()).read_text(encoding="utf-8")
     rows = written.splitlines()
-    assert rows[0] == "line,address,part,name,x,y,z,facing_x,facing_y,facing_z,skipped"
+    assert rows[0] == "line,address,part,index,name,x,y,z,facing_x,facing_y,facing_z,skipped"
     assert rows[1] == "wings,0,shifter,,,,,,,,yes"
     assert rows[2] == "wings,1,right.edge,,80.0,60.0,0.0,0.0,1.0,0.0,"
     assert len(rows) == 1 + 1 + 56

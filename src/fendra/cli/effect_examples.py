@@ -12,8 +12,8 @@ import numpy as np
 from fendra.core.effects import EFFECTS, by_family
 from fendra.core.language.reader import names_in
 from fendra.core.signals.tape import Tape
+from fendra.core.toml_text import value_text
 from fendra.demo import demo_file
-from fendra.files.design_text import value_text
 from fendra.front import Design, Film
 
 SIGNALS: dict[str, dict[str, Any]] = {

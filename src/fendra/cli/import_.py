@@ -183,8 +183,9 @@ def _write(
 
     from fendra.core.errors import LayoutError
     from fendra.core.layout.table import UNITS_MM
+    from fendra.core.toml_text import value_text
     from fendra.files.design_file import check_text
-    from fendra.files.design_text import HEAD, add_lines, value_text
+    from fendra.files.design_text import HEAD, add_lines
     from fendra.files.layout_file import to_lines
     from fendra.files.whole import read_text, write_text
 

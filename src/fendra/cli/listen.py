@@ -19,6 +19,7 @@ if TYPE_CHECKING:
     from fendra.front import Design
     from fendra.live.connect import Connected
     from fendra.live.ear import Row
+    from fendra.live.inbox import Heard
     from fendra.live.listening import Listening
 
 STEP_S, SHOW_S = 0.02, 0.2
@@ -46,7 +47,7 @@ def listen(
     """
     from fendra.core.errors import SourceError
     from fendra.front import load
-    from fendra.live.connect import connect
+    from fendra.live.connect import connect, unreached
 
     start_logging(log)
     loaded = load(design)
@@ -62,6 +63,8 @@ def listen(
             "say where signals come from: --from udp:9400, or write [sources.NAME] into "
             f"{design.name}"
         )
+    for text in unreached(loaded, connected):
+        say(text, style="yellow")
     seen = _listen(loaded, connected, seconds, record)
     if learn:
         _learn(design, loaded, seen)
@@ -69,8 +72,8 @@ def listen(
 
 def _listen(
     design: Design, connected: Connected, seconds: float | None, record: Path | None
-) -> dict[str, tuple[float, float]]:
-    """Listen until Ctrl-C, and show it; gives the lowest and highest value of each signal."""
+) -> dict[str, Heard]:
+    """Listen until Ctrl-C, and show it; gives what was heard of each signal."""
     from threading import Event
 
     from rich.console import Console
@@ -103,8 +106,7 @@ def _listen(
             view.stop()
     if not console.is_terminal:
         console.print(_table(design, heard, messages))
-    every = heard.inbox.heard.items()
-    return {name: (seen.low, seen.high) for name, seen in every if seen.count}
+    return {name: seen for name, seen in heard.inbox.heard.items() if seen.count}
 
 
 HEADS = (
@@ -179,12 +181,14 @@ def _shown(signal: Any, value: Any) -> Any:
     return f"{number if abs(number) > 5e-5 else 0.0:.4g}"  # what fades never quite gets there
 
 
-def _learn(path: Path, design: Design, seen: dict[str, tuple[float, float]]) -> None:
+def _learn(path: Path, design: Design, heard: dict[str, Heard]) -> None:
     """Write the ranges that were seen into the design."""
     from fendra.files.learned import learn as learned
     from fendra.files.whole import read_text, write_text
 
-    text, told = learned(read_text(path), design, seen)
+    seen = {name: (each.low, each.high) for name, each in heard.items()}
+    places = {name: each.place for name, each in heard.items()}
+    text, told = learned(read_text(path), design, seen, places)
     if not told:
         say("Nothing moved; nothing is written.", style="yellow")
         return

@@ -37,8 +37,8 @@ def new(
     A design that is there already is left as it is.
     """
     from fendra.core.errors import FileError
+    from fendra.core.toml_text import value_text
     from fendra.demo import demo_file
-    from fendra.files.design_text import value_text
     from fendra.files.whole import write_text
 
     title = name.strip()

@@ -217,6 +217,6 @@ def _say_verdict(file: str, design: Design, verdict: Verdict) -> None:
 
 
 def _written(key: str, value: Any) -> str:
-    from fendra.files.design_text import value_text
+    from fendra.core.toml_text import value_text
 
     return f"write {key} = {value_text(value)}"

@@ -30,7 +30,8 @@ From = Annotated[
     typer.Option(
         "--from", metavar="SOURCE",
         help="Where signals come from, instead of the design's sources: udp:9400, osc:9000, "
-        "mqtt:HOST, can:can0, mavlink:14550, lines:PORT, audio:FILE, ...",
+        "mqtt:HOST, can:can0, mavlink:14550, lines:PORT, audio:FILE, ... With a name before it, "
+        "desk=screen:1, it stands for that source of the design.",
     ),
 ]  # fmt: skip
 Lines = Annotated[
@@ -265,12 +266,16 @@ class Unheard:
 
 def tell_connections(design: Design, connected: Connected, has_courses: bool) -> None:
     """Say from where to where it goes, and what cannot go well."""
+    from fendra.live.connect import unreached
+
     from_ = [*map(str, connected.sources.values())]
     from_ += [*map(str, connected.polled.values())]
     from_ += ["values set by hand"] * has_courses
     to = [*map(str, connected.outputs.values())]
     say(f"{design.name}: {', '.join(from_) or 'no source'} to {', '.join(to)}; Ctrl-C ends it")
     say_if_several(design, connected.outputs.values())
+    for text in unreached(design, connected):
+        say(text, style="yellow")
     for output in connected.outputs.values():
         say_if_slow(output, design)
 

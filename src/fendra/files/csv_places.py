@@ -25,6 +25,7 @@ COLUMNS: dict[str, tuple[str, ...]] = {
     "line": ("line",),
     "part": ("part",),
     "address": ("address",),
+    "index": ("index",),
     "skipped": ("skipped",),
     "facing_x": ("facingx",),
     "facing_y": ("facingy",),
@@ -155,6 +156,7 @@ def _placement(
         part=cell("part"),
         address=int(address) if address else None,
         is_skipped=is_skipped,
+        index=int(cell("index")) if cell("index").isdecimal() else None,
     )
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 import tomllib
 from collections.abc import Sequence
 from dataclasses import dataclass, field
@@ -12,8 +11,7 @@ import tomlkit
 from tomlkit.items import AoT, Table, Whitespace
 
 from fendra.core.errors import LayoutError
-
-_WIDTH = 96
+from fendra.core.toml_text import value_text
 
 HEAD = """#:schema ./fendra.schema.json
 fendra = 1
@@ -131,40 +129,3 @@ def _take_tail(line: Any) -> list[Any]:
     tail = [item for _, item in body[start:]]
     del body[start:]
     return tail
-
-
-def value_text(value: Any) -> str:
-    """A plain value as TOML; long lists go over several lines.
-
-    >>> value_text([[1, 2.5], [3.0, 4]]), value_text("a"), value_text(True)
-    ('[[1, 2.5], [3, 4]]', '"a"', 'true')
-    """
-    match value:
-        case bool():
-            return str(value).lower()
-        case str():
-            return json.dumps(value, ensure_ascii=False)
-        case int() | float():
-            return number_text(value)
-        case dict():
-            return "{ " + ", ".join(f"{key} = {value_text(v)}" for key, v in value.items()) + " }"
-        case list() | tuple():
-            items = [value_text(item) for item in value]
-            flat = f"[{', '.join(items)}]"
-            return flat if len(flat) <= _WIDTH - 20 else _wrapped(items)
-    raise TypeError(f"{value!r} is no value of a design")
-
-
-def number_text(value: float) -> str:
-    """A number without a needless fraction."""
-    return str(int(value)) if float(value).is_integer() and abs(value) < 1e15 else repr(value)
-
-
-def _wrapped(items: Sequence[str]) -> str:
-    lines, line = ["["], " "
-    for item in items:
-        if len(line) + len(item) + 2 > _WIDTH and line.strip():
-            lines.append(line)
-            line = " "
-        line += f" {item},"
-    return "\n".join([*lines, line, "]"])

@@ -20,7 +20,8 @@ from fendra.files.placement import Placement, Triple
 from fendra.files.whole import write_text
 
 HEADS = (
-    "line", "address", "part", "name", "x", "y", "z", "facing_x", "facing_y", "facing_z", "skipped",
+    "line", "address", "part", "index", "name", "x", "y", "z", "facing_x", "facing_y", "facing_z",
+    "skipped",
 )  # fmt: skip
 
 VERSION = 1
@@ -49,7 +50,9 @@ def to_csv(layout: Layout) -> str:
         place = led.position or ("", "", "")
         facing = led.facing or ("", "", "")
         skipped = "yes" if led.is_skipped else ""
-        writer.writerow([led.line, led.address, led.part, led.name, *place, *facing, skipped])
+        index = "" if led.index is None else led.index
+        head = [led.line, led.address, led.part, index, led.name]
+        writer.writerow([*head, *place, *facing, skipped])
     return text.getvalue()
 
 
@@ -61,8 +64,9 @@ def to_json(design: Design, layout: Layout) -> str:
         for line, size in zip(design.line, layout.line_sizes, strict=True)
     ]  # fmt: skip
     leds = [
-        {"line": led.line, "address": led.address, "part": led.part, "name": led.name,
-         "position": led.position, "facing": led.facing, "skipped": led.is_skipped}
+        {"line": led.line, "address": led.address, "part": led.part, "index": led.index,
+         "name": led.name, "position": led.position, "facing": led.facing,
+         "skipped": led.is_skipped}
         for led in _rows(layout)
     ]  # fmt: skip
     head = {"fendra_layout": VERSION, "design": design.name, "unit": "mm", "lines": lines}
@@ -88,6 +92,7 @@ def _rows(layout: Layout) -> Iterable[Placement]:
                 row.name,
                 int(leds.address[i]),
                 is_skipped=bool(leds.spot[i] < 0),
+                index=row.place_of(int(leds.address[i])),
             )
 
 
@@ -117,6 +122,7 @@ def read_json(text: str) -> tuple[list[Placement], dict[str, dict[str, Any]]]:
                 part=led["part"],
                 address=int(led["address"]),
                 is_skipped=bool(led["skipped"]),
+                index=led.get("index"),
             )
             for led in plain["leds"]
         ]
@@ -171,8 +177,10 @@ def _parts(
             used += len(leds)
         else:
             places = _addresses(name, leds, used)
-            values |= {"shape": "points", "points": [_point(led, unit_mm) for led in leds]}
-            values |= _facing(leds) | _names(leds)
+            is_reversed = _is_reversed(leds)
+            own = leds[::-1] if is_reversed else leds
+            values |= {"shape": "points", "points": [_point(led, unit_mm) for led in own]}
+            values |= _facing(own) | _names(own) | ({"reverse": True} if is_reversed else {})
             per = max(len(list(same)) for _, same in groupby(places))
             if per != chip:
                 values["leds_per_address"] = per
@@ -181,11 +189,17 @@ def _parts(
                     raise LayoutError(f"part '{name}' begins within another part's addresses.")
                 values["parallel_to"] = starts[places[0]]
             else:
-                values |= _skipped(leds, places)
+                values |= _skipped(leds, places, is_reversed)
                 used = places[-1] + 1
             starts.setdefault(places[0], name)
         found.append(values)
     return found
+
+
+def _is_reversed(leds: Sequence[Placement]) -> bool:
+    """Whether a part is fed from its end: its own places go down where addresses go up."""
+    first, last = leds[0].index, leds[-1].index
+    return first is not None and last is not None and first > last
 
 
 def _addresses(name: str, leds: Sequence[Placement], used: int) -> list[int]:
@@ -227,8 +241,14 @@ def _names(leds: Sequence[Placement]) -> dict[str, Any]:
     return {"names": [led.name for led in leds]} if any(led.name for led in leds) else {}
 
 
-def _skipped(leds: Sequence[Placement], places: Sequence[int]) -> dict[str, Any]:
-    dead = sorted({a - places[0] for led, a in zip(leds, places, strict=True) if led.is_skipped})
+def _skipped(
+    leds: Sequence[Placement], places: Sequence[int], is_reversed: bool
+) -> dict[str, Any]:  # fmt: skip
+    first, last = places[0], places[-1]
+    dead = sorted({
+        last - a if is_reversed else a - first
+        for led, a in zip(leds, places, strict=True) if led.is_skipped
+    })  # fmt: skip
     runs: list[list[int]] = []
     for place in dead:
         if runs and place == runs[-1][-1] + 1:

@@ -9,18 +9,22 @@ from typing import Any
 import tomlkit
 
 from fendra.core.document.design import Design
+from fendra.core.document.signal import From
 from fendra.core.errors import SignalError
 from fendra.core.signals.kinds import kind_of
 
 
 def learn(
-    text: str, design: Design, seen: Mapping[str, tuple[float, float]]
-) -> tuple[str, list[str]]:
+    text: str, design: Design, seen: Mapping[str, tuple[float, float]],
+    places: Mapping[str, int | None] | None = None,
+) -> tuple[str, list[str]]:  # fmt: skip
     """A design's text with what was seen of signals, and what was written, in words.
 
-    seen: lowest and highest raw value of number signals. One without a `range` gets that; one whose
-    raw values leave its range is in other units, and gets `calibrate`; so does one that has it, in
-    the same direction. One that did not move, or stays within its range, is left as it is.
+    seen: lowest and highest raw value of number signals. places: by which of its sources they came,
+    where it has several inputs; what that one has is its own `calibrate`. One without a `range`
+    gets that; one whose raw values leave its range is in other units, and gets `calibrate`; so does
+    one that has it, in the same direction. One that did not move, or stays within its range, is
+    left as it is.
 
     Raises SignalError where the file is written in a way that cannot be added to.
     """
@@ -37,6 +41,18 @@ def learn(
         ends = [*_rounded(low, high)]
         if signal.range is not None and not signal.calibrate and _lies_in(ends, signal.range):
             told.append(f"{name}: {ends[0]:g} to {ends[1]:g}, within its range; left as it is")
+            continue
+        place = (places or {}).get(name)
+        own = signal.sources[place] if place is not None else From()
+        if place is not None and (own.is_calibrated or signal.pin or len(signal.sources) > 1):
+            if own.calibrate is not None and own.calibrate[0] > own.calibrate[1]:
+                ends.reverse()
+            given = own.model_dump(exclude_unset=True, exclude={"curve"}) | {"calibrate": ends}
+            for tables in (document, expected):
+                _put_source(tables["signals"][name], place, given)
+            told.append(
+                f"{name}: source {own.name or name}: calibrate = [{ends[0]:g}, {ends[1]:g}]"
+            )
             continue
         key = "calibrate" if signal.range is not None or signal.calibrate else "range"
         if signal.calibrate and signal.calibrate[0] > signal.calibrate[1]:
@@ -55,6 +71,14 @@ def learn(
             "this file cannot be written as it is; write the ranges by hand: " + "; ".join(told)
         )
     return written, told
+
+
+def _put_source(table: Any, place: int, given: dict[str, Any]) -> None:
+    """Write one source of a signal in full."""
+    if isinstance(table.get("source"), list):
+        table["source"][place] = given
+    else:
+        table["source"] = given
 
 
 def _lies_in(ends: Sequence[float], span: tuple[float, float]) -> bool:

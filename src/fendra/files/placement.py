@@ -22,7 +22,7 @@ class Placement:
 
     position: mm, None for an address that has no place. facing: any length; None where the file
     says nothing. line, part, address, is_skipped: as a layout that was written by `fendra layout`
-    has them; a foreign file leaves them empty.
+    has them; a foreign file leaves them empty. index: the place in its part.
     """
 
     name: str
@@ -33,6 +33,7 @@ class Placement:
     part: str = ""
     address: int | None = None
     is_skipped: bool = False
+    index: int | None = None
 
 
 def only(placements: Iterable[Placement], pattern: str) -> list[Placement]:

@@ -13,7 +13,7 @@ from pydantic import ValidationError
 from fendra.core.document.layer import Preset
 from fendra.core.errors import FileError
 from fendra.core.names import NAME, did_you_mean
-from fendra.files.design_text import value_text
+from fendra.core.toml_text import value_text
 from fendra.files.whole import read_text, write_text
 
 FILE = "presets.toml"

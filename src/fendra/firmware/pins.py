@@ -6,13 +6,15 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from fendra.core.engines.c99.text import remark_text
+from fendra.core.engines.c99.text import float_literal, remark_text
 from fendra.core.engines.c99.wire import LinePlace
 from fendra.core.errors import FirmwareError
 from fendra.core.names import listed
+from fendra.core.signals.door import door_of, on_and_off
 from fendra.core.signals.inputs import inputs_of
 from fendra.core.signals.kinds import kind_of
 from fendra.firmware.chips import Chip, Serial, Timer, port_and_bit
+from fendra.firmware.doors import door_in_c
 
 if TYPE_CHECKING:
     from fendra.core.composition.plan import Plan
@@ -49,7 +51,8 @@ class LinePin:
 @dataclass(frozen=True)
 class InputPin:
     """A signal at its pin. is_moment: it is news when it comes on, and not while it stays. needs:
-    switch or analogue. is_on: what is true in C while it is on.
+    switch or analogue. is_on: what is true in C while it is on. take: the number that the signal
+    takes, in C, of the number `raw` of an analogue pin.
     """
 
     signal: str
@@ -63,6 +66,7 @@ class InputPin:
     bit: int = 0
     channel: int = 0
     is_on: str = ""
+    take: str = "raw"
 
 
 @dataclass(frozen=True)
@@ -152,18 +156,22 @@ class _Wiring:
         if needs == "analogue":
             about = f"0 to 1 of full scale{where}"
             port, bit = port_and_bit(at) if at.startswith("P") else ("", 0)
+            door, field = door_of(signal, pin), self._fields[name]
+            take = "raw" if door is None else door_in_c(door, "raw", f"signals->{field}.value")
             return InputPin(
-                name, self._fields[name], is_moment, needs, pin.pull, chip.label(at), about, port,
-                bit, chip.channels[at],
+                name, field, is_moment, needs, pin.pull, chip.label(at), about, port, bit,
+                chip.channels[at], take=take,
             )  # fmt: skip
         port, bit = port_and_bit(at)
+        is_low = (pin.pull == "up") != pin.invert
         level = "ground" if pin.pull == "up" else "the logic's voltage"
-        about = f"on when it is connected to {level}{where}"
+        about = f"{'off' if pin.invert else 'on'} when it is connected to {level}{where}"
         read = chip.words["reads"].format(port=port)
-        is_on = f"({read} & (1u << {bit})) {'==' if pin.pull == 'up' else '!='} 0u"
+        is_on = f"({read} & (1u << {bit})) {'==' if is_low else '!='} 0u"
+        on, off = on_and_off(signal)
         return InputPin(
-            name, self._fields[name], is_moment, needs, pin.pull, chip.label(at), about, port,
-            bit, 0, is_on,
+            name, self._fields[name], is_moment, needs, pin.pull, chip.label(at), about, port, bit,
+            is_on=is_on, take=f"{is_on} ? {float_literal(on)} : {float_literal(off)}",
         )  # fmt: skip
 
     def _choose(self, what: str, pin: str, able: tuple[str, ...]) -> str:

@@ -13,7 +13,8 @@ from fendra.core.document.design import Design
 from fendra.core.document.wording import to_findings
 from fendra.core.errors import FendraError, OutputError, SourceError
 from fendra.core.findings import Finding, KeyPath, Severity
-from fendra.core.names import did_you_mean
+from fendra.core.names import did_you_mean, listed
+from fendra.core.signals.inputs import split_source
 from fendra.drivers import Driver, Drivers, Options
 from fendra.files.tape_file import read_tape
 from fendra.outputs import DRIVERS as OUTPUT_DRIVERS
@@ -79,8 +80,8 @@ def connect(
     lines: Sequence[str] = (),
 ) -> Connected:
     """What a design names, or what the texts name instead, each `NAME=TYPE:ADDRESS` or
-    `TYPE:ADDRESS`. folder: where the files are that sources name. lines: only these; outputs that
-    have none of them are left out.
+    `TYPE:ADDRESS`, which stands for the design's own of that type, if it has one. folder: where the
+    files are that sources name. lines: only these; outputs that have none of them are left out.
 
     Raises SourceError and OutputError for what cannot be understood.
     """
@@ -106,6 +107,36 @@ def connect(
     return found
 
 
+def unreached(design: Design, connected: Connected) -> list[str]:
+    """What is to be said of signals that listen to a source of the design, where another was named
+    instead. Nothing where a tape plays, which feeds signals by their own names.
+    """
+    if connected.polled:
+        return []
+    silent: dict[str, list[str]] = {}
+    for name, signal in design.signals.items():
+        wanted = [split_source(given.name)[0] for given in signal.sources]
+        if signal.of is None and all(
+            source and source not in connected.sources for source in wanted
+        ):
+            silent.setdefault(wanted[0], []).append(name)
+    here = next(iter(connected.sources.values()), None)
+    return [
+        f"{listed(names)} {'listens' if len(names) == 1 else 'listen'} to source '{source}', which "
+        f"is not here. Write --from {source}={_as_text(design, source, here)}"
+        for source, names in silent.items()
+    ]
+
+
+def _as_text(design: Design, name: str, here: Source | None) -> str:
+    """How a source is named on the command line: the one that is here, else as in the design."""
+    table = design.sources[name].values if name in design.sources else {"type": "TYPE"}
+    kind, address = table["type"], table.get("address", "")
+    if here is not None and type(here).__name__ == SOURCES.get(kind, ("", ""))[1]:
+        address = getattr(here.options, "address", address)
+    return f"{kind}:{address}"
+
+
 def _named(
     drivers: Drivers[Any], texts: Sequence[str] | None, tables: Mapping[str, Any]
 ) -> Iterable[tuple[str, Any]]:
@@ -119,7 +150,10 @@ def _named(
         name, sign, rest = text.partition("=")
         is_named = bool(sign) and ":" not in name and "," not in name
         spec = rest if is_named else text
-        stem = label = name.strip() if is_named else spec.partition(":")[0]
+        kind = spec.partition(":")[0]
+        of_kind = [each for each, table in tables.items() if table.values["type"] == kind]
+        only = of_kind[0] if len(of_kind) == 1 else kind
+        stem = label = name.strip() if is_named else only
         count = 1
         while label in taken:
             count += 1

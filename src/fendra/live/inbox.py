@@ -7,23 +7,27 @@ time with a frame between, so that each is seen.
 
 from __future__ import annotations
 
+import re
 import time
 from collections import deque
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from threading import Lock
 from typing import Any
 
 from fendra.core.document.design import Design
 from fendra.core.errors import SignalError
-from fendra.core.signals.inputs import fed
+from fendra.core.signals.door import Door, door_of, through
+from fendra.core.signals.inputs import ANY, fed, split_source
 from fendra.core.signals.kinds import kind_of
+from fendra.core.signals.raw import number_of
 from fendra.core.signals.values import to_numbers
 
 LONGEST_ROW = 16
 """Events of one signal that wait; more at once are too many to be seen."""
 MOST_NAMES = 500
 """Names that are remembered though nobody uses them."""
+_ITEM = re.compile(r"(.+)\[(\d{1,3})\]")
 SETTLE = 0.2
 """How quickly a rate follows."""
 
@@ -37,7 +41,8 @@ class Heard:
     """What was heard of one signal.
 
     raw: the newest raw value. at_s: when it came. count: of all. rate_hz: how often lately. low,
-    high: of the raw numbers. refused: raw values that made no sense; wrong: the first few of them;
+    high: of the raw numbers of `place`, the place among the signal's sources of the one that they
+    came by, None for a tape. refused: raw values that made no sense; wrong: the first few of them;
     problem: of the last one. source: who said it.
     """
 
@@ -47,6 +52,7 @@ class Heard:
     rate_hz: float = 0.0
     low: float = float("inf")
     high: float = float("-inf")
+    place: int | None = None
     refused: int = 0
     wrong: tuple[str, ...] = ()
     problem: str = ""
@@ -58,6 +64,28 @@ class Heard:
             self.rate_hz += (1.0 / max(step_s, 1e-3) - self.rate_hz) * SETTLE
         self.raw, self.at_s, self.source = raw, now_s, source
         self.count += 1
+
+    def refuse(self, why: Exception, raw: Any) -> None:
+        """Count a raw value that made no sense, and remember the first few."""
+        self.refused += 1
+        self.problem = str(why)
+        if len(self.wrong) < MOST_WRONG and (text := f"{raw!r:.40}") not in self.wrong:
+            self.wrong = (*self.wrong, text)
+
+    def note(self, place: int | None, numbers: Iterable[float]) -> None:
+        """Widen the span of what came; what comes by another input has other raw values."""
+        if place != self.place:
+            self.low, self.high, self.place = float("inf"), float("-inf"), place
+        self.low, self.high = min(self.low, *numbers), max(self.high, *numbers)
+
+
+@dataclass(frozen=True)
+class _Route:
+    """A way to a signal: by a door; place: among the signal's sources."""
+
+    signal: str
+    door: Door | None
+    place: int
 
 
 @dataclass
@@ -77,6 +105,7 @@ class Inbox:
         self._numbers: dict[str, float] = {}
         self._pictures: dict[str, Any] = {}
         self._rows: dict[str, _Row] = {}
+        self._last: dict[str, float] = {}
         self.heard: dict[str, Heard] = {}
         self.unused: dict[tuple[str, str], int] = {}
         self.use(design)
@@ -85,14 +114,14 @@ class Inbox:
         """Take what comes from now on as another design wants it."""
         with self._lock:
             self.design, self._fed = design, fed(design)
-            self._routes: dict[tuple[str, str], list[str]] = {}
+            self._routes: dict[tuple[str, str], list[_Route]] = {}
             for name, signal in design.signals.items():
                 if signal.of is not None:
                     continue
-                for text in signal.sources or (f"*:{name}",):
-                    source, colon, theirs = text.partition(":")
-                    key = (source, theirs) if colon else ("*", text)
-                    self._routes.setdefault(key, []).append(name)
+                for place, given in enumerate(signal.sources):
+                    source, theirs = split_source(given.name or name)
+                    route = _Route(name, door_of(signal, given), place)
+                    self._routes.setdefault((source or ANY, theirs), []).append(route)
                 self.heard.setdefault(name, Heard())
             self.heard = {name: self.heard[name] for name in design.signals if name in self.heard}
             self.unused.clear()
@@ -117,14 +146,16 @@ class Inbox:
             if part == name or part.endswith("[0]"):
                 heard.hear(value, source, now_s)
             if kind_of(self.design.signals[name]).measures:
-                heard.low, heard.high = min(heard.low, value), max(heard.high, value)
+                heard.note(None, [value])
             self._numbers[part] = value
 
     def _put(self, source: str, name: str, raw: Any, now_s: float, depth: int) -> None:
-        signals = self._routes.get((source, name)) or self._routes.get(("*", name))
-        if signals:
-            for signal in signals:
-                self._take_raw(source, signal, raw, now_s)
+        routes = self._routes.get((source, name)) or self._routes.get((ANY, name))
+        if routes:
+            for route in routes:
+                self._take_raw(source, route, raw, now_s)
+        elif self._put_item(source, name, raw, now_s):
+            pass
         elif isinstance(raw, Mapping) and depth < 8:
             for key, value in raw.items():
                 self._put(source, f"{name}.{key}", value, now_s, depth + 1)
@@ -134,14 +165,41 @@ class Inbox:
         elif (source, name) in self.unused or len(self.unused) < MOST_NAMES:
             self.unused[source, name[:80]] = self.unused.get((source, name[:80]), 0) + 1
 
+    def _put_item(self, source: str, name: str, raw: Any, now_s: float) -> bool:
+        """Take one number of a vector, as columns give them; false where it is none."""
+        item = _ITEM.fullmatch(name)
+        if item is None:
+            return False
+        routes = self._routes.get((source, item[1])) or self._routes.get((ANY, item[1])) or []
+        parts = [(route, f"{route.signal}[{int(item[2])}]") for route in routes]
+        wanted = [(route, part) for route, part in parts if self._fed.get(part) == route.signal]
+        for route, part in wanted:
+            first, heard = f"{route.signal}[0]", self.heard[route.signal]
+            try:
+                value = number_of(part, through(route.door, part, raw, 0.0))
+                number = number_of(part, raw)
+            except SignalError as exc:
+                heard.refuse(exc, raw)
+                continue
+            if value != value:  # noqa: PLR0124 - NaN is no news
+                continue
+            if first not in self._numbers or part == first:
+                heard.hear(raw, source, now_s)
+            heard.note(route.place, [number])
+            self._last[part] = value
+            self._numbers[part] = value
+            self._numbers.setdefault(first, self._last.get(first, 0.0))  # the vector's own news
+        return bool(wanted)
+
     def _wants_items(self, source: str, name: str) -> bool:
         """Whether some signal has its value from an item of a list of this name."""
         return any(
-            theirs.startswith(f"{name}[") and whose in (source, "*")
+            theirs.startswith(f"{name}[") and whose in (source, ANY)
             for whose, theirs in self._routes
         )
 
-    def _take_raw(self, source: str, name: str, raw: Any, now_s: float) -> None:
+    def _take_raw(self, source: str, route: _Route, raw: Any, now_s: float) -> None:
+        name = route.signal
         signal, heard = self.design.signals[name], self.heard[name]
         kind = kind_of(signal)
         if kind.is_picture:
@@ -149,19 +207,17 @@ class Inbox:
             self._pictures[name] = raw
             return
         try:
-            numbers = to_numbers(name, signal, raw)
+            taken = through(route.door, name, raw, self._last.get(name, 0.0))
+            numbers = to_numbers(name, signal, taken)
         except SignalError as exc:
-            heard.refused += 1
-            heard.problem = str(exc)
-            if len(heard.wrong) < MOST_WRONG and (text := f"{raw!r:.40}") not in heard.wrong:
-                heard.wrong = (*heard.wrong, text)
+            heard.refuse(exc, raw)
             return
         if not numbers:
             return
         heard.hear(raw, source, now_s)
         if kind.measures:
-            heard.low = min(heard.low, *numbers.values())
-            heard.high = max(heard.high, *numbers.values())
+            heard.note(route.place, to_numbers(name, signal, raw).values())
+        self._last[name] = next(iter(numbers.values()))
         if kind.is_moment:
             self._rows.setdefault(name, _Row()).waiting.append(numbers)
         else:

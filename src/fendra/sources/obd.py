@@ -12,6 +12,7 @@ from pydantic import Field
 from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
+from fendra.core.signals.inputs import split_source
 from fendra.drivers import Names
 from fendra.sources import News, Source, package
 from fendra.sources.can import BusOptions, open_bus
@@ -111,9 +112,8 @@ class ObdSource(Source):
         return f"OBD {self.options.address}"
 
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
-        named = [
-            text.partition(":")[2] or text for s in design.signals.values() for text in s.sources
-        ]
+        signals = design.signals.values()
+        named = [split_source(given.name)[1] for signal in signals for given in signal.sources]
         wanted = [name for name in PIDS if name in named or name in design.signals]
         self._names = [*self.options.ask] or wanted or [*PIDS]
         self._waits = dict.fromkeys(self._names, 0)

@@ -105,12 +105,12 @@ def test_what_a_signal_is_while_it_is_lost():
 
 
 def test_where_a_signal_may_come_from():
-    assert Signal(source="a:b").sources == ("a:b",)
-    assert Signal(source=["a:b", "", "c:d"]).sources == ("a:b", "c:d")
-    assert Signal().sources == ()
-    assert Signal(curve=[[0, 1], [2, 3]]).tells_raw
-    assert Signal(cells=3).tells_raw
-    assert not Signal(range=[0, 1]).tells_raw
+    """By a name, several, or a table that says more; without any by its own, of any source."""
+    names = [
+        [given.name for given in Signal(source=source).sources]
+        for source in ("a:b", ["a:b", "", {"name": "c:d"}], {"invert": True}, "")
+    ]
+    assert names == [["a:b"], ["a:b", "c:d"], [""], [""]]
 
 
 @pytest.mark.parametrize("curve", [[[0, 1]], [[0, 1], [0, 2]], [[1, 0], [0, 2]]])

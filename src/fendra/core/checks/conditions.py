@@ -76,7 +76,7 @@ class _Reading:
         signal = self.design.signals.get(name)
         if signal is None or not kind_of(signal).is_truth or kind_of(signal).remembers(signal):
             self.is_simple = False
-        elif signal.of is not None:
+        elif isinstance(signal.of, str):
             self.read(signal.of)
         else:
             self.numbers.setdefault(name, set()).add(0.5)
@@ -153,6 +153,8 @@ def _recorded(
             value = leaf(tracer, name, Kind.FLOAT)
             return value > 0.5 if kind_of(signal).is_truth else value
         kind = Kind.TRUTH if kind_of(signal).is_truth else Kind.FLOAT
+        if not isinstance(signal.of, str) or kind_of(signal).has_words:
+            raise GraphError("what a choice is computed from is not looked into")
         value = compile_expression(signal.of, scope, kind)
         return value if signal.range is None or kind is Kind.TRUTH else clamp(value, *signal.range)
 

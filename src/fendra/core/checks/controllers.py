@@ -4,15 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from fendra.core.catalogue.controllers import ControllerType, unfold_pins
+from fendra.core.catalogue.controllers import unfold_pins
 from fendra.core.checks import Subject, check
 from fendra.core.document.line import Controller
-from fendra.core.document.signal import Pin, Signal
 from fendra.core.electric.controller_budget import ControllerBudget
 from fendra.core.findings import KeyPath, Report
 from fendra.core.names import counted, did_you_mean
-from fendra.core.signals.inputs import inputs_of, pin_of
-from fendra.core.signals.kinds import KINDS, kind_of, listed_kinds
+from fendra.core.signals.inputs import inputs_of
 
 
 def _controllers(subject: Subject) -> Iterator[tuple[str, Controller, list[int]]]:
@@ -125,59 +123,6 @@ def _users(subject: Subject, controller: Controller, name: str, lines: list[int]
     for signal, pin in inputs_of(subject.design, name).items():
         users.append((f"signal '{signal}'", pin.name, ("signals", signal, "pin")))
     return users
-
-
-@check
-def inputs(subject: Subject, report: Report) -> None:
-    """Signals at pins that cannot tell what the signal needs."""
-    for name, controller, _ in _controllers(subject):
-        kind = controller.known_type
-        for signal, pin in inputs_of(subject.design, name).items():
-            _hold_input(subject.design.signals[signal], signal, pin, kind, report)
-    known = subject.design.controllers
-    for signal, each in subject.design.signals.items():
-        path: KeyPath = ("signals", signal, "pin")
-        at = pin_of(each)
-        if at is not None and not known:
-            message = f"signal '{signal}' has a pin, and the design has no controller."
-            remedy = "Add [controllers.main] with its type."
-            report.error(path, "missing-key", message, remedy)
-        elif at is not None and at.controller not in (None, *known):
-            message = f"there is no controller '{at.controller}'."
-            remedy = did_you_mean(str(at.controller), known, "controllers")
-            report.error((*path, "controller"), "unknown-name", message, remedy)
-
-
-def _hold_input(
-    signal: Signal, name: str, pin: Pin, kind: ControllerType | None, report: Report
-) -> None:
-    path: KeyPath = ("signals", name, "pin")
-    if signal.of is not None:
-        message = f"'{name}' follows from other signals, so its pin {pin.name} is never read."
-        report.error(path, "pin-cannot", message, "Remove pin, or of.")
-    elif kind_of(signal).pin(signal) is None:
-        able = listed_kinds(each for each in KINDS.values() if each.pin(signal) is not None)
-        message = f"a pin tells {able}, and '{name}' is a {signal.kind}."
-        remedy = "Remove pin; the firmware's main can set the signal from elsewhere."
-        report.error(path, "pin-cannot", message, remedy)
-    elif kind is not None and pin.kind == "analogue":
-        if kind.own_name(pin.name) not in kind.analogue_pins:
-            message = f"pin {pin.name} of {kind.name} cannot read a voltage, which '{name}' needs."
-            pins = ", ".join(kind.analogue) or "none of its pins can"
-            remedy = f"Those that can: {pins}. Or say kind = 'switch' in the pin."
-            report.error(path, "pin-cannot", message, remedy)
-        elif (
-            kind_of(signal).measures and not signal.tells_raw and signal.range not in (None, (0, 1))
-        ):
-            low, high = signal.range or (0, 1)
-            span = f"{low:g} to {high:g}"
-            message = f"pin {pin.name} tells 0 to 1 of the full scale, and '{name}' is {span}."
-            remedy = "Add calibrate = [0, 1], or the raw values at the ends of the range."
-            report.warning(path, "not-calibrated", message, remedy)
-    elif kind is not None and pin.pull not in (*kind.pulls, "none"):
-        message = f"a {kind.name} has nothing that pulls pin {pin.name} {pin.pull}."
-        remedy = "Put a resistor of 10 kohm there, and say pull = 'none'."
-        report.error(path, "pin-cannot", message, remedy)
 
 
 def _hold_shared(

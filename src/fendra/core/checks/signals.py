@@ -6,7 +6,7 @@ from fendra.core.checks import Subject, check
 from fendra.core.document.signal import COMMON, Signal
 from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.node import NEWS, VALUE
-from fendra.core.names import did_you_mean, listed
+from fendra.core.names import listed
 from fendra.core.signals.kinds import KINDS, kind_of
 
 
@@ -53,8 +53,8 @@ def _useless(signal: Signal, path: KeyPath, report: Report) -> None:
 
 
 @check
-def live_signals(subject: Subject, report: Report) -> None:
-    """Kinds of signals that need something: a size, a part, a source's name."""
+def computed_signals(subject: Subject, report: Report) -> None:
+    """Signals of a kind that cannot be computed."""
     for name, signal in subject.design.signals.items():
         path: KeyPath = ("signals", name)
         kind = kind_of(signal)
@@ -63,12 +63,6 @@ def live_signals(subject: Subject, report: Report) -> None:
             able = [f"{other.name}s" for other in KINDS.values() if other.is_computed]
             remedy = f"{listed(able).capitalize()} can."
             report.error((*path, "of"), "wrong-value", message, remedy)
-        for text in signal.sources:
-            source, colon, _ = text.partition(":")
-            if colon and source not in subject.design.sources:
-                remedy = did_you_mean(source, subject.design.sources, "sources")
-                message = f"there is no source '{source}'."
-                report.error((*path, "source"), "unknown-name", message, remedy)
 
 
 @check(stops=False)

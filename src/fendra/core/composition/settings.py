@@ -14,12 +14,13 @@ from fendra.core.errors import ExpressionError, GraphError
 from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.clock import Clock
 from fendra.core.graph.fixed import compute_fixed
-from fendra.core.graph.functions import clamp, nearest, select
+from fendra.core.graph.functions import clamp
 from fendra.core.graph.node import STATE, Graph, Rate
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import drop_unused
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.language.expression import Scope, compile_expression
+from fendra.core.language.lookup import BY, ELSE, entries, looked_up
 from fendra.core.language.report import report_expression
 from fendra.core.layout.choice import Choice, named
 from fendra.core.layout.columns import ORDER_COLUMNS, SPOT_COLUMNS, look_up_in, words
@@ -29,9 +30,6 @@ from fendra.core.light.colours import COLOUR_NAMES, is_colour, parse_colour
 from fendra.core.names import did_you_mean, in_words
 from fendra.core.signals.record import Signals
 from fendra.core.values import Plain, Setting
-
-BY, ELSE = "by", "else"
-"""Keys of a table to look up in: what by, and what holds for all that is not there."""
 
 MEASURED = frozenset({"x", "y", "z", "radius", "index", "rank", "address"})
 """Columns that are lengths or counts: a place made of them is brought to 0 to 1."""
@@ -188,32 +186,21 @@ class Settings:
         self, table: dict[str, Plain], parameter: Parameter, path: KeyPath, space: Space | None
     ) -> Value | None:
         """A value for each word or number of what it is looked up by."""
-        by, rest = table.get(BY), table.get(ELSE)
-        if not isinstance(by, str) or rest is None:
-            key = BY if not isinstance(by, str) else ELSE
-            message = f"a table to look up in needs `{BY}`, and `{ELSE}` for what is not there."
-            self._report.error((*path, key), "missing-key", message, f"Add {key} = ...")
+        by = table.get(BY)
+        words = self._signals.words.get(by.strip()) if isinstance(by, str) else None
+        numbers = entries(table, words, path, self._report)
+        if numbers is None:
             return None
-        found = self._one(rest, parameter, (*path, ELSE), space)
-        place = self._expression(by, Parameter("number", 0.0, "", -1e9, 1e9), (*path, BY), None)
-        if found is None or place is None:
+        place = self._expression(
+            str(by), Parameter("number", 0.0, "", -1e9, 1e9), (*path, BY), None
+        )
+        keys = [*numbers, *([ELSE] if ELSE in table else [])]
+        values = {key: self._one(table[key], parameter, (*path, key), space) for key in keys}
+        known = {key: value for key, value in values.items() if value is not None}
+        if place is None or not known or (ELSE in table and ELSE not in known):
             return None
-        known = self._signals.words.get(by.strip())
-        whole = nearest(place)
-        for key, item in table.items():
-            if key in (BY, ELSE):
-                continue
-            number = known.get(key) if known is not None else _as_number(key)
-            if number is None:
-                what = f"choices of {by}" if known is not None else "numbers"
-                remedy = did_you_mean(key, known or (), what) if known else "Write a whole number."
-                message = f"'{key}' is none of the {what}."
-                self._report.error((*path, key), "unknown-name", message, remedy)
-                continue
-            value = self._one(item, parameter, (*path, key), space)
-            if value is not None:
-                found = select(whole.equals(float(number)), value, found)
-        return found
+        items = [(number, known[key]) for key, number in numbers.items() if key in known]
+        return looked_up(place, items, known.get(ELSE))
 
     def _place(self, setting: Setting, path: KeyPath, space: Space | None) -> Value | None:
         """A place from 0 to 1: what is measured or counted is scaled to that."""
@@ -352,7 +339,7 @@ class Settings:
 
         return Scope(
             self._tracer, look_up, names, known_words, self._signals.lost, self._clock,
-            self._places, self._signals.raw, picture,
+            self._places, self._signals.raw, picture, self._signals.items,
         )  # fmt: skip
 
     def _places(self, name: str) -> Any:
@@ -373,10 +360,6 @@ _WANTED = {
     "numbers": ("a list of numbers", "Write them in brackets, as in: [0, 0.3, 1]."),
     "text": ("a text", "Write it in quotes."),
 }  # fmt: skip
-
-
-def _as_number(key: str) -> int | None:
-    return int(key) if re.fullmatch(r"-?\d{1,7}", key) else None
 
 
 def fixed_values(tracer: Tracer, value: Value, space: Space) -> Any:

@@ -11,15 +11,18 @@ from pydantic import AfterValidator, Field
 
 from fendra.core.document.choice import Spots
 from fendra.core.names import SIGNAL_NAME
-from fendra.core.values import Model, Number, Seconds, Texts, one_of
+from fendra.core.values import Model, Number, Plain, Seconds, one_of
 
 if TYPE_CHECKING:
     _Choices: TypeAlias = list[str] | dict[str, int]
+    Of: TypeAlias = str | dict[str, Plain]
+    _Sources: TypeAlias = "str | From | list[str | From]"
     _UpDown: TypeAlias = float | tuple[float, float]
     _Cells: TypeAlias = int | str
     _Pins: TypeAlias = "str | Pin"
 else:
     _Choices = one_of(list=list[str], table=dict[str, int])
+    Of = one_of(text=str, table=dict[str, Plain])
     _NotNegative = Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)]
     _Pair = Annotated[tuple[_NotNegative, _NotNegative], Field(strict=False)]
     _UpDown = one_of(number=_NotNegative, numbers=_Pair)
@@ -55,11 +58,49 @@ def _check_signal_name(name: str) -> str:
 
 SignalName: TypeAlias = Annotated[str, AfterValidator(_check_signal_name)]
 
+MOST_CELL_V = 5.0
+"""No cell has more."""
 MOST_PLACES = 256
 """Numbers of a vector."""
 
 
-class Pin(Model):
+def _bands(ends: list[float]) -> list[float]:
+    if not ends or any(b <= a for a, b in itertools.pairwise(ends)):
+        raise ValueError("the bands begin at numbers in ascending order")
+    return ends
+
+
+class Input(Model):
+    """What one input tells, and how it becomes what the signal takes.
+
+    calibrate: its raw values at the ends of the signal's scale. curve: points [raw, value] instead.
+    invert: the other way round: on where it would be off; a number from its other end. on_at,
+    off_at: where a number turns a switch on and off. bands: the raw values from which on the next
+    word of a choice holds.
+    """
+
+    calibrate: Annotated[_Span, AfterValidator(_differ)] | None = None
+    curve: Annotated[list[_Span], AfterValidator(_ascend)] = []
+    invert: bool = False
+    on_at: Number | None = None
+    off_at: Number | None = None
+    bands: Annotated[list[Number], AfterValidator(_bands)] = []
+
+    @property
+    def is_calibrated(self) -> bool:
+        """Whether it says itself what its raw numbers mean."""
+        return self.calibrate is not None or bool(self.curve)
+
+
+class From(Input):
+    """A signal's source. name: `SOURCE:NAME`, or a name of any source; the signal's own, if not
+    given.
+    """
+
+    name: str = ""
+
+
+class Pin(Input):
     """Where a signal is connected to a controller that runs the design by itself.
 
     name: the controller's name for the pin. kind: a switch, or analogue, a share of the full scale
@@ -76,6 +117,7 @@ class Pin(Model):
 
 if not TYPE_CHECKING:
     _Pins = one_of(text=str, table=Pin)
+    _Sources = one_of(text=str, table=From, list=list[one_of(text=str, table=From)])
 
 
 class Signal(Model):
@@ -84,7 +126,7 @@ class Signal(Model):
     kind: what it is. choices: the words of a choice, or those of a text that it knows, counted from
     0 or with their numbers. size: how many numbers a vector has. on: what a
     picture is spread over, as of a layer. source: where it comes from, `SOURCE:NAME`, or a list of
-    those.
+    those; each may be a table, which says more of that input.
 
     calibrate: the raw values that are the ends of `range`. curve: points [raw, value] instead.
     range: lowest and highest value; what comes is held within it. cells: of a battery, whose raw
@@ -97,14 +139,16 @@ class Signal(Model):
     stays on so long after, s (bridges the dark half of a flasher's pulse). pin: where it is
     connected to a controller that runs the design by itself.
 
+    What is said here holds for every input that says nothing itself.
+
     lost_after: without news for so long it is lost, s, and takes the value of `fallback`. of: an
-    expression over other signals, instead of news.
+    expression over other signals, instead of news; of a choice also a table of its words.
     """
 
     kind: str = "number"
     unit: str = ""
     about: str = ""
-    source: Texts = ""
+    source: _Sources = ""
     pin: _Pins = ""
     choices: _Choices = []
     size: Annotated[int, Field(ge=1, le=MOST_PLACES)] | None = None
@@ -125,7 +169,7 @@ class Signal(Model):
     hold: Seconds = 0.0
     lost_after: Seconds | None = None
     fallback: Number | bool | str | None = None
-    of: str | None = None
+    of: Of | None = None
 
     @cached_property
     def numbers(self) -> dict[str, int]:
@@ -135,15 +179,30 @@ class Signal(Model):
         return {word: number for number, word in enumerate(self.choices)}
 
     @property
-    def tells_raw(self) -> bool:
-        """Whether what comes in is turned into the signal's own unit."""
-        return self.calibrate is not None or bool(self.curve) or self.cells is not None
+    def is_calibrated(self) -> bool:
+        """Whether it says what raw numbers mean, for the inputs that do not."""
+        return self.calibrate is not None or bool(self.curve)
 
     @property
-    def sources(self) -> tuple[str, ...]:
-        """Where it may come from, as `SOURCE:NAME`."""
-        given = [self.source] if isinstance(self.source, str) else self.source
-        return tuple(filter(None, given))
+    def sources(self) -> tuple[From, ...]:
+        """Where it may come from, each in full; without any it is its own name, of any source."""
+        given = self.source if isinstance(self.source, list) else [self.source]
+        full = (From(name=each) if isinstance(each, str) else each for each in given)
+        return tuple(each for each in full if each != From()) or (From(),)
+
+    @property
+    def scale(self) -> tuple[float, float] | None:
+        """What the raw values of a calibration become: the ends of the range, or 0 and 1.
+
+        Of a battery it is the volts of all cells; None where nobody can know how many they are. A
+        range above `MOST_CELL_V` is already that of the pack.
+        """
+        low, high = self.range or (0.0, 1.0)
+        if self.cells is None or high > MOST_CELL_V:
+            return low, high
+        if self.range is None or isinstance(self.cells, str):
+            return None
+        return low * self.cells, high * self.cells
 
 
 COMMON = frozenset({"kind", "unit", "about", "source", "pin", "lost_after", "fallback", "of"})

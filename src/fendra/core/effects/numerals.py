@@ -14,13 +14,16 @@ from fendra.core.graph.trace import Value
 TIMES = {"m:ss": (60, 1), "h:mm": (3600, 60), "h:mm:ss": (3600, 60, 1)}
 """Forms of a time, and the seconds of each of its fields."""
 
-SIZE = re.compile(r"([1-9])(?:\.([1-6]))?")
-"""How many characters a number has, and how many of its digits stand behind the point."""
+SIZE = re.compile(r"(0?)([1-9])(?:\.([1-6]))?")
+"""How many characters a number has, with 0 before it if zeros fill them up, and how many of its
+digits stand behind the point."""
 
 
 @dataclass(frozen=True)
 class Hole:
-    """A number in a text. form: how many characters, `5.1` with a decimal, or `m:ss`."""
+    """A number in a text. form: how many characters, `5.1` with a decimal, `02` with zeros before
+    it, or `m:ss`.
+    """
 
     value: Value
     form: str
@@ -31,7 +34,7 @@ class Hole:
             return _time(self.value, TIMES[self.form])
         size = SIZE.fullmatch(self.form)
         assert size is not None
-        return _number(self.value, int(size[1]), int(size[2] or 0))
+        return _number(self.value, int(size[2]), int(size[3] or 0), fills=bool(size[1]))
 
 
 def characters(pieces: Sequence[str | Hole]) -> list[str | Value]:
@@ -49,8 +52,12 @@ def _digit(whole: Value, step: int) -> Value:
     return tracer.apply("to_float", digit) + float(ZERO)
 
 
-def _number(value: Value, size: int, decimals: int) -> list[str | Value]:
-    """A number in so many characters, blanks before it. The sign stands where there is room."""
+def _number(
+    value: Value, size: int, decimals: int, *, fills: bool = False
+) -> list[str | Value]:  # fmt: skip
+    """A number in so many characters, blanks before it, or zeros. The sign stands where there is
+    room: right before the number, or before the zeros.
+    """
     digits = max(size - (1 if decimals else 0), decimals + 1)
     scaled = nearest(abs(value) * 10.0**decimals)
     whole, most = to_uint(scaled), min(10**digits - 1, UINT_MASK)
@@ -60,7 +67,10 @@ def _number(value: Value, size: int, decimals: int) -> list[str | Value]:
     found: list[str | Value] = []
     for power in range(digits - 1, -1, -1):
         glyph = _digit(whole, 10**power)
-        if power > decimals:
+        if fills and power == digits - 1 and power > decimals:
+            has_room = is_below & value.tracer.apply("uint_less", whole, 10**power)
+            glyph = select(has_room, float(MINUS), glyph)
+        elif power > decimals and not fills:
             is_blank = value.tracer.apply("uint_less", whole, 10**power)
             is_next = power == decimals + 1
             follows = is_below if is_next else is_below & ~value.tracer.apply(

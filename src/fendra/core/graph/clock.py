@@ -141,6 +141,31 @@ class Clock:
         self.tracer.remember(before, now)
         return now
 
+    def latest(self, events: Sequence[Value]) -> Value:
+        """Which of several became true last, from 1 on, as a number; 0 before any did.
+
+        Of those that become true together it is the first. What is true in the very first frame
+        was so before, and does not count.
+        """
+        now = before = self.tracer.state(self.tracer.fresh_name("latest"), 0.0, Kind.FLOAT)
+        for number, event in reversed([*enumerate(events, start=1)]):
+            now = select(self.rises(event) & ~self.first, float(number), now)
+        self.tracer.remember(before, now)
+        return now
+
+    def stopwatch(self, runs: Value, reset: Value) -> Value:
+        """Seconds for which `runs` was true since `reset` last was: it stands still meanwhile.
+
+        It counts whole milliseconds, and stops after 4.6 hours.
+        """
+        before = self.tracer.state(self.tracer.fresh_name("counted"), 0, Kind.UINT)
+        dt_ms = self._uint_min(self.dt_ms, FOREVER_MS)
+        grown = self._uint_min(self._uint("uint_add", before, dt_ms), FOREVER_MS)
+        counted = self._uint("uint_select", runs, grown, before)
+        now = self._uint("uint_select", reset, 0, counted)
+        self.tracer.remember(before, now)
+        return self.tracer.apply("to_float", now) * 0.001
+
     def caught(self, event: Value, value: Value) -> Value:
         """What `value` was when `event` was last true; 0 before that. A constant is itself."""
         if self.tracer.lift(value, Kind.FLOAT).number is not None:

@@ -19,8 +19,17 @@ from fendra.core.graph import functions
 from fendra.core.graph.clock import Clock
 from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.trace import Tracer, Value
+from fendra.core.language import vocabulary
 from fendra.core.language.reader import read, too_deep
-from fendra.core.language.vocabulary import OF_CONDITIONS, PLACE_OF, PLAIN, plain, timed, truth_of
+from fendra.core.language.vocabulary import (
+    OF_ANY_NUMBER,
+    OF_CONDITIONS,
+    PLACE_OF,
+    PLAIN,
+    plain,
+    timed,
+    truth_of,
+)  # fmt: skip
 from fendra.core.light.colours import COLOUR_NAMES, is_colour, parse_colour
 from fendra.core.names import did_you_mean, nearest
 
@@ -39,7 +48,8 @@ class Scope:
     places: gives where the LEDs of a part, group or trail are, (n, 3), in their order, for
     `x_of('keys', key)`; None where there are none.
     raw: a switch before it is held, for `rate_of(left)`. picture: a picture's colours, LED by LED;
-    None for what is no picture.
+    None for what is no picture. items: the names of a vector's numbers, for `down[rank]`; None for
+    what is none.
     """
 
     tracer: Tracer
@@ -51,25 +61,32 @@ class Scope:
     places: Callable[[str], Floats | None] | None = None
     raw: Callable[[str], Value | None] | None = None
     picture: Callable[[str], Value | None] | None = None
+    items: Callable[[str], Sequence[str] | None] | None = None
 
 
 def compile_expression(
-    text: str, scope: Scope, want: Kind | None, *, colour: bool = False
-) -> Value:
+    text: str, scope: Scope, want: Kind | None, *, colour: bool = False,
+    texts: Mapping[str, int] | None = None,
+) -> Value:  # fmt: skip
     """Record an expression; the value is a float or a truth as `want` says, or a colour.
+
+    texts: words that it may give, and their numbers, as in `'turbo' if speed > 20 else 'calm'`.
 
     A float or a colour may still be out of all bounds: whoever asked clamps or tames it.
 
     Raises ExpressionError with the place in the text and a remedy.
     """
-    return _Compiler(text, scope, colour).run(want)
+    return _Compiler(text, scope, colour, texts).run(want)
 
 
 class _Compiler:
-    def __init__(self, text: str, scope: Scope, colour: bool) -> None:
+    def __init__(
+        self, text: str, scope: Scope, colour: bool, texts: Mapping[str, int] | None
+    ) -> None:
         self._text = text
         self._scope = scope
         self._colour = colour
+        self._texts = texts
         self._depth = 0
 
     def run(self, want: Kind | None) -> Value:
@@ -132,6 +149,8 @@ class _Compiler:
                 return self._part(node, f"{whole}.{part}")
             case ast.Subscript(value=ast.Name(id=whole), slice=ast.Constant(value=int() as place)):
                 return self._part(node, f"{whole}[{place}]")
+            case ast.Subscript(value=ast.Name(id=whole)):
+                return self._item(node, whole)
             case ast.BoolOp():
                 values = [self._truth(item) for item in node.values]
                 result = values[0]
@@ -166,6 +185,11 @@ class _Compiler:
     def _constant(self, node: ast.Constant) -> Value:
         value = node.value
         if isinstance(value, str):
+            if self._texts is not None:
+                if value not in self._texts:
+                    remedy = did_you_mean(value, self._texts, "choices")
+                    raise self._error(node, f"'{value}' is none of the choices.", remedy)
+                return self._scope.tracer.const(float(self._texts[value]))
             if self._colour and is_colour(value):
                 return self._scope.tracer.const(parse_colour(value))
             if self._colour:
@@ -214,6 +238,17 @@ class _Compiler:
             self._value(node.value)  # tells what is wrong with the name itself
             raise self._error(node, f"'{name}' is no part of anything here")
         return value
+
+    def _item(self, node: ast.Subscript, name: str) -> Value:
+        """The number of a vector whose place is worked out; one beyond its ends is the last one."""
+        items = self._scope.items(name) if self._scope.items is not None else None
+        if items is None:
+            self._value(node.value)  # tells what is wrong with the name itself
+            raise self._error(node, f"'{name}' is no vector, and has no numbers to choose from")
+        place = functions.nearest(vocabulary.tame(self._number(self._value(node.slice))))
+        values = [self._scope.look_up(item) for item in items]
+        held = functions.clamp(place, 0.0, float(len(items) - 1))
+        return functions.pick([value for value in values if value is not None], held)
 
     def _truth(self, node: ast.expr) -> Value:
         value = self._value(node)
@@ -326,7 +361,9 @@ class _Compiler:
             remedy = did_you_mean(name, known, "functions")
             raise self._error(node, f"there is no function '{name}'.", remedy, names=(name,))
         count, function = table[name]
-        if len(node.args) != count:
+        if name in OF_ANY_NUMBER and len(node.args) < count:
+            raise self._error(node, f"{name} takes {count} values or more, as in: {name}(a, b)")
+        if name not in OF_ANY_NUMBER and len(node.args) != count:
             raise self._error(node, f"{name} takes {count} values, and here are {len(node.args)}")
         values = [self._value(arg) for arg in node.args]
         if name not in OF_CONDITIONS:

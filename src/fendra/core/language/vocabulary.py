@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import reduce
 
 from fendra.core.errors import GraphError
 from fendra.core.graph import functions
@@ -26,9 +27,13 @@ def plain(value: Value) -> float:
 
 
 OF_CONDITIONS = frozenset(
-    {"hold", "since", "toggle", "steps", "debounce", "dwell", "pulse", "starts"}
-)
+    {"hold", "since", "toggle", "steps", "debounce", "dwell", "pulse", "starts", "latest",
+     "stopwatch"}
+)  # fmt: skip
 """Functions whose first value is a condition."""
+
+OF_ANY_NUMBER = frozenset({"min", "max", "latest"})
+"""Functions that take as many values as one likes, from so many on."""
 
 
 def truth_of(value: Value, example: str) -> Value:
@@ -78,8 +83,8 @@ PLAIN: dict[str, tuple[int, Callable[..., Value]]] = {
     "abs": (1, abs),
     "floor": (1, functions.floor),
     "sqrt": (1, functions.sqrt),
-    "min": (2, functions.minimum),
-    "max": (2, functions.maximum),
+    "min": (2, lambda *values: reduce(functions.minimum, values)),
+    "max": (2, lambda *values: reduce(functions.maximum, values)),
     "clamp": (3, lambda x, low, high: functions.minimum(functions.maximum(x, low), high)),
     "mix": (3, functions.mix),
     "ramp": (3, functions.ramp),
@@ -99,7 +104,7 @@ PLACE_OF = ("x_of", "y_of", "z_of")
 FUNCTIONS = (
     *PLAIN, *PLACE_OF, "cycle", "lag", "hold", "since", "toggle", "steps", "lost", "distance",
     "peak", "average", "slope", "slew", "switch", "debounce", "dwell", "pulse", "starts", "rate_of",
-    "curve",
+    "curve", "latest", "stopwatch",
 )  # fmt: skip
 """The names of all functions that an expression may call somewhere."""
 
@@ -124,6 +129,10 @@ def timed(clock: Clock) -> dict[str, tuple[int, Callable[..., Value]]]:
             truth_of(on, "dwell(lux < 20, 10)"), plain(time_s))),
         "pulse": (2, lambda on, time_s: clock.pulse(
             truth_of(on, "pulse(button, 0.5)"), plain(time_s))),
+        "latest": (2, lambda *events: clock.latest(
+            [truth_of(event, "latest(left, right)") for event in events])),
+        "stopwatch": (2, lambda runs, reset: clock.stopwatch(
+            truth_of(runs, "stopwatch(driving, lap)"), truth_of(reset, "stopwatch(driving, lap)"))),
         "starts": (1, lambda on: clock.rises(truth_of(on, "starts(armed)")) & ~clock.first),
     }  # fmt: skip
 

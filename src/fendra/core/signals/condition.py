@@ -1,12 +1,14 @@
 """Conditioning: from what comes in to what layers read, step after step, in the graph.
 
-A number goes through: battery cells; calibration or curve; range; dead band; fallback; moving
-average; slew; time constants. A switch through: threshold; debounce; dwell; hold.
+`STEPS` has them in their order; what an input does before them is in door.py.
 """
 
 from __future__ import annotations
 
-from fendra.core.document.signal import Signal
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, field
+
+from fendra.core.document.signal import Input, Signal
 from fendra.core.graph.clock import Clock
 from fendra.core.graph.functions import clamp, curve, dead_band, floor, packed_colour, select
 from fendra.core.graph.ops import LARGEST, Kind
@@ -19,47 +21,80 @@ LEAST_PACK_V = 2.0
 """Below this no pack is connected, and nothing is guessed."""
 
 
-def up_down(setting: float | tuple[float, float]) -> tuple[float, float]:
-    """A setting for rising and for falling."""
-    return setting if isinstance(setting, tuple) else (setting, setting)
+@dataclass
+class Fed:
+    """A signal while it is recorded.
+
+    values: of the numbers that feed it, in the order of `SignalKind.parts`. news: whether they came
+    with this frame. fallback: what it is while it is lost; None where it follows from others.
+    parts: what expressions may name beside the signal itself, as `hit.x`. raw: of a switch whether
+    it is on just now, before it is held.
+    """
+
+    name: str
+    signal: Signal
+    clock: Clock
+    news: Value
+    is_lost: Value
+    values: list[Value] = field(default_factory=list)
+    fallback: Value | None = None
+    parts: dict[str, Value] = field(default_factory=dict)
+    raw: Value | None = None
+
+    def label(self, value: Value, ending: str) -> None:
+        """Say what a value is called in the C that is emitted."""
+        self.clock.tracer.label(value, f"{self.name}{ending}")
 
 
-def measured(raw: Value, news: Value, is_lost: Value, signal: Signal, clock: Clock) -> Value:
-    """A raw number as a value of the signal: cells, calibration or curve, range, dead band."""
-    value = raw
-    if signal.cells is not None:
-        value = _per_cell(value, news, is_lost, signal.cells, clock)
-    if signal.calibrate is not None:
-        low, high = signal.range or (0.0, 1.0)
-        first, last = signal.calibrate
-        value = (value - first) * ((high - low) / (last - first)) + low
-    elif signal.curve:
-        value = curve(value, signal.curve)
-    if signal.range is not None:
-        value = clamp(value, *signal.range)
-    if signal.dead_band > 0:
-        value = _without_middle(value, signal)
+@dataclass(frozen=True)
+class ConditionStep:
+    """A step of conditioning: the keys that ask for it, and what it does; `what` is for people."""
+
+    keys: tuple[str, ...]
+    what: str
+    do: Callable[[Value, Fed], Value]
+
+
+def conditioned(steps: Iterable[ConditionStep], value: Value, fed: Fed) -> Value:
+    """A value after some steps, in their order."""
+    for step in steps:
+        value = step.do(value, fed)
     return value
 
 
-def _per_cell(
-    volts: Value, news: Value, is_lost: Value, cells: int | str, clock: Clock
-) -> Value:  # fmt: skip
+def _calibrated(value: Value, fed: Fed) -> Value:
+    signal = fed.signal
+    if signal.calibrate is not None:
+        (low, high), (first, last) = signal.scale or (0.0, 1.0), signal.calibrate
+        return (value - first) * ((high - low) / (last - first)) + low
+    return curve(value, signal.curve) if signal.curve else value
+
+
+def _per_cell(volts: Value, fed: Fed) -> Value:
     """The voltage of a cell; how many there are is guessed once, when a pack is first heard of."""
+    cells, tracer = fed.signal.cells, fed.clock.tracer
+    if cells is None:
+        return volts
     if isinstance(cells, int):
         return volts / float(cells)
-    tracer = clock.tracer
     before = tracer.state(tracer.fresh_name("cells"), 0.0, Kind.FLOAT)
-    guess = select(news & (volts > LEAST_PACK_V), floor(volts / FULL_CELL_V) + 1.0, 0.0)
-    now = select(is_lost, 0.0, select(before > 0.5, before, guess))
+    guess = select(fed.news & (volts > LEAST_PACK_V), floor(volts / FULL_CELL_V) + 1.0, 0.0)
+    now = select(fed.is_lost, 0.0, select(before > 0.5, before, guess))
     tracer.remember(before, now)
     tracer.label(now, "cells")
     return volts / now
 
 
-def _without_middle(value: Value, signal: Signal) -> Value:
+def _within_range(value: Value, fed: Fed) -> Value:
+    return clamp(value, *fed.signal.range) if fed.signal.range is not None else value
+
+
+def _without_middle(value: Value, fed: Fed) -> Value:
     """A dead band round the middle; the ends of the range stay where they are."""
+    signal = fed.signal
     width, centre = signal.dead_band, signal.centre
+    if width <= 0:
+        return value
     moved = dead_band(value, width, centre)
     if signal.range is None:
         return moved
@@ -70,26 +105,98 @@ def _without_middle(value: Value, signal: Signal) -> Value:
     return away * select(away > 0.0, up, down) + centre
 
 
-def settled(value: Value, signal: Signal, clock: Clock) -> Value:
-    """A value over time: moving average, slew, time constants."""
-    if signal.average > 0:
-        value = clock.average(value, max(signal.average, 0.001))
-    up, down = up_down(signal.slew)
-    if up > 0 or down > 0:
-        value = clock.slew(value, up or LARGEST, down or LARGEST)
-    rise_s, fall_s = up_down(signal.smooth)
-    if rise_s > 0 or fall_s > 0:
-        value = clock.follow(value, rise_s, fall_s)
+def _or_fallback(value: Value, fed: Fed) -> Value:
+    if fed.fallback is not None:
+        value = select(fed.is_lost, fed.fallback, value)
+    if fed.signal.average or fed.signal.slew or fed.signal.smooth:
+        fed.label(value, "_raw")
     return value
 
 
-def switched(is_on: Value, signal: Signal, clock: Clock) -> Value:
-    """A switch over time: debounce, dwell."""
-    if signal.debounce > 0:
-        is_on = clock.debounce(is_on, signal.debounce)
-    if signal.dwell > 0:
-        is_on = clock.dwell(is_on, signal.dwell)
-    return is_on
+def _averaged(value: Value, fed: Fed) -> Value:
+    average_s = fed.signal.average
+    return fed.clock.average(value, max(average_s, 0.001)) if average_s > 0 else value
+
+
+def _slewed(value: Value, fed: Fed) -> Value:
+    up, down = up_down(fed.signal.slew)
+    return fed.clock.slew(value, up or LARGEST, down or LARGEST) if up > 0 or down > 0 else value
+
+
+def _followed(value: Value, fed: Fed) -> Value:
+    rise_s, fall_s = up_down(fed.signal.smooth)
+    return fed.clock.follow(value, rise_s, fall_s) if rise_s > 0 or fall_s > 0 else value
+
+
+NUMBER_STEPS = (
+    ConditionStep(("calibrate", "curve"), "raw values become values of the scale", _calibrated),
+    ConditionStep(("cells",), "the volts of a battery become those of one cell", _per_cell),
+    ConditionStep(("range",), "what lies outside is held at its ends", _within_range),
+    ConditionStep(
+        ("dead_band", "centre"), "what is near the centre is the centre", _without_middle
+    ),
+    ConditionStep(("fallback",), "takes its place while the signal is lost", _or_fallback),
+    ConditionStep(("average",), "a moving average", _averaged),
+    ConditionStep(("slew",), "how quickly it may change", _slewed),
+    ConditionStep(("smooth",), "followed with a time constant", _followed),
+)
+"""What is done to a number, and to each number of a vector, in this order."""
+
+
+def _debounced(is_on: Value, fed: Fed) -> Value:
+    debounce_s = fed.signal.debounce
+    return fed.clock.debounce(is_on, debounce_s) if debounce_s > 0 else is_on
+
+
+def _dwelt(is_on: Value, fed: Fed) -> Value:
+    return fed.clock.dwell(is_on, fed.signal.dwell) if fed.signal.dwell > 0 else is_on
+
+
+def _held(is_on: Value, fed: Fed) -> Value:
+    if fed.signal.hold <= 0:
+        return is_on
+    is_there = is_on if fed.fallback is None else is_on & ~fed.is_lost
+    return fed.clock.hold(is_there, fed.signal.hold)
+
+
+def _on_or_fallback(is_on: Value, fed: Fed) -> Value:
+    return is_on if fed.fallback is None else select(fed.is_lost, fed.fallback, is_on)
+
+
+def _switched(value: Value, fed: Fed) -> Value:
+    ends = thresholds(fed.signal)
+    if ends:
+        value = fed.clock.threshold(value, *ends)
+    elif value.kind is not Kind.TRUTH:
+        value = value > 0.5
+    fed.raw = value if fed.fallback is None else value & ~fed.is_lost
+    return value
+
+
+SWITCH_STEPS = (
+    ConditionStep(("on_at", "off_at"), "a number turns it on and off", _switched),
+    ConditionStep(("debounce",), "a change counts once it has stayed", _debounced),
+    ConditionStep(("dwell",), "it stays on, and off, for so long at least", _dwelt),
+    ConditionStep(("hold",), "it stays on so long after", _held),
+    ConditionStep(("fallback",), "takes its place while the signal is lost", _on_or_fallback),
+)
+"""What is done to a switch, in this order."""
+
+
+def thresholds(signal: Signal | Input) -> tuple[float, float] | None:
+    """Where a number turns a switch on, and where off again; None where none does.
+
+    >>> thresholds(Signal(kind="switch", on_at=0.6)), thresholds(Signal(kind="switch"))
+    ((0.6, 0.6), None)
+    """
+    on_at = signal.on_at if signal.on_at is not None else signal.off_at
+    off_at = signal.off_at if signal.off_at is not None else on_at
+    return None if on_at is None or off_at is None else (on_at, off_at)
+
+
+def up_down(setting: float | tuple[float, float]) -> tuple[float, float]:
+    """A setting for rising and for falling."""
+    return setting if isinstance(setting, tuple) else (setting, setting)
 
 
 def coloured(packed: Value, is_lost: Value, signal: Signal, clock: Clock) -> Value:

@@ -29,12 +29,26 @@ def colours(design: Design) -> frozenset[str]:
     return frozenset(part for part, name in known.items() if kind_of(signals[name]).wants_colour)
 
 
+ANY = "*"
+"""Stands for every source."""
+
+
+def split_source(text: str) -> tuple[str, str]:
+    """The source and its own name of a signal; no source where any will do.
+
+    >>> split_source("bus:pedal"), split_source("speed")
+    (('bus', 'pedal'), ('', 'speed'))
+    """
+    source, colon, name = text.partition(":")
+    return (source, name) if colon else ("", text)
+
+
 def pin_of(signal: Signal) -> Pin | None:
     """A signal's pin in full; None where it has none."""
     if not signal.pin:
         return None
     pin = signal.pin if isinstance(signal.pin, Pin) else Pin(name=signal.pin)
-    needs = kind_of(signal).pin(signal) or "switch"
+    needs = kind_of(signal).pin(signal, pin) or "switch"
     return pin if pin.kind else pin.model_copy(update={"kind": needs})
 
 

@@ -5,20 +5,20 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from fendra.core.document.design import Design
-from fendra.core.document.signal import Signal
-from fendra.core.errors import ExpressionError, GraphError
-from fendra.core.findings import Report
+from fendra.core.document.signal import Of, Signal
+from fendra.core.errors import GraphError
+from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.clock import FOREVER_MS, Clock
 from fendra.core.graph.functions import select
-from fendra.core.graph.node import NEWS, VALUE, Rate
+from fendra.core.graph.node import NEWS, VALUE
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Tracer, Value
-from fendra.core.language.expression import Scope, compile_expression
-from fendra.core.language.report import report_expression
+from fendra.core.language.expression import Scope
 from fendra.core.names import cannot_stand
-from fendra.core.signals.condition import fallback_colour
+from fendra.core.signals.computed import Computed
+from fendra.core.signals.condition import Fed, fallback_colour
 from fendra.core.signals.inputs import words
-from fendra.core.signals.kinds import KINDS, Fed, kind_of
+from fendra.core.signals.kinds import KINDS, kind_of
 
 EVERY = "all"
 """In `lost(all)`: every signal that is fed."""
@@ -181,7 +181,10 @@ class Signals:
             is_heard = tracer.apply("uint_less", age_ms, limit_ms)
             tracer.label(is_heard, f"{name}_heard")
             is_lost = ~is_heard
-        fed = Fed(name, signal, clock, news, is_lost, [self._newest(part) for part in parts])
+        start = kind.fallback(signal)
+        fallback = tracer.const(start > 0.5 if kind.is_truth else start)
+        values = [self._newest(part) for part in parts]
+        fed = Fed(name, signal, clock, news, is_lost, values, fallback)
         return self._taken(fed, kind.recorded(fed)), is_lost
 
     def _taken(self, fed: Fed, value: Value) -> Value:
@@ -196,7 +199,7 @@ class Signals:
             self._inputs[part] = self._tracer.input(f"{VALUE}{part}", Kind.FLOAT)
         return self._inputs[part]
 
-    def _computed(self, name: str, signal: Signal, text: str) -> tuple[Value, Value]:
+    def _computed(self, name: str, signal: Signal, of: Of) -> tuple[Value, Value]:
         tracer = self._tracer
         read: list[Value] = []
 
@@ -211,16 +214,20 @@ class Signals:
             return look_up(other.removesuffix(":number"))
 
         scope = Scope(
-            tracer, look_up_plain, self.names, self.words, self.lost, self._clock, raw=self.raw
+            tracer,
+            look_up_plain,
+            self.names,
+            self.words,
+            self.lost,
+            self._clock,
+            raw=self.raw,
+            items=self.items,
         )
         kind = kind_of(signal)
-        wanted = Kind.TRUTH if kind.wants_truth(signal) else Kind.FLOAT
-        try:
-            value = compile_expression(text, scope, wanted, colour=kind.wants_colour)
-            if value.rate & Rate.SPOT:
-                raise ExpressionError("a picture differs from LED to LED, and a signal does not")
-        except ExpressionError as exc:
-            report_expression(exc, ("signals", name, "of"), self._report, self.dropped)
+        path: KeyPath = ("signals", name, "of")
+        computed = Computed(signal, scope, self._report, self.dropped)
+        value = computed.value(of, path)
+        if value is None:
             stands_for = Kind.TRUTH if kind.is_truth and kind.is_computed else Kind.FLOAT
             return tracer.input(f"wrong:{name}", stands_for), tracer.const(False)
         is_lost = tracer.const(False)

@@ -7,45 +7,22 @@ To add one, write a file with a class like `ChoiceKind` in choice.py, marked wit
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
 from typing import Any, ClassVar, Literal, TypeVar
 
-from fendra.core.document.signal import Signal
+from fendra.core.document.signal import Input, Signal
 from fendra.core.errors import SignalError
 from fendra.core.findings import KeyPath, Report
-from fendra.core.graph.clock import Clock
 from fendra.core.graph.trace import Value
 from fendra.core.names import listed
 from fendra.core.registry import Registry
-
-
-@dataclass
-class Fed:
-    """A signal while it is recorded.
-
-    values: of the numbers that feed it, in the order of `SignalKind.parts`. news: whether they came
-    with this frame. parts: what expressions may name beside the signal itself, as `hit.x`. raw: of
-    a switch whether it is on just now, before it is held.
-    """
-
-    name: str
-    signal: Signal
-    clock: Clock
-    news: Value
-    is_lost: Value
-    values: list[Value] = field(default_factory=list)
-    parts: dict[str, Value] = field(default_factory=dict)
-    raw: Value | None = None
-
-    def label(self, value: Value, ending: str) -> None:
-        """Say what a value is called in the C that is emitted."""
-        self.clock.tracer.label(value, f"{self.name}{ending}")
+from fendra.core.signals.condition import Fed
 
 
 class SignalKind:
     """A kind of signals.
 
-    name: in the design. keys: those that it has beside the ones that all signals have.
+    name: in the design. keys: those that it has beside the ones that all signals have. of_input:
+    those that each of its inputs may have.
 
     is_truth: expressions read it as a condition. is_list: by its numbers alone. is_picture: as the
     colour of a layer alone. measures: it is a number on a scale, with a lowest and a highest value.
@@ -56,6 +33,7 @@ class SignalKind:
 
     name: ClassVar[str]
     keys: ClassVar[frozenset[str]] = frozenset()
+    of_input: ClassVar[frozenset[str]] = frozenset()
     is_truth: ClassVar[bool] = False
     is_list: ClassVar[bool] = False
     is_picture: ClassVar[bool] = False
@@ -77,8 +55,9 @@ class SignalKind:
         """Those numbers, from a value as a source gives it; NaN is no news. Raises SignalError."""
         raise NotImplementedError
 
-    def pin(self, signal: Signal) -> Literal["switch", "analogue"] | None:  # noqa: ARG002
-        """What a controller's pin must be to tell it; None where no pin can."""
+    def pin(self, signal: Signal, given: Input) -> Literal["switch", "analogue"] | None:
+        """What a pin must be to tell it, by what is said of that pin; None where none can."""
+        del signal, given
         return None
 
     # What layers read

@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any
+from typing import Any, Literal
 
-from fendra.core.document.signal import Signal
+from fendra.core.document.signal import Input, Signal
 from fendra.core.errors import SignalError
 from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.functions import select
 from fendra.core.graph.trace import Value
+from fendra.core.language.vocabulary import tame
 from fendra.core.names import did_you_mean
-from fendra.core.signals.kinds import Fed, SignalKind, signal_kind
+from fendra.core.signals.condition import Fed
+from fendra.core.signals.kinds import SignalKind, signal_kind
 from fendra.core.signals.raw import number_of
 
 
@@ -21,7 +23,9 @@ class ChoiceKind(SignalKind):
 
     name = "choice"
     keys = frozenset({"choices"})
+    of_input = frozenset({"bands"})
     has_words = True
+    is_computed = True
     compares = True
     plot = "line"
 
@@ -30,6 +34,12 @@ class ChoiceKind(SignalKind):
 
     def recorded(self, fed: Fed) -> Value:
         return select(fed.is_lost, self.fallback(fed.signal), fed.values[0])
+
+    def computed(self, fed: Fed, value: Value) -> Value:  # noqa: ARG002
+        return tame(value)
+
+    def pin(self, signal: Signal, given: Input) -> Literal["analogue"] | None:  # noqa: ARG002
+        return "analogue" if given.bands else None
 
     def fallback(self, signal: Signal) -> float:
         if isinstance(signal.fallback, str):

@@ -14,8 +14,8 @@ from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.functions import clamp
 from fendra.core.graph.trace import Value
 from fendra.core.light.colours import heard_colour, is_colour, pack_colour
-from fendra.core.signals.condition import coloured, faded
-from fendra.core.signals.kinds import Fed, SignalKind, needs_a, signal_kind
+from fendra.core.signals.condition import Fed, coloured, faded
+from fendra.core.signals.kinds import SignalKind, needs_a, signal_kind
 from fendra.core.signals.raw import number_of
 
 WAYS = "#rrggbb, 0xrrggbb, three numbers as 255,138,0, a CSS name, or off"

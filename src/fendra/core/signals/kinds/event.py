@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any, Literal
 
-from fendra.core.document.signal import Signal
+from fendra.core.document.signal import Input, Signal
 from fendra.core.errors import SignalError
 from fendra.core.graph.trace import Value
-from fendra.core.signals.kinds import Fed, SignalKind, signal_kind
+from fendra.core.signals.condition import Fed
+from fendra.core.signals.kinds import SignalKind, signal_kind
 from fendra.core.signals.raw import Event, number_of
 
 
@@ -36,7 +37,7 @@ class EventKind(SignalKind):
         found = {name: number_of(name, raw.get("strength", 1.0))}
         return found | {f"{name}.{axis}": number_of(name, raw.get(axis, 0.0)) for axis in "xyz"}
 
-    def pin(self, signal: Signal) -> Literal["switch"]:  # noqa: ARG002
+    def pin(self, signal: Signal, given: Input) -> Literal["switch"]:  # noqa: ARG002
         return "switch"
 
     def recorded(self, fed: Fed) -> Value:

@@ -6,13 +6,12 @@ from collections.abc import Iterable
 from itertools import pairwise
 from typing import Any, Literal
 
-from fendra.core.document.signal import Signal
-from fendra.core.graph.functions import select
+from fendra.core.document.signal import Input, Signal
 from fendra.core.graph.ops import LARGEST
 from fendra.core.graph.trace import Value
 from fendra.core.language.vocabulary import tame
-from fendra.core.signals.condition import measured, settled
-from fendra.core.signals.kinds import KINDS, Fed, SignalKind, signal_kind
+from fendra.core.signals.condition import NUMBER_STEPS, Fed, conditioned
+from fendra.core.signals.kinds import SignalKind, signal_kind
 from fendra.core.signals.raw import number_of
 
 SCALE = frozenset(
@@ -27,6 +26,7 @@ class NumberKind(SignalKind):
 
     name = "number"
     keys = SCALE | {"cells"}
+    of_input = frozenset({"calibrate", "curve", "invert"})
     measures = True
     is_computed = True
     compares = True
@@ -35,15 +35,14 @@ class NumberKind(SignalKind):
     def numbers(self, signal: Signal, name: str, raw: Any) -> dict[str, float]:  # noqa: ARG002
         return {name: number_of(name, raw)}
 
-    def pin(self, signal: Signal) -> Literal["analogue"]:  # noqa: ARG002
+    def pin(self, signal: Signal, given: Input) -> Literal["analogue"]:  # noqa: ARG002
         return "analogue"
 
     def recorded(self, fed: Fed) -> Value:
-        return over_time(fed, on_scale(fed, fed.values[0]))
+        return conditioned(NUMBER_STEPS, fed.values[0], fed)
 
     def computed(self, fed: Fed, value: Value) -> Value:
-        always = fed.clock.tracer.const(True)
-        return over_time(fed, measured(tame(value), always, fed.is_lost, fed.signal, fed.clock))
+        return conditioned(NUMBER_STEPS, tame(value), fed)
 
     def fallback(self, signal: Signal) -> float:
         return within_range(signal, super().fallback(signal))
@@ -64,20 +63,6 @@ class NumberKind(SignalKind):
     def note(self, signal: Signal, name: str, value: float) -> str:
         unit = f" {signal.unit}" if signal.unit else ""
         return f"{name} {value + 0.0:g}{unit}"
-
-
-def on_scale(fed: Fed, raw: Value) -> Value:
-    """A raw number in the signal's own unit; its fallback while it is lost."""
-    value = measured(raw, fed.news, fed.is_lost, fed.signal, fed.clock)
-    return select(fed.is_lost, KINDS["number"].fallback(fed.signal), value)
-
-
-def over_time(fed: Fed, value: Value) -> Value:
-    """A number as it settles."""
-    signal = fed.signal
-    if signal.average or signal.slew or signal.smooth:
-        fed.label(value, "_raw")
-    return settled(value, signal, fed.clock)
 
 
 def within_range(signal: Signal, value: float) -> float:

@@ -7,7 +7,8 @@ from typing import Any
 from fendra.core.document.signal import Signal
 from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.trace import Value
-from fendra.core.signals.kinds import Fed, SignalKind, signal_kind
+from fendra.core.signals.condition import Fed
+from fendra.core.signals.kinds import SignalKind, signal_kind
 from fendra.core.signals.kinds.colour import check_colour
 
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Any, Literal
 
-from fendra.core.document.signal import Signal
-from fendra.core.graph.functions import select
+from fendra.core.document.signal import Input, Signal
+from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Value
 from fendra.core.language.vocabulary import tame
-from fendra.core.signals.condition import switched
-from fendra.core.signals.kinds import Fed, SignalKind, signal_kind
+from fendra.core.signals.condition import SWITCH_STEPS, Fed, conditioned, thresholds
+from fendra.core.signals.kinds import SignalKind, signal_kind
 from fendra.core.signals.raw import number_of
 
 
@@ -20,6 +20,7 @@ class SwitchKind(SignalKind):
 
     name = "switch"
     keys = frozenset({"on_at", "off_at", "debounce", "dwell", "hold"})
+    of_input = frozenset({"on_at", "off_at", "invert"})
     is_truth = True
     is_computed = True
     plot = "bars"
@@ -27,31 +28,17 @@ class SwitchKind(SignalKind):
     def numbers(self, signal: Signal, name: str, raw: Any) -> dict[str, float]:  # noqa: ARG002
         return {name: number_of(name, raw)}
 
-    def pin(self, signal: Signal) -> Literal["switch", "analogue"]:
-        return "analogue" if thresholds(signal) else "switch"
+    def pin(self, signal: Signal, given: Input) -> Literal["switch", "analogue"]:
+        return "analogue" if thresholds(signal) or thresholds(given) else "switch"
 
     def recorded(self, fed: Fed) -> Value:
-        signal, clock, (first,) = fed.signal, fed.clock, fed.values
-        is_on = first > 0.5
-        ends = thresholds(signal)
-        if ends:
-            is_on = clock.threshold(first, *ends)
-        fed.raw = is_on & ~fed.is_lost
-        is_on = switched(is_on, signal, clock)
-        if signal.hold > 0:
-            is_on = clock.hold(is_on & ~fed.is_lost, signal.hold)
-        return select(fed.is_lost, clock.tracer.const(self.fallback(signal) > 0.5), is_on)
+        return conditioned(SWITCH_STEPS, fed.values[0], fed)
 
     def wants_truth(self, signal: Signal) -> bool:
         return thresholds(signal) is None
 
     def computed(self, fed: Fed, value: Value) -> Value:
-        signal, clock, ends = fed.signal, fed.clock, thresholds(fed.signal)
-        if ends:
-            value = clock.threshold(tame(value), *ends)
-        fed.raw = value
-        value = switched(value, signal, clock)
-        return clock.hold(value, signal.hold) if signal.hold > 0 else value
+        return conditioned(SWITCH_STEPS, value if value.kind is Kind.TRUTH else tame(value), fed)
 
     def remembers(self, signal: Signal) -> bool:
         return bool(thresholds(signal) or signal.hold or signal.dwell or signal.debounce)
@@ -64,14 +51,3 @@ class SwitchKind(SignalKind):
 
     def note(self, signal: Signal, name: str, value: float) -> str:  # noqa: ARG002
         return f"{name} on" if value > 0.5 else ""
-
-
-def thresholds(signal: Signal) -> tuple[float, float] | None:
-    """Where a number turns a switch on, and where off again; None where none does.
-
-    >>> thresholds(Signal(kind="switch", on_at=0.6)), thresholds(Signal(kind="switch"))
-    ((0.6, 0.6), None)
-    """
-    on_at = signal.on_at if signal.on_at is not None else signal.off_at
-    off_at = signal.off_at if signal.off_at is not None else on_at
-    return None if on_at is None or off_at is None else (on_at, off_at)

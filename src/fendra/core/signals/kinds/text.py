@@ -8,7 +8,8 @@ from fendra.core.document.signal import Signal
 from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.functions import select
 from fendra.core.graph.trace import Value
-from fendra.core.signals.kinds import Fed, SignalKind, signal_kind
+from fendra.core.signals.condition import Fed
+from fendra.core.signals.kinds import SignalKind, signal_kind
 from fendra.core.signals.kinds.choice import check_words, number_of_word, word_of, words_in_c
 
 NOTHING = -1e9

@@ -11,9 +11,9 @@ from fendra.core.document.signal import Signal
 from fendra.core.errors import SignalError
 from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.trace import Value
-from fendra.core.signals.condition import settled
-from fendra.core.signals.kinds import Fed, SignalKind, needs_a, signal_kind
-from fendra.core.signals.kinds.number import SCALE, on_scale
+from fendra.core.signals.condition import NUMBER_STEPS, Fed, conditioned
+from fendra.core.signals.kinds import SignalKind, needs_a, signal_kind
+from fendra.core.signals.kinds.number import SCALE
 from fendra.core.signals.raw import number_of
 
 
@@ -23,6 +23,7 @@ class VectorKind(SignalKind):
 
     name = "vector"
     keys = SCALE | {"size"}
+    of_input = frozenset({"calibrate", "curve", "invert"})
     is_list = True
     measures = True
 
@@ -38,7 +39,7 @@ class VectorKind(SignalKind):
         return {part: number_of(name, item) for part, item in zip(parts, raw, strict=True)}
 
     def recorded(self, fed: Fed) -> Value:
-        items = [settled(on_scale(fed, item), fed.signal, fed.clock) for item in fed.values]
+        items = [conditioned(NUMBER_STEPS, item, fed) for item in fed.values]
         fed.parts = {f"{fed.name}[{i}]": item for i, item in enumerate(items)}
         return items[0]
 

@@ -1,0 +1,180 @@
+"""Doors: what one input tells, as what its signal takes. Every input has its own.
+
+A door comes before all steps of condition.py. What comes in by it is a raw number of that input:
+the volts at a pin as a share of the full scale, the count of an adapter. What leaves it is a raw
+number of the signal, as tapes and calls hold it.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Any, TypeAlias
+
+import numpy as np
+
+from fendra.core.document.signal import Input, Signal
+from fendra.core.signals.condition import thresholds
+from fendra.core.signals.kinds import kind_of
+from fendra.core.signals.raw import number_of
+
+Points: TypeAlias = tuple[tuple[float, float], ...]
+
+INPUT_STEPS = (
+    (("invert",), "the other way round"),
+    (("calibrate", "curve"), "its raw values become values of the signal's scale"),
+    (("on_at", "off_at"), "a number turns a switch on and off"),
+    (("bands",), "a number becomes a word of a choice"),
+)
+"""What is done to an input, before the steps of its signal, in this order: keys, and what for."""
+
+
+@dataclass(frozen=True)
+class Scaled:
+    """Along straight lines between points (raw, value). goes_on: also beyond the outer ones."""
+
+    points: Points
+    goes_on: bool
+
+    def take(self, raw: float, before: float) -> float:  # noqa: ARG002
+        """The value at a raw number.
+
+        >>> Scaled(((0.2, 0.0), (0.7, 100.0)), True).take(0.45, 0.0)
+        50.0
+        """
+        points = self.points
+        if not self.goes_on and not points[0][0] < raw < points[-1][0]:
+            return points[0][1] if raw <= points[0][0] else points[-1][1]
+        (x0, y0), (x1, y1) = next(
+            (pair for pair in pairwise(points) if raw < pair[1][0]), points[-2:]
+        )
+        return y0 + (raw - x0) * (y1 - y0) / (x1 - x0)
+
+
+@dataclass(frozen=True)
+class Switched:
+    """On and off, as a number passes the ends; between them it stays as it was.
+
+    ends: where it goes on, and off again. on, off: the numbers that its signal takes for both.
+    """
+
+    ends: tuple[float, float]
+    on: float = 1.0
+    off: float = 0.0
+
+    def take(self, raw: float, before: float) -> float:
+        """The number for on or for off.
+
+        >>> Switched((0.7, 0.4)).take(0.5, 1.0), Switched((0.7, 0.4)).take(0.5, 0.0)
+        (1.0, 0.0)
+        """
+        on_at, off_at = self.ends
+        was_on = (before > self.middle) == (self.on > self.off)
+        if on_at >= off_at:
+            is_on = raw > on_at or (was_on and raw >= off_at and on_at != off_at)
+        else:
+            is_on = raw < on_at or (was_on and raw <= off_at)
+        return self.on if is_on else self.off
+
+    @property
+    def middle(self) -> float:
+        """Between the numbers for on and off."""
+        return (self.on + self.off) / 2
+
+
+@dataclass(frozen=True)
+class Banded:
+    """The number of a word: that of the band in which a number lies; each begins at one of `begins`
+    but for the first.
+    """
+
+    begins: tuple[float, ...]
+    numbers: tuple[float, ...]
+
+    def take(self, raw: float, before: float) -> float:  # noqa: ARG002
+        """The number of the word.
+
+        >>> Banded((0.33, 0.66), (0.0, 1.0, 5.0)).take(0.7, 0.0)
+        5.0
+        """
+        return self.numbers[sum(raw >= start for start in self.begins)]
+
+
+Door: TypeAlias = Scaled | Switched | Banded
+
+
+def door_of(signal: Signal, given: Input) -> Door | None:
+    """What is said of one input; None where it tells just what the signal takes.
+
+    >>> throttle = Signal(range=(0, 100), calibrate=(400, 3600))
+    >>> door_of(throttle, Input(calibrate=(0, 1))).take(0.5, 0.0)
+    2000.0
+    """
+    kind = kind_of(signal)
+    if given.bands:
+        numbers = tuple(float(number) for number in signal.numbers.values())
+        return Banded(tuple(given.bands), numbers) if len(numbers) == len(given.bands) + 1 else None
+    if not kind.measures:
+        return _switched(signal, given)
+    points = _points(signal, given)
+    return None if points is None else Scaled(points, goes_on=not given.curve)
+
+
+def on_and_off(signal: Signal) -> tuple[float, float]:
+    """The numbers that a switch takes for on and for off: 1 and 0, or what lies beyond its ends.
+
+    >>> on_and_off(Signal(kind="switch", on_at=20, off_at=40))
+    (19.0, 41.0)
+    """
+    ends = thresholds(signal)
+    if ends is None:
+        return 1.0, 0.0
+    away = 1.0 if ends[0] >= ends[1] else -1.0
+    return ends[0] + away, ends[1] - away
+
+
+def _switched(signal: Signal, given: Input) -> Switched | None:
+    """Of a switch or an event; None where the input is as the signal takes it."""
+    own, of_signal = thresholds(given), thresholds(signal)
+    if own is None and not given.invert:
+        return None
+    on, off = on_and_off(signal)
+    if given.invert:
+        on, off = off, on
+    return Switched(own or of_signal or (0.5, 0.5), on, off)
+
+
+def _points(signal: Signal, given: Input) -> Points | None:
+    """Raw values of the input, ascending, and what the signal takes for each."""
+    low, high = signal.scale or (0.0, 1.0)
+    if given.curve:
+        points = [(raw, value) for raw, value in given.curve]
+    elif given.calibrate is not None:
+        points = sorted([(given.calibrate[0], low), (given.calibrate[1], high)])
+    elif given.invert:
+        first, last = signal.calibrate or (low, high)
+        return tuple(sorted([(first, last), (last, first)]))
+    else:
+        return None
+    if given.invert:
+        points = [(raw, low + high - value) for raw, value in points]
+    if signal.calibrate is not None:  # the signal will turn it into its scale
+        first, last = signal.calibrate
+        share = (last - first) / (high - low)
+        points = [(raw, first + (value - low) * share) for raw, value in points]
+    return tuple(points)
+
+
+def through(door: Door | None, name: str, raw: Any, before: float) -> Any:
+    """A raw value of an input as its signal takes it. before: the number that came last.
+
+    Raises SignalError for what is no number where one is needed.
+    """
+    if door is None or raw is None:
+        return raw
+    if isinstance(raw, (Sequence, np.ndarray)) and not isinstance(raw, str):
+        return [through(door, name, item, before) for item in raw]
+    number = number_of(name, raw)
+    return number if math.isnan(number) else door.take(number, before)
