@@ -16,9 +16,11 @@ from fendra.core.engines.c99.count import Count
 from fendra.core.engines.c99.lines_alone import lines_alone
 from fendra.core.film import Film
 from fendra.core.findings import KeyPath, Report
+from fendra.core.graph.node import NEWS, VALUE
 from fendra.core.insight.replay import replay
 from fendra.core.names import listed
-from fendra.core.signals.inputs import inputs_of
+from fendra.core.signals.inputs import inputs_of, pin_of
+from fendra.core.signals.kinds import kind_of
 
 SURELY = 1.25
 """How much more flash than there is an estimate must be to be an error and not a warning."""
@@ -36,9 +38,34 @@ def firmware(subject: Subject, report: Report) -> None:
         if kind is None or not lines or not inputs_of(design, name):
             continue
         plan = lines_alone(subject.plan, lines)
+        _tell_unheard(plan, name, report)
         told = tell(plan, emit(plan).count, kind, subject.film)
         if told is not None:
             told.report(("controllers", name), report)
+
+
+def _tell_unheard(plan: Plan, controller: str, report: Report) -> None:
+    """Signals that the light of a controller reads, and that no pin of it tells."""
+    design, heard = plan.design, inputs_of(plan.design, controller)
+    read = {
+        str(node.payload).removeprefix(VALUE).removeprefix(NEWS)
+        for node in plan.graph.nodes
+        if node.op == "input"
+    }
+    shown = {node.payload for node in plan.graph.nodes if node.op == "pixels"}
+    for name, signal in design.signals.items():
+        is_read = name in shown or read & {*kind_of(signal).parts(signal, name)}
+        if signal.of is not None or name in heard or not is_read:
+            continue
+        pin = pin_of(signal)
+        other = pin.controller or next(iter(design.controllers)) if pin else ""
+        why = f"it is at a pin of '{other}'" if pin else "it has no pin"
+        message = (
+            f"the firmware of '{controller}' never hears '{name}': {why}. It stays at its fallback "
+            "there."
+        )
+        remedy = "Give it a pin, set it in board_read, or run this controller as a receiver."
+        report.note(("signals", name), "never-heard", message, remedy)
 
 
 @dataclass(frozen=True)

@@ -45,8 +45,8 @@ def header(draft: Draft, lines: Sequence[LinePlace], source: str) -> str:
         "};",
         "",
         *comment(
-            "What comes in. A value stays until there is a newer one, and is a number between "
-            "-1e9 and 1e9."
+            "What comes in. A value stays until there is a newer one. It is held between -1e9 and "
+            "1e9; what is no number is no news."
         ),
         f"struct {name}_signals {{",
         *_signals(draft),

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from fendra.core.engines.c99.flash import read
 from fendra.core.engines.c99.tables import SMALLEST_INT
-from fendra.core.engines.c99.text import comment
+from fendra.core.engines.c99.text import comment, float_literal
 from fendra.core.engines.c99.tiny import QUOTIENT
 from fendra.core.graph.bounds import Bounds
+from fendra.core.graph.ops import LARGEST
 
 _CHOICE = """static inline {type} {name}({type} a, {type} b)
 {{
@@ -38,6 +39,20 @@ _CLAMP = """static inline float clamp(float x, float low, float high)
 {
     const float a = x > low ? x : low;
     return a < high ? a : high;
+}"""
+
+_TAKEN = f"""static inline float taken(float value)
+{{
+    const float most = {float_literal(LARGEST)};
+    if (value > most) {{
+        return most;
+    }}
+    return value >= -most ? value : value < 0.0f ? -most : 0.0f;
+}}"""
+
+_IS_NEWS = """static inline bool is_news(bool is_new, float value)
+{
+    return is_new && (value > 0.0f || value <= 0.0f);
 }"""
 
 _HIGH = """static inline uint32_t high_word(uint32_t a, uint32_t b)
@@ -74,6 +89,10 @@ def helpers(used: set[str], place: str, light: Bounds | None) -> list[str]:
         for name, (c_type, sign) in choices.items()
     }
     texts["clamp"] = _CLAMP
+    about = comment("What comes in, held within +-1e9; what is no number is 0.")
+    texts["taken"] = "\n".join([*about, _TAKEN])
+    about = comment("Whether it has come, and is a number.")
+    texts["is_news"] = "\n".join([*about, _IS_NEWS])
     texts["high_word"] = _HIGH
     about = comment("a / b. avr-libc rounds twice where that is below the smallest normal float.")
     texts["quotient"] = "\n".join([*about, QUOTIENT])

@@ -143,7 +143,8 @@ def _leaf_text(node: Node, cells: Mapping[str, str], signals: Mapping[str, str])
     if node.op == "state":
         return f"state->{cells[payload]}"
     if payload.startswith(VALUE):
-        return f"signals->{signals[payload.removeprefix(VALUE)]}.value"
+        return f"taken(signals->{signals[payload.removeprefix(VALUE)]}.value)"
     if payload.startswith(NEWS):
-        return f"signals->{signals[payload.removeprefix(NEWS)]}.is_new"
+        field = signals[payload.removeprefix(NEWS)]
+        return f"is_news(signals->{field}.is_new, signals->{field}.value)"
     return payload  # now_ms, dt_ms, first
