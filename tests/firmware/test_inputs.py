@@ -212,7 +212,9 @@ def test_what_comes_in_is_held_in_c_as_it_is_in_python(compiler, tmp_path):
     command = [*compiler.command, "-std=c99", "-O2", "-ffp-contract=off", "-o", tmp_path / "host"]
     subprocess.run([*command, tmp_path / "host.c", tmp_path / "walk.c"], check=True)
     rows = [f"0 0 {value} 0 0 0 0 0 0" for value in ("nan", *WILD)]
-    done = subprocess.run([tmp_path / "host"], input="\n".join(rows), capture_output=True, text=True, check=True)
+    done = subprocess.run(
+        [tmp_path / "host"], input="\n".join(rows), capture_output=True, text=True, check=True
+    )
     lines = [[*map(int, line.split())][:3] for line in done.stdout.splitlines()]
     assert [line[0] for line in lines] == [0, 255, 0, 255, 0, 255, 219, 0, 0]
     assert [line[1] for line in lines] == [128, 191, 64, 191, 64, 191, 128, 128, 128]

@@ -66,7 +66,7 @@ def say_explanation(why: Explanation) -> None:
     if not why.touches:
         say("no layer is on this LED")
     for path, before, after in why.finished:
-        what = "white balance" if path[0] == "leds" else "ceiling"
+        what = "white balance" if path[0] == "leds" else _FINISHES.get(str(path[-1]), "ceiling")
         where = path_to_text(path[:2] if path[0] == "leds" else path).removesuffix(": ")
         say(f"{what} ({where}): {_name(before)} becomes {_name(after)}")
     _say_light("all layers", why.light)
@@ -75,6 +75,10 @@ def say_explanation(why: Explanation) -> None:
         say(f"limiter of its supply: lets {why.let_through:.1%} through", style="yellow")
     red, green, blue = why.rgb
     say(f"bytes: red {red}, green {green}, blue {blue}; sent as {why.order}: {why.sent.hex(' ')}")
+
+
+_FINISHES = {"off": "switched off", "most": "ceiling"}
+"""What is done to the light of all layers together, by the key that asks for it."""
 
 
 def _because(why: str) -> str:

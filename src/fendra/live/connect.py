@@ -143,7 +143,8 @@ def _named(
     """Drivers by name, from texts where there are any, else from a design's tables."""
     if texts is None:
         for name, table in tables.items():
-            yield name, _made(drivers, name, table.values)
+            if not table.off:
+                yield name, _made(drivers, name, table.values)
         return
     taken: set[str] = set()
     for text in texts:

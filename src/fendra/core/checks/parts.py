@@ -2,18 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 
+from fendra.core.arrays import Floats, Ints
 from fendra.core.checks import Subject, check
-from fendra.core.findings import Report
+from fendra.core.document.design import Design
+from fendra.core.findings import KeyPath, Report
 from fendra.core.layout.chain import unfold
 from fendra.core.layout.table import PartRow
 from fendra.core.names import counted
+from fendra.core.shapes import Part
 from fendra.core.shapes.assembly import Assembled
 from fendra.core.shapes.hidden import Hidden
 from fendra.core.shapes.spaced import Spaced
 
 _NEAR_MM = 0.01
+STRAIGHT = 0.87
+"""The cosine of 30 degrees."""
 
 
 @check(stops=False)
@@ -58,10 +65,93 @@ def places_taken(subject: Subject, report: Report) -> None:
     told = set()
     for i in np.flatnonzero(same).tolist():
         first, second = (subject.layout.parts[leds.part[order[i + k]]] for k in (0, 1))
-        if (first.name, second.name) not in told:
+        is_whole = _is_twice(leds.position[first.leds], leds.position[second.leds])
+        if (first.name, second.name) not in told and not is_whole:
             told.add((first.name, second.name))
             message = f"{_led(first, order[i])} and {_led(second, order[i + 1])} are at one place."
             report.warning(second.path, "same-place", message, "Move one of the parts.")
+
+
+@check(stops=False)
+def bent_chips(subject: Subject, report: Report) -> None:
+    """LEDs of one chip that lie round a corner: they show one colour, at the middle of them."""
+    leds, layout = subject.layout.leds, subject.layout
+    for row in layout.parts:
+        own = np.arange(row.leds.start, row.leds.stop)
+        chips = [own[leds.address[own] == address] for address in np.unique(leds.address[own])]
+        bent = [chip for chip in chips if len(chip) > 2 and _is_bent(leds.position[chip])]
+        if row.kind != "hidden" and bent:
+            place = row.place_of(int(leds.address[bent[0][0]]))
+            more = f", and {len(bent) - 1} more" if len(bent) > 1 else ""
+            x, y, z = layout.in_unit(leds.position[bent[0]].mean(axis=0)).round(1).tolist()
+            message = (
+                f"the {len(bent[0])} LEDs of chip {place} of '{row.name}'{more} lie round a "
+                f"corner; they show one colour, as if they were all at {x:g}, {y:g}, {z:g}."
+            )
+            remedy = "Cut the strip so that a chip ends at the corner, or make two parts of it."
+            report.note(row.path, "round-a-corner", message, remedy)
+
+
+def _cells(position: Floats) -> Ints:
+    """Places (n, 3) on a fine grid, each once."""
+    return np.unique(np.rint(position / _NEAR_MM).astype(np.int64), axis=0)
+
+
+def _is_twice(first: Floats, second: Floats) -> bool:
+    """Whether all LEDs of two parts are at the same places."""
+    return np.array_equal(_cells(first), _cells(second))
+
+
+def _is_bent(places: Floats) -> bool:
+    """Whether the way along places (n, 3) turns by more than 30 degrees."""
+    steps = np.diff(places, axis=0)
+    length = np.linalg.norm(steps, axis=1)
+    steps = steps[length > 1e-9] / length[length > 1e-9, None]
+    return bool(((steps[1:] * steps[:-1]).sum(axis=1) < STRAIGHT).any())
+
+
+@check(stops=False)
+def placed_twice(subject: Subject, report: Report) -> None:
+    """Parts that are a copy of another one, at its place; assemblies that nothing places."""
+    design, layout = subject.design, subject.layout
+    used = {part.use for part in _all_parts(design) if isinstance(part, Assembled)}
+    for name in design.assemblies:
+        if name not in used:
+            message = f"no part places assembly '{name}'."
+            remedy = f'Place it: shape = "assembly", use = "{name}"; or remove it.'
+            report.warning(("assemblies", name), "unused", message, remedy)
+    seen: dict[bytes, str] = {}
+    for row in layout.parts:
+        places = _cells(layout.leds.position[row.leds])
+        key = places.tobytes()
+        if len(places) and key in seen:
+            message = (
+                f"'{row.name}' lies where '{seen[key]}' does, LED upon LED: it is there twice."
+            )
+            remedy = "Give it its own place, or remove it."
+            report.warning(row.path, "same-place", message, remedy)
+        elif len(places):
+            seen[key] = row.name
+
+
+def _all_parts(design: Design) -> Iterator[Part]:
+    for line in design.line:
+        yield from line.part
+    for assembly in design.assemblies.values():
+        yield from assembly.part
+
+
+@check(stops=False)
+def switched_off(subject: Subject, report: Report) -> None:
+    """Lines and parts that are dark since the design says so."""
+    every: list[tuple[KeyPath, str, object]] = []
+    for i, line in enumerate(subject.design.line):
+        every.append((("line", i), f"line '{line.name}'", line.off))
+        for j, part in enumerate(line.part):
+            every.append((("line", i, "part", j), f"part '{part.name}'", part.off))
+    for path, what, off in every:
+        if off is True:
+            report.note((*path, "off"), "off", f"{what} is switched off.", "Remove it to light it.")
 
 
 def _led(row: PartRow, led: int) -> str:

@@ -1,7 +1,7 @@
 """Finishes: what is done to the light of all layers together, before it becomes bytes.
 
-First the ceilings, which no look passes, then the white balance of each LED type. Both are values
-of the graph over what is `beneath`, as layers are.
+First what is switched off, then the ceilings, which no look passes, then the white balance of each
+LED type. All are values of the graph over what is `beneath`, as layers are.
 """
 
 from __future__ import annotations
@@ -16,10 +16,10 @@ from fendra.core.composition.settings import Settings
 from fendra.core.document.choice import GroupTable
 from fendra.core.document.design import Design
 from fendra.core.findings import KeyPath
-from fendra.core.graph.functions import lightness_to_linear, maximum, minimum
+from fendra.core.graph.functions import lightness_to_linear, maximum, minimum, select
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Tracer, Value
-from fendra.core.layout.choice import ALL, Choice, in_own_order
+from fendra.core.layout.choice import ALL, Choice, in_order, in_own_order
 from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
 from fendra.core.light.balance import EVEN, Shares
@@ -38,6 +38,8 @@ def finishes(
     """Every finish of a design, in order: where it stands, of which LEDs it is, and how it is
     recorded. master: the share of light that the master level lets through.
     """
+    for path, off, choice in _switched_off(design, layout, choices):
+        yield path, choice, partial(_dark_while, off, path, settings)
     for path, setting, choice in _ceilings(design, layout, choices):
         yield path, choice, partial(_under_ceiling, setting, path, settings, master)
     for name in design.leds:
@@ -51,6 +53,34 @@ def finishes(
                 path = ("leds", name, *(["W"] if has_white else []))
                 draw = partial(_balanced, shares, has_white)
                 yield path, _of_lines(design, layout, lines), draw
+
+
+def _switched_off(
+    design: Design, layout: Layout, choices: Mapping[str, Choice]
+) -> Iterator[tuple[KeyPath, bool | str, Choice]]:
+    """Lines and parts that are switched off: where it is written, when, and of which LEDs."""
+    for number, line in enumerate(design.line):
+        if line.off:
+            yield ("line", number, "off"), line.off, _of_lines(design, layout, [number])
+        for place, part in enumerate(line.part):
+            if part.off and part.name in choices:
+                yield ("line", number, "part", place, "off"), part.off, choices[part.name]
+    for name, assembly in design.assemblies.items():
+        for place, part in enumerate(assembly.part):
+            path: KeyPath = ("assemblies", name, "part", place)
+            rows = [row.rows for row in layout.parts if row.path == path and row.kind == "lit"]
+            if part.off and rows:
+                choice = in_order(f"{name}: {part.name}", np.concatenate(rows))
+                yield (*path, "off"), part.off, choice
+
+
+def _dark_while(
+    off: bool | str, path: KeyPath, settings: Settings, beneath: Value, space: Space  # noqa: ARG001
+) -> Value:  # fmt: skip
+    """No light while a condition holds."""
+    is_off = settings.condition(off, path)
+    beneath.tracer.label(is_off, "off")
+    return beneath * select(is_off, 0.0, 1.0)
 
 
 def _ceilings(

@@ -13,7 +13,7 @@ from pydantic import BaseModel, ConfigDict
 class Connection(BaseModel):
     """One source or output. All keys but these are its driver's.
 
-    type: which driver. address: which port, host or file.
+    type: which driver. address: which port, host or file. off: left out, as if it were not there.
     """
 
     model_config = ConfigDict(extra="allow", frozen=True, strict=True)
@@ -21,8 +21,9 @@ class Connection(BaseModel):
 
     type: str
     address: str = ""
+    off: bool = False
 
     @property
     def values(self) -> dict[str, Any]:
-        """All that is written of it."""
-        return self.model_dump()
+        """All that is written of it for its driver."""
+        return self.model_dump(exclude={"off"})

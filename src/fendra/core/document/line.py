@@ -88,10 +88,10 @@ class Line(Model):
 
     controller: which one, where there are several. pin: its name for the pin; clock: for that of
     the clock, where the LEDs have one. led: the LED type. order: colour order, if not the type's
-    own. most: the ceiling of its light, 0 to 1 as the eye sees it. supply: what feeds it. feed:
-    where power goes in; at the first LED if not given. jump: the wire from part to part.
-    level_shifter: something lifts the data to the LEDs' voltage. most_leds: addresses that it may
-    have.
+    own. most: the ceiling of its light, 0 to 1 as the eye sees it. off: it stays dark; a condition,
+    if it is to come back. supply: what feeds it. feed: where power goes in; at the first LED if not
+    given. jump: the wire from part to part. level_shifter: something lifts the data to the LEDs'
+    voltage. most_leds: addresses that it may have.
     """
 
     name: Name
@@ -101,6 +101,7 @@ class Line(Model):
     led: str = "ws2812b"
     order: Order | None = None
     most: Setting | None = None
+    off: bool | str = False
     supply: str = ""
     feed: list[Feed] = []
     jump: Jump = Jump()

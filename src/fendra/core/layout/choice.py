@@ -33,7 +33,7 @@ CHOICES = "parts, lines, groups and trails"
 ALL = "all"
 """The name of the choice of every spot."""
 
-_PLACES = re.compile(r"(\w[\w .-]*)\[([^\[\]]+)\]")
+_PLACES = re.compile(r"([\w*][\w .*-]*)\[([^\[\]]+)\]")
 _RANGE = re.compile(r"\s*(\d+)\s*(?:-\s*(\d+)\s*)?")
 
 
@@ -152,13 +152,12 @@ def choose(layout: Layout, text: str, known: Mapping[str, Choice]) -> Ints:
         return found.spots
     places = _PLACES.fullmatch(text.strip())
     if places is not None:
-        return _places_of(layout, places[1].strip(), places[2], known, text)
+        name, inside = places[1].strip(), places[2]
+        names = _like(name, known) if "*" in name else [name]
+        each = [_places_of(layout, one, inside, known, text) for one in names]
+        return np.unique(np.concatenate(each))
     if "*" in text and NAME.fullmatch(text.replace("*", "a")) and " " not in text:
-        like = [known[name].spots for name in known if name != ALL and fnmatchcase(name, text)]
-        if not like:
-            remedy = did_you_mean(text.replace("*", ""), known, CHOICES)
-            raise ExpressionError(f"no name is like '{text}'.", remedy=remedy)
-        return np.unique(np.concatenate(like))
+        return np.unique(np.concatenate([known[name].spots for name in _like(text, known)]))
     try:
         return np.flatnonzero(evaluate(layout, text, Kind.TRUTH))
     except ExpressionError as exc:
@@ -170,6 +169,15 @@ def choose(layout: Layout, text: str, known: Mapping[str, Choice]) -> Ints:
             ) from exc
         exc.code = "expression"
         raise
+
+
+def _like(pattern: str, known: Mapping[str, Choice]) -> list[str]:
+    """The names that are like a pattern with `*`. Raises ExpressionError where there is none."""
+    found = [name for name in known if name != ALL and fnmatchcase(name, pattern)]
+    if not found:
+        remedy = did_you_mean(pattern.replace("*", ""), known, CHOICES)
+        raise ExpressionError(f"no name is like '{pattern}'.", remedy=remedy)
+    return found
 
 
 def _places_of(

@@ -68,7 +68,8 @@ class Part(Model):
     leds_per_address: LEDs in a row that one chip drives together; the LED type's own if not given.
     skip: places in the part, from 0 at its start, as 4 or "4-9", whose LED takes an address but is
     not seen. parallel_to: the part of the same line whose data this one shows as well, wired in
-    parallel. names: of the LEDs, one for each.
+    parallel. names: of the LEDs, one for each. off: its LEDs stay dark, with their addresses; a
+    condition, if they are to come back.
     """
 
     runs_round: ClassVar[bool] = False
@@ -89,6 +90,7 @@ class Part(Model):
     skip: list[Place] = []
     parallel_to: Name | None = None
     names: list[str] = []
+    off: bool | str = False
 
     @abstractmethod
     def positions(self, unit_mm: float = 1.0) -> Floats:

@@ -52,7 +52,7 @@ _TAKEN = f"""static inline float taken(float value)
 
 _IS_NEWS = """static inline bool is_news(bool is_new, float value)
 {
-    return is_new && (value > 0.0f || value <= 0.0f);
+    return is_new && !isnan(value);
 }"""
 
 _HIGH = """static inline uint32_t high_word(uint32_t a, uint32_t b)
