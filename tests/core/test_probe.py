@@ -19,10 +19,10 @@ from fendra.core.probe.deduce import (
     WHOLE,
     Looked,
     Seen,
-    deduce,
     deduce_whole,
     explain,
     outlooks,
+    possible,
     see,
 )
 from fendra.core.probe.marks import (
@@ -155,7 +155,7 @@ def test_a_ring_s_first_led_may_be_said_in_degrees(count, direction):
         "centre": [5, 6],
     }
     for angle in (15.0, -70.0, 112.5, 359.0):
-        found = deduce(looked_at(written), Seen(runs=direction), angle)
+        found = explain(possible(looked_at(written), angle), Seen(runs=direction))
         real = looked_at({**written, "start_angle": angle, "direction": direction}).written
         assert found[0].position == pytest.approx(real, abs=1e-6)
 

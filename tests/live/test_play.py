@@ -29,7 +29,7 @@ def played(pattern, speed, **keys):
     output._send = note
     steps = PATTERNS[pattern].steps(BENCH, speed)
     count = play(
-        BENCH, steps, 0.2, output, say=words.append, clock=clock, sleep=clock.sleep, **keys
+        BENCH, steps, 0.2, [output], say=words.append, clock=clock, sleep=clock.sleep, **keys
     )
     return sent, words, count
 
@@ -79,6 +79,6 @@ def test_whatever_ends_it_leaves_the_lines_dark():
     output = MemoryOutput()
     steps = PATTERNS["walk"].steps(BENCH, 4.0)
     with pytest.raises(KeyboardInterrupt):
-        play(BENCH, steps, 0.2, output, say=print, enter=enter)
+        play(BENCH, steps, 0.2, [output], say=print, enter=enter)
     assert [frame.rgb.any() for frame in output.frames] == [True, False]
     assert not output.is_open

@@ -4,28 +4,36 @@ from __future__ import annotations
 
 import select
 import sys
-from typing import TYPE_CHECKING, Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Literal
 
 import typer
 
 from fendra.cli.options import DesignFile
-from fendra.cli.run import say_if_several
+from fendra.cli.run import connect_as_told, say_if_several
 from fendra.cli.screen import say
 
 if TYPE_CHECKING:
+    from fendra.core.findings import KeyPath
     from fendra.core.probe.answers import Verdict
     from fendra.core.probe.bench import Bench, PatternStep
+    from fendra.core.probe.cures import Cure
     from fendra.core.probe.patterns import Pattern
     from fendra.front import Design
+    from fendra.live.connect import Connected
 
-PatternName = Literal["lines", "colours", "walk", "count", "corners", "axes", "ramp"]
+PatternName = Literal["lines", "parts", "colours", "walk", "count", "corners", "axes", "ramp"]
 
 _SPEED = 10.0
 _QUESTIONS = {
+    "lines": "Which colour had each line, or how often did it blink? As in: nose=red tail=green",
+    "parts": "Which colour had each part? As in: nose-left=red nose-right=green",
     "colours": "What was seen when red, green, blue (and white) were sent? As in: green red blue",
     "corners": "Where were red and green? As in: red=front-left green=front-right",
     "walk": "Where did it begin, and which way? As in: start=back-right runs=left",
+    "count": "How many LEDs has the chain? As in: count=28",
+    "axes": "Where was it lit, in the whole? As in: at=front-left",
 }
+_OF_PART = ". If another part was lit, add lit=ITS-NAME"
 
 
 def probe(
@@ -34,15 +42,16 @@ def probe(
         PatternName,
         typer.Argument(
             metavar="PATTERN",
-            help="lines: each its colour, blinking its number. colours: red, green, blue, white. "
-            "walk: one LED after another. count: every 10th and 100th marked. corners: front left "
+            help="lines: each its colour, blinking its number. parts: each its colour. colours: "
+            "red, green, blue, white. walk: one LED after another. count: every 10th and 100th "
+            "marked. corners: front left "
             "red, front right green. axes: a plane of light along each axis. ramp: white, rising.",
         ),
     ] = "lines",
     to: Annotated[
-        str | None,
-        typer.Option(metavar="OUTPUT", help="Where it is sent: serial:PORT[,baud=RATE].",
-                     show_default=False),
+        list[str] | None,
+        typer.Option(metavar="OUTPUT", help="Where it is sent: serial:PORT[,baud=RATE]; may come "
+                     "several times.  [default: the outputs of the design]", show_default=False),
     ] = None,
     line: Annotated[
         str | None, typer.Option(metavar="NAME", help="This line only.", show_default=False)
@@ -75,8 +84,10 @@ def probe(
         str | None,
         typer.Option(
             metavar="TEXT",
-            help="What was seen: 'green red blue'; or by KEY=PLACE, red, green, start, runs (which "
-            "way) and then (turns or jumps): 'red=top-right green=top-left'.",
+            help="What was seen: 'green red blue'; 'nose=red tail=green' of lines or parts; "
+            "'count=28'; or by KEY=PLACE, red, green, start, runs (which way), then (turns or "
+            "jumps), lit (the part that was) and at (where in the whole): 'red=top-right "
+            "green=top-left'.",
             show_default=False,
         ),
     ] = None,
@@ -86,43 +97,43 @@ def probe(
 
     The level is low, and within what the supplies in the design can give. With --saw and without
     --to nothing is sent.
+
+    Example: fendra probe heron.toml corners --part tail-bar --to serial:/dev/ttyUSB0
     """
+    from fendra.core.probe.answers import judge
     from fendra.core.probe.bench import make_bench
     from fendra.front import load
 
     loaded = load(design)
     bench = make_bench(loaded, loaded.layout(), line=line, part=part, leds=leds)
-    if to is None and saw is None:
-        raise typer.BadParameter("say where to send it, or what was seen by --saw",
-                                 param_hint="--to")  # fmt: skip
-    if to is not None:
+    is_sent = bool(to) or saw is None
+    if is_sent:
         try:
-            _send(loaded, bench, pattern, to, speed, level, times)
+            _send(loaded, bench, pattern, connect_as_told(loaded, design, [], to, ""), speed, level,
+                  times)  # fmt: skip
         except KeyboardInterrupt:
             raise typer.Exit from None  # the usual way to end it, and nothing is asked then
         if saw is None and sys.stdin.isatty() and pattern in _QUESTIONS:
-            say(f"{_QUESTIONS[pattern]}. Enter alone: as it was said.")
+            more = _OF_PART if part and pattern in ("corners", "walk") else ""
+            say(f"{_QUESTIONS[pattern]}{more}. Enter alone: as it was said.")
             saw = input("> ").strip() or None
     if saw is not None:
-        verdict = _judge(loaded, bench, line, part, saw)
+        verdict = judge(bench, line, part, saw, [pattern] if is_sent else [])
         _say_verdict(str(design), loaded, verdict)
         raise typer.Exit(0 if verdict.is_explained else 1)
 
 
 def _send(
-    design: Design, bench: Bench, pattern: str, to: str, speed: float | None, level: float | None,
-    times: int | None,
+    design: Design, bench: Bench, pattern: str, connected: Connected, speed: float | None,
+    level: float | None, times: int | None,
 ) -> None:  # fmt: skip
-    from fendra.core.errors import OutputError
+    from fendra.core.probe.bench import on_lines
     from fendra.core.probe.patterns import PATTERNS
     from fendra.live.play import play
-    from fendra.outputs import make_output
 
-    try:
-        output = make_output(to)
-    except OutputError as exc:
-        raise typer.BadParameter(str(exc), param_hint="--to") from exc
-    say_if_several(design, [output])
+    outputs = [*connected.outputs.values()]
+    say_if_several(design, outputs)
+    bench = on_lines(bench, {line for output in outputs for line in output.lines_of(design)})
     chosen = PATTERNS[pattern]
     steps = chosen.steps(bench, speed or _SPEED)
     linear = _level(bench, chosen, steps, level)
@@ -131,12 +142,12 @@ def _send(
     ends = "Ctrl-C ends it"
     if is_terminal:
         ends = f"Enter steps, {ends}" if is_stepped and steps[0].waits else "Enter ends it"
-    say(f"{design.name} to {output}: {pattern}. {ends}.")
+    say(f"{design.name} to {', '.join(map(str, outputs))}: {pattern}. {ends}.")
     play(
         bench,
         steps,
         linear,
-        output,
+        outputs,
         say=say,
         times=times or (None if is_terminal else chosen.times),
         enter=_pressed if is_terminal else None,
@@ -186,37 +197,55 @@ def _level(bench: Bench, pattern: Pattern, steps: list[PatternStep], wanted: flo
     return level
 
 
-def _judge(design: Design, bench: Bench, line: str | None, part: str | None, saw: str) -> Verdict:
-    from fendra.core.probe.answers import judge_colours, judge_places
-
-    if "=" in saw:
-        return judge_places(bench, part, saw)
-    return judge_colours(design, line, saw.replace(",", " ").split())
-
-
 def _say_verdict(file: str, design: Design, verdict: Verdict) -> None:
-    from fendra.core.findings import line_of
-
+    words, hint = (
+        text.replace("probe DESIGN", f"probe {file}") for text in (verdict.words, verdict.hint)
+    )
     say(
-        f"{verdict.words[:1].upper()}{verdict.words[1:]}",
+        f"{words[:1].upper()}{words[1:]}",
         style="" if verdict.is_explained else "red",
     )
     for number, way in enumerate(verdict.ways):
         if number:
             say("or:")
-        for change in way:
-            place = line_of((*change.path, change.key), design.origin.lines)
-            where = f"{file}:{place}: " if place else ""
-            value = list(change.value) if isinstance(change.value, tuple) else change.value
-            is_out = value is None
-            say(
-                f"  {where}" + (f"take {change.key} out" if is_out else _written(change.key, value))
-            )
-    if verdict.hint:
-        say(verdict.hint)
+        for cure in way:
+            say(f"  {cure_in_words(cure, file, design)}")
+    if hint:
+        say(hint)
 
 
-def _written(key: str, value: Any) -> str:
+def cure_in_words(cure: Cure, file: str, design: Design) -> str:
+    """A cure with the line of the file that it is about."""
+    from fendra.core.findings import line_of
+    from fendra.core.probe.answers import COUNTED, PIN
+    from fendra.core.probe.cures import MEASURED, Change, Exchange
     from fendra.core.toml_text import value_text
 
-    return f"write {key} = {value_text(value)}"
+    def where(path: KeyPath) -> str:
+        place = line_of(path, design.origin.lines)
+        return f"{file}:{place}" if place else file
+
+    def what(path: KeyPath) -> str:
+        line = design.line[int(path[1])]
+        if len(path) == 2:
+            return f"[[line]] '{line.name}'"
+        return f"[[line.part]] '{line.part[int(path[3])].name}'"
+
+    if isinstance(cure, Exchange):
+        return (
+            f"{where(cure.path)}: let {what(cure.path)} and {what(cure.other)} "
+            f"({where(cure.other)}) change places in the file"
+        )
+    if not isinstance(cure, Change):
+        side = "before" if cure.is_before else "after"
+        return (
+            f"{where(cure.path)}: move {what(cure.path)} {side} {what(cure.other)} "
+            f"({where(cure.other)})"
+        )
+    place = where((*cure.path, cure.key))
+    if cure.value is None:
+        return f"{place}: take {cure.key} out"
+    if cure.value in (MEASURED, PIN, COUNTED):
+        return f"{place}: write {cure.key} = {cure.value}"
+    value = list(cure.value) if isinstance(cure.value, tuple) else cure.value
+    return f"{place}: write {cure.key} = {value_text(value)}"

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable, Sequence
+from contextlib import ExitStack
 
 import numpy as np
 
+from fendra.core.film import Frame
 from fendra.core.probe.bench import Bench, PatternStep
 from fendra.outputs import Output
 
@@ -20,7 +22,7 @@ def play(
     bench: Bench,
     steps: Sequence[PatternStep],
     level: float,
-    output: Output,
+    outputs: Sequence[Output],
     *,
     say: Callable[[str], object],
     times: int | None = 1,
@@ -29,7 +31,9 @@ def play(
     clock: Callable[[], float] = time.monotonic,
     sleep: Callable[[float], None] = time.sleep,
 ) -> int:
-    """Play the steps of a pattern on an output; gives how many were shown. All is dark at the end.
+    """Play the steps of a pattern; gives how many were shown. All is dark at the end.
+
+    outputs: each takes its own lines.
 
     level: linear, 0 to 1. say: takes the words of each step. times: how often, None for ever.
     enter: waits so many seconds for somebody to press Enter, and tells whether they did; that ends
@@ -42,9 +46,14 @@ def play(
         sleep(max(seconds, 0.0))
         return False
 
+    def send(frame: Frame) -> None:
+        for output in outputs:
+            output.send(frame)
+
     shown = 0
-    with output:
-        output.open(bench.design)
+    with ExitStack() as stack:
+        for output in outputs:
+            stack.enter_context(output).open(bench.design)
         try:
             round_ = 0
             while times is None or round_ < times:
@@ -57,7 +66,7 @@ def play(
                     end_s = clock() + step.seconds
                     has_pressed = False
                     while not has_pressed and (holds or clock() < end_s):
-                        output.send(bench.frame(step, level))
+                        send(bench.frame(step, level))
                         left_s = KEEP_S if holds else min(end_s - clock(), KEEP_S)
                         has_pressed = wait(left_s)
                     if has_pressed and not holds:
@@ -65,5 +74,5 @@ def play(
                 if is_stepped and all(step.waits for step in steps):
                     break
         finally:
-            output.send(bench.frame(_DARK, 0.0))
+            send(bench.frame(_DARK, 0.0))
     return shown

@@ -2,42 +2,31 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import re
+from collections.abc import Collection, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, fields
-from typing import Any
 
+import numpy as np
+
+from fendra.core.arrays import Ints
 from fendra.core.document.design import Design
 from fendra.core.errors import LayoutError
-from fendra.core.findings import KeyPath, Report
-from fendra.core.layout import Layout
-from fendra.core.layout.chain import unfold
-from fendra.core.names import did_you_mean
+from fendra.core.names import did_you_mean, listed
 from fendra.core.probe.bench import Bench
+from fendra.core.probe.chain import Arrangement, Block, arrangements, blocks_of, exchanged_plugs
 from fendra.core.probe.colours import deduce_order
-from fendra.core.probe.deduce import (
-    Deduction,
-    Looked,
-    Seen,
-    deduce,
-    deduce_whole,
-)
+from fendra.core.probe.cures import MEASURED, Change, Way
+from fendra.core.probe.deduce import Seen
+from fendra.core.probe.explain import explain_whole, explanations, looked_at
 from fendra.core.probe.marks import Sight, sight_of
+from fendra.core.probe.patterns import LINE_COLOURS, part_colours
 
+PIN, COUNTED = "its pin", "as many as you count"
+"""Stand for what nobody can know but by looking."""
+_PAIR = re.compile(r"""(?:(["'])(.+?)\1|([\w.-]+))=([\w.+-]*)""")
 _WORDS = {"top": "front", "bottom": "back", "rear": "back", "up": "front", "down": "back"}
 """How people call the ends of what is seen from above."""
-
-
-@dataclass(frozen=True)
-class Change:
-    """A line of the design to change.
-
-    path: of the table it is in. key, value: what to write; a value of None: take the key out.
-    """
-
-    path: KeyPath
-    key: str
-    value: Any
 
 
 @dataclass(frozen=True)
@@ -50,7 +39,7 @@ class Verdict:
 
     is_explained: bool
     words: str
-    ways: tuple[tuple[Change, ...], ...] = ()
+    ways: tuple[Way, ...] = ()
     hint: str = ""
 
 
@@ -80,72 +69,243 @@ def read_seen(text: str) -> tuple[Seen, float | None]:
     known = [field.name for field in fields(Seen)]
     values: dict[str, str] = {}
     angle = None
-    for word in text.replace(",", " ").split():
-        key, equals, value = word.casefold().partition("=")
-        if key not in known or not equals:
+    for key, value in pairs(text).items():
+        if key.casefold() not in known:
             remedy = did_you_mean(key, known, "things that can be seen")
-            raise LayoutError(f"'{word}' is not like red=front-left. {remedy}")
-        if key == "start":
+            raise LayoutError(f"'{key}={value}' is not like red=front-left. {remedy}")
+        word = value if key.casefold() == "lit" else value.casefold()
+        if key.casefold() == "start":
             with suppress(ValueError):
-                angle, value = float(value), ""
-        values[key] = value
+                angle, word = float(value), ""
+        values[key.casefold()] = word
     return Seen(**values), angle
 
 
-def judge_places(bench: Bench, part: str | None, text: str) -> Verdict:
+def pairs(text: str) -> dict[str, str]:
+    """`nose=red tail=green` as names and values; a name may stand in quotes. Raises LayoutError.
+
+    >>> pairs("nose=red, 'left arm'=green")
+    {'nose': 'red', 'left arm': 'green'}
+    """
+    found: dict[str, str] = {}
+    for quote, name, plain, value in _PAIR.findall(text):
+        found[name if quote else plain] = value
+    rest = _PAIR.sub("", text).replace(",", " ").split()
+    if rest:
+        raise LayoutError(f"'{rest[0]}' is not like red=front-left, as KEY=VALUE.")
+    return found
+
+
+def judge(
+    bench: Bench, line: str | None, part: str | None, text: str, sent: Collection[str] = ()
+) -> Verdict:
+    """What follows from what was seen, whatever it was: colours, lines, parts, a count, or places.
+
+    sent: the patterns that were sent; what is to be sent next is another one. Raises LayoutError
+    for a text or names that cannot be made sense of.
+    """
+    if "=" not in text:
+        return judge_colours(bench.design, line, text.replace(",", " ").split())
+    said = pairs(text)
+    lines = [each.name for each in bench.design.line]
+    parts = [block.name for blocks in blocks_of(bench) for block in blocks]
+    if {*said} <= {*parts} and ("parts" in sent or not {*said} <= {*lines}):
+        return judge_parts(bench, said)
+    if {*said} <= {*lines}:
+        return judge_lines(bench, said)
+    if {*said} == {"count"}:
+        return judge_count(bench, line, part, said["count"])
+    if not {key.casefold() for key in said} & {field.name for field in fields(Seen)}:
+        wrong = min({*said} - {*lines} - {*parts})
+        remedy = did_you_mean(wrong, [*lines, *parts], "lines and parts")
+        raise LayoutError(f"there is no line and no part '{wrong}'. {remedy}")
+    return judge_places(bench, part, text, sent)
+
+
+def judge_lines(bench: Bench, said: Mapping[str, str]) -> Verdict:
+    """Lines whose plugs are exchanged, from the colour, or the number of blinks, of each line."""
+    names, sent_as = [line.name for line in bench.design.line], [*LINE_COLOURS]
+    shows: dict[int, int] = {}
+    for name, value in said.items():
+        number = int(value) - 1 if value.isdecimal() else None
+        known = [
+            i for i in range(len(names))
+            if number == i or sent_as[i % len(sent_as)] == value.casefold()
+        ]  # fmt: skip
+        if value.casefold() == "dark":
+            message = f"line '{name}' stays dark: nothing comes out where it is plugged in."
+            return Verdict(True, message, ((Change(("line", names.index(name)), "pin", PIN),),))
+        if not known:
+            colours = ", ".join(sent_as[: len(names)])
+            raise LayoutError(f"no line was sent '{value}'. They were sent {colours}.")
+        shows[names.index(name)] = known[0]
+    for place, shown in [*shows.items()]:  # of two that are exchanged one answer is enough
+        shows.setdefault(shown, place)
+    moved = {place: shown for place, shown in shows.items() if place != shown}
+    if not moved:
+        return Verdict(True, "every line is where the design says.")
+    if {*moved} != {*moved.values()}:
+        return Verdict(False, f"two lines cannot be the same one. {_again('lines')}")
+    if all(moved[shown] == place for place, shown in moved.items()):
+        done = [exchanged_plugs(bench.design, a, b) for a, b in moved.items() if a < b]
+        way: Way = tuple(cure for each in done for cure in each)
+    else:
+        way = tuple(
+            Change(("line", place), "pin", bench.design.line[shown].pin or PIN)
+            for place, shown in moved.items()
+        )
+    which = listed([f"'{names[place]}'" for place in sorted(moved)])
+    return Verdict(True, f"lines {which} are plugged in the other way round.", (way,))
+
+
+def judge_parts(bench: Bench, said: Mapping[str, str]) -> Verdict:
+    """Parts that stand elsewhere in their chain, from the colour of each part."""
+    every = [block for blocks in blocks_of(bench) for block in blocks]
+    number = {
+        block.name: place % len(LINE_COLOURS) for place, block in enumerate(part_colours(bench))
+    }
+    of_row = np.full(len(bench), -1)
+    for block in every:
+        of_row[block.rows] = number.get(block.name, -1)
+    colours = [*LINE_COLOURS]
+    for value in said.values():
+        if value.casefold() not in (*colours, "dark"):
+            remedy = did_you_mean(value, [*colours, "dark"], "colours")
+            raise LayoutError(f"no part was sent '{value}'. {remedy}")
+    wanted = {
+        name: -1 if value.casefold() == "dark" else colours.index(value.casefold())
+        for name, value in said.items()
+    }
+    found: dict[bytes, Arrangement] = {}
+    for arrangement in arrangements(bench):
+        shown = _colours_shown(every, arrangement, of_row)
+        if all(shown[name] == colour for name, colour in wanted.items()):
+            known = found.setdefault(arrangement.source.tobytes(), arrangement)
+            if arrangement.cost < known.cost:
+                found[arrangement.source.tobytes()] = arrangement
+    ranked = sorted(found.values(), key=lambda each: each.cost)
+    if not ranked:
+        words = "no single exchange explains that: more than two parts stand elsewhere."
+        return Verdict(False, f"{words} {_again('walk', 'each part, from data-in on')}")
+    if not ranked[0].way:
+        return Verdict(True, "every part is where the design says, in the order of the wire.")
+    best = [each for each in ranked if each.cost <= ranked[0].cost + 0.2][:4]
+    lines = {block.path[1] for block in every if block.name in said}
+    more = [b.name for b in every if b.name not in said and b.path[1] in lines]
+    hint = f"More answers tell these apart: {', '.join(f'{n}=...' for n in more[:4])}."
+    return Verdict(
+        True, "the chain is another than the map says: this explains it.",
+        tuple(each.way for each in best), hint if len(best) > 1 and more else "",
+    )  # fmt: skip
+
+
+def _colours_shown(
+    every: Sequence[Block], arrangement: Arrangement, of_row: Ints
+) -> dict[str, int]:  # fmt: skip
+    """The colour that most LEDs of each part really have; -1 for none."""
+    really = np.full(len(of_row), -1)
+    is_there = arrangement.source >= 0
+    really[arrangement.source[is_there]] = of_row[is_there]
+    found = {}
+    for block in every:
+        values, counts = np.unique(really[block.rows], return_counts=True)
+        found[block.name] = int(values[counts.argmax()])
+    return found
+
+
+def judge_count(bench: Bench, line: str | None, part: str | None, text: str) -> Verdict:
+    """A part that is longer or shorter than the design says, from the length of its chain."""
+    if not text.isdecimal():
+        raise LayoutError(f"'count={text}' is no whole number.")
+    names = [each.name for each in bench.design.line]
+    rows = [row for row in bench.layout.parts if row.name == part]
+    if line is None and rows:
+        line = names[rows[0].line]
+    if line is None and len(names) > 1:
+        raise LayoutError(f"which line was that? The lines are: {', '.join(names)}.")
+    place = names.index(line) if line else 0
+    size, seen = bench.layout.line_sizes[place], int(text)
+    if seen == size:
+        return Verdict(True, f"line '{names[place]}': {size} LEDs, as the design says.")
+    parts = [
+        (("line", place, "part", j), each.name, getattr(each, "count", None))
+        for j, each in enumerate(bench.design.line[place].part)
+    ]
+    ways: list[Way] = []
+    for path, name, count in parts:
+        if isinstance(count, int) and count + seen - size > 0 and part in (None, name):
+            ways.append((Change(path, "count", count + seen - size),))
+    words = f"line '{names[place]}' has {seen} LEDs, and by the design {size}."
+    if not ways:
+        path = ("line", place, "part", 0)
+        return Verdict(True, words, ((Change(path, "count", COUNTED),),))
+    hint = "" if len(ways) == 1 else f"Which part is it? {_again('parts')}"
+    return Verdict(True, words, tuple(ways[-4:]), hint)
+
+
+def judge_places(
+    bench: Bench, part: str | None, text: str, sent: Collection[str] = ()
+) -> Verdict:  # fmt: skip
     """What is wrong with the map of a part, or of all, from where marks and the walk were seen.
 
-    Raises LayoutError for a text or a part that cannot be made sense of.
+    A design with one part needs no name of it. Raises LayoutError for a text or a part that cannot
+    be made sense of.
     """
     seen, angle = read_seen(text)
-    rows = [row for row in bench.layout.parts if row.name == part and row.kind == "lit"]
+    lit = [row for row in bench.layout.parts if row.kind == "lit"]
+    if part is None and len(lit) == 1:
+        part = lit[0].name
+    rows = [row for row in lit if row.name == part]
     if not rows:
-        return _judge_whole(bench, seen, angle)
+        return _judge_whole(bench, seen, angle, sent)
     if rows[0].count == len(rows[0].skipped):
         raise LayoutError(f"all of part '{part}' is skipped; there is nothing to be seen.")
-    looked = _looked(bench.design, bench.layout, rows[0].name)
+    looked = looked_at(bench.design, bench.layout, rows[0].name)
     seen = _as_seen(looked.sight, seen)
-    found = deduce(looked, seen, angle)
-    if not found:
-        words = (
-            f"part '{part}': no mistake in one part explains that. Look again; its chain may be "
-            "another than the map says: send walk."
-        )
-        return Verdict(False, words)
-    if not found[0].changes:
-        return Verdict(True, f"part '{part}': the map is right.")
+    _check_names(bench, seen)
     path = rows[0].path
+    found = explanations(bench, looked, rows[0], seen, angle)
+    if not found:
+        if seen.at and seen.lit in ("", part):
+            key = next(
+                (k for k in ("start", "centre") if k in looked.link.part.model_fields_set), "at"
+            )
+            words = f"part '{part}' is not where the map says. Measure where it is."
+            return Verdict(True, words, ((Change(path, key, MEASURED),),))
+        words = f"part '{part}': no single mistake explains that. Look again, or go on with more."
+        return Verdict(False, f"{words} {_next(sent, seen, part, len(lit))}")
+    if not found[0].way:
+        return Verdict(True, f"part '{part}': the map is right.")
     where = ", and of all copies of its assembly" if path[0] == "assemblies" else ""
     words = f"part '{part}'{where}: this explains it."
-    ways = tuple(_changes(path, explanation) for explanation in found)
-    return Verdict(True, words, ways, _hint(seen, angle, found, looked.link.part.has_rows))
+    ways = tuple(explanation.way for explanation in found)
+    return Verdict(True, words, ways, _hint(seen, angle, len(found), looked.link.part.has_rows))
+
+
+def _check_names(bench: Bench, seen: Seen) -> None:
+    names = {row.name for row in bench.layout.parts}
+    names |= {block.name for blocks in blocks_of(bench) for block in blocks}
+    for name in filter(None, seen.lit.split("+")):
+        if name not in names:
+            remedy = did_you_mean(name, names, "parts")
+            raise LayoutError(f"there is no part '{name}'. {remedy}")
 
 
 def _as_seen(sight: Sight, seen: Seen) -> Seen:
     """What is said of what lies flat, in the words for that."""
     if sight.top != "front":
         return seen
-    said = [getattr(seen, field.name).split("-") for field in fields(seen)]
-    return Seen(*("-".join(_WORDS.get(piece, piece) for piece in pieces) for pieces in said))
+    said = {field.name: getattr(seen, field.name) for field in fields(seen)}
+    for name, text in said.items():
+        if name != "lit":
+            said[name] = "-".join(_WORDS.get(piece, piece) for piece in text.split("-"))
+    return Seen(**said)
 
 
-def _looked(design: Design, layout: Layout, name: str) -> Looked:
-    link = next(link for link in unfold(design, Report()).links if link.name == name)
-    row = layout.part_row(name)
-    led = design.line[row.line].led_type
-    per = link.part.leds_per_address or led.leds_a_chip
-    unseen = frozenset(row.place_of(row.first + place) for place in row.skipped)  # along the wire
-    return Looked(link, per, layout.unit_mm, unseen)
-
-
-def _changes(path: KeyPath, explanation: Deduction) -> tuple[Change, ...]:
-    return tuple(Change(path, key, value) for key, value in explanation.changes.items())
-
-
-def _hint(seen: Seen, angle: float | None, found: Sequence[Deduction], has_rows: bool) -> str:
-    if len(found) < 2:
+def _hint(seen: Seen, angle: float | None, count: int, has_rows: bool) -> str:
+    if count < 2:
         return ""
-    keys = ["red", "green", "start", "runs", *(["then"] if has_rows else [])]
+    keys = ["red", "green", "start", "runs", *(["then"] if has_rows else []), "lit"]
     open_ = [
         key for key in keys if not getattr(seen, key) and not (key == "start" and angle is not None)
     ]
@@ -154,24 +314,50 @@ def _hint(seen: Seen, angle: float | None, found: Sequence[Deduction], has_rows:
     return f"More answers tell these apart: {', '.join(f'{key}=...' for key in open_)}."
 
 
-def _judge_whole(bench: Bench, seen: Seen, angle: float | None) -> Verdict:
+def _next(sent: Collection[str], seen: Seen, part: str | None, parts: int) -> str:
+    """The pattern that tells more, of those that have not been sent."""
+    known = {*sent}
+    known |= {"corners"} if seen.red or seen.green else set()
+    known |= {"walk"} if seen.start or seen.runs or seen.then else set()
+    order = ["corners", "walk", *(["parts"] if parts > 1 else []), "count", "axes"]
+    left = [name for name in order if name not in known]
+    return _again(left[0], part or "") if left else "Look at the chain itself: plugs, and data-in."
+
+
+def _again(pattern: str, whose: str = "") -> str:
+    """What to send next, as it is written on the command line."""
+    if " " in whose:
+        return f"Next send {pattern} to {whose}."
+    return f"Next send: fendra probe DESIGN {pattern}" + (f" --part {whose}." if whose else ".")
+
+
+def _judge_whole(bench: Bench, seen: Seen, angle: float | None, sent: Collection[str]) -> Verdict:
     if seen.start or seen.runs or seen.then or angle is not None:
         raise LayoutError("the walk is about one part; say which one by --part.")
     rows = bench.placed
     if len(rows) == 0:
         raise LayoutError("nothing here has a place.")
-    position = bench.position[rows]
-    sight = sight_of(position, bench.facing[rows])
-    found = deduce_whole(position, sight, _as_seen(sight, seen))
+    sight = sight_of(bench.position[rows], bench.facing[rows])
+    found = explain_whole(bench, sight, _as_seen(sight, seen))
     if not found:
         return Verdict(
-            False,
-            "no turn and no mirror of all explains that: single parts are wrong. Probe each one by "
-            "--part.",
+            False, f"no single mistake explains that. {_next({*sent, 'walk'}, seen, None, 2)}"
         )
-    if found[0].cure(sight) == "[x, y, z]":
+    if not found[0].way and found[0].turned is None:
         return Verdict(True, "the map is right.")
-    cures = [
-        f"{turned.words}: write {turned.cure(sight)} for each place [x, y, z]" for turned in found
-    ]
-    return Verdict(True, f"{'; or '.join(cures)}.")
+    turned = [each.turned for each in found if each.turned is not None]
+    ways = tuple(each.way for each in found if each.way)
+    if not ways:
+        cures = [
+            f"{each.words}: write {each.cure(sight)} for each place [x, y, z]" for each in turned
+        ]
+        return Verdict(True, f"{'; or '.join(cures)}.", tuple(_places_of(bench, seen)))
+    hint = f"To tell these apart: {_again('parts')}" if len(ways) > 1 else ""
+    return Verdict(True, "this explains it.", ways, hint)
+
+
+def _places_of(bench: Bench, seen: Seen) -> list[Way]:  # noqa: ARG001
+    """Where the first place stands that is to be written otherwise."""
+    part = bench.design.line[0].part[0]
+    key = next((k for k in ("start", "centre", "points") if k in part.model_fields_set), "at")
+    return [(Change(("line", 0, "part", 0), key, MEASURED),)]

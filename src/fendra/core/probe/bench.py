@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -226,6 +226,12 @@ def make_bench(
     )
     bench = Bench(design, layout, addresses, position, facing, part_of, np.arange(len(address)))
     return replace(bench, chosen=_chosen(bench, line, part))
+
+
+def on_lines(bench: Bench, lines: Collection[int]) -> Bench:
+    """The same, but of some lines alone: those that are plugged in where patterns go."""
+    is_there = np.isin(bench.addresses.line[bench.chosen], [*lines])
+    return replace(bench, chosen=bench.chosen[is_there])
 
 
 def _chosen(bench: Bench, line: str | None, part: str | None) -> Ints:

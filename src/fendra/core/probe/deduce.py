@@ -17,11 +17,13 @@ from pydantic import ValidationError
 
 from fendra.core.arrays import Floats, Ints
 from fendra.core.errors import LayoutError
+from fendra.core.findings import KeyPath
 from fendra.core.layout.chain import ChainPart, with_pose
 from fendra.core.layout.listing import turning
 from fendra.core.layout.pose import Pose
 from fendra.core.layout.table import leds_of, means
 from fendra.core.names import did_you_mean
+from fendra.core.probe.cures import Change, Way
 from fendra.core.probe.marks import Extent, Sight, places_in_words, quadrants, sight_of
 from fendra.core.shapes import Part, Turning
 from fendra.core.shapes.ring import Ring
@@ -45,10 +47,10 @@ _COST = {
 _USUAL = 1.2
 """What the keys of other shapes cost."""
 
-_SAME = 0.2
+SAME = 0.2
 """Explanations that cost no more than this above the best one are told too."""
 
-_MOST_TOLD = 4
+MOST_TOLD = 4
 
 
 @dataclass(frozen=True)
@@ -56,7 +58,8 @@ class Seen:
     """What was seen; empty where nobody looked.
 
     red, green: where the marks of the pattern `corners` were. start: where the walk began; runs:
-    which way it went first; then: whether, after its first row, it turned or jumped.
+    which way it went first; then: whether, after its first row, it turned or jumped. lit: the part
+    that was lit, or several with + between; at: where it is in the whole.
     """
 
     red: str = ""
@@ -64,6 +67,8 @@ class Seen:
     start: str = ""
     runs: str = ""
     then: str = ""
+    lit: str = ""
+    at: str = ""
 
     def agrees(self, other: Seen, *, loosely: bool = False) -> bool:
         """Whether another has all that is said here.
@@ -72,13 +77,17 @@ class Seen:
         corner.
         """
         return all(
-            _agree(getattr(self, field.name), getattr(other, field.name), loosely)
+            _agree(
+                getattr(self, field.name),
+                getattr(other, field.name),
+                loosely and field.name != "lit",
+            )
             for field in fields(self)
         )
 
 
 def _agree(said: str, place: str, loosely: bool) -> bool:
-    if said in ("", place):
+    if said in ("", place) or (said and {*said.split("+")} <= {*place.split("+")}):
         return True
     if not loosely:
         return False
@@ -87,20 +96,9 @@ def _agree(said: str, place: str, loosely: bool) -> bool:
     return {*said.split("-")} <= {*place.split("-")}
 
 
-@dataclass(frozen=True)
-class Deduction:
-    """Keys of a part that, so changed, explain what was seen; none if the map is right.
-
-    changes: the new values, None for a key to be taken out. position: (n, 3) mm, where the LEDs
-    are then.
-    """
-
-    changes: Mapping[str, Any]
-    position: Floats
-
-    @property
-    def cost(self) -> float:
-        return sum(_COST.get(key, _USUAL) for key in self.changes)
+def cost_of(changes: Mapping[str, Any]) -> float:
+    """How unlikely it is that all of these keys are wrong."""
+    return sum(_COST.get(key, _USUAL) for key in changes)
 
 
 @dataclass(frozen=True)
@@ -140,13 +138,16 @@ class Looked:
         return each[[i for i in range(count) if i not in self.skipped]]
 
 
-def see(looked: Looked, position: Floats) -> Seen:
-    """What is seen of a written part whose LEDs are really at other places (n, 3) mm."""
+def see(looked: Looked, position: Floats, lit: str = "", at: str = "") -> Seen:
+    """What is seen of a written part whose LEDs are really at other places (n, 3) mm.
+
+    lit, at: what is lit then, and where in the whole.
+    """
     sight = looked.sight
     flat = sight.flat(position)
     red_at, green_at = places_in_words(sight, flat, *looked.marks)
     start = sight.place(flat[0], Extent.of(flat))
-    return Seen(red_at, green_at, start, _runs(looked, sight, flat), _then(looked, flat))
+    return Seen(red_at, green_at, start, _runs(looked, sight, flat), _then(looked, flat), lit, at)
 
 
 def _runs(looked: Looked, sight: Sight, flat: Floats) -> str:
@@ -172,11 +173,29 @@ def _then(looked: Looked, flat: Floats) -> str:
 
 @dataclass(frozen=True)
 class Outlook:
-    """What one would see, were the keys changed so."""
+    """What one would see, were a design changed so.
+
+    changes: the new keys of a part, None for one to be taken out; path: where that stands. before:
+    what else is to be changed, which costs so much. position: (n, 3) mm, where the LEDs are then.
+    """
 
     changes: Mapping[str, Any]
     position: Floats
     seen: Seen
+    path: KeyPath = ()
+    before: Way = ()
+    base: float = 0.0
+
+    @property
+    def way(self) -> Way:
+        """All cures."""
+        own = (Change(self.path, key, value) for key, value in self.changes.items())
+        return (*self.before, *own)
+
+    @property
+    def cost(self) -> float:
+        """The likelier, the less."""
+        return self.base + cost_of(self.changes)
 
 
 def outlooks(looked: Looked, angles: Sequence[float] = ()) -> list[Outlook]:
@@ -188,36 +207,30 @@ def outlooks(looked: Looked, angles: Sequence[float] = ()) -> list[Outlook]:
     return found
 
 
-def explain(every: Sequence[Outlook], seen: Seen) -> list[Deduction]:
+def possible(looked: Looked, angle: float | None) -> list[Outlook]:
+    """The same, where the first LED of a ring was seen at an angle."""
+    part = looked.link.part
+    if angle is None or not isinstance(part, Ring):
+        return outlooks(looked)
+    every = outlooks(looked, (angle,))
+    return [each for each in every if _begins_at(looked, part, each.position, angle)]
+
+
+def explain(every: Sequence[Outlook], seen: Seen) -> list[Outlook]:
     """Those under which one sees what was seen, the likeliest first; empty where there is none.
 
-    Explanations that put every LED at the same place are one, the simplest.
+    Those that put every LED at the same place are one, the simplest.
     """
     agreeing = [outlook for outlook in every if seen.agrees(outlook.seen)] or [
         outlook for outlook in every if seen.agrees(outlook.seen, loosely=True)
     ]
-    found: dict[bytes, Deduction] = {}
+    found: dict[tuple[bytes, str], Outlook] = {}
     for outlook in agreeing:
-        explanation = Deduction(outlook.changes, outlook.position)
-        same = (outlook.position.round(2) + 0.0).tobytes()
-        if same not in found or explanation.cost < found[same].cost:
-            found[same] = explanation
-    ranked = sorted(found.values(), key=lambda explanation: explanation.cost)
-    return [e for e in ranked if e.cost <= ranked[0].cost + _SAME][:_MOST_TOLD]
-
-
-def deduce(looked: Looked, seen: Seen, angle: float | None = None) -> list[Deduction]:
-    """What explains what was seen of a part, the likeliest first; empty where nothing does.
-
-    angle: of the first LED of a ring, instead of a word for where the walk began. Raises
-    LayoutError for words that say no place or way.
-    """
-    _check(looked, seen)
-    part = looked.link.part
-    if angle is None or not isinstance(part, Ring):
-        return explain(outlooks(looked), seen)
-    every = outlooks(looked, (angle,))
-    return explain([each for each in every if _begins_at(looked, part, each.position, angle)], seen)
+        same = ((outlook.position.round(2) + 0.0).tobytes(), outlook.seen.lit)
+        if same not in found or outlook.cost < found[same].cost:
+            found[same] = outlook
+    ranked = sorted(found.values(), key=lambda outlook: outlook.cost)
+    return [e for e in ranked if e.cost <= ranked[0].cost + SAME][:MOST_TOLD]
 
 
 def _begins_at(looked: Looked, ring: Ring, position: Floats, angle: float) -> bool:
@@ -228,7 +241,8 @@ def _begins_at(looked: Looked, ring: Ring, position: Floats, angle: float) -> bo
     return abs(off) < 0.5
 
 
-def _check(looked: Looked, seen: Seen) -> None:
+def check_seen(looked: Looked, seen: Seen, whole: Sight) -> None:
+    """Raises LayoutError for words that say no place or way. whole: from where all is looked at."""
     sight = looked.sight
     ways = ("left", "right", *(("up", "down") if sight.top == "top" else (sight.top, sight.bottom)))
     known: dict[str, Sequence[str]] = {
@@ -236,6 +250,7 @@ def _check(looked: Looked, seen: Seen) -> None:
         "start": sight.places,
         "runs": get_args(Turning) if looked.link.part.runs_round else ways,
         "then": (TURNS, JUMPS),
+        "at": whole.places,
     }
     _check_words(seen, known)
 
@@ -311,15 +326,18 @@ class Turned:
 
     def cure(self, sight: Sight) -> str:
         """What to write for a place [x, y, z] of the map."""
-        plane = np.array([sight.across, sight.upward], float)
-        whole = np.eye(3) + plane.T @ (np.array(self.matrix) - np.eye(2)) @ plane
         signs = {1: "", -1: "-"}
         cells = [
             f"{signs[round(float(row[axis]))]}{'xyz'[axis]}"
-            for row in whole
+            for row in self.whole(sight)
             for axis in [int(np.abs(row).argmax())]
         ]
         return f"[{', '.join(cells)}]"
+
+    def whole(self, sight: Sight) -> Floats:
+        """The matrix (3, 3) from mapped places to real ones."""
+        plane = np.array([sight.across, sight.upward], float)
+        return np.asarray(np.eye(3) + plane.T @ (np.array(self.matrix) - np.eye(2)) @ plane)
 
 
 WHOLE = (

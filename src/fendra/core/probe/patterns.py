@@ -10,6 +10,7 @@ import numpy as np
 from fendra.core.catalogue.supplies import SHARE
 from fendra.core.light.colours import linear_to_srgb, srgb_to_linear
 from fendra.core.probe.bench import MOST, Bench, PatternStep, light
+from fendra.core.probe.chain import Block, blocks_of
 from fendra.core.probe.marks import marks_of
 
 RED, GREEN, BLUE, WHITE = (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0), (1.0, 1.0, 1.0)
@@ -117,6 +118,30 @@ def _lines(bench: Bench, speed: float) -> Iterator[PatternStep]:
     yield PatternStep(bench.chosen[:0], colours[:0], "", _PAUSE_S * scale)
 
 
+def part_colours(bench: Bench) -> list[Block]:
+    """The parts that the pattern `parts` lights, each in the next of `LINE_COLOURS`: of each line
+    anew, and of those lines alone that are probed.
+    """
+    chosen = {*bench.chosen.tolist()}
+    every = [block for blocks in blocks_of(bench) for block in blocks]
+    return [block for block in every if chosen & {*block.rows.tolist()}]
+
+
+def _parts(bench: Bench, speed: float) -> Iterator[PatternStep]:
+    """Each part in its colour."""
+    names, chosen, words = [*LINE_COLOURS], {*bench.chosen.tolist()}, []
+    rows, colours = [], []
+    for place, block in enumerate(part_colours(bench)):
+        colour = names[place % len(names)]
+        own = np.array([row for row in block.rows.tolist() if row in chosen], np.int64)
+        rows.append(own)
+        colours.append(light(own, LINE_COLOURS[colour]))
+        words.append(f"part '{block.name}' is {colour}")
+    lit = np.concatenate([np.zeros(0, np.int64), *rows])
+    of_all = np.concatenate([np.zeros((0, 3)), *colours])
+    yield PatternStep(lit, of_all, "; ".join(words), _STAY_S * 10 / speed, waits=True)
+
+
 def _corners(bench: Bench, speed: float) -> Iterator[PatternStep]:
     """An asymmetric mark at the corners that the map says."""
     marks = marks_of(bench)
@@ -170,6 +195,7 @@ PATTERNS: dict[str, Pattern] = {
     pattern.name: pattern
     for pattern in (
         Pattern("lines", _lines, times=3),
+        Pattern("parts", _parts),
         Pattern("colours", _colours),
         Pattern("walk", _walk),
         Pattern("count", _count),
