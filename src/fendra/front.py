@@ -276,15 +276,17 @@ class Design(CoreDesign):
         *,
         view: ViewName = "top",
         show: str | Sequence[str] | None = None,
+        canvas: str = "",
     ) -> Axes:
         """Draw where every LED is, in wire order; gives the axes.
 
         view: `top`, `bottom`, `front`, `back`, `left` or `right`. show: parts, groups or trails
-        that stand out; a trail by itself is coloured by `along`. Raises LayoutError for others.
+        that stand out; a trail by itself is coloured by `along`. canvas: LEDs where that canvas
+        puts them. Raises LayoutError for others.
         """
         from fendra.draw.map import draw_map
 
-        return draw_map(self, self.layout(), ax=ax, view=view, show=show)
+        return draw_map(self, self.layout(), ax=ax, view=view, show=show, canvas=canvas)
 
     def _repr_png_(self) -> bytes:
         """The map, in a notebook."""
@@ -294,13 +296,16 @@ class Design(CoreDesign):
         return png_of(draw_map_figure(self, self.layout()))
 
     def map_figure(
-        self, path: str | Path, *, view: ViewName = "top", show: str | Sequence[str] | None = None
-    ) -> Path:
+        self, path: str | Path, *, view: ViewName = "top",
+        show: str | Sequence[str] | None = None, canvas: str = "",
+    ) -> Path:  # fmt: skip
         """Write the map, with a table of the lines beside it, as a picture; see `map`."""
         from fendra.draw.map import draw_map_figure
         from fendra.draw.style import save_figure
 
-        return save_figure(draw_map_figure(self, self.layout(), view=view, show=show), path)
+        return save_figure(
+            draw_map_figure(self, self.layout(), view=view, show=show, canvas=canvas), path
+        )
 
 
 class Program(core_program.Program):

@@ -79,7 +79,7 @@ def test_a_layout_goes_into_a_file_by_its_ending(tmp_path):
     written = write_layout(tmp_path / "d.csv", design, design.layout()).read_text(encoding="utf-8")
     rows = written.splitlines()
     assert rows[0] == "line,address,part,index,name,x,y,z,facing_x,facing_y,facing_z,skipped"
-    assert rows[1] == "wings,0,shifter,,,,,,,,yes"
+    assert rows[1] == "wings,0,shifter,,,,,,,,,yes"
     assert rows[2] == "wings,1,right.edge,,80.0,60.0,0.0,0.0,1.0,0.0,"
     assert len(rows) == 1 + 1 + 56
     plain = json.loads(write_layout(tmp_path / "d.json", design, design.layout()).read_text())
@@ -214,6 +214,55 @@ def test_a_drawing_without_a_size_is_in_pixels_or_in_the_unit_that_is_said():
     )
     own = Drawing(f'<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9">{body}</svg>', 1.0)
     assert own.marks()[0].position[:2] == pytest.approx((96, 9))
+
+
+MARKS = {
+    "circle": '<circle cx="10" cy="20" r="3" {}/>',
+    "ellipse": '<ellipse cx="10" cy="20" rx="5" ry="2" {}/>',
+    "rect": '<rect x="7" y="18" width="6" height="4" {}/>',
+}
+"""The middle of each is at 10, 20 of 400 by 200 units of half a mm; y goes downward there."""
+
+TURNED = {
+    "translate(5 -4)": (15, 16),
+    "rotate(90)": (-20, 10),
+    "rotate(30)": (10 * 0.8660254 - 20 * 0.5, 10 * 0.5 + 20 * 0.8660254),
+    "rotate(90 12 20)": (12, 18),
+    "scale(2)": (20, 40),
+    "scale(2 -1)": (20, -20),
+    "skewX(45)": (30, 20),
+    "skewY(45)": (10, 30),
+    "matrix(0 1 -1 0 50 3)": (30, 13),
+    "translate(5 -4) rotate(90) scale(2)": (-35, 16),
+}
+
+
+@pytest.mark.parametrize("transform", [*TURNED])
+@pytest.mark.parametrize("shape", [*MARKS])
+def test_every_shape_is_where_every_transform_puts_it(shape, transform):
+    """Each by itself, in a group that has the transform, and used from elsewhere."""
+    x, y = TURNED[transform]
+    there = pytest.approx([x / 2, 100 - y / 2], abs=2e-3)
+    attribute = f'transform="{transform}"'
+    own = svg(MARKS[shape].format(attribute))
+    grouped = svg(f"<g {attribute}>{MARKS[shape].format('')}</g>")
+    defs = f"<defs>{MARKS[shape].format('id=' + chr(34) + 'led' + chr(34))}</defs>"
+    used = svg(f'{defs}<use href="#led" {attribute}/>')
+    for drawing in (own, grouped, used):
+        (mark,) = drawing.marks()
+        assert [*mark.position[:2]] == there
+
+
+@pytest.mark.parametrize("transform", [*TURNED])
+@pytest.mark.parametrize(
+    "way",
+    ['<line x1="0" y1="0" x2="10" y2="20" {}/>', '<polyline points="0,0 5,10 10,20" {}/>',
+     '<path d="M0,0 L10,20" {}/>', '<path d="M0,0 C5,10 5,10 10,20" {}/>'],
+)  # fmt: skip
+def test_every_path_ends_where_every_transform_puts_it(way, transform):
+    x, y = TURNED[transform]
+    places = svg(way.format(f'transform="{transform}"')).along(None, count=3)
+    assert [*places[-1].position[:2]] == pytest.approx([x / 2, 100 - y / 2], abs=2e-3)
 
 
 def test_leds_stand_along_a_path_by_pitch_or_count_corners_included():

@@ -84,6 +84,14 @@ def import_(
         typer.Option(min=1, max=100_000, help="SVG: so many along it; evenly without a pitch.",
                      show_default=False),
     ] = None,
+    scale: Annotated[
+        float, typer.Option(min=1e-6, max=1e6, help="So many times as large.")
+    ] = 1.0,
+    flip: Annotated[
+        Literal["x", "y"] | None,
+        typer.Option(help="Reflect it, left to right (x) or top to bottom (y): a board that is "
+                     "looked at from below.", show_default=False),
+    ] = None,
     middle: Annotated[
         bool, typer.Option("--middle", help="Move the middle of all to the origin.")
     ] = False,
@@ -93,9 +101,11 @@ def import_(
     A placement export of a circuit-board program has a row an LED, in any order of columns. A
     drawing has a circle, an ellipse or a rectangle for each, whose id is its name, or a path
     that they follow. A design that is added to keeps its comments and its order.
+
+    Example: fendra import board.csv --only 'D*' --order name --flip x --middle --into pad.toml
     """
     from fendra.core.errors import LayoutError
-    from fendra.files.placement import by_name, centred
+    from fendra.files.placement import by_name, centred, scaled
     from fendra.files.placement import only as only_like
 
     is_svg = source.suffix.casefold() == ".svg"
@@ -126,6 +136,7 @@ def import_(
                 )
         placements = only_like(placements, only) if only else placements
         placements = by_name(placements) if order == "name" else placements
+        placements = scaled(placements, scale, flip)
         placements = centred(placements) if middle else placements
         _write(source, into, placements, keys, line, part or _part_name(source))
     except LayoutError as exc:

@@ -27,14 +27,18 @@ def map_(
         list[str] | None,
         typer.Option(
             metavar="NAME",
-            help="A part, group or trail that stands out; may come several times. A trail by "
-            "itself is coloured from its start to its end.",
+            help="A part, line, group or trail that stands out, or whatever else a group may hold; "
+            "may come several times. A trail by itself is coloured from its start to its end.",
             show_default=False,
         ),
     ] = None,
-) -> None:
+    canvas: Annotated[
+        str, typer.Option(metavar="NAME", help="LEDs where this canvas puts them.",
+                          show_default=False),
+    ] = "",
+) -> None:  # fmt: skip
     """Draw where every LED is, in wire order, with arrows from data-in on."""
     from fendra.front import load
 
     path = out or Path(f"{design.stem}-map.png")
-    say(f"map: {load(design).map_figure(path, view=view, show=show)}")
+    say(f"map: {load(design).map_figure(path, view=view, show=show, canvas=canvas)}")

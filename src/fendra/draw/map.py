@@ -10,7 +10,9 @@ import numpy as np
 from fendra.core.arrays import Floats
 from fendra.core.document.design import Design
 from fendra.core.errors import LayoutError
-from fendra.core.layout import Choice, Layout
+from fendra.core.findings import Report
+from fendra.core.layout import Choice, Layout, choose_all
+from fendra.core.layout.canvas import on_canvas
 from fendra.core.layout.views import VIEWS
 from fendra.core.names import ViewName, counted, did_you_mean
 from fendra.draw import style
@@ -34,11 +36,12 @@ def draw_map_figure(
     *,
     view: ViewName = "top",
     show: str | Sequence[str] | None = None,
+    canvas: str = "",
 ) -> Figure:
     """The map with a table of the lines beside it; see `draw_map`."""
     figure = style.new_figure()
     ax = figure.add_axes((0.075, 0.075, 0.61, 0.86))
-    draw_map(design, layout, ax=ax, view=view, show=show)
+    draw_map(design, layout, ax=ax, view=view, show=show, canvas=canvas)
     table = figure.add_axes((0.71, 0.03, 0.27, 0.9))
     table.axis("off")
     draw_table(design, layout, table)
@@ -47,12 +50,12 @@ def draw_map_figure(
 
 def draw_map(
     design: Design, layout: Layout, *, ax: Axes | None = None, view: ViewName = "top",
-    show: str | Sequence[str] | None = None,
+    show: str | Sequence[str] | None = None, canvas: str = "",
 ) -> Axes:  # fmt: skip
     """Draw the map on axes, or on the axes of a new figure; gives the axes.
 
     view: the side that the thing is seen from. show: parts, groups or trails that stand out; a
-    trail by itself is coloured by `along`.
+    trail by itself is coloured by `along`. canvas: LEDs where that canvas puts them.
 
     Each line has a colour; a plate is its data-in, a dashed arrow a jump to the next part. A tick
     says where an LED faces. Raises LayoutError for a view, or a name to show, that there is not.
@@ -62,12 +65,15 @@ def draw_map(
     if ax is None:
         ax = style.new_figure().add_subplot()
     seen = VIEWS[view]
+    if canvas:
+        layout = _moved(design, layout, canvas)
     # Rounded, so that what lies on a line does not spread over the picture.
     points = seen.flat(layout.in_unit(layout.leds.position)).round(6)
     drawing = MapDrawing(design, layout, seen, points)
     chosen = choices_to_show(design, layout, show)
-    _prepare(drawing, ax)
-    _draw_outline(drawing, ax)
+    _prepare(drawing, ax, canvas)
+    if not canvas:
+        _draw_outline(drawing, ax)
     _draw_chain(drawing, ax, is_faint=bool(chosen))
     _draw_leds(drawing, ax, chosen)
     ax.margins(0.1)
@@ -80,7 +86,18 @@ def draw_map(
     return ax
 
 
-def _prepare(drawing: MapDrawing, ax: Axes) -> None:
+def _moved(design: Design, layout: Layout, canvas: str) -> Layout:
+    """The layout with its LEDs where a canvas puts them. Raises LayoutError for one that there is
+    not.
+    """
+    if canvas not in design.canvases:
+        remedy = did_you_mean(canvas, design.canvases, "canvases")
+        raise LayoutError(f"there is no canvas '{canvas}'. {remedy}")
+    chosen = choose_all(design, layout, Report()).on_canvas(canvas)
+    return on_canvas(layout, design.canvases[canvas], chosen)
+
+
+def _prepare(drawing: MapDrawing, ax: Axes, canvas: str) -> None:
     style.dress(ax)
     ax.set_aspect("equal", adjustable="datalim")
     unit = drawing.design.units
@@ -88,6 +105,8 @@ def _prepare(drawing: MapDrawing, ax: Axes) -> None:
     ax.set_ylabel(drawing.view.label(drawing.view.upward, unit))
     lines = counted(len(drawing.design.line), "line")
     title = f"{drawing.design.name}: {counted(len(drawing.layout.leds), 'LED')} on {lines}"
+    if canvas:
+        title += f", on canvas '{canvas}'"
     if drawing.view.name != "top":
         title += f", {drawing.view.seen_from}"
     ax.set_title(title, loc="left", color=style.ink().text, fontsize=12)

@@ -63,6 +63,35 @@ def by_name(placements: Iterable[Placement]) -> list[Placement]:
     return sorted(placements, key=key)
 
 
+def scaled(
+    placements: Iterable[Placement], scale: float = 1.0, flip: str | None = None
+) -> list[Placement]:
+    """So many times as large, and reflected along x or y, about the middle of their extent.
+
+    >>> moved = scaled([Placement("a", (0.0, 0.0, 1.0)), Placement("b", (4.0, 2.0, 0.0))], 2, "x")
+    >>> [p.position for p in moved]
+    [(8.0, 0.0, 2.0), (0.0, 4.0, 0.0)]
+    """
+    every = list(placements)
+    signs = (-1.0 if flip == "x" else 1.0, -1.0 if flip == "y" else 1.0, 1.0)
+    there = [p.position for p in every if p.position is not None]
+    sums = [min(place[i] for place in there) + max(place[i] for place in there) for i in (0, 1)]
+    shift = [total if sign < 0 else 0.0 for total, sign in zip(sums, signs, strict=False)] + [0.0]
+
+    def moved(values: Triple, away: Sequence[float], size: float) -> Triple:
+        x, y, z = ((sign * v + a) * size for sign, v, a in zip(signs, values, away, strict=True))
+        return x + 0.0, y + 0.0, z + 0.0
+
+    return [
+        replace(
+            p,
+            position=p.position and moved(p.position, shift, scale),
+            facing=p.facing and moved(p.facing, (0, 0, 0), 1.0),
+        )
+        for p in every
+    ]
+
+
 def centred(placements: Sequence[Placement]) -> list[Placement]:
     """Moved so that the middle of their extent in x and y is the origin."""
     places = [p.position for p in placements if p.position is not None]

@@ -49,10 +49,8 @@ class Drawing:
         kinds = (svgelements.Circle, svgelements.Ellipse, svgelements.Rect)
         found = []
         for name, groups, element in self._elements:
-            box = element.bbox() if isinstance(element, kinds) else None
-            if box is not None:
-                middle = self._place((box[0] + box[2]) / 2, (box[1] + box[3]) / 2)
-                found.append(Placement(name, middle, groups=groups))
+            if isinstance(element, kinds):
+                found.append(Placement(name, self._place(*_middle(element)), groups=groups))
         if not found:
             raise LayoutError(
                 "there are no circles, ellipses or rectangles. For LEDs along a path give a pitch, "
@@ -144,6 +142,19 @@ class Drawing:
 
     def _place(self, x: float, y: float) -> tuple[float, float, float]:
         return _rounded(x * self._mm, (self._top - y) * self._mm)
+
+
+def _middle(element: Any) -> tuple[float, float]:
+    """The middle of a circle, an ellipse or a rectangle, after its transforms.
+
+    The library's own box of one that is turned is no number.
+    """
+    if isinstance(element, svgelements.Rect):
+        x, y = element.x + element.width / 2, element.y + element.height / 2
+    else:
+        x, y = element.cx, element.cy
+    point = svgelements.Matrix(element.transform).point_in_matrix_space((x, y))
+    return float(point.x), float(point.y)
 
 
 def _steps(piece: Any) -> Floats:

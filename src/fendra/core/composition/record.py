@@ -4,14 +4,12 @@ from __future__ import annotations
 
 import traceback
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
 from pathlib import PurePath
 from typing import Any, TypeVar
 
-import numpy as np
-
-from fendra.core.arrays import Array, Floats
+from fendra.core.arrays import Array
 from fendra.core.composition.blends import BLENDS, Stroke
 from fendra.core.composition.finishes import counted, finishes
 from fendra.core.composition.media import Media
@@ -35,6 +33,7 @@ from fendra.core.graph.node import Graph
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.passes import simplify
 from fendra.core.graph.trace import Tracer, Value
+from fendra.core.layout.canvas import on_canvas
 from fendra.core.layout.choice import ALL, Choice, Choices
 from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
@@ -363,18 +362,7 @@ class _Recorder:
         return self.spaces[name]
 
     def _on_canvas(self, name: str, canvas: Mapping[str, OnCanvas]) -> Layout:
-        """The layout with every LED where a canvas puts it."""
-        position, facing = self._layout.position.copy(), self._layout.facing.copy()
-        for part, place in canvas.items():
-            choice = self._choices.written.get(("canvases", name, part))
-            if choice is not None and len(choice.spots):
-                turn = _turned(place.turn)
-                there = self._layout.position[choice.spots]
-                middle = (there.min(axis=0) + there.max(axis=0)) / 2
-                at = np.array(place.at) * self._layout.unit_mm
-                position[choice.spots] = (there - middle) * place.scale @ turn.T + at
-                facing[choice.spots] = self._layout.facing[choice.spots] @ turn.T
-        return replace(self._layout, position=position, facing=facing)
+        return on_canvas(self._layout, canvas, self._choices.on_canvas(name))
 
     def _look(
         self, effect: Effect, led: Led, settings: Mapping[str, Any], path: KeyPath
@@ -479,12 +467,6 @@ class _Recorder:
         for scene in sorted(scenes or ()):
             found = found | (self._shares[scene] > 0.0)
         return found
-
-
-def _turned(degrees: float) -> Floats:
-    angle = np.radians(degrees)
-    cos, sin = np.cos(angle), np.sin(angle)
-    return np.array([[cos, -sin, 0.0], [sin, cos, 0.0], [0.0, 0.0, 1.0]])
 
 
 def _check_look(look: object) -> None:

@@ -130,6 +130,11 @@ class Choices(dict[str, Choice]):
         super().__init__()
         self.written: dict[KeyPath, Choice] = {}
 
+    def on_canvas(self, name: str) -> dict[str, Choice]:
+        """Those that a canvas places, by what is written of each."""
+        here = ("canvases", name)
+        return {str(path[2]): each for path, each in self.written.items() if path[:2] == here}
+
 
 def named(layout: Layout, name: str, known: Mapping[str, Choice]) -> Choice | None:
     """The choice of a name; a line is one as well, where nothing else is called so."""
