@@ -193,6 +193,22 @@ static inline float clamp(float x, float low, float high)
     return a < high ? a : high;
 }
 
+/* What comes in, held within +-1e9; what is no number is 0. */
+static inline float taken(float value)
+{
+    const float most = 1e+09f;
+    if (value > most) {
+        return most;
+    }
+    return value >= -most ? value : value < 0.0f ? -most : 0.0f;
+}
+
+/* Whether it has come, and is a number. */
+static inline bool is_news(bool is_new, float value)
+{
+    return is_new && !isnan(value);
+}
+
 static inline uint32_t high_word(uint32_t a, uint32_t b)
 {
     return (uint32_t)(((uint64_t)a * b) >> 32);
@@ -332,11 +348,12 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
     /* Signal speed (heron.toml:150) */
     const uint32_t passed_ms = dt_ms < 2147483647u ? dt_ms : 2147483647u;
     const uint32_t age = state->speed_since + passed_ms;
-    const uint32_t speed_since = signals->speed.is_new ? 0u
+    const uint32_t speed_since = is_news(signals->speed.is_new, signals->speed.value) ? 0u
         : (age < 2147483647u ? age : 2147483647u);
     const bool speed_heard = speed_since < 500u;
     const bool speed_lost = !speed_heard;
-    const float speed_raw = speed_heard ? clamp(signals->speed.value, 0.0f, 45.0f) : 0.0f;
+    const float speed_raw = speed_heard ? clamp(taken(signals->speed.value), 0.0f, 45.0f)
+        : 0.0f;
     const float v = dt_s / 0.1f;
     const float v_2 = quotient(1.0f, 1.0f + v * (1.0f + v * (0.5f + v * 0.16666667f)));
     const float share = 1.0f - v_2;
@@ -345,10 +362,10 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 
     /* Signal rpm (heron.toml:156) */
     const uint32_t age_2 = state->rpm_since + passed_ms;
-    const uint32_t rpm_since = signals->rpm.is_new ? 0u
+    const uint32_t rpm_since = is_news(signals->rpm.is_new, signals->rpm.value) ? 0u
         : (age_2 < 2147483647u ? age_2 : 2147483647u);
     const bool rpm_heard = rpm_since < 500u;
-    const float rpm_raw = rpm_heard ? clamp(signals->rpm.value, 0.0f, 6000.0f) : 0.0f;
+    const float rpm_raw = rpm_heard ? clamp(taken(signals->rpm.value), 0.0f, 6000.0f) : 0.0f;
     const float v_3 = dt_s / 0.08f;
     const float v_4 = quotient(1.0f, 1.0f + v_3 * (1.0f + v_3 * (0.5f + v_3 * 0.16666667f)));
     const float share_2 = 1.0f - v_4;
@@ -356,17 +373,18 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 
     /* Signal throttle (heron.toml:163) */
     const uint32_t age_3 = state->throttle_since + passed_ms;
-    const uint32_t throttle_since = signals->throttle.is_new ? 0u
-        : (age_3 < 2147483647u ? age_3 : 2147483647u);
+    const uint32_t throttle_since = is_news(signals->throttle.is_new, signals->throttle.value)
+        ? 0u : (age_3 < 2147483647u ? age_3 : 2147483647u);
     const bool throttle_heard = throttle_since < 500u;
-    const float throttle = throttle_heard ? clamp(signals->throttle.value, 0.0f, 1.0f) : 0.0f;
+    const float throttle = throttle_heard ? clamp(taken(signals->throttle.value), 0.0f, 1.0f)
+        : 0.0f;
 
     /* Signal brake (heron.toml:167) */
     const uint32_t age_4 = state->brake_since + passed_ms;
-    const uint32_t brake_since = signals->brake.is_new ? 0u
+    const uint32_t brake_since = is_news(signals->brake.is_new, signals->brake.value) ? 0u
         : (age_4 < 2147483647u ? age_4 : 2147483647u);
     const bool brake_heard = brake_since < 500u;
-    const float brake_raw = brake_heard ? clamp(signals->brake.value, 0.0f, 1.0f) : 0.0f;
+    const float brake_raw = brake_heard ? clamp(taken(signals->brake.value), 0.0f, 1.0f) : 0.0f;
     const float v_5 = dt_s / 0.05f;
     const float v_6 = quotient(1.0f, 1.0f + v_5 * (1.0f + v_5 * (0.5f + v_5 * 0.16666667f)));
     const float share_3 = 1.0f - v_6;
@@ -375,21 +393,22 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 
     /* Signal left (heron.toml:172) */
     const uint32_t age_5 = state->left_since + passed_ms;
-    const uint32_t left_since = signals->left.is_new ? 0u
+    const uint32_t left_since = is_news(signals->left.is_new, signals->left.value) ? 0u
         : (age_5 < 2147483647u ? age_5 : 2147483647u);
     const bool left_heard = left_since < 500u;
-    now->left = left_heard && 0.5f < signals->left.value;
+    now->left = left_heard && 0.5f < taken(signals->left.value);
 
     /* Signal right (heron.toml:177) */
     const uint32_t age_6 = state->right_since + passed_ms;
-    const uint32_t right_since = signals->right.is_new ? 0u
+    const uint32_t right_since = is_news(signals->right.is_new, signals->right.value) ? 0u
         : (age_6 < 2147483647u ? age_6 : 2147483647u);
     const bool right_heard = right_since < 500u;
-    now->right = right_heard && 0.5f < signals->right.value;
+    now->right = right_heard && 0.5f < taken(signals->right.value);
 
     /* Signal battery (heron.toml:182) */
-    const bool battery_ever = signals->battery.is_new || state->battery_ever;
-    const float battery_raw = battery_ever ? clamp(signals->battery.value, 36.0f, 55.0f)
+    const bool battery_ever = is_news(signals->battery.is_new, signals->battery.value)
+        || state->battery_ever;
+    const float battery_raw = battery_ever ? clamp(taken(signals->battery.value), 36.0f, 55.0f)
         : 48.0f;
     const float v_7 = dt_s / 2.5f;
     const float v_8 = quotient(1.0f, 1.0f + v_7 * (1.0f + v_7 * (0.5f + v_7 * 0.16666667f)));
@@ -399,10 +418,10 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 
     /* Signal lean (heron.toml:188) */
     const uint32_t age_7 = state->lean_since + passed_ms;
-    const uint32_t lean_since = signals->lean.is_new ? 0u
+    const uint32_t lean_since = is_news(signals->lean.is_new, signals->lean.value) ? 0u
         : (age_7 < 2147483647u ? age_7 : 2147483647u);
     const bool lean_heard = lean_since < 500u;
-    const float lean_raw = lean_heard ? clamp(signals->lean.value, -30.0f, 30.0f) : 0.0f;
+    const float lean_raw = lean_heard ? clamp(taken(signals->lean.value), -30.0f, 30.0f) : 0.0f;
     const float v_10 = dt_s / 0.15f;
     const float v_11 =
         quotient(1.0f, 1.0f + v_10 * (1.0f + v_10 * (0.5f + v_10 * 0.16666667f)));
@@ -412,11 +431,11 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 
     /* Signal lights (heron.toml:195) */
     const uint32_t age_8 = state->lights_since + passed_ms;
-    const uint32_t lights_since = signals->lights.is_new ? 0u
+    const uint32_t lights_since = is_news(signals->lights.is_new, signals->lights.value) ? 0u
         : (age_8 < 2147483647u ? age_8 : 2147483647u);
     const bool lights_heard = lights_since < 500u;
     const bool lights_lost = !lights_heard;
-    const bool lights = lights_lost || (lights_heard && 0.5f < signals->lights.value);
+    const bool lights = lights_lost || (lights_heard && 0.5f < taken(signals->lights.value));
 
     /* Signal parked (heron.toml:200) */
     const bool parked = speed < 0.8f && throttle < 0.05f && brake < 0.05f && speed_heard;

@@ -21,7 +21,7 @@ class LinesOptions(Options):
     """What can be said to a serial port that sends lines.
 
     address: the port. baud: bits a second. columns: names of the values, where lines hold values
-    alone; in a text with + between them.
+    alone, as `acc[0]` for a number of a vector; in a text with + between them.
     """
 
     address: Annotated[str, Field(min_length=1)]

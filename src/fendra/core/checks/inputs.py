@@ -51,13 +51,14 @@ def _hold_pin(
             able = ", ".join(kind.analogue)
             remedy = f"Those that can: {able}." if able else "None of its pins can."
             if kind_of(signal).is_truth:
-                remedy += " Or say kind = 'switch' in the pin."
+                switch = value_text({"name": pin.name, "kind": "switch"})
+                remedy += f" Or write pin = {switch}, for on and off."
             report.error(path, "pin-cannot", message, remedy)
         else:
             _hold_scale(signal, name, pin, report)
     elif kind is not None and pin.pull not in (*kind.pulls, "none"):
-        message = f"a {kind.name} has nothing that pulls pin {pin.name} {pin.pull}."
-        remedy = "Put a resistor of 10 kohm there, and say pull = 'none'."
+        message = f"{kind.name} has nothing that pulls pin {pin.name} {pin.pull}."
+        remedy = f"Put a resistor of 10 kohm there, and write pin = {_written(pin, pull='none')}."
         report.error(path, "pin-cannot", message, remedy)
 
 

@@ -42,7 +42,7 @@ def _rate(budget: ControllerBudget, link_hz: float, path: KeyPath, report: Repor
         faster = "Take a faster network"
     if rate_hz > link_hz:
         message = f"{what} a second, and the design makes {rate_hz:g}."
-        slower = f", or set rate = {int(link_hz)}" if link_hz >= 1 else ""
+        slower = f", or set rate = {int(NEAR * link_hz)}" if NEAR * link_hz >= 1 else ""
         report.warning(path, "slow-link", message, f"{faster}{slower}.")
     elif rate_hz > NEAR * link_hz:
         message = f"{what} a second at the most; the design makes {rate_hz:g}."

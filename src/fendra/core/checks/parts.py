@@ -19,8 +19,8 @@ from fendra.core.shapes.hidden import Hidden
 from fendra.core.shapes.spaced import Spaced
 
 _NEAR_MM = 0.01
-STRAIGHT = 0.87
-"""The cosine of 30 degrees."""
+STRAIGHT = 0.94
+"""The cosine of 20 degrees."""
 
 
 @check(stops=False)
@@ -80,6 +80,8 @@ def bent_chips(subject: Subject, report: Report) -> None:
         own = np.arange(row.leds.start, row.leds.stop)
         chips = [own[leds.address[own] == address] for address in np.unique(leds.address[own])]
         bent = [chip for chip in chips if len(chip) > 2 and _is_bent(leds.position[chip])]
+        if row.shape in ("ring", "arc"):
+            continue  # these are round everywhere
         if row.kind != "hidden" and bent:
             place = row.place_of(int(leds.address[bent[0][0]]))
             more = f", and {len(bent) - 1} more" if len(bent) > 1 else ""
@@ -103,7 +105,7 @@ def _is_twice(first: Floats, second: Floats) -> bool:
 
 
 def _is_bent(places: Floats) -> bool:
-    """Whether the way along places (n, 3) turns by more than 30 degrees."""
+    """Whether the way along places (n, 3) turns by more than 20 degrees."""
     steps = np.diff(places, axis=0)
     length = np.linalg.norm(steps, axis=1)
     steps = steps[length > 1e-9] / length[length > 1e-9, None]
