@@ -59,11 +59,10 @@ CONNECTIONS_HEAD = """# Sources and outputs
 
 Each stands in a design as `[sources.NAME]` or `[outputs.NAME]` with its `type`, or on the command
 line as `--from TYPE:ADDRESS,key=value` and `--to TYPE:ADDRESS,key=value`. With a name before it,
-`--from desk=screen:1` stands for the design's source `desk`; without one it stands for the design's only
-source of that type. [live.md](live.md) shows
-how they work together. Names are those that a signal's `source` has behind the colon. A source that
-needs a package which is not there says which extra brings it, as `pip install 'fendra[mqtt]'`. Made
-from the code by `make docs`.
+`--from desk=screen:1` stands for the design's source `desk`; without one it stands for the design's
+only source of that type. [live.md](live.md) shows how they work together. Names are those that a
+signal's `source` has behind the colon. A source that needs a package which is not there says which
+extra brings it, as `pip install 'fendra[mqtt]'`. Made from the code by `make docs`.
 
 A tape is a source as well: `type = "tape"` with `address`, and `loop`, `speed` and `start` (s).
 """

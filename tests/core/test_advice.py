@@ -26,7 +26,9 @@ EXAMPLES = [
     for place, excerpt in enumerate(excerpts)
 ]
 OF_THE_DESIGN = {"rate", "dither"}
-KEY_AND_VALUE = re.compile(r"\b(\w+) = ((?:\{.*?\}(?=[.,:;]))|(?:\[[^\]]*\])|\"[^\"]*\"|'[^']*'|true|false|-?[\d.]*\d)")
+KEY_AND_VALUE = re.compile(
+    r"\b(\w+) = ((?:\{.*?\}(?=[.,:;]))|(?:\[[^\]]*\])|\"[^\"]*\"|'[^']*'|true|false|-?[\d.]*\d)"
+)
 
 
 @pytest.fixture(scope="module")
@@ -79,7 +81,9 @@ def done(values, finding):
     if number:
         holder_of(values, path)[path[-1]] = tomllib.loads(f"x = {number[1]}")["x"]
         return True
-    if pair and not any(words in remedy for words in ("Place it", "in a layer", "in layers", "[raw")):
+    if pair and not any(
+        words in remedy for words in ("Place it", "in a layer", "in layers", "[raw")
+    ):
         key, value = pair[1], tomllib.loads(f"x = {pair[2]}")["x"]
         table = holder_of(values, path) if path[-1:] == (key,) else table_of(values, path)
         (values if key in OF_THE_DESIGN else table)[key] = value
@@ -87,20 +91,26 @@ def done(values, finding):
     if "Remove it" in remedy and isinstance(holder_of(values, path), (dict, list)):
         holder = holder_of(values, path)
         del holder[path[-1]]
-        if holder == {} or holder == []:  # an empty table is no better
+        if not holder:  # an empty table is no better
             del holder_of(values, path[:-1])[path[-2]]
         return True
     return False
 
 
 def named(checked):
-    return {(finding.code, finding.path) for finding in checked.findings if finding.severity != Severity.NOTE}
+    return {
+        (finding.code, finding.path)
+        for finding in checked.findings
+        if finding.severity != Severity.NOTE
+    }
 
 
 DONE: list[str] = []
 
 
-@pytest.mark.parametrize(("code", "place", "excerpt"), EXAMPLES, ids=[f"{c}-{i}" for c, i, _ in EXAMPLES])
+@pytest.mark.parametrize(
+    ("code", "place", "excerpt"), EXAMPLES, ids=[f"{c}-{i}" for c, i, _ in EXAMPLES]
+)
 def test_what_is_told_mends_it_and_breaks_nothing(design_of, code, place, excerpt):
     text = design_of(excerpt)
     before = check_text(text, "design.toml", folder=Path())

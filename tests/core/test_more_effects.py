@@ -422,7 +422,8 @@ def test_text_shows_numbers_times_and_signs():
     same = [("{s:3}", 7.4, "  7"), ("{s:4.1}", 12.34, "12.3"), ("{s:3}", -5, " -5"),
             ("{s:3}", -12, "-12"), ("{s:2}", 250, "99"), ("{s:4.1}", 0.04, " 0.0"),
             ("{s:m:ss}", 65.9, " 1:05"), ("{s:h:mm}", 3600 * 13 + 420, "13:07"),
-            ("{s:h:mm:ss}", 3661, " 1:01:01")]  # fmt: skip
+            ("{s:02}", 7.4, "07"), ("{s:03}", -5, "-05"), ("{s:05.1}", 3.14, "003.1"), ("{s:02}", 42, "42"),
+            ("{s:03}", -125, "125"), ("{s:h:mm:ss}", 3661, " 1:01:01")]  # fmt: skip
     for text, value, plain in same:
         columns = 4 * len(plain)
         assert read(text, columns, value) == read(plain, columns, 0), text

@@ -49,3 +49,20 @@ def test_what_is_written_and_what_is_left_is_told():
         "s: 12 to 18, within its range; left as it is"
     ]
     assert learned("range = [0, 1]\ncalibrate = [9, 1]", (2, 8))[1] == ["s: calibrate = [8, 2]"]
+
+
+@pytest.mark.parametrize(
+    ("keys", "place", "written"),
+    [
+        ('source = "b:a"\npin = "A0"', 0, {"source": {"name": "b:a", "calibrate": [5, 25]}, "pin": "A0"}),
+        ('source = ["b:a", { name = "c:d", invert = true }]', 1,
+         {"source": ["b:a", {"name": "c:d", "invert": True, "calibrate": [5, 25]}]}),
+        ('source = { name = "b:a", calibrate = [9, 1] }', 0,
+         {"source": {"name": "b:a", "calibrate": [25, 5]}}),
+    ],
+)  # fmt: skip
+def test_where_there_are_several_inputs_the_one_that_was_heard_learns(keys, place, written):
+    text = f"{HEAD}[signals.s]  # mine\nrange = [0, 1]\n{keys}\n"
+    made = fd.Design.from_values(tomllib.loads(text))
+    after, _ = learn(text, made, {"s": (5, 25)}, {"s": place})
+    assert tomllib.loads(after)["signals"]["s"] == {"range": [0, 1], **written}

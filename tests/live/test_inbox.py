@@ -122,3 +122,38 @@ def test_the_first_few_values_that_made_no_sense_are_remembered_each_once():
         box.put("net", "glow", raw)
     assert box.refused() == 7
     assert box.wrong() == ["glow: 'puce', 'rosee', '#12', '1,2', 'x'"]
+
+
+def test_columns_of_a_line_are_the_numbers_of_a_vector():
+    """Each is news of the vector; what came before stays. Numbers that it does not have are unused."""
+    box, _ = inbox(
+        acc={"kind": "vector", "size": 3, "source": {"name": "bus:a", "calibrate": [0, 10]}}
+    )
+    for place, value in ((0, "2"), (1, 4), (2, 6), (3, 8)):
+        box.put("bus", f"a[{place}]", value)
+    assert box.take() == {"acc[0]": 0.2, "acc[1]": 0.4, "acc[2]": 0.6}
+    box.put("bus", "a[2]", 1)
+    assert box.take() == {"acc[0]": 0.2, "acc[2]": 0.1}
+    box.put("bus", "a[1]", "much")
+    assert box.take() == {}
+    assert box.heard["acc"].refused == 1
+    assert ("bus", "a[3]") in box.unused
+
+
+def test_each_source_has_its_own_numbers():
+    """Of one the switch is the other way round; of the other it goes on above 30, off below 20."""
+    box, _ = inbox(on={"kind": "switch", "source": [
+        {"name": "bus:a", "invert": True}, {"name": "home:b", "on_at": 30, "off_at": 20}]})  # fmt: skip
+    found = []
+    for source, name, raw in (("bus", "a", "on"), ("home", "b", 25), ("home", "b", 31), ("home", "b", 25),
+                              ("home", "b", 19), ("bus", "a", 0)):  # fmt: skip
+        box.put(source, name, raw)
+        found.append(box.take()["on"])
+    assert found == [0, 0, 1, 1, 0, 1]
+    assert (
+        inbox(n={"range": [0, 1], "source": {"calibrate": [0, 4]}})[0]
+        .design.signals["n"]
+        .sources[0]
+        .name
+        == ""
+    )

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 import pytest
 
 from fendra.core.errors import DesignError
@@ -366,3 +368,79 @@ def test_an_event_of_no_strength_is_none_and_a_moment_by_itself_is_whole():
     assert courses(signals, [{"hit": 0.0}, {"hit": 0.1}], show="(1 if hit else 0)") == [0, 1]
     found = courses(signals, [{"hit": {"x": 3}}], show="hit.strength + hit.x", high=5)
     assert found == pytest.approx([4])
+
+
+def test_min_and_max_take_any_number_and_the_newest_of_several_is_told():
+    """Of b and c, that come together, it is b; what was on at first does not count."""
+    keys = {name: {"kind": "switch"} for name in "abc"}
+    news = [{"a": 1}, {"b": 1, "c": 1}, {"b": 0}, {"a": 0}, {"a": 1}, {"c": 0}, {"c": 1}]
+    assert courses(keys, news, show="latest(a, b, c) / 4") == pytest.approx(
+        [0, 0.5, 0.5, 0.5, 0.25, 0.25, 0.75]
+    )
+    show = "max(s, 0.25, 0.5 - s, 2 * s - 1) - min(0.125, s, 1 - s)"
+    assert courses({"s": {}}, series(0, 0.5, 1), show=show) == pytest.approx([0.5, 0.375, 1])
+
+
+def test_a_stopwatch_pauses_and_begins_anew():
+    keys = {"go": {"kind": "switch"}, "lap": {"kind": "switch"}}
+    news = [{"go": 1}, {}, {"go": 0}, {}, {"go": 1}, {"lap": 1}, {"lap": 0}, {}]
+    found = courses(keys, news, show="stopwatch(go, lap)")
+    assert found == pytest.approx([0, 0.1, 0.1, 0.1, 0.2, 0, 0.1, 0.2])
+
+
+def test_a_vector_is_read_at_a_place_that_is_worked_out():
+    """The nearest whole one; beyond its ends the outer ones."""
+    keys = {"v": {"kind": "vector", "size": 3}, "s": {}}
+    news = [{"v": [0.1, 0.5, 0.9], "s": place} for place in (0, 1.4, 1.6, 7, -3)]
+    assert courses(keys, news, show="v[s]") == pytest.approx([0.1, 0.5, 0.9, 0.9, 0.1])
+    with pytest.raises(DesignError, match="'s' is no vector"):
+        courses(keys, news, show="s[v[0]]")
+
+
+MODE = {"kind": "choice", "choices": {"off": 0, "eco": 3, "boost": 7}}
+
+
+@pytest.mark.parametrize(
+    ("of", "expected"),
+    [
+        ("'boost' if s > 0.5 else 'eco'", [3, 3, 7]),
+        ({"boost": "s > 0.9", "eco": "s > 0.1"}, [0, 3, 7]),
+        ({"eco": "s > 0.1", "boost": "s > 0.9", "else": "off"}, [0, 3, 3]),
+        ({"by": "4 * s", "0": "off", "4": "boost", "else": "eco"}, [0, 3, 7]),
+        ({"by": "other", "a": "boost", "b": "eco"}, [7, 7, 7]),
+        ({"by": "2 * s", "1": "'boost' if s < 0.6 else 'eco'", "else": "eco"}, [3, 7, 3]),
+    ],
+)
+def test_a_choice_is_computed(of, expected):
+    """s is 0, 0.5 and 1. The first condition that holds counts; without `else` the first word."""
+    keys = {"mode": {**MODE, "of": of}, "s": {}, "other": {"kind": "choice", "choices": ["a", "b"]}}
+    found = courses(keys, [{"s": value} for value in (0, 0.5, 1)], show="mode / 8")
+    assert [round(8 * value) for value in found] == expected
+
+
+@pytest.mark.parametrize(
+    ("of", "says"),
+    [
+        ("'bost' if s > 1 else 'eco'", "'bost' is none of the choices. Did you mean 'boost'?"),
+        ({"bost": "s > 1"}, "'bost' is none of the choices. Did you mean 'boost'?"),
+        ({"by": "s", "1": "eco"}, "needs `else` for every other number"),
+        ({"by": "mode2", "a": "eco"}, "needs `else` for b"),
+        ({"eco": 3}, "a condition is needed here"),
+    ],
+)
+def test_what_is_wrong_with_a_computed_choice_is_said(of, says):
+    keys = {"mode": {**MODE, "of": of}, "s": {}, "mode2": {"kind": "choice", "choices": ["a", "b"]}}
+    with pytest.raises(DesignError, match=re.escape(says)):
+        courses(keys, [{}], show="mode")
+
+
+def test_cells_count_after_calibration():
+    """A divider: 0.652 of 25 V are 16.3 V, four cells. 0.48 to 0.672 are 3 to 4.2 V of each of four."""
+    keys = {"cells": "guess", "curve": [[0, 0], [1, 25]], "range": [0, 5]}
+    assert courses({"s": keys}, series(0.652), high=5) == pytest.approx([4.075], abs=1e-4)
+    keys = {"cells": "guess", "calibrate": [0, 1], "range": [0, 25]}
+    assert courses({"s": keys}, series(0.652), high=5) == pytest.approx([4.075], abs=1e-4)
+    keys = {"cells": 4, "calibrate": [0.48, 0.672], "range": [3, 4.2]}
+    assert courses({"s": keys}, series(0.48, 0.576, 0.7), low=3, high=4.2) == pytest.approx(
+        [3, 3.6, 4.2], abs=1e-4
+    )

@@ -35,10 +35,12 @@ def firmware(subject: Subject, report: Report) -> None:
     for name, controller in design.controllers.items():
         kind = controller.known_type
         lines = design.lines_of(name)
-        if kind is None or not lines or not inputs_of(design, name):
+        if not lines or not any(inputs_of(design, each) for each in design.controllers):
             continue
         plan = lines_alone(subject.plan, lines)
         _tell_unheard(plan, name, report)
+        if kind is None or not inputs_of(design, name):
+            continue
         told = tell(plan, emit(plan).count, kind, subject.film)
         if told is not None:
             told.report(("controllers", name), report)

@@ -44,9 +44,9 @@ def text(
     """Text on a grid, or on LEDs anywhere: a name, a number that changes, the time, a countdown.
 
     In the text `{speed:3}` shows a number in three characters, `{volts:4.1}` one with a decimal,
-    `{left:m:ss}`, `{now:h:mm}` and `{now:h:mm:ss}` seconds as a time. It stands in the middle where
-    it fits, else at the left; with a rate it comes in from the right and goes out at the left, from
-    its beginning each time the layer comes on.
+    `{minute:02}` zeros before it, `{left:m:ss}`, `{now:h:mm}` and `{now:h:mm:ss}` seconds as a
+    time. It stands in the middle where it fits, else at the left; with a rate it comes in from the
+    right and goes out at the left, from its beginning each time the layer comes on.
     """
     letters = characters(text)
     shape = FONTS[font]
