@@ -468,3 +468,37 @@ def test_the_service_manager_is_told_when_it_is_ready_and_that_it_lives(
     assert told.count("READY=1") == 1
     assert told.index("READY=1") < told.index("WATCHDOG=1") < told.index("STOPPING=1")
     assert any(re.fullmatch(r"STATUS=\d+\.\d frames/s", line) for line in told)
+
+
+@pytest.mark.parametrize(
+    ("from_", "says"),
+    [
+        ("udp:PORT", ""),
+        ("bus=udp:PORT", ""),
+        (
+            "other=udp:PORT",
+            "s listens to source 'bus', which is not here. Write --from bus=udp:PORT",
+        ),
+        ("osc:PORT", "s listens to source 'bus', which is not here. Write --from bus=udp:9400"),
+    ],
+)
+def test_a_source_that_signals_name_is_reached_or_it_is_said_how(little, fendra, from_, says):
+    """Without a name it stands for the design's only source of its type."""
+    port = str(free_port())
+    text = little.read_text().replace("lost_after = 0.5", 'source = "bus:s"')
+    little.write_text(f'{text}\n[sources.bus]\ntype = "udp"\n')
+    _, out, _ = fendra(
+        "run", little, "--from", from_.replace("PORT", port), "--to", "null:", "--for", "0.05"
+    )
+    told = " ".join(out.split())
+    assert says.replace("PORT", port) in told
+    assert ("is not here" in told) == bool(says)
+
+
+def test_what_is_off_is_left_out_of_a_run(little, fendra):
+    text = little.read_text()
+    little.write_text(
+        f'{text}\n[outputs.a]\ntype = "null"\n\n[outputs.b]\ntype = "null"\noff = true\n'
+    )
+    _, out, _ = fendra("run", little, "--for", "0.05", "--set", "s=1")
+    assert "to nowhere; Ctrl-C ends it" in out

@@ -19,7 +19,7 @@ if TYPE_CHECKING:
     from fendra.core.probe.cures import Cure
     from fendra.core.probe.patterns import Pattern
     from fendra.front import Design
-    from fendra.live.connect import Connected
+    from fendra.outputs import Output
 
 PatternName = Literal["lines", "parts", "colours", "walk", "count", "corners", "axes", "ramp"]
 
@@ -101,16 +101,17 @@ def probe(
     Example: fendra probe heron.toml corners --part tail-bar --to serial:/dev/ttyUSB0
     """
     from fendra.core.probe.answers import judge
-    from fendra.core.probe.bench import make_bench
+    from fendra.core.probe.bench import make_bench, on_lines
     from fendra.front import load
 
     loaded = load(design)
     bench = make_bench(loaded, loaded.layout(), line=line, part=part, leds=leds)
     is_sent = bool(to) or saw is None
     if is_sent:
+        outputs = [*connect_as_told(loaded, design, [], to, "").outputs.values()]
+        bench = on_lines(bench, {line for each in outputs for line in each.lines_of(loaded)})
         try:
-            _send(loaded, bench, pattern, connect_as_told(loaded, design, [], to, ""), speed, level,
-                  times)  # fmt: skip
+            _send(loaded, bench, pattern, outputs, speed, level, times)
         except KeyboardInterrupt:
             raise typer.Exit from None  # the usual way to end it, and nothing is asked then
         if saw is None and sys.stdin.isatty() and pattern in _QUESTIONS:
@@ -124,16 +125,13 @@ def probe(
 
 
 def _send(
-    design: Design, bench: Bench, pattern: str, connected: Connected, speed: float | None,
+    design: Design, bench: Bench, pattern: str, outputs: list[Output], speed: float | None,
     level: float | None, times: int | None,
 ) -> None:  # fmt: skip
-    from fendra.core.probe.bench import on_lines
     from fendra.core.probe.patterns import PATTERNS
     from fendra.live.play import play
 
-    outputs = [*connected.outputs.values()]
     say_if_several(design, outputs)
-    bench = on_lines(bench, {line for output in outputs for line in output.lines_of(design)})
     chosen = PATTERNS[pattern]
     steps = chosen.steps(bench, speed or _SPEED)
     linear = _level(bench, chosen, steps, level)

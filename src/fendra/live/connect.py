@@ -132,6 +132,9 @@ def _as_text(design: Design, name: str, here: Source | None) -> str:
     """How a source is named on the command line: the one that is here, else as in the design."""
     table = design.sources[name].values if name in design.sources else {"type": "TYPE"}
     kind, address = table["type"], table.get("address", "")
+    if not address and name in design.sources:
+        given = SOURCE_DRIVERS.kind(kind).Options.model_fields.get("address")
+        address = given.default if given is not None and isinstance(given.default, str) else ""
     if here is not None and type(here).__name__ == SOURCES.get(kind, ("", ""))[1]:
         address = getattr(here.options, "address", address)
     return f"{kind}:{address}"

@@ -239,7 +239,10 @@ class Settings:
             form = form or "3"
             if form not in TIMES and not SIZE.fullmatch(form):
                 message = f"'{form}' says no form for a number."
-                remedy = f"Write how many characters, as {{speed:4.1}} or {{minute:02}}, or {', '.join(TIMES)}."
+                forms = ", ".join(TIMES)
+                remedy = (
+                    f"Write how many characters, as {{speed:4.1}} or {{minute:02}}, or {forms}."
+                )
                 self._report.error(path, "wrong-value", message, remedy)
                 form = "3"
             number = Parameter("number", 0.0, "", -1e9, 1e9)

@@ -77,6 +77,19 @@ def arrangements(bench: Bench) -> Iterator[Arrangement]:
     yield from _exchanged_lines(bench)
 
 
+def reversed_parts(bench: Bench) -> Iterator[Arrangement]:
+    """Every part by itself, fed from its other end."""
+    for blocks in blocks_of(bench):
+        for block in blocks:
+            _, line, _, place = block.path
+            part = bench.design.line[int(line)].part[int(place)]
+            if len(block.rows) > 1 and not part.skip and part.shape != "assembly":
+                source = np.arange(len(bench))
+                source[block.rows] = block.rows[::-1]
+                change = Change(block.path, "reverse", None if part.reverse else True)
+                yield Arrangement((change,), 1.25, source)
+
+
 def _exchanged_parts(bench: Bench, blocks: Sequence[Block]) -> Iterator[Arrangement]:
     for a, b in combinations(range(len(blocks)), 2):
         if len(blocks) > MOST_PARTS and b > a + 1:

@@ -17,7 +17,14 @@ from fendra.core.layout import Layout
 from fendra.core.layout.chain import unfold
 from fendra.core.layout.table import PartRow
 from fendra.core.probe.bench import Bench
-from fendra.core.probe.chain import Arrangement, arrangements, blocks_of, misnamed, part_names
+from fendra.core.probe.chain import (
+    Arrangement,
+    arrangements,
+    blocks_of,
+    misnamed,
+    part_names,
+    reversed_parts,
+)
 from fendra.core.probe.cures import Way
 from fendra.core.probe.deduce import (
     MOST_TOLD,
@@ -221,7 +228,7 @@ def explain_whole(bench: Bench, sight: Sight, seen: Seen) -> list[Explanation]:
                for name in dict.fromkeys(filter(None, names))]  # fmt: skip
     before = misnamed(by_name)
     found: dict[bytes, Explanation] = {}
-    for arrangement in arrangements(bench):
+    for arrangement in (*arrangements(bench), *reversed_parts(bench)):
         there = arrangement.position(bench, rows)
         if np.isnan(there).any() or (arrangement.way and (there == position).all()):
             continue
