@@ -203,10 +203,10 @@ static inline float taken(float value)
     return value >= -most ? value : value < 0.0f ? -most : 0.0f;
 }
 
-/* Whether it has come, and is a number. */
+/* Whether it has come, and is a number, and finite. */
 static inline bool is_news(bool is_new, float value)
 {
-    return is_new && !isnan(value);
+    return is_new && fabsf(value) <= 3.4e38f;
 }
 
 static inline uint32_t high_word(uint32_t a, uint32_t b)

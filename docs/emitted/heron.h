@@ -11,7 +11,7 @@ extern "C" {
 
 /* What made this, and what it shows: the same number, the same light. */
 #define HERON_FENDRA_VERSION "0.1.0"
-#define HERON_DESIGN_HASH 0xaf76d0b1u
+#define HERON_DESIGN_HASH 0x8d00ca2bu
 
 #define HERON_LEDS 158
 
@@ -32,7 +32,7 @@ struct heron_signal {
 };
 
 /* What comes in. A value stays until there is a newer one. It is held between -1e9 and 1e9;
-   what is no number is no news. */
+   what is no finite number is no news. */
 struct heron_signals {
     struct heron_signal speed;           /* km/h, 0 to 45 */
     struct heron_signal rpm;             /* 1/min, 0 to 6000 */

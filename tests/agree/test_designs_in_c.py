@@ -76,6 +76,19 @@ def test_a_budget_is_kept_with_the_same_bytes_by_white_of_its_own(compiler):
     assert numpy.gains()[0] < 65_536
 
 
+def test_a_scene_of_layers_that_are_never_on_is_not_mixed(compiler):
+    """A third and two thirds of a light are not that light to the last bit."""
+    made = fd.Design.from_values({
+        "line": [{"name": "a", "part": [strip("a", 7)]}], "signals": {"s": {}},
+        "scene": [{"name": "one", "when": "s > 0.5", "fade": 0.3}, {"name": "two", "fade": 0.3}],
+        "layer": [{"name": "l", "on": "a", "effect": "gradient", "colours": ["#123456", "#fedcba"]},
+                  {"name": "never", "on": "a", "effect": "solid", "scene": "one", "when": False}],
+    })  # fmt: skip
+    plan = made.compile(engine="numpy").plan
+    frames = [(0, {"s": 0.0}), *((100, {"s": 1.0}) for _ in range(4))]
+    assert_same_light(NumpyEngine(plan), NativeEngine(plan), frames)
+
+
 @settings(max_examples=25, phases=COMPILED)
 @given(designs(), news)
 def test_any_design_gives_the_same_bits(compiler, values, frames):

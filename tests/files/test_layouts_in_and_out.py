@@ -80,7 +80,7 @@ def test_a_layout_goes_into_a_file_by_its_ending(tmp_path):
     rows = written.splitlines()
     assert rows[0] == "line,address,part,index,name,x,y,z,facing_x,facing_y,facing_z,skipped"
     assert rows[1] == "wings,0,shifter,,,,,,,,,yes"
-    assert rows[2] == "wings,1,right.edge,,80.0,60.0,0.0,0.0,1.0,0.0,"
+    assert rows[2] == "wings,1,right.edge,0,,80.0,60.0,0.0,0.0,1.0,0.0,"
     assert len(rows) == 1 + 1 + 56
     plain = json.loads(write_layout(tmp_path / "d.json", design, design.layout()).read_text())
     assert plain["lines"][0] == {

@@ -196,7 +196,8 @@ WILD = ["inf", "-inf", "1e30", "-3e38", "1e9", "6.4", "-7", "0.0"]
 
 
 def test_what_comes_in_is_held_in_c_as_it_is_in_python(compiler, tmp_path):
-    """Within +-1e9, so that x_of has its first or last LED (0 and 70); no number is no news."""
+    """Within +-1e9, so that x_of has its first or last LED (0 and 70); what is no number, or has no
+    end, is no news: at first it is lost."""
     design = fd.Design.from_values({
         "name": "walk", "line": [{"name": "a", "order": "RGB", "part": [strip("s", 8)]}],
         "signals": {"v": {}},
@@ -216,6 +217,6 @@ def test_what_comes_in_is_held_in_c_as_it_is_in_python(compiler, tmp_path):
         [tmp_path / "host"], input="\n".join(rows), capture_output=True, text=True, check=True
     )
     lines = [[*map(int, line.split())][:3] for line in done.stdout.splitlines()]
-    assert [line[0] for line in lines] == [0, 255, 0, 255, 0, 255, 219, 0, 0]
-    assert [line[1] for line in lines] == [128, 191, 64, 191, 64, 191, 128, 128, 128]
-    assert [line[2] for line in lines] == [0] + [255] * 8
+    assert [line[0] for line in lines] == [0, 0, 0, 255, 0, 255, 219, 0, 0]
+    assert [line[1] for line in lines] == [128, 128, 128, 191, 64, 191, 128, 128, 128]
+    assert [line[2] for line in lines] == [0] * 3 + [255] * 6

@@ -31,7 +31,7 @@ from fendra.core.graph.clock import Clock
 from fendra.core.graph.functions import lightness_to_linear
 from fendra.core.graph.node import Graph
 from fendra.core.graph.ops import Kind
-from fendra.core.graph.passes import simplify
+from fendra.core.graph.passes import is_const, simplify
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.layout.canvas import on_canvas
 from fendra.core.layout.choice import ALL, Choice, Choices
@@ -139,7 +139,11 @@ class Recorded:
             for i in self.design.painted
             if i in self.layers
         ]  # fmt: skip
-        own = [place for place, paint in enumerate(paints) if paint.scenes is not None]
+        own = [
+            place
+            for place, paint in enumerate(paints)
+            if paint.scenes is not None and self._can_show(graph, paint)
+        ]
         first, end = (own[0], own[-1] + 1) if own else (len(paints), len(paints))
         steps: list[Step] = [*paints[:first]]
         if self.images:
@@ -153,6 +157,10 @@ class Recorded:
         if "dither" in roots:
             steps.append(Dither(roots["dither"], dither_frames(self.design.rate)))
         return (*steps, *self.limits, *wires_of(self.layout, self.design))
+
+    def _can_show(self, graph: Graph, paint: Paint) -> bool:
+        """Whether a layer may ever be on, and has LEDs; of others no scene is mixed."""
+        return len(self.spots[paint.space]) > 0 and not is_const(graph.nodes[paint.on], False)
 
 
 WHY = "why:"

@@ -136,7 +136,7 @@ def _head(draft: Draft, used: set[str]) -> str:
     )
 
 
-_OF_MATH_H = frozenset({"isnan", "floorf", "fabsf", "sqrtf", "NAN", "INFINITY"})
+_OF_MATH_H = frozenset({"floorf", "fabsf", "sqrtf", "NAN", "INFINITY"})
 
 
 def _run(draft: Draft) -> str:

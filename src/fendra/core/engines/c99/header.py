@@ -46,7 +46,7 @@ def header(draft: Draft, lines: Sequence[LinePlace], source: str) -> str:
         "",
         *comment(
             "What comes in. A value stays until there is a newer one. It is held between -1e9 and "
-            "1e9; what is no number is no news."
+            "1e9; what is no finite number is no news."
         ),
         f"struct {name}_signals {{",
         *_signals(draft),

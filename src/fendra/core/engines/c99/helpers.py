@@ -52,7 +52,7 @@ _TAKEN = f"""static inline float taken(float value)
 
 _IS_NEWS = """static inline bool is_news(bool is_new, float value)
 {
-    return is_new && !isnan(value);
+    return is_new && fabsf(value) <= 3.4e38f;
 }"""
 
 _HIGH = """static inline uint32_t high_word(uint32_t a, uint32_t b)
@@ -91,7 +91,7 @@ def helpers(used: set[str], place: str, light: Bounds | None) -> list[str]:
     texts["clamp"] = _CLAMP
     about = comment("What comes in, held within +-1e9; what is no number is 0.")
     texts["taken"] = "\n".join([*about, _TAKEN])
-    about = comment("Whether it has come, and is a number.")
+    about = comment("Whether it has come, and is a number, and finite.")
     texts["is_news"] = "\n".join([*about, _IS_NEWS])
     texts["high_word"] = _HIGH
     about = comment("a / b. avr-libc rounds twice where that is below the smallest normal float.")
