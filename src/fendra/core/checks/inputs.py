@@ -10,6 +10,8 @@ from fendra.core.document.design import Design
 from fendra.core.document.signal import From, Input, Pin, Signal
 from fendra.core.findings import KeyPath, Report
 from fendra.core.names import counted, did_you_mean
+from fendra.core.signals.condition import thresholds
+from fendra.core.signals.door import is_one_way
 from fendra.core.signals.inputs import inputs_of, pin_of, split_source
 from fendra.core.signals.kinds import KINDS, kind_of, listed_kinds
 from fendra.core.toml_text import value_text
@@ -77,10 +79,16 @@ def _no_pin(signal: Signal, name: str, pin: Pin) -> tuple[str, str]:
 
 def _hold_scale(signal: Signal, name: str, pin: Pin, report: Report) -> None:
     """A pin tells 0 to 1: does that become what the signal takes?"""
-    if not kind_of(signal).measures or pin.is_calibrated or signal.is_calibrated:
-        return  # with a source as well, `whose_numbers` has something to say
     path: KeyPath = ("signals", name, "pin")
     told = f"pin {pin.name} tells 0 to 1 of the full scale"
+    ends = thresholds(signal)
+    if ends is not None and thresholds(pin) is None and not 0 <= min(ends) <= max(ends) <= 1:
+        first, last = (0.6, 0.4) if ends[0] >= ends[1] else (0.4, 0.6)
+        message = f"{told}, and '{name}' goes on at {ends[0]:g}."
+        remedy = f"Write pin = {_written(pin, on_at=first, off_at=last)}, or where it is for you."
+        report.warning(path, "not-calibrated", message, remedy)
+    if not kind_of(signal).measures or pin.is_calibrated or signal.is_calibrated:
+        return  # with a source as well, `whose_numbers` has something to say
     if signal.cells is not None:
         message = f"{told}, and '{name}' is counted in volts."
         remedy = (
@@ -120,8 +128,8 @@ def whose_numbers(subject: Subject, report: Report) -> None:
     for name, signal in subject.design.signals.items():
         inputs = [*_inputs(signal, name)] if signal.of is None else []
         own = [given for _, given, _ in inputs if given.is_calibrated]
-        if own and signal.curve:
-            message = "the curve is that of every input, and one of them has its own."
+        if own and signal.curve and not is_one_way(signal.curve):
+            message = "this curve goes up and down, so no input can have a scale of its own."
             remedy = "Take it out, and give it to the inputs that it is meant for."
             report.error(("signals", name, "curve"), "two-inputs", message, remedy)
         if (signal.calibrate is not None and signal.scale is None) or (
@@ -149,10 +157,9 @@ def _whose(signal: Signal, bare: list[tuple[KeyPath, Input, str]]) -> str:
     values = given.model_dump(exclude_unset=True)
     if isinstance(given, Pin):
         values.pop("kind", None)
-        is_share = signal.calibrate is not None and not (
-            min(signal.calibrate) >= 0 and max(signal.calibrate) <= 1
-        )
-        key, written = ("calibrate", (0.0, 1.0)) if is_share else (key, written)
+        raws = signal.calibrate or [raw for raw, _ in signal.curve]
+        if not 0 <= min(raws) <= max(raws) <= 1:  # not what a pin tells
+            key, written = "calibrate", (0.0, 1.0)
     return f"Say it of each: {path[2]} = {value_text({**values, key: written})}."
 
 

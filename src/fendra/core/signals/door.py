@@ -41,8 +41,8 @@ class Scaled:
     def take(self, raw: float, before: float) -> float:  # noqa: ARG002
         """The value at a raw number.
 
-        >>> Scaled(((0.2, 0.0), (0.7, 100.0)), True).take(0.45, 0.0)
-        50.0
+        >>> Scaled(((0.0, 20.0), (0.5, 100.0)), True).take(0.25, 0.0)
+        60.0
         """
         points = self.points
         if not self.goes_on and not points[0][0] < raw < points[-1][0]:
@@ -119,7 +119,10 @@ def door_of(signal: Signal, given: Input) -> Door | None:
     if not kind.measures:
         return _switched(signal, given)
     points = _points(signal, given)
-    return None if points is None else Scaled(points, goes_on=not given.curve)
+    if points is None:
+        return None
+    own = Scaled(points, goes_on=not given.curve)
+    return _before_curve(own, signal.curve) if signal.curve else own
 
 
 def on_and_off(signal: Signal) -> tuple[float, float]:
@@ -165,6 +168,30 @@ def _points(signal: Signal, given: Input) -> Points | None:
         share = (last - first) / (high - low)
         points = [(raw, first + (value - low) * share) for raw, value in points]
     return tuple(points)
+
+
+def is_one_way(points: Sequence[tuple[float, float]]) -> bool:
+    """Whether a curve only rises, or only falls, so that each value has its own raw number."""
+    steps = [b[1] - a[1] for a, b in pairwise(points)]
+    return min(steps) > 0 or max(steps) < 0
+
+
+def _before_curve(own: Scaled, points: Sequence[tuple[float, float]]) -> Scaled:
+    """What an input tells, as the raw number from which its signal's curve makes just that.
+
+    >>> own = Scaled(((0.0, 0.0), (1.0, 10.0)), True)
+    >>> _before_curve(own, [(100, 0), (200, 2), (300, 10)]).take(0.6, 0.0)
+    250.0
+    """
+    back = Scaled(tuple(sorted((value, raw) for raw, value in points)), goes_on=False)
+    knots = [value for value, _ in back.points]
+    raws = {raw for raw, _ in own.points}
+    for (x0, y0), (x1, y1) in pairwise(own.points):
+        if y0 != y1:
+            there = [x0 + (knot - y0) * (x1 - x0) / (y1 - y0) for knot in knots]
+            raws |= {x for x in there if own.goes_on or x0 <= x <= x1}
+    ordered = sorted(raws)
+    return Scaled(tuple((x, back.take(own.take(x, 0.0), 0.0)) for x in ordered), goes_on=False)
 
 
 def through(door: Door | None, name: str, raw: Any, before: float) -> Any:
