@@ -152,6 +152,11 @@ def test_each_source_has_its_own_numbers():
     assert found == [0, 0, 1, 1, 0, 1]
     box, _ = inbox(lux={"range": [0, 1], "curve": [[0, 1], [50, 0.2], [1000, 0]],
                         "source": ["bus:l", {"name": "home:l", "calibrate": [100, 0]}]})  # fmt: skip
-    for percent, raw in ((40, 25), (80, 50), (90, 525), (100, 1000)):  # that the curve makes 1 - percent
+    for percent, raw in (
+        (40, 25),
+        (80, 50),
+        (90, 525),
+        (100, 1000),
+    ):  # that the curve makes 1 - percent
         box.put("home", "l", percent)
         assert box.take()["lux"] == pytest.approx(raw)

@@ -101,8 +101,6 @@ def import_(
     A placement export of a circuit-board program has a row an LED, in any order of columns. A
     drawing has a circle, an ellipse or a rectangle for each, whose id is its name, or a path
     that they follow. A design that is added to keeps its comments and its order.
-
-    Example: fendra import board.csv --only 'D*' --order name --flip x --middle --into pad.toml
     """
     from fendra.core.errors import LayoutError
     from fendra.files.placement import by_name, centred, scaled

@@ -97,8 +97,6 @@ def probe(
 
     The level is low, and within what the supplies in the design can give. With --saw and without
     --to nothing is sent.
-
-    Example: fendra probe heron.toml corners --part tail-bar --to serial:/dev/ttyUSB0
     """
     from fendra.core.probe.answers import judge
     from fendra.core.probe.bench import make_bench, on_lines

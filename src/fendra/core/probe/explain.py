@@ -41,7 +41,7 @@ from fendra.core.probe.deduce import (
     possible,
     see,
 )
-from fendra.core.probe.marks import Extent, Sight, places_in_words, quadrants, sight_of
+from fendra.core.probe.marks import Sight, Whole, places_in_words, quadrants
 from fendra.core.shapes import Part
 
 TURNED, TURNED_BY_NAME = 1.4, 0.8
@@ -76,10 +76,10 @@ def explanations(
 
     Raises LayoutError for words that say no place or way.
     """
-    whole = _Whole(bench)
+    whole = Whole(bench)
     check_seen(looked, seen, whole.sight)
     own = [
-        replace(each, path=row.path, seen=whole.see(looked, each.position, row.name))
+        replace(each, path=row.path, seen=_seen(whole, looked, each.position, row.name))
         for each in possible(looked, angle)
     ]
     found = explain(own, seen)
@@ -89,26 +89,12 @@ def explanations(
     return found
 
 
-class _Whole:
-    """The whole map, to say where in it something lies."""
-
-    def __init__(self, bench: Bench) -> None:
-        rows = np.flatnonzero(~np.isnan(bench.position[:, 0]))
-        self.position = bench.position[rows]
-        self.sight = sight_of(self.position, bench.facing[rows])
-        self._extent = Extent.of(self.sight.flat(self.position))
-
-    def place(self, position: Floats) -> str:
-        """Where places (n, 3) lie in the whole, as in `front-left`."""
-        there = position[~np.isnan(position[:, 0])]
-        return self.sight.place(self.sight.flat(there).mean(axis=0), self._extent)
-
-    def see(self, looked: Looked, position: Floats, lit: str) -> Seen:
-        """What is seen of a part whose LEDs are really at other places, those of another."""
-        return see(looked, position, lit, self.place(position))
+def _seen(whole: Whole, looked: Looked, position: Floats, lit: str) -> Seen:
+    """What is seen of a part whose LEDs are really at other places, those of another."""
+    return see(looked, position, lit, whole.place(position))
 
 
-def _elsewhere(bench: Bench, looked: Looked, row: PartRow, whole: _Whole) -> Iterator[Outlook]:
+def _elsewhere(bench: Bench, looked: Looked, row: PartRow, whole: Whole) -> Iterator[Outlook]:
     """What would light where the part, or its line, is exchanged, or stands elsewhere; and where
     what then lights has a mistake of its own.
     """
@@ -136,7 +122,7 @@ def _elsewhere(bench: Bench, looked: Looked, row: PartRow, whole: _Whole) -> Ite
         position = arrangement.position(bench, rows)
         if np.isnan(position).any():
             continue
-        there = whole.see(looked, position, other)
+        there = _seen(whole, looked, position, other)
         cost = arrangement.cost + FURTHER * (len(every) - 1)
         yield Outlook({}, position, there, (), arrangement.way, cost)
         theirs = parts.get(other)
@@ -145,7 +131,7 @@ def _elsewhere(bench: Bench, looked: Looked, row: PartRow, whole: _Whole) -> Ite
 
 
 def _with_slips(
-    bench: Bench, arrangement: Arrangement, looked: Looked, theirs: PartRow, whole: _Whole
+    bench: Bench, arrangement: Arrangement, looked: Looked, theirs: PartRow, whole: Whole
 ) -> Iterator[Outlook]:
     """An exchange, where what then lights is also written down wrong."""
     other = looked_at(bench.design, bench.layout, theirs.name)
@@ -153,7 +139,7 @@ def _with_slips(
         return
     for each in outlooks(other):
         if each.changes:
-            there = whole.see(looked, each.position, theirs.name)
+            there = _seen(whole, looked, each.position, theirs.name)
             before, base = arrangement.way, arrangement.cost
             yield Outlook(each.changes, each.position, there, theirs.path, before, base)
 
@@ -165,7 +151,7 @@ WRONG_SIGN = 0.2
 _SIGNS = ((-1, 1), (1, -1), (-1, -1))
 
 
-def _misplaced(bench: Bench, looked: Looked, row: PartRow, whole: _Whole) -> Iterator[Outlook]:
+def _misplaced(bench: Bench, looked: Looked, row: PartRow, whole: Whole) -> Iterator[Outlook]:
     """A part whose place has a wrong sign, or x and y exchanged; where another part is it cannot
     be, nor where its name says that it is not.
     """
@@ -181,7 +167,7 @@ def _misplaced(bench: Bench, looked: Looked, row: PartRow, whole: _Whole) -> Ite
         is_taken = len(others) > 0 and bool(np.nanmin(gap) < 1.0)
         moved = [(name, position if name == mine else place) for name, place in blocks]
         if not is_taken and misnamed(moved) <= before:
-            there = whole.see(looked, position, row.name)
+            there = _seen(whole, looked, position, row.name)
             yield Outlook(changes, position, there, row.path, (), WRONG_SIGN)
 
 

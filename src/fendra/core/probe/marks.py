@@ -111,6 +111,21 @@ def sight_of(position: Floats, facing: Floats) -> Sight:
     return ABOVE
 
 
+class Whole:
+    """The whole map, to say where in it something lies. sight: from where it is looked at."""
+
+    def __init__(self, bench: Bench) -> None:
+        rows = np.flatnonzero(~np.isnan(bench.position[:, 0]))
+        position = bench.position[rows]
+        self.sight = sight_of(position, bench.facing[rows])
+        self._extent = Extent.of(self.sight.flat(position))
+
+    def place(self, position: Floats) -> str:
+        """Where places (n, 3) lie in the whole, as in `front-left`."""
+        there = position[~np.isnan(position[:, 0])]
+        return self.sight.place(self.sight.flat(there).mean(axis=0), self._extent)
+
+
 @dataclass(frozen=True)
 class Marks:
     """What is red and what is green, as rows; the words say where by the map."""
@@ -172,4 +187,6 @@ def marks_of(bench: Bench) -> Marks:
     red, green = quadrants(flat)
     red_at, green_at = places_in_words(sight, flat, red, green)
     words = f"{sight.words}: red at {red_at}, green at {green_at}, all else dark"
+    if len(rows) < np.count_nonzero(~np.isnan(bench.position[:, 0])):
+        words += f"; in the whole that is at {Whole(bench).place(bench.position[rows])}"
     return Marks(rows[red], rows[green], words)
