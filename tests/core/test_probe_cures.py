@@ -163,6 +163,17 @@ def test_two_parts_that_are_exchanged_change_places_in_the_file(a, b):
     assert done == [(Exchange(("line", 0, "part", a), ("line", 0, "part", b)),)]
 
 
+def test_two_pairs_that_are_exchanged_are_told_together():
+    values = {"line": [{"name": "a", "part": [strip(name, 4, at=[60 * i, 5 * i]) for i, name in
+                                              enumerate("pqrs")]}]}  # fmt: skip
+    design = fd.Design.from_values(values)
+    bench = make_bench(design, design.layout())
+    verdict = judge(bench, None, None, "p=green q=red r=yellow s=blue", ["parts"])
+    path = ("line", 0, "part")
+    assert verdict.ways == ((Exchange((*path, 0), (*path, 1)), Exchange((*path, 2), (*path, 3))),)
+    assert not judge(bench, None, None, "p=green q=blue r=yellow s=red", ["parts"]).is_explained
+
+
 @pytest.mark.parametrize(("here", "there"), [(0, 2), (0, 3), (2, 0), (3, 0), (3, 1), (1, 3)])
 def test_a_part_at_a_wrong_place_of_the_chain_is_moved(here, there):
     values = copy.deepcopy(REAL)

@@ -16,8 +16,8 @@ from fendra.core.names import did_you_mean, listed
 from fendra.core.probe.bench import Bench
 from fendra.core.probe.chain import Arrangement, Block, arrangements, blocks_of, exchanged_plugs
 from fendra.core.probe.colours import deduce_order
-from fendra.core.probe.cures import MEASURED, Change, Way
-from fendra.core.probe.deduce import Seen
+from fendra.core.probe.cures import MEASURED, Change, Exchange, Way
+from fendra.core.probe.deduce import MOST_TOLD, SAME, Seen
 from fendra.core.probe.explain import explain_whole, explanations, looked_at
 from fendra.core.probe.marks import Sight, sight_of
 from fendra.core.probe.patterns import LINE_COLOURS, part_colours
@@ -185,11 +185,15 @@ def judge_parts(bench: Bench, said: Mapping[str, str]) -> Verdict:
                 found[arrangement.source.tobytes()] = arrangement
     ranked = sorted(found.values(), key=lambda each: each.cost)
     if not ranked:
+        several = _several_exchanges(every, number, wanted)
+        if several:
+            words = "several parts are exchanged, two and two: this explains it."
+            return Verdict(True, words, (several,))
         words = "no single exchange explains that: more than two parts stand elsewhere."
         return Verdict(False, f"{words} {_again('walk', 'each part, from data-in on')}")
     if not ranked[0].way:
         return Verdict(True, "every part is where the design says, in the order of the wire.")
-    best = [each for each in ranked if each.cost <= ranked[0].cost + 0.2][:4]
+    best = [each for each in ranked if each.cost <= ranked[0].cost + SAME][:MOST_TOLD]
     lines = {block.path[1] for block in every if block.name in said}
     more = [b.name for b in every if b.name not in said and b.path[1] in lines]
     hint = f"More answers tell these apart: {', '.join(f'{n}=...' for n in more[:4])}."
@@ -197,6 +201,24 @@ def judge_parts(bench: Bench, said: Mapping[str, str]) -> Verdict:
         True, "the chain is another than the map says: this explains it.",
         tuple(each.way for each in best), hint if len(best) > 1 and more else "",
     )  # fmt: skip
+
+
+def _several_exchanges(
+    every: Sequence[Block], number: Mapping[str, int], wanted: Mapping[str, int]
+) -> Way:
+    """Exchanges of equally long parts, two and two, that explain every colour; else none."""
+    of_colour = {number[block.name]: block for block in every if block.name in number}
+    way: list[Exchange] = []
+    for block in every:
+        other = of_colour.get(wanted.get(block.name, number.get(block.name, -1)))
+        if other is None or other.name == block.name:
+            continue
+        is_pair = wanted.get(other.name, number.get(block.name)) == number.get(block.name)
+        if not is_pair or len(other.rows) != len(block.rows):
+            return ()
+        if block.path < other.path:
+            way.append(Exchange(block.path, other.path))
+    return tuple(way)
 
 
 def _colours_shown(
@@ -351,13 +373,13 @@ def _judge_whole(bench: Bench, seen: Seen, angle: float | None, sent: Collection
         cures = [
             f"{each.words}: write {each.cure(sight)} for each place [x, y, z]" for each in turned
         ]
-        return Verdict(True, f"{'; or '.join(cures)}.", tuple(_places_of(bench, seen)))
+        return Verdict(True, f"{'; or '.join(cures)}.", (_first_place(bench),))
     hint = f"To tell these apart: {_again('parts')}" if len(ways) > 1 else ""
     return Verdict(True, "this explains it.", ways, hint)
 
 
-def _places_of(bench: Bench, seen: Seen) -> list[Way]:  # noqa: ARG001
+def _first_place(bench: Bench) -> Way:
     """Where the first place stands that is to be written otherwise."""
     part = bench.design.line[0].part[0]
     key = next((k for k in ("start", "centre", "points") if k in part.model_fields_set), "at")
-    return [(Change(("line", 0, "part", 0), key, MEASURED),)]
+    return (Change(("line", 0, "part", 0), key, MEASURED),)

@@ -216,9 +216,11 @@ def explain_whole(bench: Bench, sight: Sight, seen: Seen) -> list[Explanation]:
     found: dict[bytes, Explanation] = {}
     for arrangement in (*arrangements(bench), *reversed_parts(bench)):
         there = arrangement.position(bench, rows)
-        if np.isnan(there).any() or (arrangement.way and (there == position).all()):
+        is_lit = ~np.isnan(there[:, 0])
+        if not is_lit.any() or (arrangement.way and (there == position).all()):
             continue
-        if wanted.agrees(Seen(*places_in_words(sight, sight.flat(there), *marks))):
+        red, green = (np.flatnonzero(np.isin(np.flatnonzero(is_lit), mark)) for mark in marks)
+        if wanted.agrees(Seen(*places_in_words(sight, sight.flat(there[is_lit]), red, green))):
             key = arrangement.source.tobytes()
             if key not in found or arrangement.cost < found[key].cost:
                 found[key] = Explanation(arrangement.way, arrangement.cost)
