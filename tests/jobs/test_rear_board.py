@@ -164,5 +164,5 @@ def test_the_firmware_hears_all_but_the_gyro():
     assert "never hears 'gyro': it has no pin" in note.message
     board = make_project(design.examined.sound).files["board.c"]
     assert "signals->mode.value = raw < 0.3f ? 0.0f : raw < 0.7f ? 1.0f : 2.0f;" in board
-    assert "raw <= 0.0f ? 0.0f : raw < 1.0f ? 0.0f + (raw - 0.0f) * 26.0f : 26.0f;" in board
+    assert "raw <= 0.0f ? 0.0f : raw < 1.0f ? raw * 26.0f : 26.0f;" in board
     assert "signals->land.value = (PIND & (1u << 2)) == 0u ? 1.0f : 0.0f;" in board

@@ -32,7 +32,8 @@ def _scaled(door: Scaled, raw: str) -> str:
     lines = []
     for (x0, y0), (x1, y1) in pairwise(door.points):
         slope = (y1 - y0) / (x1 - x0)
-        lines.append(f"{_c(y0)} + ({raw} - {_c(x0)}) * {_c(slope)}")
+        away = f"({raw} - {_c(x0)})" if x0 else raw
+        lines.append((f"{_c(y0)} + " if y0 else "") + f"{away} * {_c(slope)}")
     if door.goes_on:
         ends = [x for x, _ in door.points[1:-1]]
         pieces = [f"{raw} < {_c(end)} ? {line} : " for end, line in zip(ends, lines, strict=False)]
