@@ -19,6 +19,7 @@ from fendra.front import Design, Film
 SIGNALS: dict[str, dict[str, Any]] = {
     "beat": {"kind": "switch"},
     "bass": {"range": [0, 1]},
+    "keys": {"kind": "vector", "size": 30, "range": [0, 1]},
     "level": {"range": [0, 1]},
     "mid": {"range": [0, 1]},
     "steer": {"range": [0, 1]},
@@ -79,7 +80,7 @@ def example_design(effect: str) -> Design:
 
 
 def example_tape() -> Tape:
-    """Five seconds of a beat, a level and bands."""
+    """Five seconds of a beat, a level, bands, and keys that are pressed one after the other."""
     times = np.arange(round(SECONDS * 50) + 1) / 50
     signals: dict[str, Any] = {
         "beat": (((times * 10).astype(int) % 12) < 2) * 1.0,
@@ -89,6 +90,8 @@ def example_tape() -> Tape:
         "level": 0.5 + 0.5 * np.sin(2 * np.pi * (times / 2.5 - 0.25)),
         "steer": np.clip(times / 4, 0, 1),
     }
+    pressed = (times * 10).astype(int) * 11 % 30
+    signals |= {f"keys[{key}]": (pressed == key) * 1.0 for key in range(30)}
     return Tape(times, signals, "examples")
 
 
