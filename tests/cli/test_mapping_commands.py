@@ -12,6 +12,7 @@ import tomllib
 from pathlib import Path
 
 import jsonschema
+import numpy as np
 import pytest
 from PIL import Image
 
@@ -293,6 +294,23 @@ def test_the_change_that_is_told_is_at_its_line_of_the_file_and_mends_the_design
     path.write_text("\n".join(rows))
     right = ["--part", "sign", "--saw", "red=top-left green=top-right"]
     assert "the map is right" in fendra("probe", path, *right)[1]
+
+
+def test_patterns_go_to_several_outputs_and_the_words_are_of_their_lines(fendra, tmp_path):
+    """Front and tail are plugged in; of deck nothing is said, and its LEDs stay dark."""
+    films = [tmp_path / "front.npz", tmp_path / "tail.npz"]
+    to = [word for film in films for word in ("--to", f"film:{film},lines={film.stem}")]
+    code, out, _ = fendra(
+        "probe", fd.demo_file("heron.toml"), "lines", *to, "--speed", 200, "--times", 1
+    )
+    assert code == 0
+    told = " ".join(out.split())
+    assert "line 'front' on pin GP2 is red" in told.replace("Line", "line")
+    assert "line 'tail' on pin GP4 is blue" in told
+    assert "deck'" not in told.split("lines. ")[1]
+    for film, colour in zip(films, (0, 2), strict=True):
+        rgb = np.load(film)["rgb"]
+        assert {*np.flatnonzero(rgb.any(axis=(0, 1)))} == {colour}
 
 
 class Terminal:

@@ -84,7 +84,10 @@ def check_text(
         subject, found = examined.subject, examined.report
         if render is not None:
             subject, found = examined.on_film(render)
-        report.extend(document.in_file(found))
+        # Of an input of which a key is wrong, and was left out, the rest says nothing new.
+        cut = {each.path[:-1] for each in document.findings if each.path[:1] == ("signals",)}
+        inputs = {path for path in cut if len(path) > 2}
+        report.extend(each for each in document.in_file(found) if each.path not in inputs)
         report.extend(document.in_file(more(document.design) if more is not None else ()))
     # What was left out makes more findings than it deserves: then only errors are certain.
     shown = list(report) if is_whole else errors_of(report)

@@ -131,8 +131,8 @@ def _known_keys(path: KeyPath, values: dict[str, Any]) -> list[str]:
             if not rest:
                 return [*SHAPES[here["shape"]].model_fields]
             return [*(Bend if rest[0] == "points" else Column).model_fields]
-        case ("layer", int()):
-            return [*Layer.model_fields]
+        case ("layer", int(), *rest):
+            return [*_table_in(Layer, rest).model_fields]
         case ("scene", int()):
             return [*Scene.model_fields]
         case ("canvases", str(), str()):
