@@ -201,6 +201,10 @@ def test_reverse_changes_the_wire_and_nothing_else():
         }
         assert found == places
         assert [layout.names[i] for i in rows] == names
+        row = layout.part_row("s")
+        assert {row.place_of(address): address for address, _ in found.values()} == {
+            index: address for index, (address, _) in found.items()
+        }
         assert layout.skipped("a") == [3]
 
 
@@ -220,6 +224,18 @@ def test_groups_and_trails_are_the_same_whichever_end_the_parts_are_fed_from(raw
         found.append({name: sorted(zip(choice.rank.tolist(), layout.position[choice.spots].tolist(), strict=True))
                       for name, choice in choices.items()})  # fmt: skip
     assert found[0] == found[1]
+
+
+@pytest.mark.parametrize("is_reversed", [False, True])
+def test_of_equally_near_leds_the_first_ones_of_the_part_are_taken(is_reversed):
+    """Eight round a middle: the nearest three of them, and the outermost three, are 0, 1 and 2."""
+    ring = {"name": "r", "shape": "ring", "radius": 10, "count": 8, "reverse": is_reversed}
+    groups = {"near": {"near": [0, 0], "nearest": 3}, "far": {"outermost": 3}}
+    design = fd.Design.from_values({"line": [{"name": "a", "part": [ring]}], "groups": groups})
+    layout = design.layout()
+    choices = choose_all(design, layout, Report())
+    for name in groups:
+        assert sorted(layout.index[choices[name].spots].tolist()) == [0, 1, 2]
 
 
 def test_facings_are_vectors_whichever_way():

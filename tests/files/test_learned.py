@@ -64,5 +64,5 @@ def test_what_is_written_and_what_is_left_is_told():
 def test_where_there_are_several_inputs_the_one_that_was_heard_learns(keys, place, written):
     text = f"{HEAD}[signals.s]  # mine\nrange = [0, 1]\n{keys}\n"
     made = fd.Design.from_values(tomllib.loads(text))
-    after, _ = learn(text, made, {"s": (5, 25)}, {"s": place})
+    after, _ = learn(text, made, {"s": (5, 25)}, place)
     assert tomllib.loads(after)["signals"]["s"] == {"range": [0, 1], **written}

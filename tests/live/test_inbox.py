@@ -97,7 +97,7 @@ def test_rate_and_range_of_what_is_heard():
         box.put("udp", "speed", i % 7)
         clock.sleep(0.05)
     heard = box.heard["speed"]
-    assert (heard.low, heard.high, heard.count) == (0, 6, 100)
+    assert (*heard.span, heard.count) == (0, 6, 100)
     assert heard.rate_hz == pytest.approx(20, rel=0.01)
 
 

@@ -146,7 +146,7 @@ def _cells(design: Design, row: Row) -> list[Any]:
 
     signal, heard = design.signals[row.name], row.heard
     is_known = heard.count > 0
-    low, high = (f"{heard.low:.4g}", f"{heard.high:.4g}") if heard.low <= heard.high else ("", "")
+    low, high = (f"{end:.4g}" for end in heard.span) if heard.span is not None else ("", "")
     raw = said(heard.raw)[:18] if is_known and heard.raw is not None else ""
     age = "" if row.age_s is None else f"{row.age_s:.1f} s" if row.age_s < 600 else "long"
     rate = f"{heard.rate_hz:.1f} Hz" if is_known and row.age_s is not None and row.age_s < 5 else ""
@@ -186,9 +186,11 @@ def _learn(path: Path, design: Design, heard: dict[str, Heard]) -> None:
     from fendra.files.learned import learn as learned
     from fendra.files.whole import read_text, write_text
 
-    seen = {name: (each.low, each.high) for name, each in heard.items()}
-    places = {name: each.place for name, each in heard.items()}
-    text, told = learned(read_text(path), design, seen, places)
+    text, told = read_text(path), []
+    for place in sorted({place for each in heard.values() for place in each.spans}, key=str):
+        seen = {name: each.spans[place] for name, each in heard.items() if place in each.spans}
+        text, more = learned(text, design, seen, place)
+        told += more
     if not told:
         say("Nothing moved; nothing is written.", style="yellow")
         return

@@ -16,15 +16,15 @@ from fendra.core.signals.kinds import kind_of
 
 def learn(
     text: str, design: Design, seen: Mapping[str, tuple[float, float]],
-    places: Mapping[str, int | None] | None = None,
+    place: int | None = None,
 ) -> tuple[str, list[str]]:  # fmt: skip
     """A design's text with what was seen of signals, and what was written, in words.
 
-    seen: lowest and highest raw value of number signals. places: by which of its sources they came,
-    where it has several inputs; what that one has is its own `calibrate`. One without a `range`
-    gets that; one whose raw values leave its range is in other units, and gets `calibrate`; so does
-    one that has it, in the same direction. One that did not move, or stays within its range, is
-    left as it is.
+    seen: lowest and highest raw value of number signals. place: among its sources, of the one by
+    which they came; of a signal with several inputs that one gets its own `calibrate`. One without
+    a `range` gets that; one whose raw values leave its range is in other units, and gets
+    `calibrate`; so does one that has it, in the same direction. One that did not move, or stays
+    within its range, is left as it is.
 
     Raises SignalError where the file is written in a way that cannot be added to.
     """
@@ -42,7 +42,6 @@ def learn(
         if signal.range is not None and not signal.calibrate and _lies_in(ends, signal.range):
             told.append(f"{name}: {ends[0]:g} to {ends[1]:g}, within its range; left as it is")
             continue
-        place = (places or {}).get(name)
         own = signal.sources[place] if place is not None else From()
         if place is not None and (own.is_calibrated or signal.pin or len(signal.sources) > 1):
             if own.calibrate is not None and own.calibrate[0] > own.calibrate[1]:
@@ -59,8 +58,8 @@ def learn(
             ends.reverse()
         table = document["signals"][name]
         if isinstance(table.get(key), list):
-            for place, value in enumerate(ends):
-                table[key][place] = value
+            for i, value in enumerate(ends):
+                table[key][i] = value
         else:
             table[key] = ends
         expected["signals"][name][key] = ends

@@ -40,18 +40,17 @@ MOST_WRONG = 5
 class Heard:
     """What was heard of one signal.
 
-    raw: the newest raw value. at_s: when it came. count: of all. rate_hz: how often lately. low,
-    high: of the raw numbers of `place`, the place among the signal's sources of the one that they
-    came by, None for a tape. refused: raw values that made no sense; wrong: the first few of them;
-    problem: of the last one. source: who said it.
+    raw: the newest raw value. at_s: when it came. count: of all. rate_hz: how often lately. spans:
+    lowest and highest raw number, by the place among the signal's sources of the one that they came
+    by, None for a tape; place: of the newest. refused: raw values that made no sense; wrong: the
+    first few of them; problem: of the last one. source: who said it.
     """
 
     raw: Any = None
     at_s: float = -1e9
     count: int = 0
     rate_hz: float = 0.0
-    low: float = float("inf")
-    high: float = float("-inf")
+    spans: dict[int | None, tuple[float, float]] = field(default_factory=dict)
     place: int | None = None
     refused: int = 0
     wrong: tuple[str, ...] = ()
@@ -65,6 +64,11 @@ class Heard:
         self.raw, self.at_s, self.source = raw, now_s, source
         self.count += 1
 
+    @property
+    def span(self) -> tuple[float, float] | None:
+        """Lowest and highest of the input that was heard last; None where nothing was."""
+        return self.spans.get(self.place)
+
     def refuse(self, why: Exception, raw: Any) -> None:
         """Count a raw value that made no sense, and remember the first few."""
         self.refused += 1
@@ -73,10 +77,9 @@ class Heard:
             self.wrong = (*self.wrong, text)
 
     def note(self, place: int | None, numbers: Iterable[float]) -> None:
-        """Widen the span of what came; what comes by another input has other raw values."""
-        if place != self.place:
-            self.low, self.high, self.place = float("inf"), float("-inf"), place
-        self.low, self.high = min(self.low, *numbers), max(self.high, *numbers)
+        """Widen the span of what came by one input."""
+        values = [*numbers, *self.spans.get(place, ())]
+        self.spans[place], self.place = (min(values), max(values)), place
 
 
 @dataclass(frozen=True)
