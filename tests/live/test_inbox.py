@@ -160,3 +160,9 @@ def test_each_source_has_its_own_numbers():
     ):  # that the curve makes 1 - percent
         box.put("home", "l", percent)
         assert box.take()["lux"] == pytest.approx(raw)
+    words = {"off": 0, "eco": 3, "boost": 7}
+    box, _ = inbox(mode={"kind": "choice", "choices": words,
+                         "source": {"name": "bus:stick", "bands": [-0.3, 0.3]}})  # fmt: skip
+    for stick, number in ((-0.31, 0), (-0.3, 3), (0.29, 3), (0.3, 7), ("1", 7)):
+        box.put("bus", "stick", stick)
+        assert box.take() == {"mode": number}
