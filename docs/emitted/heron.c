@@ -194,7 +194,7 @@ static inline float clamp(float x, float low, float high)
 }
 
 /* What comes in, held within +-1e9; what is no number is 0. */
-static inline float taken(float value)
+static ON_ITS_OWN float taken(float value)
 {
     const float most = 1e+09f;
     if (value > most) {
@@ -204,7 +204,7 @@ static inline float taken(float value)
 }
 
 /* Whether it has come, and is a number, and finite. */
-static inline bool is_news(bool is_new, float value)
+static ON_ITS_OWN bool is_news(bool is_new, float value)
 {
     return is_new && fabsf(value) <= 3.4e38f;
 }

@@ -11,7 +11,7 @@ extern "C" {
 
 /* What made this, and what it shows: the same number, the same light. */
 #define HERON_FENDRA_VERSION "0.1.0"
-#define HERON_DESIGN_HASH 0x8d00ca2bu
+#define HERON_DESIGN_HASH 0xc035a3f1u
 
 #define HERON_LEDS 158
 

@@ -41,7 +41,7 @@ _CLAMP = """static inline float clamp(float x, float low, float high)
     return a < high ? a : high;
 }"""
 
-_TAKEN = f"""static inline float taken(float value)
+_TAKEN = f"""static ON_ITS_OWN float taken(float value)
 {{
     const float most = {float_literal(LARGEST)};
     if (value > most) {{
@@ -50,7 +50,7 @@ _TAKEN = f"""static inline float taken(float value)
     return value >= -most ? value : value < 0.0f ? -most : 0.0f;
 }}"""
 
-_IS_NEWS = """static inline bool is_news(bool is_new, float value)
+_IS_NEWS = """static ON_ITS_OWN bool is_news(bool is_new, float value)
 {
     return is_new && fabsf(value) <= 3.4e38f;
 }"""
