@@ -166,3 +166,6 @@ def test_the_firmware_hears_all_but_the_gyro():
     assert "signals->mode.value = raw < 0.3f ? 0.0f : raw < 0.7f ? 1.0f : 2.0f;" in board
     assert "raw <= 0.0f ? 0.0f : raw < 1.0f ? raw * 26.0f : 26.0f;" in board
     assert "signals->land.value = (PIND & (1u << 2)) == 0u ? 1.0f : 0.0f;" in board
+    own = make_project(design.examined.sound, "generic").files["board.c"]
+    assert "signals->cell: 3.3 to 4.2; pin A1: raw <= 0.0f ? 0.0f : raw < 1.0f ? raw * 26.0f" in own
+    assert "pin D2: 1 when it is connected to ground" in own

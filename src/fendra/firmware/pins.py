@@ -93,6 +93,24 @@ def wire(
     return wiring.wire(emitted.lines)
 
 
+def inputs_in_words(plan: Plan, controller: str | None, emitted: Emitted) -> dict[str, str]:
+    """What a board that is to be filled in reads at a pin, by the field of the signal."""
+    design, fields = plan.design, dict(zip(plan.fed, emitted.fields, strict=True))
+    found = {}
+    for name, pin in inputs_of(design, controller).items() if controller else ():
+        if name not in fields:
+            continue
+        door, field = door_of(design.signals[name], pin), fields[name]
+        if pin.kind == "analogue":
+            take = "raw" if door is None else door_in_c(door, "raw", f"signals->{field}.value")
+            told = f"{take}, raw 0 to 1 of full scale"
+        else:
+            level = "ground" if pin.pull == "up" else "the logic's voltage"
+            told = f"{'0' if pin.invert else '1'} when it is connected to {level}"
+        found[field] = f"pin {remark_text(pin.name)}: {told}"
+    return found
+
+
 class _Wiring:
     def __init__(
         self, plan: Plan, chip: Chip, controller: str | None, fields: dict[str, str],

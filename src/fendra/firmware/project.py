@@ -18,7 +18,7 @@ from fendra.core.findings import Report, Severity, with_places
 from fendra.core.names import did_you_mean, listed
 from fendra.core.version import VERSION
 from fendra.firmware.chips import CHIPS, GENERIC, TARGETS, Chip
-from fendra.firmware.pins import Wiring, wire
+from fendra.firmware.pins import Wiring, inputs_in_words, wire
 from fendra.firmware.tape import tape_text
 
 if TYPE_CHECKING:
@@ -174,6 +174,7 @@ class _Pages:
         sources += chip.words["sources"] if chip is not None else []
         about = {field: remark_text(text) for field, text in emitted.fields.items()}
         fed_by_pins = {each.field for each in wiring.inputs}
+        at_pins = {} if chip is not None else inputs_in_words(plan, controller, emitted)
         size = IDENTITY_HEAD + 4 * len(lines) + len(design.name.encode())
         self._words: dict[str, Any] = {
             "design": design, "file": plan.origin.file, "title": remark_text(design.name),
@@ -183,7 +184,10 @@ class _Pages:
             "is_generic": chip is None, "fields": [*about], "is_receiver": is_receiver,
             "pinned": wiring.lines, "inputs": wiring.inputs, "serial": wiring.serial,
             "unfed": [(field, text) for field, text in about.items() if field not in fed_by_pins],
-            "inputs_in_words": [*about.items()],
+            "inputs_in_words": [
+                (field, "; ".join(filter(None, (text, at_pins.get(field)))))
+                for field, text in about.items()
+            ],
             "kinds": {line.kind for line in wiring.lines},
             "reset_us": max(design.line[line.number].led_type.reset_s for line in lines) * 1e6,
             "period_us": round(1e6 / design.rate), "longest": longest,
