@@ -97,7 +97,13 @@ def _beat():
     import numpy as np
 
     times = np.arange(60) / 20
-    return times, {"beat": (times % 1 < 0.2) * 1.0, "level": times / 3, "bass": times / 3}
+    rising = times / 3
+    return times, {
+        "beat": (times % 1 < 0.2) * 1.0,
+        "level": rising,
+        "bass": rising,
+        "keys[0]": rising,
+    }
 
 
 def test_film_of_made_up_values_with_all_that_goes_with_it(fendra, small, tmp_path):
