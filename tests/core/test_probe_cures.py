@@ -100,7 +100,7 @@ def probed(written):
     for _ in range(8):
         person = Person(written)
         asked = [("lines", None, person.lines_answer()), ("parts", None, person.parts_answer())]
-        parts = [block.name for blocks in blocks_of(person.bench) for block in blocks]
+        parts = [block.name for block in blocks_of(person.bench)]
         asked += [("walk", part, person.places_answer(part)) for part in parts]
         verdicts = (judge(person.bench, None, part, said, [sent]) for sent, part, said in asked)
         wrong = next((verdict for verdict in verdicts if verdict.ways), None)

@@ -66,7 +66,7 @@ def say_explanation(why: Explanation) -> None:
     if not why.touches:
         say("no layer is on this LED")
     for path, before, after in why.finished:
-        what = "white balance" if path[0] == "leds" else _FINISHES.get(str(path[-1]), "ceiling")
+        what = "white balance" if path[0] == "leds" else _FINISHES[str(path[-1])]
         where = path_to_text(path[:2] if path[0] == "leds" else path).removesuffix(": ")
         say(f"{what} ({where}): {_name(before)} becomes {_name(after)}")
     _say_light("all layers", why.light)

@@ -18,7 +18,7 @@ from fendra.firmware.doors import door_in_c
 
 if TYPE_CHECKING:
     from fendra.core.composition.plan import Plan
-    from fendra.core.document.signal import Pin
+    from fendra.core.document.signal import Pin, Signal
     from fendra.core.engines.c99 import Emitted
 
 
@@ -100,15 +100,24 @@ def inputs_in_words(plan: Plan, controller: str | None, emitted: Emitted) -> dic
     for name, pin in inputs_of(design, controller).items() if controller else ():
         if name not in fields:
             continue
-        door, field = door_of(design.signals[name], pin), fields[name]
+        field = fields[name]
         if pin.kind == "analogue":
-            take = "raw" if door is None else door_in_c(door, "raw", f"signals->{field}.value")
-            told = f"{take}, raw 0 to 1 of full scale"
+            told = f"{_taken(design.signals[name], pin, field)}, raw 0 to 1 of full scale"
         else:
-            level = "ground" if pin.pull == "up" else "the logic's voltage"
-            told = f"{'0' if pin.invert else '1'} when it is connected to {level}"
+            told = f"{'0' if pin.invert else '1'} when it is connected to {_level(pin)}"
         found[field] = f"pin {remark_text(pin.name)}: {told}"
     return found
+
+
+def _taken(signal: Signal, pin: Pin, field: str) -> str:
+    """What a signal takes of the number `raw` of an analogue pin, in C."""
+    door = door_of(signal, pin)
+    return "raw" if door is None else door_in_c(door, "raw", f"signals->{field}.value")
+
+
+def _level(pin: Pin) -> str:
+    """What a pin is connected to while its switch is closed."""
+    return "ground" if pin.pull == "up" else "the logic's voltage"
 
 
 class _Wiring:
@@ -174,16 +183,14 @@ class _Wiring:
         if needs == "analogue":
             about = f"0 to 1 of full scale{where}"
             port, bit = port_and_bit(at) if at.startswith("P") else ("", 0)
-            door, field = door_of(signal, pin), self._fields[name]
-            take = "raw" if door is None else door_in_c(door, "raw", f"signals->{field}.value")
+            field = self._fields[name]
             return InputPin(
                 name, field, is_moment, needs, pin.pull, chip.label(at), about, port, bit,
-                chip.channels[at], take=take,
+                chip.channels[at], take=_taken(signal, pin, field),
             )  # fmt: skip
         port, bit = port_and_bit(at)
         is_low = (pin.pull == "up") != pin.invert
-        level = "ground" if pin.pull == "up" else "the logic's voltage"
-        about = f"{'off' if pin.invert else 'on'} when it is connected to {level}{where}"
+        about = f"{'off' if pin.invert else 'on'} when it is connected to {_level(pin)}{where}"
         read = chip.words["reads"].format(port=port)
         is_on = f"({read} & (1u << {bit})) {'==' if is_low else '!='} 0u"
         on, off = on_and_off(signal)

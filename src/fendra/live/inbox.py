@@ -219,7 +219,8 @@ class Inbox:
             return
         heard.hear(raw, source, now_s)
         if kind.measures:
-            heard.note(route.place, to_numbers(name, signal, raw).values())
+            told = numbers if route.door is None else to_numbers(name, signal, raw)
+            heard.note(route.place, told.values())
         self._last[name] = next(iter(numbers.values()))
         if kind.is_moment:
             self._rows.setdefault(name, _Row()).waiting.append(numbers)

@@ -16,11 +16,9 @@ from fendra.core.engines.c99.count import Count
 from fendra.core.engines.c99.lines_alone import lines_alone
 from fendra.core.film import Film
 from fendra.core.findings import KeyPath, Report
-from fendra.core.graph.node import NEWS, VALUE
 from fendra.core.insight.replay import replay
 from fendra.core.names import listed
-from fendra.core.signals.inputs import inputs_of, pin_of
-from fendra.core.signals.kinds import kind_of
+from fendra.core.signals.inputs import inputs_of, pin_of, read_by
 
 SURELY = 1.25
 """How much more flash than there is an estimate must be to be an error and not a warning."""
@@ -49,15 +47,9 @@ def firmware(subject: Subject, report: Report) -> None:
 def _tell_unheard(plan: Plan, controller: str, report: Report) -> None:
     """Signals that the light of a controller reads, and that no pin of it tells."""
     design, heard = plan.design, inputs_of(plan.design, controller)
-    read = {
-        str(node.payload).removeprefix(VALUE).removeprefix(NEWS)
-        for node in plan.graph.nodes
-        if node.op == "input"
-    }
-    shown = {node.payload for node in plan.graph.nodes if node.op == "pixels"}
+    read = read_by(plan.graph, design)
     for name, signal in design.signals.items():
-        is_read = name in shown or read & {*kind_of(signal).parts(signal, name)}
-        if signal.of is not None or name in heard or not is_read:
+        if name not in read or name in heard:
             continue
         pin = pin_of(signal)
         other = pin.controller or next(iter(design.controllers)) if pin else ""

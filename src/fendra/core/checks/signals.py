@@ -5,8 +5,8 @@ from __future__ import annotations
 from fendra.core.checks import Subject, check
 from fendra.core.document.signal import COMMON, Signal
 from fendra.core.findings import KeyPath, Report
-from fendra.core.graph.node import NEWS, VALUE
 from fendra.core.names import listed
+from fendra.core.signals.inputs import read_by
 from fendra.core.signals.kinds import KINDS, kind_of
 
 
@@ -68,19 +68,8 @@ def computed_signals(subject: Subject, report: Report) -> None:
 @check(stops=False)
 def unread_signals(subject: Subject, report: Report) -> None:
     """Signals that no layer reads, neither itself nor through others."""
-    graph = subject.plan.graph
-    shown = {node.payload for node in graph.nodes if node.op == "pixels"}
-    read = {
-        str(node.payload).removeprefix(VALUE).removeprefix(NEWS)
-        for node in graph.nodes
-        if node.op == "input"
-    }
+    read = read_by(subject.plan.graph, subject.design)
     for name, signal in subject.design.signals.items():
-        if (
-            signal.of is None
-            and signal.kind in KINDS
-            and not read & {*kind_of(signal).parts(signal, name)}
-            and name not in shown
-        ):
+        if signal.of is None and signal.kind in KINDS and name not in read:
             message = f"no layer reads signal '{name}'."
             report.note(("signals", name), "unread", message, "Bind it to something, or remove it.")

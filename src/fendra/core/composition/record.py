@@ -17,7 +17,6 @@ from fendra.core.composition.plan import Dither, Finish, Master, Mix, Paint, Pla
 from fendra.core.composition.rhythms import Rhythm, record_rhythms
 from fendra.core.composition.scenes import record_scenes
 from fendra.core.composition.settings import Settings, written
-from fendra.core.document.choice import OnCanvas
 from fendra.core.document.design import Design
 from fendra.core.document.layer import Layer
 from fendra.core.document.origin import Origin
@@ -365,12 +364,11 @@ class _Recorder:
         elif canvas is not None:
             name = f"{choice.name} on {layer.canvas}"
         if name not in self.spaces:
-            layout = self._layout if canvas is None else self._on_canvas(layer.canvas, canvas)
+            layout = self._layout
+            if canvas is not None:
+                layout = on_canvas(layout, canvas, self._choices.on_canvas(layer.canvas))
             self.spaces[name] = Space(name, layout, choice)
         return self.spaces[name]
-
-    def _on_canvas(self, name: str, canvas: Mapping[str, OnCanvas]) -> Layout:
-        return on_canvas(self._layout, canvas, self._choices.on_canvas(name))
 
     def _look(
         self, effect: Effect, led: Led, settings: Mapping[str, Any], path: KeyPath

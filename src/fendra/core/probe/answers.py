@@ -17,7 +17,7 @@ from fendra.core.probe.bench import Bench
 from fendra.core.probe.chain import Arrangement, Block, arrangements, blocks_of, exchanged_plugs
 from fendra.core.probe.colours import deduce_order
 from fendra.core.probe.cures import MEASURED, Change, Exchange, Way
-from fendra.core.probe.deduce import MOST_TOLD, SAME, Seen
+from fendra.core.probe.deduce import MOST_TOLD, Seen, likeliest
 from fendra.core.probe.explain import explain_whole, explanations, looked_at
 from fendra.core.probe.marks import Sight, sight_of
 from fendra.core.probe.patterns import LINE_COLOURS, part_colours
@@ -108,7 +108,7 @@ def judge(
         return judge_colours(bench.design, line, text.replace(",", " ").split())
     said = pairs(text)
     lines = [each.name for each in bench.design.line]
-    parts = [block.name for blocks in blocks_of(bench) for block in blocks]
+    parts = [block.name for block in blocks_of(bench)]
     if {*said} <= {*parts} and ("parts" in sent or not {*said} <= {*lines}):
         return judge_parts(bench, said)
     if {*said} <= {*lines}:
@@ -160,7 +160,7 @@ def judge_lines(bench: Bench, said: Mapping[str, str]) -> Verdict:
 
 def judge_parts(bench: Bench, said: Mapping[str, str]) -> Verdict:
     """Parts that stand elsewhere in their chain, from the colour of each part."""
-    every = [block for blocks in blocks_of(bench) for block in blocks]
+    every = blocks_of(bench)
     number = {
         block.name: place % len(LINE_COLOURS) for place, block in enumerate(part_colours(bench))
     }
@@ -183,17 +183,16 @@ def judge_parts(bench: Bench, said: Mapping[str, str]) -> Verdict:
             known = found.setdefault(arrangement.source.tobytes(), arrangement)
             if arrangement.cost < known.cost:
                 found[arrangement.source.tobytes()] = arrangement
-    ranked = sorted(found.values(), key=lambda each: each.cost)
-    if not ranked:
+    best = likeliest(found.values())[:MOST_TOLD]
+    if not best:
         several = _several_exchanges(every, number, wanted)
         if several:
             words = "several parts are exchanged, two and two: this explains it."
             return Verdict(True, words, (several,))
         words = "no single exchange explains that: more than two parts stand elsewhere."
         return Verdict(False, f"{words} {_again('walk', 'each part, from data-in on')}")
-    if not ranked[0].way:
+    if not best[0].way:
         return Verdict(True, "every part is where the design says, in the order of the wire.")
-    best = [each for each in ranked if each.cost <= ranked[0].cost + SAME][:MOST_TOLD]
     lines = {block.path[1] for block in every if block.name in said}
     more = [b.name for b in every if b.name not in said and b.path[1] in lines]
     hint = f"More answers tell these apart: {', '.join(f'{n}=...' for n in more[:4])}."
@@ -306,7 +305,7 @@ def judge_places(
 
 def _check_names(bench: Bench, seen: Seen) -> None:
     names = {row.name for row in bench.layout.parts}
-    names |= {block.name for blocks in blocks_of(bench) for block in blocks}
+    names |= {block.name for block in blocks_of(bench)}
     for name in filter(None, seen.lit.split("+")):
         if name not in names:
             remedy = did_you_mean(name, names, "parts")

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from itertools import combinations
+from itertools import combinations, groupby
 
 import numpy as np
 
@@ -47,12 +47,11 @@ class Arrangement:
         return np.where(source[:, None] < 0, np.nan, bench.position[source])
 
 
-def blocks_of(bench: Bench) -> list[list[Block]]:
-    """The parts of each line that take addresses, in the order of the wire."""
+def blocks_of(bench: Bench) -> list[Block]:
+    """The parts that take addresses, line after line in the order of the wire."""
     starts, layout = bench.addresses.line_starts, bench.layout
-    found: list[list[Block]] = []
+    found: list[Block] = []
     for i, line in enumerate(bench.design.line):
-        found.append([])
         for j, part in enumerate(line.part):
             own = [
                 row for row in layout.parts
@@ -62,7 +61,7 @@ def blocks_of(bench: Bench) -> list[list[Block]]:
             if own:
                 first, last = min(row.first for row in own), max(row.last for row in own)
                 rows = np.arange(starts[i] + first, min(starts[i] + last + 1, starts[i + 1]))
-                found[-1].append(Block(("line", i, "part", j), part.name, rows))
+                found.append(Block(("line", i, "part", j), part.name, rows))
     return found
 
 
@@ -71,7 +70,8 @@ def arrangements(bench: Bench) -> Iterator[Arrangement]:
     every part at every other place of its chain.
     """
     yield Arrangement((), 0.0, np.arange(len(bench)))
-    for blocks in blocks_of(bench):
+    for _, of_line in groupby(blocks_of(bench), lambda block: block.path[1]):
+        blocks = [*of_line]
         yield from _exchanged_parts(bench, blocks)
         yield from _moved_parts(bench, blocks)
     yield from _exchanged_lines(bench)
@@ -79,15 +79,14 @@ def arrangements(bench: Bench) -> Iterator[Arrangement]:
 
 def reversed_parts(bench: Bench) -> Iterator[Arrangement]:
     """Every part by itself, fed from its other end."""
-    for blocks in blocks_of(bench):
-        for block in blocks:
-            _, line, _, place = block.path
-            part = bench.design.line[int(line)].part[int(place)]
-            if len(block.rows) > 1 and not part.skip and part.shape != "assembly":
-                source = np.arange(len(bench))
-                source[block.rows] = block.rows[::-1]
-                change = Change(block.path, "reverse", None if part.reverse else True)
-                yield Arrangement((change,), 1.25, source)
+    for block in blocks_of(bench):
+        _, line, _, place = block.path
+        part = bench.design.line[int(line)].part[int(place)]
+        if len(block.rows) > 1 and not part.skip and part.shape != "assembly":
+            source = np.arange(len(bench))
+            source[block.rows] = block.rows[::-1]
+            change = Change(block.path, "reverse", None if part.reverse else True)
+            yield Arrangement((change,), 1.25, source)
 
 
 def _exchanged_parts(bench: Bench, blocks: Sequence[Block]) -> Iterator[Arrangement]:
@@ -151,10 +150,9 @@ def exchanged_plugs(design: Design, a: int, b: int) -> Way:
 def part_names(bench: Bench) -> list[str]:
     """The name of the part, or of the copy of an assembly, of each row of the bench."""
     names = [""] * len(bench)
-    for blocks in blocks_of(bench):
-        for block in blocks:
-            for row in block.rows.tolist():
-                names[row] = block.name
+    for block in blocks_of(bench):
+        for row in block.rows.tolist():
+            names[row] = block.name
     return names
 
 

@@ -6,11 +6,11 @@ looked at as a person would, and the changes under which that person sees what w
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, fields
 from functools import cached_property
 from itertools import product
-from typing import Any, get_args
+from typing import Any, Protocol, TypeVar, get_args
 
 import numpy as np
 from pydantic import ValidationError
@@ -229,8 +229,21 @@ def explain(every: Sequence[Outlook], seen: Seen) -> list[Outlook]:
         same = ((outlook.position.round(2) + 0.0).tobytes(), outlook.seen.lit)
         if same not in found or outlook.cost < found[same].cost:
             found[same] = outlook
-    ranked = sorted(found.values(), key=lambda outlook: outlook.cost)
-    return [e for e in ranked if e.cost <= ranked[0].cost + SAME][:MOST_TOLD]
+    return likeliest(found.values())[:MOST_TOLD]
+
+
+class _Costs(Protocol):
+    @property
+    def cost(self) -> float: ...
+
+
+C = TypeVar("C", bound=_Costs)
+
+
+def likeliest(every: Iterable[C]) -> list[C]:
+    """Those that cost as little as the cheapest, or hardly more; the cheapest first."""
+    ranked = sorted(every, key=lambda each: each.cost)
+    return [each for each in ranked if each.cost <= ranked[0].cost + SAME]
 
 
 def _begins_at(looked: Looked, ring: Ring, position: Floats, angle: float) -> bool:

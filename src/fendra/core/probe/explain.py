@@ -28,7 +28,6 @@ from fendra.core.probe.chain import (
 from fendra.core.probe.cures import Way
 from fendra.core.probe.deduce import (
     MOST_TOLD,
-    SAME,
     WHOLE,
     Looked,
     Outlook,
@@ -37,6 +36,7 @@ from fendra.core.probe.deduce import (
     check_seen,
     deduce_whole,
     explain,
+    likeliest,
     outlooks,
     possible,
     see,
@@ -155,9 +155,7 @@ def _misplaced(bench: Bench, looked: Looked, row: PartRow, whole: Whole) -> Iter
     """A part whose place has a wrong sign, or x and y exchanged; where another part is it cannot
     be, nor where its name says that it is not.
     """
-    blocks = [
-        (block.name, bench.position[block.rows]) for blocks in blocks_of(bench) for block in blocks
-    ]
+    blocks = [(block.name, bench.position[block.rows]) for block in blocks_of(bench)]
     mine = part_names(bench)[int(bench.addresses.line_starts[row.line]) + row.first]
     before = misnamed(blocks)
     others = np.concatenate([place for name, place in blocks if name != mine] or [np.zeros((0, 3))])
@@ -208,10 +206,8 @@ def explain_whole(bench: Bench, sight: Sight, seen: Seen) -> list[Explanation]:
     position = bench.position[rows]
     flat = sight.flat(position)
     marks = quadrants(flat)
-    names = part_names(bench)
     wanted = Seen(seen.red, seen.green)
-    by_name = [(name, bench.position[[i for i, n in enumerate(names) if n == name]])
-               for name in dict.fromkeys(filter(None, names))]  # fmt: skip
+    by_name = [(block.name, bench.position[block.rows]) for block in blocks_of(bench)]
     before = misnamed(by_name)
     found: dict[bytes, Explanation] = {}
     for arrangement in (*arrangements(bench), *reversed_parts(bench)):
@@ -229,6 +225,5 @@ def explain_whole(bench: Bench, sight: Sight, seen: Seen) -> list[Explanation]:
         if turned is not WHOLE[0] and moved <= before:
             cost = TURNED if moved == before else TURNED_BY_NAME
             found[b"turned %d" % place] = Explanation((), cost, turned)
-    ranked = sorted(found.values(), key=lambda each: each.cost)
-    best = [each for each in ranked if each.cost <= ranked[0].cost + SAME]
+    best = likeliest(found.values())
     return [each for each in best if (each.turned is None) == (best[0].turned is None)][:MOST_TOLD]

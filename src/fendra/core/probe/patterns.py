@@ -119,12 +119,11 @@ def _lines(bench: Bench, speed: float) -> Iterator[PatternStep]:
 
 
 def part_colours(bench: Bench) -> list[Block]:
-    """The parts that the pattern `parts` lights, each in the next of `LINE_COLOURS`: of each line
-    anew, and of those lines alone that are probed.
+    """The parts that the pattern `parts` lights, those that are probed, each in the next of
+    `LINE_COLOURS`.
     """
     chosen = {*bench.chosen.tolist()}
-    every = [block for blocks in blocks_of(bench) for block in blocks]
-    return [block for block in every if chosen & {*block.rows.tolist()}]
+    return [block for block in blocks_of(bench) if chosen & {*block.rows.tolist()}]
 
 
 def _parts(bench: Bench, speed: float) -> Iterator[PatternStep]:

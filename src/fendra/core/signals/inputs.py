@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fendra.core.document.design import Design
 from fendra.core.document.signal import Pin, Signal
+from fendra.core.graph.node import NEWS, VALUE, Graph
 from fendra.core.signals.kinds import kind_of
 
 
@@ -15,6 +16,23 @@ def fed(design: Design) -> dict[str, str]:
         if signal.of is None
         for part in kind_of(signal).parts(signal, name)
     }
+
+
+def read_by(graph: Graph, design: Design) -> frozenset[str]:
+    """The signals that are fed, and that a graph reads: themselves, a part of them, or as a
+    picture.
+    """
+    shown = {node.payload for node in graph.nodes if node.op == "pixels"}
+    read = {
+        str(node.payload).removeprefix(VALUE).removeprefix(NEWS)
+        for node in graph.nodes
+        if node.op == "input"
+    }
+    return frozenset(
+        name
+        for name, signal in design.signals.items()
+        if signal.of is None and (name in shown or read & {*kind_of(signal).parts(signal, name)})
+    )
 
 
 def words(design: Design) -> dict[str, dict[str, int]]:
