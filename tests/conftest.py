@@ -26,9 +26,10 @@ def pytest_collection_modifyitems(items):
 
 @pytest.fixture(scope="session", autouse=True)
 def cache(tmp_path_factory):
-    """Compiled designs are kept for this run, and not with those of whoever runs it."""
+    """What is compiled and allowed is kept for this run, apart from what its user has."""
     with pytest.MonkeyPatch.context() as patch:
         patch.setenv("XDG_CACHE_HOME", str(shared_folder(tmp_path_factory) / "cache"))
+        patch.setenv("XDG_CONFIG_HOME", str(tmp_path_factory.mktemp("config")))
         yield
 
 

@@ -37,6 +37,7 @@ if TYPE_CHECKING:
     from fendra.core.signals.tape import Tape
     from fendra.demo import demo_file
     from fendra.files.tape_file import read_tape
+    from fendra.files.trust import trust
     from fendra.front import Design, Film, Program, load
 
 __version__ = VERSION
@@ -65,6 +66,7 @@ _HOMES = {
     "demo_file": "fendra.demo",
     "load": "fendra.front",
     "read_tape": "fendra.files.tape_file",
+    "trust": "fendra.files.trust",
 }
 """Each public name is imported when it is first used, so that `import fendra` costs nothing."""
 
@@ -92,6 +94,7 @@ __all__ = [
     "demo_file",
     "load",
     "read_tape",
+    "trust",
 ]
 
 

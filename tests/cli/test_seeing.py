@@ -247,6 +247,7 @@ def stripes(led: Led, colour=colour("red", "of the stripes"),
 
 def with_own(tmp_path, code, **keys):
     (tmp_path / "mine.py").write_text(code)
+    fd.trust(tmp_path / "mine.py")
     layer = {"name": "l", "on": "bar", "effect": "stripes", **keys}
     part = {"name": "bar", "shape": "strip", "start": [0, 0], "end": [70, 0], "count": 8}
     values = {"line": [{"name": "a", "part": [part]}], "effects": ["mine.py"], "layer": [layer]}

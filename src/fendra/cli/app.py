@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+import functools
 import io
 import sys
+from collections.abc import Callable
+from inspect import signature
+from typing import Any
 
 import typer
 
@@ -26,10 +30,13 @@ from fendra.cli.run import run
 from fendra.cli.schema import schema
 from fendra.cli.sheet import sheet
 from fendra.cli.simulate import simulate
-from fendra.core.errors import FendraError, FileError
+from fendra.cli.trust import asking, trust
+from fendra.core.errors import FendraError, FileError, internal_error
+from fendra.core.quoting import in_lines
 
-FINDINGS, USAGE = 1, 2
-"""Exit codes: findings of severity error, or frames that could not be delivered; and usage."""
+FINDINGS, USAGE, INTERNAL = 1, 2, 3
+"""Exit codes: findings of severity error, or frames that could not be delivered; usage; a fault of
+Fendra's own."""
 
 app = typer.Typer(
     name="fendra",
@@ -56,6 +63,20 @@ def _fendra(
     ),
 ) -> None:
     pass
+
+
+def _safe(command: Callable[..., None]) -> Callable[..., None]:
+    """A command whose errors of usage show what a design or a source said, and obey none of it."""
+
+    @functools.wraps(command)
+    def run_safely(*args: Any, **options: Any) -> None:
+        try:
+            command(*args, **options)
+        except typer.BadParameter as exc:
+            exc.message = in_lines(exc.message)
+            raise
+
+    return run_safely
 
 
 for name, function, about, example in (
@@ -90,8 +111,12 @@ for name, function, about, example in (
      "emit heron.toml --target arm --tape ride.csv"),
     ("run", run, "Run a design live: its sources, its light, its outputs.",
      "run heron.toml --tape ride.csv --to serial:/dev/ttyUSB0,baud=500000"),
+    ("trust", trust, "Allow Python files of effects to run, or list them.",
+     "trust stripes.py"),
 ):  # fmt: skip
-    app.command(name, short_help=about, epilog=f"Example: fendra {example}")(function)
+    takes_design = {"design", "first"} & {*signature(function).parameters}
+    command = asking(function) if takes_design else function
+    app.command(name, short_help=about, epilog=f"Example: fendra {example}")(_safe(command))
 
 
 def main() -> None:
@@ -102,5 +127,9 @@ def main() -> None:
     try:
         app()
     except FendraError as exc:
-        print(str(exc), file=sys.stderr)
+        print(in_lines(str(exc)), file=sys.stderr)
         sys.exit(USAGE if isinstance(exc, FileError) else FINDINGS)
+    except Exception as exc:  # none of ours: a fault in Fendra
+        where = f"in fendra {' '.join(sys.argv[1:2])}"
+        print(in_lines(internal_error(exc, where)), file=sys.stderr)
+        sys.exit(INTERNAL)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated, Any
 
@@ -13,6 +12,7 @@ from fendra.cli.film import render, say_if_unfed, say_limiter
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import count_findings, say, say_findings
 from fendra.core.names import counted
+from fendra.core.quoting import json_text
 
 if TYPE_CHECKING:
     from fendra.core.checks import Subject
@@ -45,7 +45,7 @@ def check(
     subject = checked.subject
     is_sound = subject is not None and not checked.has_errors
     if as_json:
-        typer.echo(json.dumps(to_plain(design, checked), indent=2, ensure_ascii=False))
+        typer.echo(json_text(to_plain(design, checked)))
     else:
         say_findings(checked.findings)
         if subject is not None and is_sound:

@@ -19,6 +19,7 @@ from fendra.cli.made_up import (
 )
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import say
+from fendra.core.quoting import visible
 
 if TYPE_CHECKING:
     from fendra.core.insight.explain import Explanation, Light, Touch
@@ -113,7 +114,7 @@ def _say_light(what: str, light: Light) -> None:
     from fendra.core.insight.explain import hex_of
 
     screen = console()
-    text = Text(f"{what}: {hex_of(light)} ")
+    text = Text(visible(f"{what}: {hex_of(light)} "))
     if screen.is_terminal and screen.color_system == "truecolor":
         text.append("●", style=hex_of(light))
     screen.print(text)

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 import typer
 
 from fendra.cli.screen import count_findings, say, say_findings
+from fendra.core.quoting import in_lines
 
 if TYPE_CHECKING:
     from fendra.files.design_text import NewLine
@@ -211,7 +212,7 @@ def _write(
     lines = to_lines(placements, line=line, part=part, unit_mm=unit_mm, keys=keys)
     text = add_lines(text, lines)
     if into is None:
-        typer.echo(text, nl=False)
+        typer.echo(in_lines(text), nl=False)
         return
     write_text(into, text)
     checked = check_text(text, str(into))

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
 
@@ -10,6 +9,7 @@ import typer
 
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import say, say_columns
+from fendra.core.quoting import json_text
 
 if TYPE_CHECKING:
     from fendra.core.layout.listing import Listed
@@ -48,7 +48,7 @@ def layout(
             "lines": dict(zip(placed.line_names, placed.line_sizes, strict=True)),
             "parts": [row.to_dict() for row in rows],
         }
-        typer.echo(json.dumps(plain, indent=2, ensure_ascii=False))
+        typer.echo(json_text(plain))
     else:
         say_columns(_HEADS, [_cells(row) for row in rows], right=("address",))
         sizes = zip(placed.line_names, placed.line_sizes, strict=True)

@@ -12,6 +12,7 @@ from fendra.cli.run import From, Played, play, start_logging
 from fendra.cli.screen import say
 from fendra.cli.status import said
 from fendra.core.names import counted
+from fendra.core.quoting import in_lines, visible
 
 if TYPE_CHECKING:
     from rich.console import Group
@@ -84,7 +85,7 @@ def _listen(
 
     messages: list[str] = []
     over = Event()
-    console = Console(highlight=False, emoji=False)
+    console = Console(highlight=False, emoji=False, markup=False)
     if not console.is_terminal:
         console.width = 140
     shown_s = -SHOW_S
@@ -126,18 +127,18 @@ def _table(design: Design, heard: Listening, messages: list[str]) -> Group:
         table.add_column(head, justify="right" if head in RIGHT else "left", no_wrap=True)
     for row in heard.ear.rows():
         table.add_row(*_cells(design, row))
-    notes = [Text(text, style="yellow") for text in messages[-4:]]
+    notes = [Text(in_lines(text), style="yellow") for text in messages[-4:]]
     for source in heard.sources:
         if source.refused:
             text = (
                 f"{source}: {counted(source.refused, 'thing')} that made no sense: {source.problem}"
             )
-            notes.append(Text(text, style="yellow"))
+            notes.append(Text(visible(text), style="yellow"))
     unused = sorted({name for _, name in [*heard.inbox.unused]})
     if unused:
         more = f" and {len(unused) - 10} more" if len(unused) > 10 else ""
         text = f"Nobody uses what comes as: {', '.join(unused[:10])}{more}."
-        notes.append(Text(text, style="dim"))
+        notes.append(Text(visible(text), style="dim"))
     return Group(table, *notes)
 
 
@@ -154,11 +155,12 @@ def _cells(design: Design, row: Row) -> list[Any]:
     note = Text("")
     if heard.refused:
         times = f"{heard.refused} times: " if heard.refused > 1 else ""
-        note = Text(f"{times}{heard.problem}"[:60], style="red")
+        note = Text(visible(f"{times}{heard.problem}")[:60], style="red")
     elif row.is_lost:
         note = Text("lost" if is_known else "nothing yet", style="yellow")
     value = _shown(signal, row.value)
-    return [row.name, source, raw, value, signal.unit, age, rate, low, high, row.trace, note]
+    words = [row.name, source, raw, value, signal.unit, age, rate, low, high, row.trace, note]
+    return [Text(visible(word)) if isinstance(word, str) else word for word in words]
 
 
 def _shown(signal: Any, value: Any) -> Any:

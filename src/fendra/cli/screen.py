@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 
 from fendra.core.findings import Finding, Severity
 from fendra.core.names import counted
+from fendra.core.quoting import in_lines, visible
 
 if TYPE_CHECKING:
     from rich.console import Console
@@ -28,13 +29,14 @@ def console() -> Console:
 
 def say(text: str = "", *, style: str = "") -> None:
     """One line on standard output."""
-    console().print(text, style=style or None)
+    console().print(in_lines(text), style=style or None)
 
 
 def say_columns(
     heads: Sequence[str], rows: Sequence[Sequence[str]], *, right: Sequence[str] = ()
 ) -> None:
     """Rows under heads, each column as wide as it must be. right: the heads of those set right."""
+    rows = [[visible(cell) for cell in row] for row in rows]
     widths = [max(len(row[i]) for row in (heads, *rows)) for i in range(len(heads))]
     for row in (heads, *rows):
         cells = [
@@ -49,7 +51,7 @@ def say_findings(findings: Sequence[Finding]) -> None:
     from rich.text import Text
 
     for finding in findings:
-        text = Text(str(finding))
+        text = Text(in_lines(str(finding)))
         text.highlight_regex(rf"\b{finding.severity}:", _STYLES[finding.severity])
         text.highlight_regex(r"(?m)^ +\^$", _STYLES[finding.severity])
         console().print(text)
@@ -65,13 +67,13 @@ def say_pixels(lead: str, pixels: bytes, order: str) -> None:
     lit = f"{sum(map(any, leds)):>3} of {len(leds)} LEDs lit"
     screen = console()
     if not screen.is_terminal or screen.color_system != "truecolor":
-        screen.print(f"{lead} {lit}: {' '.join(led.hex() for led in leds[:6])} ...")
+        screen.print(visible(f"{lead} {lit}: {' '.join(led.hex() for led in leds[:6])} ..."))
         return
     from rich.text import Text
 
     from fendra.draw.glow import led_colour
 
-    text = Text(f"{lead} {lit} ")
+    text = Text(visible(f"{lead} {lit} "))
     for led in leds:
         white = led[order.index("W")] if "W" in order else 0
         colour = led_colour([(led[order.index(letter)] + white) / 255 for letter in "RGB"])

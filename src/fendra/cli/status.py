@@ -12,6 +12,8 @@ from collections.abc import Callable, Iterator
 from threading import Event, Lock, Thread
 from typing import TYPE_CHECKING, Any
 
+from fendra.core.quoting import in_lines, visible
+
 if TYPE_CHECKING:
     from fendra.live.loop import Loop
 
@@ -59,6 +61,7 @@ class Foot:
 
     def tell(self, text: str) -> None:
         """Say something that stays."""
+        text = in_lines(text)
         with self._lock:
             if self._is_full:
                 self._message, self._told_s = text, time.monotonic()
@@ -72,13 +75,13 @@ class Foot:
     def show(self, status: str) -> None:
         """Say how it goes just now."""
         with self._lock:
-            self._status = status
+            self._status = visible(status)
             self._draw()
 
     def type(self, text: str) -> None:
         """Show what has been typed so far."""
         with self._lock:
-            self._typed = text
+            self._typed = visible(text)
             self._draw()
 
     def end(self) -> None:

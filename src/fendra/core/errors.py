@@ -17,9 +17,12 @@ FendraError
 
 from __future__ import annotations
 
+import traceback
 from collections.abc import Sequence
+from pathlib import PurePath
 
 from fendra.core.findings import Finding
+from fendra.core.version import VERSION
 
 
 class FendraError(Exception):
@@ -113,3 +116,18 @@ class EngineWarning(UserWarning):
 
 class FirmwareError(FendraError, ValueError):
     """Firmware that cannot be made of a design, for this controller."""
+
+
+def internal_error(exc: BaseException, where: str) -> str:
+    """What to say of an exception that nobody expected, in one line: what to send, and to whom.
+
+    where: what was being done.
+    """
+    frames = traceback.extract_tb(exc.__traceback__)
+    at = f" at {PurePath(frames[-1].filename).name}:{frames[-1].lineno}" if frames else ""
+    said = " ".join(str(exc).split())[:200]
+    return (
+        f"internal error {where}: {type(exc).__name__}: {said}{at}. This is a fault of Fendra "
+        f"{VERSION}, or of a package that it uses. Please report it: send this line, and the "
+        "design or the file that brings it."
+    )

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import runpy
 import traceback
 from collections.abc import Iterable, Mapping
 from pathlib import Path
@@ -15,6 +14,7 @@ from fendra.core.effects import EFFECTS, Effect, gathering
 from fendra.core.effects.pictures import Picture
 from fendra.core.errors import FileError
 from fendra.core.light.colours import srgb_to_linear
+from fendra.files.trust import Code, read_code
 
 MOST_PIXELS = 40_000_000
 """Of all pictures of a file together; more would not fit into a small computer."""
@@ -27,17 +27,19 @@ def read_media(design: Design, folder: Path) -> Media:
     """Read the files of a design's effects, and the pictures that its layers show.
 
     folder: where they are. What cannot be read stands in `failures`, by the name that the design
-    has for it.
+    has for it. Python runs only where the user has allowed that file (`fendra.files.trust`); what
+    may not run stands in `held`.
     """
     failures: dict[str, str] = {}
-    own = _own_effects(design.effects, folder, failures)
+    held: dict[str, str] = {}
+    own = _own_effects(design.effects, folder, failures, held)
     pictures: dict[str, Picture] = {}
     for name in _pictures_of(design, own):
         try:
             pictures[name] = read_picture(folder / name)
         except FileError as exc:
             failures[name] = str(exc)
-    return Media(pictures, own, failures)
+    return Media(pictures, own, failures, held)
 
 
 def _pictures_of(design: Design, own: Mapping[str, Effect]) -> dict[str, None]:
@@ -82,18 +84,23 @@ def read_picture(path: Path) -> Picture:
 
 
 def _own_effects(
-    names: Iterable[str], folder: Path, failures: dict[str, str]
-) -> dict[str, Effect]:  # fmt: skip
-    """The effects of Python files; running a file is what marks them."""
+    names: Iterable[str], folder: Path, failures: dict[str, str], held: dict[str, str]
+) -> dict[str, Effect]:
+    """The effects of Python files that may run; running a file is what marks them."""
     found: dict[str, Effect] = {}
     for name in names:
         path = folder / name
-        if not path.is_file():
-            failures[name] = f"there is no file {path}."
+        try:
+            code = read_code(path, folder)
+            if not code.may_run:
+                held[name] = str(path)
+                continue
+        except FileError as exc:
+            failures[name] = f"{exc}."
             continue
         with gathering() as gathered:
             try:
-                runpy.run_path(str(path))
+                _run(code)
             except (Exception, SystemExit) as exc:  # somebody's own code may do anything
                 failures[name] = f"{name} fails: {_where(exc, path)}."
                 continue
@@ -105,6 +112,12 @@ def _own_effects(
             else:
                 found[effect_name] = effect
     return found
+
+
+def _run(code: Code) -> None:
+    """Run just what was read and allowed, whatever the file holds by now."""
+    names = {"__name__": code.path.stem, "__file__": str(code.path)}
+    exec(compile(code.text, str(code.path), "exec"), names)
 
 
 def _where(exc: BaseException, path: Path) -> str:

@@ -3,25 +3,45 @@
 from __future__ import annotations
 
 import os
-import tempfile
+import stat
 from collections.abc import Callable
+from contextlib import suppress
 from pathlib import Path
+from secrets import token_hex
 
 from fendra.core.errors import FileError
+from fendra.core.limits import Limit
 
 
-def read_text(path: Path) -> str:
-    """A file's text. Raises FileError."""
+def read_text(path: Path, limit: Limit | None = None) -> str:
+    """A file's text. Raises FileError, also where it has more bytes than the limit."""
+    text = read_bytes(path, limit)
     try:
-        return path.read_text(encoding="utf-8")
+        return text.decode("utf-8").replace("\r\n", "\n").replace("\r", "\n")
+    except UnicodeDecodeError as exc:
+        raise FileError(f"'{path}' is not a text in UTF-8 (byte {exc.start})") from exc
+
+
+def read_bytes(path: Path, limit: Limit | None = None, *, is_plain: bool = False) -> bytes:
+    """What a file holds. Raises FileError.
+
+    limit: the most bytes; more are not read. is_plain: for files that a design names. A pipe or a
+    device is then refused, since it may never end.
+    """
+    try:
+        if is_plain and path.exists() and not path.is_file():
+            raise FileError(f"'{path}' is {_sort(path)}; name a plain file")
+        with path.open("rb") as file:
+            data = file.read() if limit is None else file.read(limit.most + 1)
     except FileNotFoundError as exc:
         raise FileError(f"there is no file '{path}'", code="no-file") from exc
     except IsADirectoryError as exc:
         raise FileError(f"'{path}' is a folder; name a file in it") from exc
-    except UnicodeDecodeError as exc:
-        raise FileError(f"'{path}' is not a text in UTF-8 (byte {exc.start})") from exc
     except (OSError, ValueError) as exc:
-        raise FileError(f"'{path}' cannot be read: {getattr(exc, 'strerror', exc)}") from exc
+        raise FileError(f"'{path}' cannot be read: {_reason(exc)}") from exc
+    if limit is not None and len(data) > limit.most:
+        raise FileError(f"'{path}' is too large: the most is {limit.in_words}", code="limit")
+    return data
 
 
 def write_text(path: str | Path, text: str) -> Path:
@@ -32,26 +52,59 @@ def write_text(path: str | Path, text: str) -> Path:
 def write_whole(path: str | Path, write: Callable[[Path], object]) -> Path:
     """Let `write` fill a new file beside `path`, then put it in its place.
 
-    What stood at `path` stays as it was when `write` fails. Raises FileError.
+    What stood at `path` stays as it was when `write` fails. A link stays a link: the file that it
+    leads to is replaced. A file keeps its mode, and its owner where that can be. Pipes, devices and
+    folders are refused. Raises FileError.
     """
     path = Path(path)
-    handle = -1
     beside: Path | None = None
     try:
-        path.parent.mkdir(parents=True, exist_ok=True)
-        handle, name = tempfile.mkstemp(
-            suffix=path.suffix, prefix=f".{path.stem}-", dir=path.parent
-        )
-        os.close(handle)
-        beside = Path(name)
+        target = Path(os.path.realpath(path))
+        before = target.stat() if target.exists() else None
+        if before is not None and not stat.S_ISREG(before.st_mode):
+            raise FileError(f"'{path}' is {_sort(target)}; name a plain file")
+        target.parent.mkdir(parents=True, exist_ok=True)
+        beside = new_beside(target)
         write(beside)
-        beside.chmod(0o644)
-        beside.replace(path)
+        _put_in_place(beside, target, before)
+    except FileError:
+        raise
     except (FileExistsError, NotADirectoryError) as exc:
         raise FileError(f"'{path}' cannot be written: '{path.parent}' is no folder") from exc
-    except OSError as exc:
-        raise FileError(f"'{path}' cannot be written: {exc.strerror or exc}") from exc
+    except (OSError, ValueError) as exc:
+        raise FileError(f"'{path}' cannot be written: {_reason(exc)}") from exc
     finally:
         if beside is not None:
             beside.unlink(missing_ok=True)
     return path
+
+
+def new_beside(target: Path) -> Path:
+    """A new, empty file in the folder of another, with its ending. Raises OSError."""
+    path = target.with_name(f".{target.stem[:100]}-{token_hex(4)}{target.suffix}")
+    os.close(os.open(path, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o666))
+    return path
+
+
+def _put_in_place(beside: Path, target: Path, before: os.stat_result | None) -> None:
+    """Put a new file where another stood, with that one's owner and mode."""
+    if before is not None:
+        if hasattr(os, "chown"):
+            with suppress(PermissionError):
+                os.chown(beside, before.st_uid, before.st_gid)
+        beside.chmod(stat.S_IMODE(before.st_mode))
+    with beside.open("rb+") as file:
+        os.fsync(file.fileno())  # else a power cut may leave an empty file
+    beside.replace(target)
+
+
+def _sort(path: Path) -> str:
+    """What a path is that is no plain file."""
+    mode = path.stat().st_mode
+    if stat.S_ISDIR(mode):
+        return "a folder"
+    return "a pipe" if stat.S_ISFIFO(mode) or stat.S_ISSOCK(mode) else "a device"
+
+
+def _reason(exc: Exception) -> str:
+    return str(getattr(exc, "strerror", None) or exc)

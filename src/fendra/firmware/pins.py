@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from fendra.core.engines.c99.text import float_literal, remark_text
+from fendra.core.engines.c99.text import float_literal
 from fendra.core.engines.c99.wire import LinePlace
 from fendra.core.errors import FirmwareError
 from fendra.core.names import listed
@@ -105,7 +105,7 @@ def inputs_in_words(plan: Plan, controller: str | None, emitted: Emitted) -> dic
             told = f"{_taken(design.signals[name], pin, field)}, raw 0 to 1 of full scale"
         else:
             told = f"{'0' if pin.invert else '1'} when it is connected to {_level(pin)}"
-        found[field] = f"pin {remark_text(pin.name)}: {told}"
+        found[field] = f"pin {pin.name}: {told}"
     return found
 
 
@@ -179,7 +179,7 @@ class _Wiring:
         able = tuple(chip.channels) if needs == "analogue" else chip.inputs
         at = self._choose(f"signal '{name}'", pin.name, able)
         line = self._origin.lines.get(("signals", name))
-        where = f" ({remark_text(str(self._origin.file))}:{line})" if line else ""
+        where = f" ({self._origin.file}:{line})" if line else ""
         if needs == "analogue":
             about = f"0 to 1 of full scale{where}"
             port, bit = port_and_bit(at) if at.startswith("P") else ("", 0)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
@@ -12,10 +12,10 @@ from fendra.core.checks.firmware import Told, tell
 from fendra.core.composition.plan import Plan
 from fendra.core.engines.c99 import Emitted, emit
 from fendra.core.engines.c99.lines_alone import lines_alone
-from fendra.core.engines.c99.text import quoted, remark_text
 from fendra.core.errors import FirmwareError
 from fendra.core.findings import Report, Severity, with_places
 from fendra.core.names import did_you_mean, listed
+from fendra.core.quoting import Ready, c_comment, c_string, make_text, markdown
 from fendra.core.version import VERSION
 from fendra.firmware.chips import CHIPS, GENERIC, TARGETS, Chip
 from fendra.firmware.pins import Wiring, inputs_in_words, wire
@@ -104,10 +104,10 @@ def make_project(
     if kind is not None:
         film = None if is_receiver else subject.film
         told = tell(plan, emitted.count, kind, film, is_receiver=is_receiver)
-    rows = [f"- {row}" for row in told.rows] if told else ["(nothing is known of its processor)"]
+    rows = told.rows if told else ["nothing is known of its processor"]
     tape_name = f"the tape {tape.name}" if tape else "ten seconds in which nothing is heard"
     pages = _Pages(
-        plan, emitted, chip, wiring, controller, tape_name, "\n".join(rows),
+        plan, emitted, chip, wiring, controller, tape_name, rows,
         is_receiver=is_receiver,
     )  # fmt: skip
     files = pages.files()
@@ -152,32 +152,24 @@ class _Pages:
 
     def __init__(
         self, plan: Plan, emitted: Emitted, chip: Chip | None, wiring: Wiring,
-        controller: str | None, tape_name: str, cost: str, *, is_receiver: bool,
+        controller: str | None, tape_name: str, cost: Sequence[str], *, is_receiver: bool,
     ) -> None:  # fmt: skip
         self._chip, self._emitted, self._is_receiver = chip, emitted, is_receiver
         design = plan.design
-        self._environment = Environment(
-            loader=PackageLoader("fendra.firmware", "templates"),
-            autoescape=False,
-            undefined=StrictUndefined,
-            trim_blocks=True,
-            lstrip_blocks=True,
-            keep_trailing_newline=True,
-        )
         lines = emitted.lines
         given = design.controllers[controller] if controller else None
         link = given.link if given else None
         longest = max(line.size for line in lines)
-        name, c_name = emitted.name, quoted(design.name)
+        name, c_name = emitted.name, c_string(design.name)
         sources = ["main.c", f"{name}.c", "board.c"]
         sources += [f"{name}_receiver.c"] if is_receiver else []
         sources += chip.words["sources"] if chip is not None else []
-        about = {field: remark_text(text) for field, text in emitted.fields.items()}
+        about = emitted.fields
         fed_by_pins = {each.field for each in wiring.inputs}
         at_pins = {} if chip is not None else inputs_in_words(plan, controller, emitted)
         size = IDENTITY_HEAD + 4 * len(lines) + len(design.name.encode())
         self._words: dict[str, Any] = {
-            "design": design, "file": plan.origin.file, "title": remark_text(design.name),
+            "design": design, "file": plan.origin.file, "title": design.name,
             "name": name,
             "NAME": name.upper(), "lines": lines,
             "board": chip.words if chip is not None else {"about": "a controller of your own"},
@@ -195,7 +187,7 @@ class _Pages:
             "identity_size": size + size // 254 + 4, "c_name": c_name,
             "place_bits": 16 if sum(line.size for line in lines) < 2**16 else 32,
             "sources": sources, "version": VERSION, "tape_name": tape_name, "cost": cost,
-            "c_text": quoted, "c_comment": remark_text, "notes": wiring.notes,
+            "c_text": c_string, "notes": wiring.notes,
         }  # fmt: skip
 
     def files(self) -> dict[str, str]:
@@ -218,7 +210,35 @@ class _Pages:
                 "host/board.c": "host/receiver_board.c.j2",
             }
         files = {
-            path: self._environment.get_template(page).render(self._words)
+            path: _ENVIRONMENTS[_language(path)].get_template(page).render(self._words)
             for path, page in pages.items()
         }
         return {f"{name}.h": self._emitted.header, f"{name}.c": self._emitted.source, **files}
+
+
+def _environment(escape: Callable[[str], str]) -> Environment:
+    """Templates of one language: each text that is put in is escaped, unless it is Ready."""
+
+    def finish(value: Any) -> Any:
+        return escape(value) if isinstance(value, str) and not isinstance(value, Ready) else value
+
+    return Environment(
+        loader=PackageLoader("fendra.firmware", "templates"),
+        autoescape=False,
+        finalize=finish,
+        undefined=StrictUndefined,
+        trim_blocks=True,
+        lstrip_blocks=True,
+        keep_trailing_newline=True,
+    )
+
+
+_ENVIRONMENTS = {
+    "c": _environment(c_comment), "make": _environment(make_text), "md": _environment(markdown),
+}  # fmt: skip
+"""In C a text stands in a comment; code, which the emitter made, has nothing that it changes."""
+
+
+def _language(path: str) -> str:
+    """The language of a page, by its name."""
+    return "make" if path.endswith("Makefile") else "md" if path.endswith(".md") else "c"

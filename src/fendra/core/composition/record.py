@@ -38,7 +38,7 @@ from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
 from fendra.core.layout.wire import wires_of
 from fendra.core.light.dither import BLUE_TAKES, dither_frames
-from fendra.core.names import cannot_stand, did_you_mean
+from fendra.core.names import cannot_stand, did_you_mean, listed
 from fendra.core.signals.inputs import fed
 from fendra.core.signals.record import Signals
 
@@ -328,6 +328,13 @@ class _Recorder:
         own = self._media.effects.get(name)
         if own is None and name not in EFFECTS:
             where = (*path, "effect") if layer.effect else ("presets", layer.preset, "effect")
+            if self._media.held:
+                files = listed([*self._media.held], "or")
+                self._report.warning(
+                    where, "not-allowed", f"effect '{name}' is left out, and this layer with "
+                    f"it. It may be in {files}, which may not run yet.",
+                )  # fmt: skip
+                return None
             known = [*EFFECTS, *self._media.effects]
             remedy = did_you_mean(name, known, "effects")
             self._report.error(where, "unknown-effect", f"there is no effect '{name}'.", remedy)

@@ -10,6 +10,7 @@ from textwrap import wrap
 import numpy as np
 
 from fendra.core.graph.ops import OPS, Binds, Kind
+from fendra.core.quoting import c_comment
 
 C_TYPES = {Kind.FLOAT: "float", Kind.UINT: "uint32_t", Kind.TRUTH: "bool"}
 
@@ -91,7 +92,7 @@ def wrapped(items: Iterable[str], indent: str = "    ") -> list[str]:
 
 def comment(text: str, indent: str = "") -> list[str]:
     """A comment, in as many lines as it needs."""
-    lines = wrap(_harmless(text), WIDTH - len(indent) - 6) or [""]
+    lines = wrap(c_comment(text), WIDTH - len(indent) - 6) or [""]
     if len(lines) == 1:
         return [f"{indent}/* {lines[0]} */"]
     return [f"{indent}/* {lines[0]}", *(f"{indent}   {line}" for line in lines[1:-1]),
@@ -100,31 +101,7 @@ def comment(text: str, indent: str = "") -> list[str]:
 
 def remark(text: str) -> str:
     """A comment behind something, in one line."""
-    return f"/* {remark_text(text)} */"
-
-
-def remark_text(text: str) -> str:
-    """What can stand in a comment, in one line."""
-    return " ".join(_harmless(text).split())
-
-
-def quoted(text: str) -> str:
-    r"""A text as C takes it: its UTF-8 bytes, and nothing that C would read as something else.
-
-    >>> print(quoted('a "b"'), quoted("ü1"))
-    "a \"b\"" "\303\2741"
-    """
-    plain = set(range(32, 127)) - {ord('"'), ord("\\"), ord("?")}
-    named = {ord('"'): '\\"', ord("\\"): "\\\\", ord("?"): "\\?"}
-    parts = (
-        chr(byte) if byte in plain else named.get(byte, f"\\{byte:03o}") for byte in text.encode()
-    )
-    return f'"{"".join(parts)}"'
-
-
-def _harmless(text: str) -> str:
-    """Without what would end a comment, begin another, or escape the end of its line."""
-    return text.replace("*/", "* /").replace("/*", "/ *").replace("??", "? ?")
+    return f"/* {c_comment(text)} */"
 
 
 def statement(text: str, indent: str) -> list[str]:
