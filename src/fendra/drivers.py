@@ -41,8 +41,11 @@ class Driver:
     Options: ClassVar[type[Options]] = Options
     error: ClassVar[type[FendraError]] = FendraError
     example: ClassVar[str] = ""
+    kind: ClassVar[str] = ""
     folder: Path = Path()
     """Where the files are that its options name."""
+    is_from_design: bool = False
+    """Whether a design names it, which may be a stranger's, and not its user."""
 
     def __init__(self, address: str = "", **options: Any) -> None:
         """Make one, not yet open. Raises `error` for options that it does not take."""
@@ -50,6 +53,14 @@ class Driver:
             self.options = self.Options.model_validate({"address": address, **options})
         except ValidationError as exc:
             raise self.error(self._what_is_wrong(exc)) from exc
+
+    def check_from_design(self) -> None:
+        """Whether a design may say what it says. Raises `error` for what only the user may."""
+
+    @property
+    def host(self) -> str:
+        """The host that it connects or sends to; empty where it does not."""
+        return ""
 
     @classmethod
     def _what_is_wrong(cls, exc: ValidationError) -> str:

@@ -37,9 +37,9 @@ from fendra.core.signals.tape import Tape
 from fendra.files.design_file import load_design
 from fendra.files.media import read_media
 from fendra.files.part_files import fill_in
-from fendra.files.whole import write_text
 from fendra.native.choose import choose_engine
 from fendra.native.names import EngineName
+from fendra.whole import write_text
 
 if TYPE_CHECKING:
     from matplotlib.axes import Axes

@@ -188,7 +188,7 @@ def test_telemetry_becomes_light_on_the_network(little, network, told, fendra_un
     assert code == 0
     assert b"\xff" * 24 in network.shown
     assert network.slots(1) == bytes(24)
-    assert "Little: UDP port" in out
+    assert "Little: UDP 127.0.0.1:" in out
     assert re.search(r"^ +ms +began late +took", out, re.M)
     assert re.search(r"Nobody uses what comes as: odd\.", err)
 
@@ -205,7 +205,7 @@ def test_what_makes_no_sense_is_told_once_and_counted(little, network, told, fen
     assert code == 0
     refused = "What comes for s makes no sense: signal 's' needs a number, and got 'fast'."
     assert err.count(refused) == 1
-    assert err.count(f"UDP port {port} gets what makes no sense: ") == 1
+    assert err.count(f"UDP 127.0.0.1:{port} gets what makes no sense: ") == 1
     assert int(re.search(r"^(\d+) things that came made no sense$", out, re.M)[1]) > 20
     assert "  s: 'fast'" in out
 

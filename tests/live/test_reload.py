@@ -98,7 +98,7 @@ def test_sources_and_outputs_of_a_design_are_connected_or_those_that_are_said_in
         outputs={"main": {"type": "null"}, "look": {"type": "memory", "lines": ["line"]}},
     )  # fmt: skip
     own = connect(made)
-    assert {n: str(s) for n, s in own.sources.items()} == {"game": "UDP port 9400"}
+    assert {n: str(s) for n, s in own.sources.items()} == {"game": "UDP 127.0.0.1:9400"}
     assert {*own.outputs} == {"main", "look"}
     told = connect(made, sources=["osc:9000", "phone=osc:9001", "osc:9002"], outputs=["null:"])
     assert {*told.sources} == {"osc", "phone", "osc-2"}

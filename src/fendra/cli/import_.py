@@ -144,7 +144,7 @@ def import_(
 
 def _from_csv(source: Path, columns: list[str], unit: str | None, facing: str) -> list[Placement]:
     from fendra.files.csv_places import read_csv
-    from fendra.files.whole import read_text
+    from fendra.whole import read_text
 
     named = {}
     for text in columns:
@@ -161,7 +161,7 @@ def _from_svg(
 ) -> list[Placement]:  # fmt: skip
     from fendra.files.placement import UNITS_MM
     from fendra.files.svg_places import Drawing
-    from fendra.files.whole import read_text
+    from fendra.whole import read_text
 
     drawing = Drawing(read_text(source), UNITS_MM[unit] if unit else None)
     if pitch is not None or count is not None:
@@ -172,7 +172,7 @@ def _from_svg(
 
 def _from_json(source: Path) -> tuple[list[Placement], dict[str, dict[str, Any]]]:
     from fendra.files.layout_file import read_json
-    from fendra.files.whole import read_text
+    from fendra.whole import read_text
 
     return read_json(read_text(source))
 
@@ -197,7 +197,7 @@ def _write(
     from fendra.files.design_file import check_text
     from fendra.files.design_text import HEAD, add_lines
     from fendra.files.layout_file import to_lines
-    from fendra.files.whole import read_text, write_text
+    from fendra.whole import read_text, write_text
 
     is_there = into is not None and into.exists()
     if into is not None and is_there:

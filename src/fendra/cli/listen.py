@@ -186,7 +186,7 @@ def _shown(signal: Any, value: Any) -> Any:
 def _learn(path: Path, design: Design, heard: dict[str, Heard]) -> None:
     """Write the ranges that were seen into the design."""
     from fendra.files.learned import learn as learned
-    from fendra.files.whole import read_text, write_text
+    from fendra.whole import read_text, write_text
 
     text, told = read_text(path), []
     for place in sorted({place for each in heard.values() for place in each.spans}, key=str):

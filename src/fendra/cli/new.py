@@ -39,7 +39,7 @@ def new(
     from fendra.core.errors import FileError
     from fendra.core.toml_text import value_text
     from fendra.demo import demo_file
-    from fendra.files.whole import write_text
+    from fendra.whole import write_text
 
     title = name.strip()
     if not title or not title.isprintable() or len(title) > 80:

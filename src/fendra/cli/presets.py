@@ -98,7 +98,7 @@ def _save(design: Path, name: str, called: str | None) -> None:
 
 def _take(design: Path, name: str, called: str | None) -> None:
     from fendra.files.preset_library import found_preset, read_library, with_preset
-    from fendra.files.whole import read_text, write_text
+    from fendra.whole import read_text, write_text
 
     preset = found_preset(read_library(), name)
     write_text(design, with_preset(read_text(design), called or name, preset))
@@ -109,8 +109,8 @@ def _take(design: Path, name: str, called: str | None) -> None:
 def _reset(design: Path, layer: str) -> None:
     from fendra.core.effects import EFFECTS
     from fendra.files.preset_library import with_defaults
-    from fendra.files.whole import read_text, write_text
     from fendra.front import load
+    from fendra.whole import read_text, write_text
 
     loaded = load(design)
     found = next((item for item in loaded.layer if item.name == layer), None)

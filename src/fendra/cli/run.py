@@ -125,7 +125,8 @@ def run(
             say(f"  {wrong}")
     if stats:
         say_stats(session.loop)
-    if session.senders and not any(sender.sent for sender in session.senders):
+    is_sent = any(sender.sent for sender in session.senders) or not session.senders
+    if not is_sent or any(sender.loss for sender in session.senders):
         raise typer.Exit(1)
 
 

@@ -23,7 +23,7 @@ def schema(
 
     A design names it in its first line: #:schema ./fendra.schema.json
     """
-    from fendra.files.whole import write_text
+    from fendra.whole import write_text
 
     if out is None:
         typer.echo(schema_text(), nl=False)

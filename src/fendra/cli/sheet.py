@@ -47,8 +47,8 @@ def sheet(
     """
     from fendra.core.errors import DesignError
     from fendra.core.findings import errors_of
-    from fendra.files.whole import write_text
     from fendra.sheet.page import make_page
+    from fendra.whole import write_text
 
     path = out or Path(f"{design.stem}-sheet.html")
     checked, played = check_on(design, tape)

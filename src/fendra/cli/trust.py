@@ -17,7 +17,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 import typer
 
 from fendra.cli.screen import say
-from fendra.core.names import counted, listed
+from fendra.core.names import listed
 from fendra.core.quoting import shell_word, visible
 
 if TYPE_CHECKING:
@@ -37,14 +37,19 @@ def trust(
         list[Path] | None,
         typer.Argument(metavar="[FILE]...", help="Python files of effects.", show_default=False),
     ] = None,
+    host: Annotated[
+        list[str] | None,
+        typer.Option(metavar="HOST", help="A host outside your network that designs may name."),
+    ] = None,
     forget: Annotated[
-        bool, typer.Option("--forget", help="Allow these files no longer, instead.")
+        bool, typer.Option("--forget", help="Allow these no longer, instead.")
     ] = False,
 ) -> None:
     """Allow Python files of effects to run, as they are now. Without a file: list what is allowed.
 
     Read a file first: it can do all that you can. When it changes, it must be allowed again. A file
-    that is neither beside a design nor below it runs only if it was allowed here.
+    that is neither beside a design nor below it runs only if it was allowed here. --host allows
+    designs to connect to a broker or receiver on the internet.
     """
     from fendra.files import trust as store
 
@@ -55,11 +60,22 @@ def trust(
         else:
             store.trust(path)
             say(f"{path} may run, as long as it stays as it is")
-    if not files:
+    for name in host or ():
+        if forget:
+            count = store.distrust_host(name)
+            say(
+                f"designs may not connect to {name} any more"
+                if count
+                else f"{name} was not allowed"
+            )
+        else:
+            store.trust_host(name)
+            say(f"designs may connect to {name}")
+    if not files and not host:
         rows = store.trusted()
         for digest, name in rows:
             say(f"{digest[:12]}  {name}")
-        say(f"{counted(len(rows), 'file')} of effects may run; the list is {store.store_path()}")
+        say(f"{len(rows)} allowed; the list is {store.store_path()}")
 
 
 def asking(command: Callable[..., None]) -> Callable[..., None]:
@@ -70,7 +86,7 @@ def asking(command: Callable[..., None]) -> Callable[..., None]:
 
     @functools.wraps(command)
     def asked(*args: Any, trust: bool = False, **options: Any) -> None:
-        named = [options.get(key) for key in ("design", "first", "other", "into")]
+        named = [options.get(key) for key in ("design", "first", "other")]
         for path in {Path(name) for name in named if name is not None}:
             if path.suffix == ".toml":
                 allow(path, is_trusted=trust, is_live=command.__name__ == "run")
@@ -114,7 +130,7 @@ def _held(design: Path, *, all_of_them: bool) -> list[Code]:
     from fendra.core.errors import FileError
     from fendra.core.limits import DESIGN_BYTES
     from fendra.files.trust import read_code
-    from fendra.files.whole import read_text
+    from fendra.whole import read_text
 
     try:
         text = read_text(design, DESIGN_BYTES) if design.is_file() else ""

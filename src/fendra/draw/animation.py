@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 from PIL import Image
+from PIL.PngImagePlugin import PngInfo
 
 from fendra.core.film import Film
 from fendra.core.names import ViewName
@@ -14,7 +16,8 @@ from fendra.draw.glow import Stage
 from fendra.draw.mp4 import find_ffmpeg, write_mp4
 from fendra.draw.still import draw_still
 from fendra.draw.style import format_of
-from fendra.files.whole import write_whole
+from fendra.outputs.files import MARK
+from fendra.whole import write_whole
 
 Progress = Callable[[int, int], None]
 
@@ -59,7 +62,13 @@ def write_animation(
 
     def write(beside: Path) -> None:
         first, *rest = pictures
-        first.save(beside, format=kind, save_all=True, append_images=rest, duration=step_ms, loop=0)
+        mark: dict[str, Any] = {"comment": MARK}
+        if kind == "PNG":
+            mark = {"pnginfo": PngInfo()}
+            mark["pnginfo"].add_text("Software", MARK)
+        first.save(
+            beside, format=kind, save_all=True, append_images=rest, duration=step_ms, loop=0, **mark
+        )
 
     return write_whole(path, write)
 

@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Annotated, Any
 
 import numpy as np
+from PIL import Image
 from pydantic import Field
 
 from fendra.core.document.design import Design
@@ -16,7 +17,8 @@ from fendra.core.layout import place
 from fendra.core.names import ViewName
 from fendra.core.signals.tape import Tape
 from fendra.draw.animation import PICTURES_PER_S, write_animation
-from fendra.outputs import Output, OutputOptions
+from fendra.outputs import OutputOptions
+from fendra.outputs.files import FileOutput
 
 
 class GifOptions(OutputOptions):
@@ -31,10 +33,12 @@ class GifOptions(OutputOptions):
     view: ViewName = "top"
 
 
-class GifOutput(Output):
+class GifOutput(FileOutput):
     """Keeps the first seconds of a run, and draws them when it ends."""
 
     Options = GifOptions
+    kind = "gif"
+    endings = (".gif", ".png", ".apng", ".mp4")
     options: GifOptions
     example = "gif:look.gif,seconds=5"
 
@@ -47,12 +51,27 @@ class GifOutput(Output):
         return f"picture {self.address}"
 
     def _open(self, design: Design) -> None:  # noqa: ARG002 - every design fits
-        if not Path(self.address).parent.is_dir():
-            raise OutputError(f"there is no folder '{Path(self.address).parent}'")
+        if not self.path.parent.is_dir():
+            raise OutputError(f"there is no folder '{self.path.parent}'")
+        self.check_target()
+
+    def is_ours(self, path: Path) -> bool:
+        """Whether it is a GIF or PNG with our mark; a film of another kind has none."""
+        try:
+            with Image.open(path) as picture:
+                said = picture.info.get("comment") or picture.info.get("Software") or ""
+        except (OSError, ValueError, SyntaxError, Image.DecompressionBombError):
+            return False
+        return (said.decode("ascii", "replace") if isinstance(said, bytes) else said).startswith(
+            "Made by Fendra"
+        )
 
     def _use(self, design: Design) -> None:
         if self._frames and len(place(design)) != len(self._frames[0].layout):
-            self._finish()
+            try:
+                self.finish()
+            finally:
+                self._frames, self._is_drawn = [], True  # what comes now is another picture
 
     def _send(self, frame: Frame) -> None:
         start_s = self._frames[0].at_s if self._frames else frame.at_s
@@ -61,21 +80,21 @@ class GifOutput(Output):
             rgb[self.wire.spots] = frame.rgb[self.wire.spots]
             self._frames.append(replace(frame, rgb=rgb))
 
-    def _finish(self) -> None:
+    def finish(self) -> None:
         """Draw what came so far."""
-        frames, self._frames = self._frames, []
+        frames = self._frames
         if not frames or self._is_drawn:
             return
-        self._is_drawn = True  # what comes after the LEDs changed is another picture
         times = np.array([frame.at_s for frame in frames])
         rgb = np.array([frame.rgb for frame in frames])
         tape = Tape(times[:1], {})
         film = Film(times, rgb, frames[0].layout, frames[0].design, tape)
         span_s = max(float(times[-1] - times[0]), 1 / PICTURES_PER_S)
         try:
-            write_animation(film, self.address, float(times[0]), span_s, view=self.options.view)
+            write_animation(film, self.path, float(times[0]), span_s, view=self.options.view)
         except FendraError as exc:
             raise OutputError(f"{self}: {exc}") from exc
+        self._frames, self._is_drawn = [], True
 
     def _close(self) -> None:
-        self._finish()
+        self.finish()

@@ -12,7 +12,7 @@ from fendra.core.signals.kinds import kind_of
 from fendra.draw.glow import Stage
 from fendra.draw.style import format_of
 from fendra.draw.words import write_words
-from fendra.files.whole import write_whole
+from fendra.whole import write_whole
 
 
 def draw_still(stage: Stage, film: Film, at_s: float) -> Image.Image:

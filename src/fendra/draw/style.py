@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, Any
 
 from fendra.core.errors import FileError
 from fendra.core.names import listed
-from fendra.files.whole import write_whole
+from fendra.whole import write_whole
 
 if TYPE_CHECKING:
     from matplotlib.axes import Axes

@@ -13,7 +13,7 @@ from pathlib import Path
 from fendra.core.errors import LayoutError
 from fendra.core.names import did_you_mean
 from fendra.files.placement import UNITS_MM, Placement, Triple
-from fendra.files.whole import read_text
+from fendra.whole import read_text
 
 COLUMNS: dict[str, tuple[str, ...]] = {
     "name": ("name", "reference", "ref", "refdes", "designator", "key", "label", "id"),

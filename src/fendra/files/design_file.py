@@ -18,7 +18,7 @@ from fendra.core.findings import Finding, Report, Severity, errors_of, with_plac
 from fendra.files.media import read_media
 from fendra.files.part_files import fill_in
 from fendra.files.places import key_lines
-from fendra.files.whole import read_text
+from fendra.whole import read_text
 
 D = TypeVar("D", bound=Design)
 

@@ -17,7 +17,7 @@ from fendra.core.layout import Layout
 from fendra.core.shapes import FACINGS
 from fendra.files.design_text import NewLine
 from fendra.files.placement import Placement, Triple
-from fendra.files.whole import write_text
+from fendra.whole import write_text
 
 HEADS = (
     "line", "address", "part", "index", "name", "x", "y", "z", "facing_x", "facing_y", "facing_z",

@@ -14,7 +14,7 @@ from fendra.core.document.layer import Preset
 from fendra.core.errors import FileError
 from fendra.core.names import NAME, did_you_mean
 from fendra.core.toml_text import value_text
-from fendra.files.whole import read_text, write_text
+from fendra.whole import read_text, write_text
 
 FILE = "presets.toml"
 

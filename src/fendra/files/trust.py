@@ -17,9 +17,10 @@ from platformdirs import user_config_path
 
 from fendra.core.errors import FileError
 from fendra.core.limits import CODE_BYTES
-from fendra.files.whole import read_bytes, read_text, write_text
+from fendra.whole import read_bytes, read_text, write_text
 
-_HEAD = "# Python files of effects that may run: the SHA-256 of what each holds, and its path.\n"
+_HEAD = "# What designs may use: Python files, each with its SHA-256, and hosts.\n"
+_HOST = "host "
 _live: set[Path] = set()
 
 
@@ -70,6 +71,28 @@ def trust(path: str | Path) -> None:
 def trust_for_now(path: Path) -> None:
     """Allow a Python file in this process, whatever it will hold: somebody is writing it."""
     _live.add(path.resolve())
+
+
+def trust_host(host: str) -> None:
+    """Allow designs to connect to a host outside one's own network. Raises FileError."""
+    _keep({*_kept(), (_digest_of(host), f"{_HOST}{host.lower()}")})
+
+
+def is_trusted_host(host: str) -> bool:
+    """Whether the user has allowed designs to connect to a host."""
+    return (_digest_of(host), f"{_HOST}{host.lower()}") in _kept()
+
+
+def distrust_host(host: str) -> int:
+    """Allow a host no longer; gives how many entries went. Raises FileError."""
+    before = _kept()
+    after = before - {(_digest_of(host), f"{_HOST}{host.lower()}")}
+    _keep(after)
+    return len(before) - len(after)
+
+
+def _digest_of(host: str) -> str:
+    return sha256(f"{_HOST}{host.lower()}".encode()).hexdigest()
 
 
 def distrust(path: str | Path) -> int:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from hashlib import sha256
 from pathlib import Path
 
-from fendra.files.whole import read_text, write_text
+from fendra.whole import read_text, write_text
 
 MANIFEST = "made-by-fendra.txt"
 _HEAD = "# What Fendra wrote here, to know later what somebody changed by hand: that stays.\n"

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
+from ipaddress import ip_address
 from pathlib import Path
 from typing import Annotated, Any
 
@@ -14,9 +15,11 @@ from fendra.core.document.wording import to_findings
 from fendra.core.errors import FendraError, OutputError, SourceError
 from fendra.core.findings import Finding, KeyPath, Severity
 from fendra.core.names import did_you_mean, listed
+from fendra.core.quoting import shell_word
 from fendra.core.signals.inputs import split_source
 from fendra.drivers import Driver, Drivers, Options
 from fendra.files.tape_file import read_tape
+from fendra.files.trust import is_trusted_host
 from fendra.outputs import DRIVERS as OUTPUT_DRIVERS
 from fendra.outputs import Output
 from fendra.sources import SOURCES, Polled, Source
@@ -86,13 +89,12 @@ def connect(
     Raises SourceError and OutputError for what cannot be understood.
     """
     found = Connected()
-    for name, source in _named(SOURCE_DRIVERS, sources, design.sources):
-        source.folder = Path(folder)
+    for name, source in _named(SOURCE_DRIVERS, sources, design.sources, Path(folder)):
         if isinstance(source, TapeDriver):
             found.polled[name] = source.read(design)
         else:
             found.sources[name] = source
-    for name, output in _named(OUTPUT_DRIVERS, outputs, design.outputs):
+    for name, output in _named(OUTPUT_DRIVERS, outputs, design.outputs, Path(folder)):
         output.lines_of(design)
         if lines:
             kept = [design.line[n].name for n in output.lines_of(design)]
@@ -141,13 +143,13 @@ def _as_text(design: Design, name: str, here: Source | None) -> str:
 
 
 def _named(
-    drivers: Drivers[Any], texts: Sequence[str] | None, tables: Mapping[str, Any]
+    drivers: Drivers[Any], texts: Sequence[str] | None, tables: Mapping[str, Any], folder: Path
 ) -> Iterable[tuple[str, Any]]:
     """Drivers by name, from texts where there are any, else from a design's tables."""
     if texts is None:
         for name, table in tables.items():
             if not table.off:
-                yield name, _made(drivers, name, table.values)
+                yield name, _made(drivers, name, table.values, folder)
         return
     taken: set[str] = set()
     for text in texts:
@@ -163,15 +165,45 @@ def _named(
             count += 1
             label = f"{stem}-{count}"
         taken.add(label)
-        yield label, drivers.from_text(spec)
+        made = drivers.from_text(spec)
+        made.folder = folder
+        yield label, made
 
 
-def _made(drivers: Drivers[Any], name: str, values: Mapping[str, Any]) -> Any:
+def _made(drivers: Drivers[Any], name: str, values: Mapping[str, Any], folder: Path) -> Any:
     """A driver from a design's table; errors say whose they are."""
     try:
-        return drivers.from_table(values)
+        made = drivers.from_table(values)
+        made.folder, made.is_from_design = folder, True
+        made.check_from_design()
+        if made.host and not is_near(made.host) and not is_trusted_host(made.host):
+            raise made.error(
+                f"a design may connect to your own network alone, and {made.host} is elsewhere. "
+                f"Allow it: fendra trust --host {shell_word(made.host)}",
+                code="unsafe",
+            )
+        return made
     except FendraError as exc:
         raise type(exc)(f"{drivers.what} '{name}': {exc}") from exc
+
+
+NEAR = (".local", ".lan", ".home", ".internal", ".home.arpa", ".localhost")
+"""Endings of names that only one's own network knows."""
+
+
+def is_near(host: str) -> bool:
+    """Whether a host is this computer or in one's own network, by its address or name alone.
+
+    >>> is_near("192.168.1.20"), is_near("pi.local"), is_near("broker"), is_near("example.com")
+    (True, True, True, False)
+    """
+    try:
+        address = ip_address(host.strip("[]"))
+    except ValueError:
+        return "." not in host.rstrip(".") or host.lower().rstrip(".").endswith(NEAR)
+    return (
+        address.is_private or address.is_loopback or address.is_link_local or (address.is_multicast)
+    )
 
 
 def check_connections(design: Design) -> list[Finding]:
@@ -200,6 +232,8 @@ def _check(
     try:
         kind.Options.model_validate(options)
         made = kind(**{"address": "", **options})
+        made.is_from_design = True
+        made.check_from_design()
         if isinstance(made, Output):
             made.lines_of(design)
     except ValidationError as exc:

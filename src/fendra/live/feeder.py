@@ -7,7 +7,7 @@ from threading import Event, Thread
 from typing import Any
 
 from fendra.core.document.design import Design
-from fendra.core.errors import SourceError
+from fendra.core.errors import SourceError, internal_error
 from fendra.core.layout import Layout
 from fendra.live.inbox import Inbox
 from fendra.live.trouble import Trouble
@@ -53,10 +53,16 @@ class Feeder(Thread):
             except EndOfSource:
                 self.has_ended = True
             except Exception as exc:  # a driver of somebody's own may do anything
-                error = SourceError(f"{self.source}: {type(exc).__name__}: {exc}")
+                error = SourceError(internal_error(exc, f"in {self.source}"))
                 self._stop_now.wait(self.trouble.failed(error))
             finally:
-                self.source.close()
+                self._close()
+
+    def _close(self) -> None:
+        try:
+            self.source.close()
+        except Exception as exc:
+            self.trouble.failed(SourceError(internal_error(exc, f"closing {self.source}")))
 
     def _read_on(self) -> None:
         while not self._stop_now.is_set():

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from threading import Event, Thread
 
 from fendra.core.document.design import Design
-from fendra.core.errors import OutputError
+from fendra.core.errors import OutputError, internal_error
 from fendra.core.film import Frame
 from fendra.live.mailbox import Mailbox
 from fendra.live.trouble import Trouble
@@ -18,7 +18,7 @@ class Sender(Thread):
     """Opens an output, and again whenever it fails; sends the newest frame, in the end the last.
 
     name: the output's, in the design. sent: frames delivered. busy_s: how long a frame takes to be
-    delivered, lately. last: the last frame that was.
+    delivered, lately. last: the last frame that was. loss: what was made and is lost, when it ends.
     """
 
     def __init__(
@@ -32,6 +32,7 @@ class Sender(Thread):
         self.trouble = Trouble(str(output), tell)
         self.sent = 0
         self.busy_s = 0.0
+        self.loss = ""
         self.last: Frame | None = None
         self._design, self._clock = design, clock
         self._is_over = Event()
@@ -42,21 +43,34 @@ class Sender(Thread):
         self.mailbox.close()
 
     def run(self) -> None:
-        while True:
-            try:
-                self.output.open(self._design)
-                self._send_on()
-                return
-            except OutputError as exc:
-                wait_s = self.trouble.failed(exc)
-            except Exception as exc:  # a driver of somebody's own may do anything
-                wait_s = self.trouble.failed(
-                    OutputError(f"{self.output}: {type(exc).__name__}: {exc}")
-                )
-            finally:
-                self.output.close()
-            if self._is_over.wait(wait_s):
-                return
+        while not self._works(self._serve) and not self._is_over.wait(self.trouble.wait_s):
+            pass
+        before = self.trouble.problem
+        if not self._works(self.output.finish, is_last=True):
+            self.loss = self.trouble.problem
+        elif before:
+            self.trouble.problem = before
+
+    def _serve(self) -> None:
+        """Open the output and send to it until it fails or all is over."""
+        try:
+            self.output.open(self._design)
+            self._send_on()
+        finally:
+            self.output.close()
+
+    def _works(self, work: Callable[[], None], *, is_last: bool = False) -> bool:
+        """Whether some work went well; what fails is told of."""
+        try:
+            work()
+        except OutputError as exc:
+            self.trouble.failed(exc, is_last=is_last or self._is_over.is_set())
+        except Exception as exc:  # a driver of somebody's own may do anything
+            error = internal_error(exc, f"in {self.output}")
+            self.trouble.failed(OutputError(error), is_last=is_last or self._is_over.is_set())
+        else:
+            return True
+        return False
 
     def _send_on(self) -> None:
         while (frame := self.mailbox.take()) is not None:

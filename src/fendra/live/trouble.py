@@ -5,6 +5,8 @@ from __future__ import annotations
 import logging
 from collections.abc import Callable
 
+from fendra.core.quoting import visible
+
 FIRST_S, LONGEST_S = 0.25, 5.0
 """How long to wait before the first try again, and at the most; each wait is twice the last."""
 
@@ -22,24 +24,28 @@ class Trouble:
         self.what = what
         self.problem = ""
         self._tell = tell
-        self._wait_s = FIRST_S
+        self._next_s = FIRST_S
+        self.wait_s = 0.0
 
-    def failed(self, error: Exception) -> float:
-        """Note a failure; gives how long to wait before trying again, in seconds."""
+    def failed(self, error: Exception, *, is_last: bool = False) -> float:
+        """Note a failure; gives how long to wait before trying again, in seconds.
+
+        is_last: nobody tries again.
+        """
         problem = str(error).strip()
-        if not self.problem:
-            log.warning("%s", problem)
+        if not self.problem or (is_last and problem != self.problem):
+            log.warning("%s", visible(problem))
             end = "" if problem.endswith((".", "?")) else "."
-            self._tell(f"{problem}{end} It is tried again.")
+            self._tell(f"{problem}{end}" if is_last else f"{problem}{end} It is tried again.")
         elif problem != self.problem:
-            log.info("%s", problem)
+            log.info("%s", visible(problem))
         self.problem = problem
-        wait_s, self._wait_s = self._wait_s, min(2 * self._wait_s, LONGEST_S)
-        return wait_s
+        self.wait_s, self._next_s = self._next_s, min(2 * self._next_s, LONGEST_S)
+        return self.wait_s
 
     def works(self) -> None:
         """Note that it works, again or for the first time."""
         if self.problem:
             log.info("%s is back", self.what)
             self._tell(f"{self.what} is back.")
-        self.problem, self._wait_s = "", FIRST_S
+        self.problem, self._next_s = "", FIRST_S

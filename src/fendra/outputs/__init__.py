@@ -93,6 +93,9 @@ class Output(Driver, ABC):
         self._send(frame)
         self.sent += 1
 
+    def finish(self) -> None:
+        """The run is over: finish what was made. Raises OutputError where it is lost."""
+
     def close(self) -> None:
         """Let go of everything; closing twice does no harm."""
         if self.is_open:

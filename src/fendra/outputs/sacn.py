@@ -83,6 +83,12 @@ class SacnOutput(Output):
     def __str__(self) -> str:
         return f"sACN {self.options.address}"
 
+    @property
+    def host(self) -> str:
+        """The receiver's; none for multicast, which stays in one's own network."""
+        address = self.options.address
+        return "" if address == "multicast" else address.rpartition(":")[0] or address
+
     def most_frames_hz(self, design: Design) -> float | None:
         """What the design says that the network carries; None where it says nothing."""
         link = next(

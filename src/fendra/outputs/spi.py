@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import contextlib
 import stat
-from pathlib import Path
+from pathlib import Path, PurePosixPath
 from typing import Annotated, Any, BinaryIO, Protocol
 
 import numpy as np
@@ -108,6 +108,15 @@ class SpiOutput(Output):
 
     def __str__(self) -> str:
         return f"SPI {self.address}"
+
+    def check_from_design(self) -> None:
+        """A design names a device of the SPI, and no file or pipe."""
+        if not PurePosixPath(self.address).match("/dev/spidev*") or ".." in self.address:
+            raise OutputError(
+                f"a design may name a device of the SPI here, as /dev/spidev0.0, and not "
+                f"'{self.address}'. Name it yourself: --to spi:FILE",
+                code="unsafe",
+            )
 
     def most_frames_hz(self, design: Design) -> float | None:
         """How many frames a second the clock and the silence allow."""

@@ -20,7 +20,7 @@ from fendra.core.layout import Layout
 from fendra.drivers import Options
 from fendra.sources import News, Source, package, split_address
 from fendra.sources.ports import SerialPort
-from fendra.sources.udp import Datagrams
+from fendra.sources.udp import HERE, Datagrams, listened_at
 
 ARMED = 128
 """MAV_MODE_FLAG_SAFETY_ARMED in HEARTBEAT.base_mode."""
@@ -42,7 +42,8 @@ UNKNOWN_16, UNKNOWN_8 = 65_535, 255
 class MavlinkOptions(Options):
     """What can be said to an autopilot.
 
-    address: the UDP port to listen at, 14550, or a serial port as `/dev/ttyAMA0`. baud: of that.
+    address: the UDP port to listen at, 14550, for programs of this computer, `0.0.0.0:14550` for
+    all others too; or a serial port as `/dev/ttyAMA0`. baud: of that.
     system: the number of the vehicle to listen to, where there are several.
     """
 
@@ -120,17 +121,25 @@ class MavlinkSource(Source):
         self._port: SerialPort | None = None
 
     def __str__(self) -> str:
-        return f"MAVLink {self.options.address}"
+        if self._is_serial:
+            return f"MAVLink {self.options.address}"
+        host, port = split_address(self.options.address, HERE, 14_550)
+        return f"MAVLink {listened_at(host, port)}"
+
+    @property
+    def _is_serial(self) -> bool:
+        address = self.options.address
+        return address.startswith("/") or address.upper().startswith("COM")
 
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
         dialect = package("pymavlink.dialects.v20.common")
         self._parser = dialect.MAVLink(None)
         self._parser.robust_parsing = True
         address = self.options.address
-        if address.startswith("/") or address.upper().startswith("COM"):
+        if self._is_serial:
             self._port = SerialPort(address, self.options.baud)
             return
-        self._datagrams = Datagrams(*split_address(address, "0.0.0.0", 14_550))
+        self._datagrams = Datagrams(*split_address(address, HERE, 14_550))
 
     def _read(self, wait_s: float) -> News:
         news: list[tuple[str, object]] = []

@@ -31,7 +31,8 @@ class MqttOptions(Options):
 
     address: `HOST` or `HOST:PORT`. root: the topic below which everything is; the design's name in
     lower case, if not given. tls: encrypted; ca: the certificates to trust, a file, if not the
-    system's. user, password: names of environment variables that hold them.
+    system's. user, password: names of environment variables that hold them; a design may name those
+    that begin with FENDRA_.
     """
 
     address: str = "localhost"
@@ -59,6 +60,23 @@ class MqttSource(Source):
 
     def __str__(self) -> str:
         return f"MQTT broker {self._host}:{self._port}"
+
+    @property
+    def host(self) -> str:
+        """The broker's."""
+        return self._host
+
+    def check_from_design(self) -> None:
+        """A design names no other environment variables than those that are meant for Fendra."""
+        for key in ("user", "password"):
+            name = getattr(self.options, key)
+            if not name.startswith("FENDRA_"):
+                raise SourceError(
+                    f"{key} = '{name}': a design may name environment variables that begin with "
+                    f"FENDRA_ alone, as FENDRA_MQTT_{key.upper()}. Name others yourself: "
+                    f"--from mqtt:HOST,{key}=NAME",
+                    code="unsafe",
+                )
 
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
         paho = package("paho.mqtt.client")

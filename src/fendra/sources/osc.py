@@ -14,7 +14,8 @@ from fendra.sources.udp import DatagramSource
 class OscOptions(Options):
     """What can be said to an OSC port.
 
-    address: the port to listen at, with an address of this computer before it if wanted.
+    address: the port to listen at, `9000`, for programs of this computer; `0.0.0.0:9000` for all
+    others too, as a phone.
     """
 
     address: str = "9000"
@@ -30,7 +31,7 @@ class OscSource(DatagramSource):
     example = "osc:9000"
 
     def __str__(self) -> str:
-        return f"OSC port {self._port}"
+        return f"OSC {self._where}"
 
     def _open(self, design: Design, layout: Layout) -> None:
         self._packets = package("pythonosc.osc_packet")

@@ -25,11 +25,24 @@ AT_ONCE = 64
 class UdpOptions(Options):
     """What can be said to a UDP port.
 
-    address: the port to listen at, `9400`, with an address of this computer before it if it is
-    not to be reached by all: `127.0.0.1:9400`.
+    address: the port to listen at, `9400`, for programs of this computer; `0.0.0.0:9400` for all
+    others too.
     """
 
     address: str = "9400"
+
+
+HERE = "127.0.0.1"
+"""What is listened at unless somebody says otherwise: this computer alone."""
+
+
+def listened_at(host: str, port: int) -> str:
+    """An address that is listened at, in words.
+
+    >>> listened_at("127.0.0.1", 9400), listened_at("0.0.0.0", 9400)
+    ('127.0.0.1:9400', '0.0.0.0:9400 (every network)')
+    """
+    return f"{host}:{port}{' (every network)' if host == '0.0.0.0' else ''}"
 
 
 class Datagrams:
@@ -71,8 +84,12 @@ class DatagramSource(Source):
 
     def __init__(self, address: str = "", **options: Any) -> None:
         super().__init__(address or str(self.usual_port), **options)
-        self._host, self._port = split_address(self.options.address, "0.0.0.0", self.usual_port)
+        self._host, self._port = split_address(self.options.address, HERE, self.usual_port)
         self._datagrams: Datagrams | None = None
+
+    @property
+    def _where(self) -> str:
+        return listened_at(self._host, self._port)
 
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
         self._datagrams = Datagrams(self._host, self._port)
@@ -105,7 +122,7 @@ class UdpSource(DatagramSource):
     example = "udp:9400"
 
     def __str__(self) -> str:
-        return f"UDP port {self._port}"
+        return f"UDP {self._where}"
 
     def _news_of(self, packet: bytes) -> News:
         return parse_text(packet.decode()).items()

@@ -1,0 +1,60 @@
+"""Outputs that write a file: where it may be, and how it comes to stand there whole."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import ClassVar
+
+from fendra.core.errors import OutputError
+from fendra.core.names import listed
+from fendra.core.version import VERSION
+from fendra.outputs import Output
+
+MARK = f"Made by Fendra {VERSION}"
+"""What stands in a file, so that a later run knows that it may write it again."""
+
+
+class FileOutput(Output):
+    """An output whose address is a file.
+
+    What somebody names on the command line is written as it is said. A file that a design names is
+    below the design's folder, has an ending of its kind, and is new or was made by Fendra.
+
+    endings: those that a design may name.
+    """
+
+    endings: ClassVar[tuple[str, ...]] = ()
+
+    @property
+    def path(self) -> Path:
+        """The file; relative to the design's folder where the design names it."""
+        return self.folder / self.address if self.is_from_design else Path(self.address)
+
+    def check_from_design(self) -> None:
+        """Whether the file may be named by a design, without looking whether it is there."""
+        if self.path.suffix.lower() not in self.endings:
+            endings = listed(self.endings, "or")
+            raise OutputError(f"a design may name files that end in {endings} here", code="unsafe")
+        folder = self.folder.resolve()
+        if not self.path.resolve().is_relative_to(folder):
+            raise OutputError(
+                f"'{self.address}' is outside the design's folder; a design may write below it "
+                f"alone. Name it yourself: --to {self.kind}:FILE",
+                code="unsafe",
+            )
+
+    def check_target(self) -> None:
+        """Whether the file may be written now. Raises OutputError."""
+        if not self.is_from_design:
+            return
+        self.check_from_design()
+        if self.path.exists() and not (self.path.is_file() and self.is_ours(self.path)):
+            raise OutputError(
+                f"'{self.path}' is there already and was not made by Fendra; a design may not "
+                f"replace it. Move it, or name it yourself: --to {self.kind}:FILE",
+                code="unsafe",
+            )
+
+    def is_ours(self, path: Path) -> bool:  # noqa: ARG002
+        """Whether a file is one that Fendra made; where nothing in it says so, it is not."""
+        return False
