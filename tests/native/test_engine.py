@@ -41,6 +41,38 @@ def test_a_compiler_that_fails_is_quoted(monkeypatch, tmp_path):
     assert not list(tmp_path.glob("fendra/native/*"))
 
 
+@pytest.mark.parametrize(
+    ("body", "says"),
+    [
+        ("sleep 600 & wait", r"'.*odd-cc' was ended: it took more than 0\.5 s\."),
+        (
+            r"printf '\377\033]0;x\007 error: no\nmore\n' >&2; exit 1",
+            r"failed: \ufffd\\x1b\]0;x\\x07 error: no\.",
+        ),
+        ("exit 0", r"'.*odd-cc' ended well and wrote nothing\."),
+        ("kill -9 $$", r"failed: exit -9\."),
+    ],
+)
+def test_a_compiler_that_hangs_or_says_odd_things_is_one_line(monkeypatch, tmp_path, body, says):
+    script = tmp_path / "odd-cc"
+    script.write_text(f"#!/bin/sh\n{body}\n")
+    script.chmod(0o755)
+    monkeypatch.setenv("CC", str(script))
+    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path))
+    monkeypatch.setattr("fendra.native.compiler.LONGEST_S", 0.5)
+    with pytest.warns(fd.EngineWarning, match=says) as caught:
+        assert design().compile(engine="native").engine.name == "numpy"
+    assert "\n" not in str(caught[0].message)
+
+
+@pytest.mark.parametrize("named", ["'cc", 'cc "-O2', "''", "cc\0"])
+def test_an_odd_cc_is_one_line(monkeypatch, named):
+    monkeypatch.setattr(os, "environ", {**os.environ, "CC": named})
+    with pytest.warns(fd.EngineWarning, match="no C compiler: ") as caught:
+        assert design().compile(engine="native").engine.name == "numpy"
+    assert "\n" not in str(caught[0].message)
+
+
 def test_auto_compiles_what_is_large_and_nothing_else(counted_compiler):
     small, large = (
         design(layer("sweep"), layer("pulse", blend="add"), count=count).compile()

@@ -85,6 +85,52 @@ def test_a_library_that_others_could_have_written_is_made_anew(counted_compiler,
     assert path.stat().st_mode & 0o022 == 0
 
 
+def test_a_library_changed_in_one_byte_or_with_other_symbols_is_made_anew(
+    counted_compiler, stored, tmp_path
+):
+    for other in (b"\0", None):
+        lamp(count=11).compile(engine="native")
+        (path,) = stored()
+        if other is not None:
+            with path.open("r+b") as file:
+                file.seek(2000)
+                file.write(other if path.read_bytes()[2000:2001] != other else b"\1")
+        else:  # whole and well named, but of something else
+            alien = tmp_path / "alien.so"
+            subprocess.run(
+                ["cc", "-shared", "-x", "c", "-", "-o", alien], input=b"int a;", check=True
+            )
+            key = path.name.partition("-")[0]
+            path.unlink()
+            alien.rename(path.with_name(f"{key}-{store._digest(alien)}.so"))
+        program = lamp(count=11).compile(engine="native")
+        assert program.engine.name == "native"
+        assert len(stored()) == 1
+    assert counted_compiler() == 3
+
+
+@pytest.mark.skipif(os.getuid() != 0, reason="only root can give a folder away")
+@pytest.mark.parametrize("how", ["writable", "another's", "writable above", "by a link"])
+def test_a_folder_that_others_can_write_to_is_not_used(
+    counted_compiler, monkeypatch, tmp_path, how
+):
+    shared = tmp_path / "shared"
+    cache = shared / "cache"
+    (cache / "fendra" / "native").mkdir(parents=True)
+    if how == "another's":
+        os.chown(cache, 12_345, 12_345)
+    else:
+        (shared if how in ("writable above", "by a link") else cache).chmod(0o777)
+    if how == "by a link":
+        cache = tmp_path / "link"
+        cache.symlink_to(shared / "cache")
+    monkeypatch.setenv("XDG_CACHE_HOME", str(cache))
+    assert lamp().compile(engine="native").engine.name == "native"
+    assert not list(shared.rglob("*.so"))
+    shared.chmod(0o1777)  # as /tmp: each may change his own alone
+    assert store.is_private(shared / "cache") == (how in ("writable above", "by a link"))
+
+
 def test_without_a_place_to_keep_it_the_library_is_made_each_time(
     counted_compiler, monkeypatch, tmp_path
 ):

@@ -6,13 +6,17 @@ import os
 import platform
 import shlex
 import shutil
+import signal
 import subprocess
 from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
 
 from fendra.core.errors import EngineError
+from fendra.core.names import in_words
+from fendra.core.quoting import visible
 
 FLAGS = (
     "-std=c99", "-O3", "-ffp-contract=off", "-fno-math-errno", "-fno-trapping-math",
@@ -20,7 +24,8 @@ FLAGS = (
 )  # fmt: skip
 """They vectorise and change no result."""
 
-LONGEST_S = 600
+LONGEST_S = 120.0
+"""How long a compiler may take; one that hangs is ended."""
 
 
 @dataclass(frozen=True)
@@ -51,6 +56,8 @@ class Compiler:
             done = self._run(source, target, FLAGS)
         if done.returncode != 0:
             raise self._failure(done)
+        if not target.is_file() or target.stat().st_size == 0:
+            raise EngineError(f"the C compiler '{self.command[0]}' ended well and wrote nothing.")
 
     def make_program(self, sources: Sequence[Path], target: Path, flags: Sequence[str]) -> None:
         """Compile files into a program. Raises EngineError with the compiler's words."""
@@ -66,22 +73,37 @@ class Compiler:
     def _failure(self, done: subprocess.CompletedProcess[str]) -> EngineError:
         said = next((line for line in done.stderr.splitlines() if "error" in line), "")
         said = said or done.stderr.strip().partition("\n")[0] or f"exit {done.returncode}"
-        return EngineError(f"the C compiler '{self.command[0]}' failed: {said.strip()}.")
+        said = visible(said.strip())[:200].rstrip(".")
+        return EngineError(f"the C compiler '{self.command[0]}' failed: {said}.")
 
     def _call(self, words: Sequence[str], source: str = "") -> subprocess.CompletedProcess[str]:
+        name = self.command[0]
         try:
-            return subprocess.run(
-                [*self.command, *words], input=source, capture_output=True, text=True,
-                timeout=LONGEST_S, check=False,
+            process = subprocess.Popen(
+                [*self.command, *words], stdin=subprocess.PIPE, stdout=subprocess.PIPE,
+                stderr=subprocess.PIPE, encoding="utf-8", errors="replace", start_new_session=True,
             )  # fmt: skip
-        except (OSError, subprocess.TimeoutExpired) as exc:
-            raise EngineError(f"the C compiler '{self.command[0]}' does not run: {exc}.") from exc
+        except (OSError, ValueError) as exc:
+            reason = getattr(exc, "strerror", None) or exc
+            raise EngineError(f"the C compiler '{name}' does not run: {reason}.") from exc
+        try:
+            out, err = process.communicate(source, LONGEST_S)
+        except subprocess.TimeoutExpired as exc:
+            raise EngineError(
+                f"the C compiler '{name}' was ended: it took more than {LONGEST_S:g} s."
+            ) from exc
+        finally:
+            _end(process)
+        return subprocess.CompletedProcess(process.args, process.returncode, out, err)
 
 
 def find_compiler() -> Compiler:
     """The compiler that `CC` names, else `cc`. Raises EngineError where there is none."""
     named = os.environ.get("CC", "").strip()
-    command = tuple(shlex.split(named)) if named else ("cc",)
+    try:
+        command = tuple(shlex.split(named)) or ("cc",)
+    except ValueError as exc:
+        raise EngineError(f"no C compiler: CC is {in_words(named)}, with a quote too few.") from exc
     found = shutil.which(command[0])
     if found is None:
         where = f"'{command[0]}', which CC names, is not there." if named else "there is no 'cc'."
@@ -89,6 +111,17 @@ def find_compiler() -> Compiler:
             f"no C compiler: {where} Install one (on Debian: apt install gcc libc6-dev)."
         )
     return Compiler(command, Path(found).resolve())
+
+
+def _end(process: subprocess.Popen[str]) -> None:
+    """End a compiler that still runs, with the programs that it has started."""
+    if process.poll() is not None:
+        return
+    if hasattr(os, "killpg"):
+        with suppress(ProcessLookupError):
+            os.killpg(process.pid, signal.SIGKILL)
+    process.kill()
+    process.communicate()
 
 
 def own_instructions() -> tuple[str, ...]:

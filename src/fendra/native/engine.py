@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import ctypes
-import json
 from collections.abc import Callable, Mapping, Set
 from functools import cache
 from hashlib import sha256
@@ -19,8 +18,9 @@ from fendra.core.engines.c99 import Emitted, emit
 from fendra.core.engines.c99.text import without_comments
 from fendra.core.engines.engine import Engine
 from fendra.core.errors import EngineError
+from fendra.core.quoting import c_string
 from fendra.native.compiler import find_compiler
-from fendra.native.store import find_or_make
+from fendra.native.store import find_or_make, forget
 
 SIGNAL = np.dtype([("value", np.float32), ("is_new", np.bool_)], align=True)
 """One signal as the emitted code takes it."""
@@ -99,7 +99,7 @@ def library_text(emitted: Emitted) -> str:
     held = (f"    held[{i}] = (double)state->{field};\n" for i, (field, _) in cells)
     back = (f"    state->{field} = ({kind})held[{i}];\n" for i, (field, kind) in cells)
     wrapper = wrapper.replace("MEMORY", "".join(held)).replace("RECALL", "".join(back))
-    wrapper = wrapper.replace("CELLS", json.dumps("\n".join(emitted.cells)))
+    wrapper = wrapper.replace("CELLS", c_string("\n".join(emitted.cells)))
     text = f"#define AT_ONCE {AT_ONCE}\n{emitted.header}{source}{wrapper}"
     return without_comments(text)
 
@@ -223,16 +223,19 @@ def _address(array: Array) -> int:
 
 
 def _open(made_from: str, make: Callable[[Path], None]) -> ctypes.CDLL:
-    """Load a library from the store. One that cannot be loaded is not kept. Raises OSError."""
+    """Load a library from the store. One that cannot be used is not kept. Raises OSError."""
     path, stays = find_or_make(made_from, make)
     try:
-        return ctypes.CDLL(str(path))
+        return _declared(ctypes.CDLL(str(path)))
+    except AttributeError as exc:
+        stays = False
+        raise OSError(f"it lacks what Fendra calls: {exc}") from exc
     except OSError:
         stays = False
         raise
     finally:
         if not stays:
-            path.unlink(missing_ok=True)
+            forget(path)
 
 
 def _load(plan: Plan) -> ctypes.CDLL:
@@ -244,12 +247,16 @@ def _load(plan: Plan) -> ctypes.CDLL:
         compiler.make_library(library_text(emit(plan)), target)
 
     try:
-        library = _open(made_from, make)
+        return _open(made_from, make)
     except OSError:  # cut short by a full disk, or the like: once more
         try:
-            library = _open(made_from, make)
+            return _open(made_from, make)
         except OSError as exc:
             raise EngineError(f"compiled code can be neither kept nor loaded: {exc}.") from exc
+
+
+def _declared(library: ctypes.CDLL) -> ctypes.CDLL:
+    """A library with the types of what is called in it. Raises AttributeError."""
     pointer = ctypes.c_void_p
     library.fendra_size.restype = ctypes.c_ulong
     library.fendra_size.argtypes = []

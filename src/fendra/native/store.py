@@ -1,10 +1,19 @@
-"""The store of compiled libraries: one folder a user, files named by what they were made from."""
+"""The store of compiled libraries: one private folder a user.
+
+A file's name says what it was made from and what it holds. So a library that was cut short or
+changed is never loaded, which could end the process; it is removed and made anew. Where somebody
+else could write to the folder, or to one above it, each library is made in a private folder and not
+kept.
+"""
 
 from __future__ import annotations
 
 import os
+import shutil
+import stat
 import tempfile
 from collections.abc import Callable
+from contextlib import suppress
 from hashlib import sha256
 from pathlib import Path
 
@@ -12,6 +21,8 @@ from platformdirs import user_cache_path
 
 MOST_FILES = 100
 """Libraries kept; those not used for the longest time go first."""
+_SHOWN = 40
+"""Digits of a digest that stand in a name."""
 
 
 def folder() -> Path:
@@ -22,68 +33,107 @@ def folder() -> Path:
 def find_or_make(made_from: str, make: Callable[[Path], None]) -> tuple[Path, bool]:
     """The library that was made from a text; `make` writes it to a path if there is none.
 
-    Gives the path, and whether it stays; one that does not is to be deleted once it is loaded.
-    Several processes may ask at once: each file appears whole, or not at all.
+    Gives the path, and whether it stays; one that does not is to be given to `forget` once it is
+    loaded. Several processes may ask at once: each file appears whole, or not at all. Raises
+    OSError where there is no place at all.
     """
-    name = sha256(made_from.encode()).hexdigest()[:40] + ".so"
+    key = sha256(made_from.encode()).hexdigest()[:_SHOWN]
     try:
         place = folder()
         place.mkdir(mode=0o700, parents=True, exist_ok=True)
-        target = place / name
-        if is_ours(target):
-            target.touch()
-            return target, True
-        _write(make, target)
+        if not is_private(place):
+            return _made_apart(make), False
+        found = _find(place, key)
+        if found is not None:
+            return found, True
+        made = _make(make, place, key)
         _prune(place)
     except OSError:  # no home, or none that can be written to
         return _made_apart(make), False
-    return target, True
+    return made, True
 
 
-def is_ours(path: Path) -> bool:
-    """Whether a file is there, is not empty, and nobody else could have written it."""
-    try:
-        about, above = path.stat(), path.parent.stat()
-    except FileNotFoundError:
-        return False
+def forget(path: Path) -> None:
+    """Remove a library that cannot be loaded or is not kept, with a folder made for it alone."""
+    path.unlink(missing_ok=True)
+    if path.parent != folder():
+        shutil.rmtree(path.parent, ignore_errors=True)
+
+
+def is_private(place: Path) -> bool:
+    """Whether nobody but its owner and the system's administrator can change what is in a folder.
+
+    That is so where neither it nor any folder above it is somebody else's, or can be written to by
+    others, but for folders like /tmp, in which each may change only what is his own.
+    """
     if not hasattr(os, "getuid"):
-        return about.st_size > 0
-    is_private = all(
-        item.st_uid == os.getuid() and not item.st_mode & 0o022 for item in (about, above)
-    )
-    return about.st_size > 0 and is_private
+        return True  # on Windows a user's folders are his own unless he says otherwise
+    real = place.resolve()
+    return all(map(_is_safe, {place, *place.absolute().parents, real, *real.parents}))
+
+
+def _is_safe(item: Path) -> bool:
+    about = item.stat()
+    is_own = about.st_uid in (0, os.getuid())
+    is_shared = bool(about.st_mode & 0o022)
+    return is_own and (not is_shared or bool(about.st_mode & stat.S_ISVTX))
+
+
+def _is_own(path: Path) -> bool:
+    """Whether a file is ours and nobody else may write to it."""
+    about = path.lstat()
+    if not stat.S_ISREG(about.st_mode) or not hasattr(os, "getuid"):
+        return stat.S_ISREG(about.st_mode)
+    return about.st_uid == os.getuid() and not about.st_mode & 0o022
+
+
+def _find(place: Path, key: str) -> Path | None:
+    """The library of a key that is as it was made; others of that key are removed."""
+    for path in place.glob(f"{key}-*.so"):
+        with suppress(FileNotFoundError):
+            if _is_own(path) and path.stem.partition("-")[2] == _digest(path):
+                path.touch()
+                return path
+        path.unlink(missing_ok=True)
+    return None
+
+
+def _digest(path: Path) -> str:
+    return sha256(path.read_bytes()).hexdigest()[:_SHOWN]
 
 
 def _made_apart(make: Callable[[Path], None]) -> Path:
-    handle, path = tempfile.mkstemp(suffix=".so", prefix="fendra-")
-    os.close(handle)
+    """A library in a folder of its own that nobody else can look into."""
+    place = Path(tempfile.mkdtemp(prefix="fendra-"))
     try:
-        make(Path(path))
+        if not is_private(place):
+            raise PermissionError(1, f"others can write to {place.parent}")
+        make(place / "made.so")
     except BaseException:
-        Path(path).unlink(missing_ok=True)
+        shutil.rmtree(place, ignore_errors=True)
         raise
-    return Path(path)
+    return place / "made.so"
 
 
-def _write(make: Callable[[Path], None], target: Path) -> None:
-    handle, path = tempfile.mkstemp(dir=target.parent, suffix=".part")
+def _make(make: Callable[[Path], None], place: Path, key: str) -> Path:
+    handle, name = tempfile.mkstemp(dir=place, suffix=".part")
     os.close(handle)
-    part = Path(path)
+    part = Path(name)
     try:
         make(part)
         part.chmod(0o700)
+        target = place / f"{key}-{_digest(part)}.so"
         part.replace(target)
     finally:
         part.unlink(missing_ok=True)
+    return target
 
 
 def _prune(place: Path) -> None:
     """Delete the oldest libraries; another process may be doing the same."""
     ages = []
     for path in place.glob("*.so"):
-        try:
+        with suppress(FileNotFoundError):
             ages.append((path.stat().st_mtime, path))
-        except FileNotFoundError:
-            continue
     for _, path in sorted(ages, reverse=True)[MOST_FILES:]:
         path.unlink(missing_ok=True)
