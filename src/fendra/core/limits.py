@@ -49,7 +49,7 @@ TAPE_BYTES = Limit(200_000_000, "bytes of a tape", "memory")
 PACKET_BYTES = Limit(65_536, "bytes of a packet, message or line of text from a source", "work")
 PACKET_NAMES = Limit(2_000, "values of one packet", "work")
 NAME_LETTERS = Limit(200, "characters of a name from a source", "memory")
-WAITING = Limit(1_000, "messages of a broker that wait", "memory")
+WAITING = Limit(256, "messages of a broker that wait", "memory")
 
 LIMITS = tuple(value for value in [*globals().values()] if isinstance(value, Limit))
 """Every limit, in the order of the table."""

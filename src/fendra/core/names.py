@@ -53,12 +53,18 @@ def listed(words: Sequence[str], joint: str = "and") -> str:
     return f"{', '.join(first)} {joint} {last}" if first else last
 
 
+LONGEST_WORD = 100
+"""A longer one is like no name, and comparing it takes long."""
+
+
 def nearest(name: str, known: Iterable[str]) -> str | None:
     """The known name most like `name`, or None when nothing is near.
 
     >>> nearest("brak", ["brake", "speed"])
     'brake'
     """
+    if len(name) > LONGEST_WORD:
+        return None
     by_folded = {candidate.casefold(): candidate for candidate in known}
     found = difflib.get_close_matches(name.casefold(), by_folded, n=1, cutoff=0.6)
     return by_folded[found[0]] if found else None

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable
 from threading import Event, Thread
 from typing import Any
 
 from fendra.core.document.design import Design
-from fendra.core.errors import SourceError, internal_error
+from fendra.core.errors import FendraError, SourceError, internal_error
 from fendra.core.layout import Layout
 from fendra.live.inbox import Inbox
 from fendra.live.trouble import Trouble
@@ -15,6 +16,10 @@ from fendra.sources import EndOfSource, Source
 
 MEMORY = "state/memory"
 """What a leading node's memory is called."""
+SHARE = 0.25
+"""How much of the computer's time a source may take to which anybody can send."""
+AT_ONCE_S = 0.01
+"""How long it may work before it has to rest."""
 WAIT_S = 0.1
 """How long a source waits for news before it looks whether the run is over."""
 
@@ -23,13 +28,13 @@ class Feeder(Thread):
     """Opens a source, and again whenever it fails; passes on what it reads.
 
     name: the source's, in the design. has_ended: nothing more will come. remembered: takes what a
-    leading node says that it remembers.
+    leading node says that it remembers; None where nobody follows one.
     """
 
     def __init__(
         self, name: str, source: Source, inbox: Inbox, design: Design, layout: Layout,
         tell: Callable[[str], object] = lambda _: None,
-        remembered: Callable[[Any], object] = lambda _: None,
+        remembered: Callable[[Any], object] | None = None,
     ) -> None:  # fmt: skip
         super().__init__(name=f"reads {name}", daemon=True)
         self.source, self.source_name = source, name
@@ -48,7 +53,7 @@ class Feeder(Thread):
             try:
                 self.source.open(self._design, self._layout)
                 self._read_on()
-            except SourceError as exc:
+            except FendraError as exc:
                 self._stop_now.wait(self.trouble.failed(exc))
             except EndOfSource:
                 self.has_ended = True
@@ -65,11 +70,42 @@ class Feeder(Thread):
             self.trouble.failed(SourceError(internal_error(exc, f"closing {self.source}")))
 
     def _read_on(self) -> None:
+        allowance = Allowance(SHARE) if self.source.is_public else None
         while not self._stop_now.is_set():
+            begun_s = time.thread_time()
             news = self.source.read(WAIT_S)
             for name, raw in news:
-                if name == MEMORY:
-                    self._remembered(raw)
+                if name == MEMORY and self.source.brings_memory:
+                    if self._remembered is not None:
+                        self._remembered(raw)
                 else:
                     self._inbox.put(self.source_name, name, raw)
             self.trouble.works()
+            if allowance is not None:
+                rest_s = allowance.rest_s(time.thread_time() - begun_s)
+                if rest_s > 0:
+                    self._stop_now.wait(rest_s)
+
+
+class Allowance:
+    """A share of the computer's time, and how long to rest after work that took more.
+
+    share: 0 to 1. clock: seconds.
+
+    >>> now = iter([0.0, 1.0, 1.0])
+    >>> allowance = Allowance(0.25, clock=lambda: next(now))
+    >>> allowance.rest_s(0.1), allowance.rest_s(0.1)  # a second paid for more than the first
+    (0.0, 0.4)
+    """
+
+    def __init__(self, share: float, *, clock: Callable[[], float] = time.monotonic) -> None:
+        self._share, self._clock = share, clock
+        self._at_s, self._debt_s = clock(), 0.0
+
+    def rest_s(self, spent_s: float) -> float:
+        """How long to rest now. spent_s: how long the work took, since this was last asked."""
+        now_s = self._clock()
+        paid_s = (now_s - self._at_s) * self._share
+        self._at_s = now_s
+        self._debt_s = max(self._debt_s + spent_s - paid_s, 0.0)
+        return self._debt_s / self._share if self._debt_s > AT_ONCE_S else 0.0

@@ -17,6 +17,8 @@ from typing import Any
 
 from fendra.core.document.design import Design
 from fendra.core.errors import SignalError
+from fendra.core.limits import NAME_LETTERS
+from fendra.core.quoting import visible
 from fendra.core.signals.door import Door, door_of, through
 from fendra.core.signals.inputs import ANY, fed, split_source
 from fendra.core.signals.kinds import kind_of
@@ -25,6 +27,8 @@ from fendra.core.signals.values import to_numbers
 
 LONGEST_ROW = 16
 """Events of one signal that wait; more at once are too many to be seen."""
+LONGEST_NAME = NAME_LETTERS.most
+"""Characters of a name."""
 MOST_NAMES = 500
 """Names that are remembered though nobody uses them."""
 _ITEM = re.compile(r"(.+)\[(\d{1,3})\]")
@@ -134,8 +138,11 @@ class Inbox:
         nobody wants it whole.
         """
         now_s = self._clock()
-        with self._lock:
-            self._put(source, name, raw, now_s, 0)
+        waiting = deque([(name, raw, 0)])
+        while waiting:  # each by itself, so that a frame never waits for a long message
+            name, raw, depth = waiting.popleft()
+            with self._lock:
+                waiting.extend(self._put(source, name, raw, now_s, depth))
 
     def put_number(self, source: str, part: str, value: float) -> None:
         """Take a number that feeds a signal, or a part of one, as tapes have it."""
@@ -143,7 +150,7 @@ class Inbox:
         with self._lock:
             name = self._fed.get(part)
             if name is None:
-                self.unused[source, part] = self.unused.get((source, part), 0) + 1
+                self._note_unused(source, visible(part[:80]))
                 return
             heard = self.heard[name]
             if part == name or part.endswith("[0]"):
@@ -152,7 +159,10 @@ class Inbox:
                 heard.note(None, [value])
             self._numbers[part] = value
 
-    def _put(self, source: str, name: str, raw: Any, now_s: float, depth: int) -> None:
+    def _put(
+        self, source: str, name: str, raw: Any, now_s: float, depth: int
+    ) -> Iterable[tuple[str, Any, int]]:
+        """Take a raw value, or give its parts, where nobody wants it whole."""
         routes = self._routes.get((source, name)) or self._routes.get((ANY, name))
         if routes:
             for route in routes:
@@ -160,13 +170,16 @@ class Inbox:
         elif self._put_item(source, name, raw, now_s):
             pass
         elif isinstance(raw, Mapping) and depth < 8:
-            for key, value in raw.items():
-                self._put(source, f"{name}.{key}", value, now_s, depth + 1)
+            return [(f"{name}.{key}"[:LONGEST_NAME], raw[key], depth + 1) for key in raw]
         elif isinstance(raw, (list, tuple)) and self._wants_items(source, name):
-            for place, value in enumerate(raw[:64]):
-                self._put(source, f"{name}[{place}]", value, now_s, depth + 1)
-        elif (source, name) in self.unused or len(self.unused) < MOST_NAMES:
-            self.unused[source, name[:80]] = self.unused.get((source, name[:80]), 0) + 1
+            return [(f"{name}[{place}]", value, depth + 1) for place, value in enumerate(raw[:64])]
+        else:
+            self._note_unused(source, visible(name[:80]))
+        return ()
+
+    def _note_unused(self, source: str, name: str) -> None:
+        if (source, name) in self.unused or len(self.unused) < MOST_NAMES:
+            self.unused[source, name] = self.unused.get((source, name), 0) + 1
 
     def _put_item(self, source: str, name: str, raw: Any, now_s: float) -> bool:
         """Take one number of a vector, as columns give them; false where it is none."""

@@ -10,14 +10,15 @@ import time
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from hashlib import sha256
-from math import isfinite
 from threading import Event
-from typing import Any
+from typing import Annotated, Any
 
 import numpy as np
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
+from fendra.core.graph.ops import UINT_MASK, Kind
 from fendra.core.program import Program
 from fendra.live.inbox import Inbox
 from fendra.live.sender import Sender
@@ -28,6 +29,8 @@ from fendra.sources import Polled
 
 STANDBY_S = 10.0
 """How long after power-up the look of standby is taken: fades are over then."""
+MOST = float(np.finfo(np.float32).max)
+"""The largest number that a memory cell holds."""
 LATEST_S = 3.0
 """What another node remembered longer ago than this is of no use."""
 STEPPED_S = 1.0
@@ -234,17 +237,40 @@ def memory_of(program: Program) -> dict[str, Any]:
     }  # fmt: skip
 
 
+class Memory(BaseModel):
+    """What another node says that it remembers. It comes over a network, from anybody."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+    design: Annotated[str, Field(max_length=64)]
+    at_s: Annotated[float, Field(ge=0, le=1e12)]
+    cells: dict[str, Annotated[float, Field(ge=-MOST, le=MOST)]]
+
+
 def recall(program: Program, memory: Mapping[str, Any], at_s: float) -> bool:
     """Let a program go on with what another node remembers; False where that cannot be."""
     try:
-        then_s = float(memory["at_s"])
-        cells = {str(name): float(value) for name, value in memory["cells"].items()}
-        is_same = memory["design"] == identity(program)
-    except (KeyError, TypeError, ValueError, AttributeError):
+        told = Memory.model_validate(dict(memory))
+    except (ValidationError, OverflowError):
         return False
-    if not is_same or not 0 <= at_s - then_s <= LATEST_S or not all(map(isfinite, cells.values())):
+    is_fresh = 0 <= at_s - told.at_s <= LATEST_S
+    if told.design != identity(program) or not is_fresh or not _fits(program, told.cells):
         return False
-    program.recall(cells, then_s)
+    program.recall(told.cells, told.at_s)
+    return True
+
+
+def _fits(program: Program, cells: Mapping[str, float]) -> bool:
+    """Whether each value can stand in the memory cell of its name."""
+    kinds = {str(n.payload): n.kind for n in program.plan.graph.nodes if n.op == "state"}
+    for name, value in cells.items():
+        match kinds.get(name):
+            case None:
+                return False
+            case Kind.UINT if not (0 <= value <= UINT_MASK and value == int(value)):
+                return False
+            case Kind.TRUTH if value not in (0, 1):
+                return False
     return True
 
 

@@ -45,7 +45,15 @@ class Session:
             Sender(name, output, program.design, tell) for name, output in connected.outputs.items()
         ]
         self.feeders = [
-            Feeder(name, source, self.inbox, program.design, program.layout, tell, self._remembered)
+            Feeder(
+                name,
+                source,
+                self.inbox,
+                program.design,
+                program.layout,
+                tell,
+                self._remembered if in_phase and not leads else None,
+            )
             for name, source in connected.sources.items()
         ]
         self.recorder = None if record is None else Recorder(record, program.design, tell)
@@ -112,5 +120,5 @@ class Session:
 
     def _remembered(self, raw: Any) -> None:
         """What a leading node remembers."""
-        if self._in_phase and not self._leads and isinstance(raw, Mapping):
+        if isinstance(raw, Mapping):
             self.loop.recall(raw)

@@ -16,6 +16,7 @@ from typing import Any, ClassVar, TypeAlias
 from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
+from fendra.core.quoting import visible
 from fendra.drivers import Driver, Drivers, Options
 
 News: TypeAlias = Iterable[tuple[str, Any]]
@@ -36,13 +37,18 @@ class Source(Driver, ABC):
     Everything raises SourceError where there can be no news; whoever runs it closes it then, and
     tries again. `refused` counts what came and made no sense; `problem` says what was wrong last.
     `ends`: whether it can come to an end, as a file does; then `_read` raises `EndOfSource`.
+    `skipped` counts what came quicker than it could be read. is_public: others than the user may
+    send to it, as much as they like; so it gets a share of the computer's time alone.
     """
 
     error = SourceError
+    is_public: ClassVar[bool] = False
+    brings_memory: ClassVar[bool] = False
+    """Whether nodes that show one design talk by it."""
 
     def __init__(self, address: str = "", **options: Any) -> None:
         super().__init__(address, **options)
-        self.refused = 0
+        self.refused = self.skipped = 0
         self.problem = ""
 
     def __str__(self) -> str:
@@ -69,7 +75,7 @@ class Source(Driver, ABC):
     def refuse(self, problem: str) -> None:
         """Count something that came and made no sense."""
         self.refused += 1
-        self.problem = problem[:200]
+        self.problem = visible(problem[:200])
 
     @abstractmethod
     def _open(self, design: Design, layout: Layout) -> None: ...

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from pathlib import Path
 from typing import Annotated, Any, Literal
 
@@ -10,8 +11,10 @@ from pydantic import BaseModel, ConfigDict, Field
 from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
+from fendra.core.limits import LAYOUT_BYTES
 from fendra.drivers import Options
 from fendra.sources import News, Source, package
+from fendra.whole import read_text
 
 AT_ONCE = 256
 
@@ -101,13 +104,14 @@ class CanSource(Source):
 
     def _read_dbc(self, path: Path) -> None:
         cantools = package("cantools")
+        text = read_text(path, LAYOUT_BYTES)
         try:
-            database = cantools.database.load_file(path)
+            database = cantools.database.load_string(text, path.suffix[1:] or "dbc")
         except Exception as exc:  # each format has errors of its own
             raise SourceError(f"'{path}' cannot be read as a DBC file: {exc}") from exc
         self._messages = {message.frame_id: message for message in database.messages}
-        names = [signal.name for message in database.messages for signal in message.signals]
-        self._twice = {name for name in names if names.count(name) > 1}
+        names = Counter(each.name for message in database.messages for each in message.signals)
+        self._twice = {name for name, count in names.items() if count > 1}
 
     def _read(self, wait_s: float) -> News:
         assert self._bus is not None
@@ -115,9 +119,9 @@ class CanSource(Source):
         news: list[tuple[str, object]] = []
         try:
             message = self._bus.recv(wait_s)
-            while message is not None and len(news) < AT_ONCE:
+            while message is not None:
                 self._hear(message, news)
-                message = self._bus.recv(0)
+                message = self._bus.recv(0) if len(news) < AT_ONCE else None
         except (can.CanError, OSError) as exc:
             raise SourceError(f"{self} is gone: {exc}") from exc
         return news

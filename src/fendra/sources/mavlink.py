@@ -36,6 +36,9 @@ STATES = (
     "ended",
 )
 """MAV_STATE, by number."""
+LONGEST = 4_096
+"""Bytes of a packet over UDP, which holds some messages of 280 at the most; what comes over a
+serial port at a time is less."""
 UNKNOWN_16, UNKNOWN_8 = 65_535, 255
 
 
@@ -111,6 +114,7 @@ def _known(values: Mapping[str, tuple[float, float, float]]) -> dict[str, float]
 class MavlinkSource(Source):
     """An autopilot, listened to; nothing is ever sent."""
 
+    is_public = True
     Options = MavlinkOptions
     options: MavlinkOptions
     example = "mavlink:14550 or mavlink:/dev/ttyAMA0,baud=57600"
@@ -144,10 +148,13 @@ class MavlinkSource(Source):
     def _read(self, wait_s: float) -> News:
         news: list[tuple[str, object]] = []
         for data in self._come(wait_s):
+            if len(data) > LONGEST:
+                self.refuse(f"a packet of {len(data):,} bytes; those of MAVLink are shorter")
+                continue
             try:
                 messages = self._parser.parse_buffer(data) or ()
             except Exception as exc:  # whatever somebody sends
-                self.refuse(f"no MAVLink: {exc or type(exc).__name__}")
+                self.refuse(f"no MAVLink: {str(exc)[:100] or type(exc).__name__}")
                 continue
             for message in messages:
                 if message.get_type() == "BAD_DATA":
@@ -158,7 +165,9 @@ class MavlinkSource(Source):
 
     def _come(self, wait_s: float) -> list[bytes]:
         if self._datagrams is not None:
-            return self._datagrams.take(wait_s)
+            packets = self._datagrams.take(wait_s)
+            self.skipped = self._datagrams.skipped
+            return packets
         assert self._port is not None
         data = self._port.take(wait_s)
         return [data] if data else []

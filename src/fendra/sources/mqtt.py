@@ -10,8 +10,10 @@ from __future__ import annotations
 import json
 import os
 import re
+import time
+from collections import deque
 from contextlib import suppress
-from queue import Empty, SimpleQueue
+from threading import Event
 from typing import Annotated, Any
 
 from pydantic import Field
@@ -19,8 +21,10 @@ from pydantic import Field
 from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
+from fendra.core.limits import NAME_LETTERS, PACKET_BYTES, WAITING
 from fendra.drivers import Options
 from fendra.sources import News, Source, package, split_address
+from fendra.sources.texts import check_size
 
 CONNECT_S = 5.0
 KEEPALIVE_S = 10
@@ -47,6 +51,8 @@ class MqttOptions(Options):
 class MqttSource(Source):
     """A broker whose topics feed signals."""
 
+    is_public = True
+    brings_memory = True
     Options = MqttOptions
     options: MqttOptions
     example = "mqtt:localhost,root=heron"
@@ -56,6 +62,9 @@ class MqttSource(Source):
         port = 8883 if self.options.tls else 1883
         self._host, self._port = split_address(self.options.address, "localhost", port)
         self._client: Any = None
+        self._came: deque[tuple[str, bytes]] = deque(maxlen=WAITING.most)
+        self._lost: SourceError | None = None
+        self._news = Event()
         self._told: dict[str, str] = {}
 
     def __str__(self) -> str:
@@ -82,8 +91,10 @@ class MqttSource(Source):
         paho = package("paho.mqtt.client")
         name = re.sub(r"[^a-z0-9]+", "-", design.name.casefold()).strip("-") or "fendra"
         self._root = self.options.root.strip("/") or name
-        self._came: SimpleQueue[tuple[str, bytes] | SourceError] = SimpleQueue()
+        self._came.clear()
+        self._lost = None
         self._is_connected = False
+        self._since_s = time.monotonic()
         self._client = client = paho.Client(paho.CallbackAPIVersion.VERSION2)
         user = os.environ.get(self.options.user)
         if user is not None:
@@ -91,7 +102,7 @@ class MqttSource(Source):
         client.will_set(f"{self._root}/state/online", "off", qos=1, retain=True)
         client.on_connect = self._on_connect
         client.on_disconnect = self._on_disconnect
-        client.on_message = lambda _c, _u, message: self._came.put((message.topic, message.payload))
+        client.on_message = self._on_message
         client.connect_timeout = CONNECT_S
         try:
             if self.options.tls:
@@ -104,7 +115,7 @@ class MqttSource(Source):
 
     def _on_connect(self, client: Any, _data: Any, _flags: Any, reason: Any, _more: Any) -> None:
         if reason.is_failure:
-            self._came.put(SourceError(f"{self} lets nobody in: {reason}"))
+            self._fail(SourceError(f"{self} lets nobody in: {reason}"))
             return
         self._is_connected = True
         client.subscribe(f"{self._root}/#", qos=0)
@@ -113,19 +124,37 @@ class MqttSource(Source):
             client.publish(topic, text, retain=True)
 
     def _on_disconnect(self, _client: Any, _d: Any, _flags: Any, reason: Any, _more: Any) -> None:
-        self._came.put(SourceError(f"{self} is gone: {reason}"))
+        self._fail(SourceError(f"{self} is gone: {reason}"))
+
+    def _fail(self, error: SourceError) -> None:
+        self._lost = error
+        self._news.set()
+
+    def _on_message(self, _client: Any, _data: Any, message: Any) -> None:
+        """Take a message; of those that come quicker than they are read the older ones go."""
+        try:
+            topic, payload = message.topic, message.payload
+        except UnicodeDecodeError:
+            self.refuse("a topic that is not UTF-8")
+            return
+        if len(payload) > PACKET_BYTES.most or len(topic) > NAME_LETTERS.most:
+            self.refuse(f"{topic[:60]}: a message of {len(payload):,} bytes; the most are 65,536")
+            return
+        self.skipped += len(self._came) == WAITING.most
+        self._came.append((topic, payload))
+        self._news.set()
 
     def _read(self, wait_s: float) -> News:
         news: list[tuple[str, object]] = []
-        try:
-            item = self._came.get(timeout=wait_s)
-            while True:
-                if isinstance(item, SourceError):
-                    raise item
-                self._hear(*item, news)
-                item = self._came.get_nowait()
-        except Empty:
-            return news
+        self._news.wait(wait_s)
+        self._news.clear()
+        if self._lost is not None:
+            raise self._lost
+        if not self._is_connected and time.monotonic() - self._since_s > CONNECT_S:
+            raise SourceError(f"{self} does not answer")
+        while self._came and len(news) < WAITING.most:
+            self._hear(*self._came.popleft(), news)
+        return news
 
     def _hear(self, topic: str, payload: bytes, news: list[tuple[str, object]]) -> None:
         name = topic.removeprefix(f"{self._root}/")
@@ -167,11 +196,11 @@ def value_of(payload: bytes) -> Any:
     text = payload.decode().strip()
     if not text:
         return 1.0
-    if len(text) > 65_536:
-        raise ValueError("a payload of more than 64 KB")
     try:
-        return json.loads(text)
+        found = json.loads(text)
+        check_size(found)
+        return found
     except RecursionError as exc:
         raise ValueError("this is nested too deeply") from exc
-    except ValueError:
+    except json.JSONDecodeError:
         return text

@@ -2,13 +2,20 @@
 
 from __future__ import annotations
 
+import logging
 from typing import Any
 
 from fendra.core.document.design import Design
 from fendra.core.layout import Layout
+from fendra.core.limits import PACKET_NAMES
 from fendra.drivers import Options
 from fendra.sources import News, package
 from fendra.sources.udp import DatagramSource
+
+
+def _is_not_of_osc(record: logging.LogRecord) -> bool:
+    """Keeps off the log what the package says of each packet, with all that the packet holds."""
+    return "pythonosc" not in record.pathname
 
 
 class OscOptions(Options):
@@ -35,13 +42,16 @@ class OscSource(DatagramSource):
 
     def _open(self, design: Design, layout: Layout) -> None:
         self._packets = package("pythonosc.osc_packet")
+        logging.getLogger().addFilter(_is_not_of_osc)
         super()._open(design, layout)
 
     def _news_of(self, packet: bytes) -> News:
         try:
             messages = self._packets.OscPacket(packet).messages
         except Exception as exc:  # whatever somebody sends
-            raise ValueError(f"no OSC: {exc or type(exc).__name__}") from exc
+            raise ValueError(f"no OSC: {str(exc)[:100] or type(exc).__name__}") from exc
+        if len(messages) > PACKET_NAMES.most:
+            raise ValueError(f"more than {PACKET_NAMES.most:,} messages in one packet")
         news: list[tuple[str, Any]] = []
         for timed in messages:
             values = timed.message.params

@@ -9,17 +9,21 @@ import contextlib
 import errno
 import socket
 from abc import abstractmethod
+from collections import deque
 from typing import Any, ClassVar
 
 from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
+from fendra.core.limits import PACKET_BYTES
 from fendra.drivers import Options
 from fendra.sources import News, Source, split_address
 from fendra.sources.texts import parse_text
 
 AT_ONCE = 64
-"""Packets that are read before the news is passed on."""
+"""Packets that are understood at a time: the newest. Of more the older ones are skipped."""
+MOST_AT_ONCE = 2_000
+"""Packets that are taken from the system at a time."""
 
 
 class UdpOptions(Options):
@@ -46,7 +50,7 @@ def listened_at(host: str, port: int) -> str:
 
 
 class Datagrams:
-    """A UDP port that is listened at."""
+    """A UDP port that is listened at. skipped: packets that came quicker than they can be read."""
 
     def __init__(self, host: str, port: int) -> None:
         self.socket = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)
@@ -57,20 +61,23 @@ class Datagrams:
             busy = exc.errno == errno.EADDRINUSE
             reason = "another program listens there" if busy else exc.strerror or str(exc)
             raise SourceError(f"UDP {host}:{port} cannot be listened at: {reason}") from exc
+        self.skipped = 0
 
     def take(self, wait_s: float) -> list[bytes]:
         """What has come; waits for the first packet for at most so long."""
-        packets: list[bytes] = []
+        packets: deque[bytes] = deque(maxlen=AT_ONCE)
         self.socket.settimeout(wait_s)
         try:
-            while len(packets) < AT_ONCE:
-                packets.append(self.socket.recv(65_536))
+            for _ in range(MOST_AT_ONCE):
+                packet = self.socket.recv(PACKET_BYTES.most)
+                self.skipped += len(packets) == AT_ONCE
+                packets.append(packet)
                 self.socket.settimeout(0)
         except (TimeoutError, BlockingIOError):
             pass
         except OSError as exc:
             raise SourceError(f"UDP: {exc.strerror or exc}") from exc
-        return packets
+        return [*packets]
 
     def close(self) -> None:
         with contextlib.suppress(OSError):
@@ -80,6 +87,7 @@ class Datagrams:
 class DatagramSource(Source):
     """A UDP port, whose packets a driver understands by `_news_of`."""
 
+    is_public = True
     usual_port: ClassVar[int]
 
     def __init__(self, address: str = "", **options: Any) -> None:
@@ -102,6 +110,7 @@ class DatagramSource(Source):
                 news += self._news_of(packet)
             except ValueError as exc:  # a UnicodeDecodeError is one
                 self.refuse(str(exc))
+        self.skipped = self._datagrams.skipped
         return news
 
     def _close(self) -> None:
