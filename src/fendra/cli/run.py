@@ -171,7 +171,7 @@ def run_session(
     session: Session, foot: Foot, examined: Examined, path: Path, engine: Any, hand: Any = None
 ) -> RunReport:
     """Run with a status at the foot of the terminal, and the design taken up when it is saved."""
-    from fendra.core.errors import SignalError
+    from fendra.core.errors import FendraError, internal_error
     from fendra.live.notify import notify
     from fendra.live.process import keep_quiet, stopped_by_signals, undisturbed
     from fendra.live.reload import Reloader
@@ -202,13 +202,15 @@ def run_session(
     def typed(text: str) -> None:
         try:
             hand.say(text)
-        except SignalError as exc:
+        except FendraError as exc:
             foot.tell(str(exc))
+        except Exception as exc:
+            foot.tell(internal_error(exc, "in what was typed"))
         else:
             if hand not in session.loop.polled:
                 session.loop.polled.append(hand)
 
-    ticker = Ticker(tick)
+    ticker = Ticker(tick, foot.tell)
     reloader.start()
     ticker.start()
     try:

@@ -12,6 +12,7 @@ from collections.abc import Callable, Iterator
 from threading import Event, Lock, Thread
 from typing import TYPE_CHECKING, Any
 
+from fendra.core.errors import internal_error
 from fendra.core.quoting import in_lines, visible
 
 if TYPE_CHECKING:
@@ -113,15 +114,24 @@ class Foot:
 
 
 class Ticker(Thread):
-    """Calls something again and again, until it is stopped."""
+    """Calls something again and again, until it is stopped. tell: takes what fails, once."""
 
-    def __init__(self, work: Callable[[], object], every_s: float = EVERY_S) -> None:
+    def __init__(
+        self, work: Callable[[], object], tell: Callable[[str], object], every_s: float = EVERY_S
+    ) -> None:
         super().__init__(name="status", daemon=True)
-        self._work, self._every_s, self._stop_now = work, every_s, Event()
+        self._work, self._tell = work, tell
+        self._every_s, self._stop_now = every_s, Event()
 
     def run(self) -> None:
+        has_failed = False
         while not self._stop_now.wait(self._every_s):
-            self._work()
+            try:
+                self._work()
+            except Exception as exc:
+                if not has_failed:
+                    self._tell(internal_error(exc, "in the status line"))
+                has_failed = True
 
     def stop(self) -> None:
         self._stop_now.set()

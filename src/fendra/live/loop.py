@@ -16,7 +16,7 @@ from typing import Annotated, Any
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from fendra.core.errors import OutputError
+from fendra.core.errors import OutputError, internal_error
 from fendra.core.film import Frame
 from fendra.core.graph.ops import UINT_MASK, Kind
 from fendra.core.program import Program
@@ -47,7 +47,8 @@ class Loop:
     inbox: what sources said. polled: sources that are asked. senders: what sends the frames.
     start_at_s: what the program's clock shows at the beginning. hear: called with each frame's time
     and news. for_s: when it ends by itself. leaves: the outputs show in the end how the design
-    leaves them. in_phase: the program's clock is the time of day. stats: how even it runs.
+    leaves them. in_phase: the program's clock is the time of day. tell: takes what failed. stats:
+    how even it runs.
     """
 
     def __init__(
@@ -57,8 +58,10 @@ class Loop:
         hear: Callable[[float, Mapping[str, Any]], None] | None = None,
         for_s: float | None = None, leaves: bool = True, in_phase: bool = False,
         progress: Callable[[float], None] | None = None,
+        tell: Callable[[str], object] = lambda _: None,
     ) -> None:  # fmt: skip
         self.program = program
+        self._tell = tell
         self.inbox = Inbox(program.design, clock=clock) if inbox is None else inbox
         self.polled, self.senders = list(polled), list(senders)
         self.stats = Stats(program.design.rate)
@@ -170,8 +173,8 @@ class Loop:
         if self._recalled is not None:
             recall(program, self._recalled, at_s)
             self._recalled = None
-        for source in self.polled:
-            for name, value in source.news(since_s).items():
+        for source in [*self.polled]:
+            for name, value in self._news_of(source, since_s).items():
                 self.inbox.put_number(str(source), name, value)
         news = {name: value for name, value in self.inbox.take().items() if name in fed}
         frame = program.frame(news, at=at_s)
@@ -189,6 +192,19 @@ class Loop:
             self._hear(since_s, news)
         if self._progress is not None:
             self._progress(since_s)
+
+    def _news_of(self, source: Polled, since_s: float) -> Mapping[str, float]:
+        """What a source that is asked has to say; one that fails has come to its end."""
+        try:
+            return source.news(since_s)
+        except Exception as exc:
+            error = internal_error(exc, f"in {source}")
+            log.error("%s", error)
+            self._tell(error)
+            self.polled.remove(source)
+            if source.can_end and not any(other.can_end for other in self.polled):
+                self.stop()
+            return {}
 
     def _change(self) -> None:
         after, self._next = self._next, None

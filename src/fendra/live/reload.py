@@ -10,7 +10,7 @@ from fendra.core.checks.examine import Examined
 from fendra.core.composition.plan import Plan
 from fendra.core.document.design import Design
 from fendra.core.engines.engine import Engine
-from fendra.core.errors import FendraError
+from fendra.core.errors import FendraError, internal_error
 from fendra.core.findings import errors_of
 from fendra.core.program import Program, compile_design
 from fendra.files.design_file import check_file
@@ -50,7 +50,13 @@ class Reloader(Thread):
             if self._stop_now.wait(0.05) or self._signature() != seen:
                 continue  # it is being written
             self._seen = seen
-            self.take()
+            try:
+                self.take()
+            except Exception as exc:  # a fault of ours: the old design goes on all the same
+                self.refusals += 1
+                self._tell(
+                    f"The old design goes on. {internal_error(exc, f'in {self._path.name}')}"
+                )
 
     def take(self) -> None:
         """Read the file anew, and hand over the program that it gives."""

@@ -8,6 +8,7 @@ from pathlib import Path
 from threading import Event, Thread
 from typing import Any
 
+from fendra.core.errors import internal_error
 from fendra.core.program import Program
 from fendra.live.connect import Connected
 from fendra.live.feeder import Feeder
@@ -58,10 +59,11 @@ class Session:
         ]
         self.recorder = None if record is None else Recorder(record, program.design, tell)
         self._in_phase, self._leads = in_phase, leads
+        self._tell, self._deaf = tell, set[str]()
         self.loop = Loop(
             program, inbox=self.inbox, polled=[*connected.polled.values(), *polled],
             senders=self.senders, progress=progress, in_phase=in_phase, for_s=for_s,
-            hear=None if self.recorder is None else self.recorder.hear,
+            hear=None if self.recorder is None else self.recorder.hear, tell=tell,
         )  # fmt: skip
         self._is_over = Event()
 
@@ -116,7 +118,12 @@ class Session:
 
     def _say(self, name: str, value: Any) -> None:
         for feeder in self.feeders:
-            feeder.source.say(name, value)
+            try:
+                feeder.source.say(name, value)
+            except Exception as exc:  # a driver of somebody's own may do anything
+                if feeder.source_name not in self._deaf:
+                    self._deaf.add(feeder.source_name)
+                    self._tell(internal_error(exc, f"telling {feeder.source}"))
 
     def _remembered(self, raw: Any) -> None:
         """What a leading node remembers."""

@@ -7,12 +7,12 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import TypeAlias
 
-from fendra.core.checks import CHECKS, Subject
+from fendra.core.checks import CHECKS, Check, Subject
 from fendra.core.composition.media import Media
 from fendra.core.composition.record import record
 from fendra.core.document.design import Design
 from fendra.core.document.origin import Origin
-from fendra.core.errors import DesignError
+from fendra.core.errors import DesignError, internal_error
 from fendra.core.film import Film
 from fendra.core.findings import Report, errors_of
 from fendra.core.layout import choose_all, place
@@ -60,10 +60,18 @@ class Examined:
     def _checked(self, subject: Subject, *, stops: bool = False) -> Report:
         report = Report()
         report.extend(self.found)
-        for check in CHECKS.values():
+        for name, check in CHECKS.items():
             if check.stops or not stops:
-                check.run(subject, report)
+                _run(name, check, subject, report)
         return report
+
+
+def _run(name: str, check: Check, subject: Subject, report: Report) -> None:
+    """Run a check; one that fails hides none of the others."""
+    try:
+        check.run(subject, report)
+    except Exception as exc:
+        report.warning((), "internal", internal_error(exc, f"in check '{name}'"))
 
 
 def examine(
