@@ -20,6 +20,7 @@ from fendra.core.checks.examine import Examined, examine
 from fendra.core.composition.media import Media
 from fendra.core.composition.plan import Plan
 from fendra.core.document.design import Design as CoreDesign
+from fendra.core.document.guard import too_much
 from fendra.core.document.origin import Origin
 from fendra.core.document.reading import read_document
 from fendra.core.electric.budget import Budget
@@ -77,6 +78,8 @@ class Design(CoreDesign):
         folder: where the files are that it names. Raises DesignError, with a finding for each wrong
         key, type and range.
         """
+        if found := too_much(values):
+            raise DesignError(found)
         plain = copy.deepcopy(dict(values))
         wrong = fill_in(plain, Path(folder))
         document = read_document(plain, cls)

@@ -64,7 +64,7 @@ class Report:
     """Collects findings; every check and compile step writes into one."""
 
     def __init__(self) -> None:
-        self._findings: list[Finding] = []
+        self._findings: dict[Finding, None] = {}  # in their order, each once
 
     def error(
         self, path: KeyPath, code: str, message: str, remedy: str = "", excerpt: str = ""
@@ -78,15 +78,14 @@ class Report:
         self.add(Finding(code, Severity.NOTE, message, remedy, path))
 
     def add(self, finding: Finding) -> None:
-        if finding not in self._findings:
-            self._findings.append(finding)
+        self._findings.setdefault(finding)
 
     def extend(self, findings: Iterable[Finding]) -> None:
         for finding in findings:
             self.add(finding)
 
     def __iter__(self) -> Iterator[Finding]:
-        return iter(self._findings)
+        return iter([*self._findings])
 
 
 def errors_of(findings: Iterable[Finding]) -> list[Finding]:

@@ -17,6 +17,7 @@ from pydantic import (
     WithJsonSchema,
 )
 
+from fendra.core.limits import LEDS
 from fendra.core.names import NAME
 
 
@@ -55,7 +56,7 @@ def one_of(**branches: Any) -> Any:
     return Annotated[reduce(or_, tagged), Discriminator(tell)]
 
 
-MOST_LEDS = 100_000
+MOST_LEDS = LEDS.most
 """LEDs of one part at the most."""
 
 

@@ -11,10 +11,12 @@ from typing import TypeAlias, TypeVar
 from fendra.core.checks import Subject
 from fendra.core.checks.examine import Examined, Render, examine
 from fendra.core.document.design import Design
+from fendra.core.document.guard import too_much
 from fendra.core.document.origin import Origin
 from fendra.core.document.reading import read_document
 from fendra.core.errors import DesignError
 from fendra.core.findings import Finding, Report, Severity, errors_of, with_places
+from fendra.core.limits import DESIGN_BYTES
 from fendra.files.media import read_media
 from fendra.files.part_files import fill_in
 from fendra.files.places import key_lines
@@ -68,6 +70,8 @@ def check_text(
             "syntax", Severity.ERROR, "the file is nested too deeply.", file=name, line=1
         )
         return Checked(None, (finding,))
+    if excess := too_much(raw):
+        return Checked(None, tuple(with_places(excess, name, {})))
     examined, subject = None, None
     report = Report()
     report.extend(fill_in(raw, Path(name).parent if folder is None else folder))
@@ -103,16 +107,17 @@ def check_file(
     more: More | None = None,
 ) -> Checked:
     """Read a design file and run every check on it; see `check_text`. Raises FileError."""
-    return check_text(read_text(Path(path)), str(path), model, render=render, more=more)
+    text = read_text(Path(path), DESIGN_BYTES)
+    return check_text(text, str(path), model, render=render, more=more)
 
 
 def read_design(path: str | Path) -> Design | None:
     """The design of a file as far as it can be read, unchecked; else None. Raises FileError."""
     try:
-        raw = tomllib.loads(read_text(Path(path)))
+        raw = tomllib.loads(read_text(Path(path), DESIGN_BYTES))
     except (tomllib.TOMLDecodeError, RecursionError):
         return None
-    return read_document(raw).design
+    return None if too_much(raw) else read_document(raw).design
 
 
 def load_design(path: str | Path, model: type[D]) -> tuple[D, Examined]:

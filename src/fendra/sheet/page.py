@@ -105,7 +105,7 @@ def _extra(budget: Budget) -> list[str]:
         for when, extra in ((line.brightest, line.extra), ("this tape", line.extra_in_film)):
             volts = f"{line.led.least_volts:g} V"
             if extra is None:
-                words = f"for {when} no further feed keeps {volts}; take thicker leads"
+                words = f"for {when} even a dozen more feeds keep no {volts}; take thicker leads"
             elif extra:
                 places = ", ".join(map(str, extra))
                 words = f"for {when} feed it at LED {places} too, so that every LED gets {volts}"

@@ -19,6 +19,8 @@ from fendra.core.shapes.hidden import Hidden
 from fendra.core.shapes.spaced import Spaced
 
 _NEAR_MM = 0.01
+LEAST_PITCH_MM = 0.5
+"""Between two LEDs; the smallest packages are a millimetre across."""
 STRAIGHT = 0.94
 """The cosine of 20 degrees."""
 
@@ -34,6 +36,24 @@ def lengths(subject: Subject, report: Report) -> None:
             if problem:
                 remedy = "Mend one of them; until then the LEDs are spread evenly."
                 report.warning((*link.path, "count"), "length", f"{problem}.", remedy)
+
+
+@check(stops=False)
+def unit(subject: Subject, report: Report) -> None:
+    """LEDs so near each other that a length must have been meant in another unit."""
+    position = subject.layout.leds.position
+    for row in subject.layout.parts:
+        places = position[row.leds]
+        if row.kind == "hidden" or len(places) < 3:
+            continue
+        step_mm = float(np.median(np.linalg.norm(np.diff(places, axis=0), axis=1)))
+        if not 0 < step_mm < LEAST_PITCH_MM:
+            continue
+        message = f"its LEDs are {step_mm:.2g} mm apart, and no LED is so small."
+        remedy = "All lengths are in millimetres, so that 5 metres are 5000."
+        if subject.design.units == "in":
+            remedy = "All lengths are in inches here."
+        report.warning(row.path, "unit", message, remedy)
 
 
 @check(stops=False)
@@ -77,11 +97,13 @@ def bent_chips(subject: Subject, report: Report) -> None:
     """LEDs of one chip that lie round a corner: they show one colour, at the middle of them."""
     leds, layout = subject.layout.leds, subject.layout
     for row in layout.parts:
-        own = np.arange(row.leds.start, row.leds.stop)
-        chips = [own[leds.address[own] == address] for address in np.unique(leds.address[own])]
-        bent = [chip for chip in chips if len(chip) > 2 and _is_bent(leds.position[chip])]
         if row.shape in ("ring", "arc"):
             continue  # these are round everywhere
+        order = row.leds.start + np.argsort(leds.address[row.leds], kind="stable")
+        cuts = np.flatnonzero(np.diff(leds.address[order])) + 1
+        sizes = np.diff([0, *cuts.tolist(), len(order)])
+        chips = np.split(order, cuts) if sizes.max(initial=0) > 2 else []
+        bent = [chip for chip in chips if len(chip) > 2 and _is_bent(leds.position[chip])]
         if row.kind != "hidden" and bent:
             place = row.place_of(int(leds.address[bent[0][0]]))
             more = f", and {len(bent) - 1} more" if len(bent) > 1 else ""

@@ -50,5 +50,5 @@ def _volts(volts: float) -> str:
 def feed_remedy(line: LineBudget, extra: tuple[int, ...] | None) -> str:
     """Where else to feed a line, in words."""
     if extra is None:
-        return "No further feed is enough: take thicker leads, or a lower level."
+        return "Even a dozen more feeds are too few: take thicker leads, or a lower level."
     return f"Feed it at LED {listed([*map(str, extra)])} too, through {line.leads[0][1]}."

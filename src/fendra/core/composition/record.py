@@ -82,6 +82,10 @@ def record(
     )  # fmt: skip
 
 
+MOST_UNKNOWN = 20
+"""Unknown keys of a layer that are told of at a time."""
+
+
 @dataclass(frozen=True)
 class Recorded:
     """All that was recorded of a design.
@@ -354,7 +358,10 @@ class _Recorder:
                 for name in preset.parameters
                 if name not in effect.parameters
             ]
-        for path in wrong:
+        if len(wrong) > MOST_UNKNOWN:
+            message = f"there are {len(wrong):,} such keys; these are the first."
+            self._report.error(("layer", number), "unknown-parameter", message)
+        for path in wrong[:MOST_UNKNOWN]:
             known = [*effect.parameters, *Layer.model_fields]
             message = f"effect '{effect.name}' has no parameter '{path[-1]}'."
             remedy = did_you_mean(str(path[-1]), known, "keys of this layer")

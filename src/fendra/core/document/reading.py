@@ -16,9 +16,12 @@ from pydantic import BaseModel, ValidationError
 from fendra.core.document.design import Design
 from fendra.core.document.layer import Layer, Preset
 from fendra.core.document.wording import to_findings
-from fendra.core.findings import Finding, KeyPath
+from fendra.core.findings import Finding, KeyPath, Severity
 from fendra.core.names import NAME
 from fendra.core.shapes import SHAPES
+
+MOST_FINDINGS = 100
+"""Wrong keys and values that are told of at a time."""
 
 
 @dataclass(frozen=True)
@@ -57,13 +60,23 @@ def read_document(raw: dict[str, Any], model: type[Design] = Design) -> Document
                 path = _design_path(error["loc"], values, error["type"] == "missing")
                 by_path.setdefault(path, []).append(error)
             for path, errors in by_path.items():
+                if len(findings) >= MOST_FINDINGS:
+                    break
                 for finding in to_findings(errors, path, values):
                     placed = replace(finding, path=_original(path, values, origins))
                     if placed not in findings and not _follows(placed, findings):
                         findings.append(placed)
+            if len(findings) >= MOST_FINDINGS:
+                findings.append(_and_more(len(by_path)))
+                break
             if not _mend(values, by_path):
                 break
     return Document(design, tuple(findings), _names(raw) - _names(values), values, origins)
+
+
+def _and_more(count: int) -> Finding:
+    message = f"there are {count:,} wrong keys and values in all; these are the first."
+    return Finding("limit", Severity.ERROR, message, "Mend them; the rest is told then.")
 
 
 def _follows(finding: Finding, earlier: Iterable[Finding]) -> bool:

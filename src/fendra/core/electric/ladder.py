@@ -16,6 +16,12 @@ from fendra.core.arrays import Floats, Ints
 
 MOST_PLACES = 150
 """Rungs at which further taps are tried."""
+MOST_RUNGS = 600
+"""Rungs that a search looks at; of a longer ladder some in a row count as one."""
+MOST_CHOICES = 128
+"""Choices of taps that are followed at a time, of those that are good at one drop or another."""
+MOST_TAPS = 12
+"""Further taps that are looked for. More than that is no advice that anybody follows."""
 BISECTIONS = 10
 
 LEAST_OHM = 1e-5
@@ -58,6 +64,9 @@ class Ladder:
         """
         if len(self.taps) == 1:
             return self._drop_from(self.taps[0], np.asarray(load_a, np.float64))
+        if len(self) == 1:  # all taps are at the one rung
+            siemens = sum(1.0 / max(tap.ohm, LEAST_OHM) for tap in self.taps)
+            return np.asarray(load_a, np.float64) / siemens
         from scipy.linalg import solveh_banded  # a fifth of a second to import
 
         stretch = 1.0 / np.maximum(self.ohm, LEAST_OHM)
@@ -103,6 +112,19 @@ class Ladder:
         return replace(self, taps=(*self.taps, *(Tap(place, ohm) for place in places)))
 
 
+def _shortened(ladder: Ladder, load_a: Floats) -> tuple[Ladder, Floats, Ints]:
+    """A ladder with at most `MOST_RUNGS` rungs, each for some in a row of a longer one; its loads,
+    and which rung each stands for.
+    """
+    edges = np.unique(np.rint(np.linspace(0, len(ladder), MOST_RUNGS + 1)).astype(np.int64))
+    middle = (edges[:-1] + edges[1:] - 1) // 2
+    way = np.concatenate([[0.0], np.cumsum(ladder.ohm)])
+    near = np.searchsorted(edges, [tap.at for tap in ladder.taps], side="right") - 1
+    taps = tuple(replace(t, at=int(at)) for t, at in zip(ladder.taps, near, strict=True))
+    short = Ladder(ladder.volts, np.diff(way[middle]), taps)
+    return short, np.add.reduceat(np.asarray(load_a, np.float64), edges[:-1]), middle
+
+
 def extra_taps(
     ladder: Ladder, load_a: Floats, least_volts: float, lead_ohm: float
 ) -> tuple[int, ...] | None:
@@ -110,8 +132,8 @@ def extra_taps(
 
     load_a: (k,) A. lead_ohm: of each new lead, there and back. Above `MOST_PLACES` rungs only so
     many evenly spaced ones are tried. Up to as many, of the choices of so few taps it is the one
-    that keeps the lowest voltage highest, to a thousandth of the drop. None where even a tap at
-    every rung does not do it.
+    that keeps the lowest voltage highest, to a thousandth of the drop. None where more than
+    `MOST_TAPS` would be needed, or even a tap at every rung does not do it.
 
     >>> ladder = Ladder(5.0, np.full(9, 0.1), (Tap(0, 0.0),))
     >>> extra_taps(ladder, np.full(10, 0.2), 4.8, 0.0)
@@ -120,12 +142,21 @@ def extra_taps(
     most = ladder.volts - least_volts
     if most >= 0 and ladder.drop(load_a).max() <= most:
         return ()
+    if len(ladder) > MOST_RUNGS:
+        short, loads, stands_for = _shortened(ladder, load_a)
+        for share in (1.0, 0.98, 0.95, 0.9):  # what lies between rungs falls a little lower
+            found = extra_taps(short, loads, ladder.volts - share * most, lead_ohm)
+            exact = tuple(int(stands_for[at]) for at in found or ())
+            if found and ladder.with_taps(exact, lead_ohm).drop(load_a).max() <= most:
+                return exact
+        return None
     places = np.unique(np.rint(np.linspace(0, len(ladder) - 1, MOST_PLACES)).astype(int)).tolist()
     if most <= 0 or ladder.with_taps(places, lead_ohm).drop(load_a).max() > most:
         return None
     search = _Search(ladder, np.asarray(load_a, np.float64), places, lead_ohm)
-    found = search.fewest(most, len(places))
-    assert found is not None
+    found = search.fewest(most, min(len(places), MOST_TAPS))
+    if found is None:
+        return None
     low, high = 0.0, most
     for _ in range(BISECTIONS if len(ladder) <= MOST_PLACES else 0):
         middle = (low + high) / 2
@@ -168,7 +199,11 @@ class _Choices:
             & (sent >= np.diagonal(sent))
         )
         beats &= ~(beats.T & np.tri(len(self), dtype=bool))  # of two equal ones the first stays
-        return self.only(~beats.any(axis=0))
+        left = np.flatnonzero(~beats.any(axis=0))
+        if len(left) > MOST_CHOICES:  # on copper that has hardly any resistance all are alike
+            order = left[np.argsort(self.most[left], kind="stable")]
+            left = order[np.linspace(0, len(order) - 1, MOST_CHOICES).astype(int)]
+        return self.only(left)
 
 
 class _Search:

@@ -14,6 +14,7 @@ from fendra.core.document.design import Design
 from fendra.core.errors import DesignError
 from fendra.core.findings import KeyPath, Report, errors_of
 from fendra.core.layout.chain import ChainPart, unfold
+from fendra.core.limits import LEDS
 from fendra.core.shapes.hidden import Hidden
 
 if TYPE_CHECKING:
@@ -256,6 +257,7 @@ class _Builder:
         self._names: list[str] = []
         self._led_names: list[str] = []
         self._spot_count = self._led_count = 0
+        self._is_full = False
 
     def line(self, number: int) -> None:
         used = 0
@@ -271,6 +273,12 @@ class _Builder:
         except ValueError as exc:
             self._report.error(link.path, "wrong-value", f"{exc}.", "")
             position, facing, names = np.zeros((0, 3)), np.zeros((0, 3)), []
+        if self._led_count + len(position) > LEDS.most:
+            if not self._is_full:
+                self._is_full = True
+                message = "with this part there are too many LEDs."
+                self._report.error(link.path, "limit", message, f"The most is {LEDS.in_words}.")
+            return 0
         line = self._design.line[link.line]
         per = link.part.leds_per_address or line.led_type.leds_a_chip
         is_hidden = isinstance(link.part, Hidden)
