@@ -33,6 +33,8 @@ def read_bytes(path: Path, limit: Limit | None = None, *, is_plain: bool = False
             raise FileError(f"'{path}' is {_sort(path)}; name a plain file")
         with path.open("rb") as file:
             data = file.read() if limit is None else file.read(limit.most + 1)
+    except FileError:
+        raise
     except FileNotFoundError as exc:
         raise FileError(f"there is no file '{path}'", code="no-file") from exc
     except IsADirectoryError as exc:

@@ -143,6 +143,7 @@ def import_(
 
 
 def _from_csv(source: Path, columns: list[str], unit: str | None, facing: str) -> list[Placement]:
+    from fendra.core.limits import LAYOUT_BYTES
     from fendra.files.csv_places import read_csv
     from fendra.whole import read_text
 
@@ -152,18 +153,21 @@ def _from_csv(source: Path, columns: list[str], unit: str | None, facing: str) -
         if not equals:
             raise typer.BadParameter(f"'{text}' is not like x=PosX", param_hint="--column")
         named[what] = head
-    return read_csv(read_text(source), columns=named, unit=unit or "mm", facing=facing)
+    return read_csv(
+        read_text(source, LAYOUT_BYTES), columns=named, unit=unit or "mm", facing=facing
+    )
 
 
 def _from_svg(
     source: Path, unit: str | None, path: str | None, pitch: float | None, count: int | None,
     order: str,
 ) -> list[Placement]:  # fmt: skip
+    from fendra.core.limits import LAYOUT_BYTES
     from fendra.files.placement import UNITS_MM
     from fendra.files.svg_places import Drawing
     from fendra.whole import read_text
 
-    drawing = Drawing(read_text(source), UNITS_MM[unit] if unit else None)
+    drawing = Drawing(read_text(source, LAYOUT_BYTES), UNITS_MM[unit] if unit else None)
     if pitch is not None or count is not None:
         return drawing.along(path, pitch_mm=pitch, count=count)
     marks = drawing.marks()
@@ -171,10 +175,11 @@ def _from_svg(
 
 
 def _from_json(source: Path) -> tuple[list[Placement], dict[str, dict[str, Any]]]:
+    from fendra.core.limits import LAYOUT_BYTES
     from fendra.files.layout_file import read_json
     from fendra.whole import read_text
 
-    return read_json(read_text(source))
+    return read_json(read_text(source, LAYOUT_BYTES))
 
 
 def _part_name(source: Path) -> str:

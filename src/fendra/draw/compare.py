@@ -41,6 +41,7 @@ def differing(films: Sequence[Film]) -> dict[str, Array]:
     return found
 
 
+@style.plain_text()
 def draw_compare(films: Sequence[Film], names: Sequence[str], title: str) -> Figure:
     """For each part that differs a band of each film, and below them where and how far they differ.
 

@@ -16,6 +16,7 @@ PARTS = ("ring", "strip", "grid")
 COLUMNS = 3
 
 
+@style.plain_text()
 def draw_effects(films: Mapping[str, Film]) -> Figure:
     """films: of each effect by its name, on a design with a ring, a strip and a grid."""
     rows = -(-len(films) // COLUMNS)

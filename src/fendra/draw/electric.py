@@ -22,6 +22,7 @@ _COLUMNS = 1200
 """Points of a curve at the most; of each stretch between them the lowest and highest are drawn."""
 
 
+@style.plain_text()
 def draw_current(budget: Budget, ax: Axes, supply: str | None = None) -> Axes:
     """The current of a supply over a film: limiter, rating, peak and mean, and where the limiter
     held it back; gives the axes.
@@ -94,6 +95,7 @@ def _pooled(times: Floats, values: Floats) -> tuple[Floats, Floats, Floats]:
     return times[edges], np.minimum.reduceat(values, edges), np.maximum.reduceat(values, edges)
 
 
+@style.plain_text()
 def draw_voltage(budget: Budget, ax: Axes, lines: Sequence[str] | None = None) -> Axes:
     """The voltage along lines at the most that the limiter lets them draw, dotted in the film's
     worst frame; feeds are triangles, what the LEDs need is dashed. Gives the axes.

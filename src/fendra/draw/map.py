@@ -30,6 +30,7 @@ _LEDS_AN_ARROW, _MOST_ARROWS = 8, 6
 _TICK_PT = 7.0
 
 
+@style.plain_text()
 def draw_map_figure(
     design: Design,
     layout: Layout,
@@ -48,6 +49,7 @@ def draw_map_figure(
     return figure
 
 
+@style.plain_text()
 def draw_map(
     design: Design, layout: Layout, *, ax: Axes | None = None, view: ViewName = "top",
     show: str | Sequence[str] | None = None, canvas: str = "",

@@ -28,6 +28,7 @@ def best_moment(course: Appearance) -> int | None:
     return int((starts[longest] + ends[longest] - 1) // 2)
 
 
+@style.plain_text()
 def draw_scenes(film: Film, timeline: Timeline, view: ViewName = "top") -> Figure:
     """Each scene at a moment of the film at which it is there alone; with when it is chosen."""
     count = max(len(timeline.scenes), 1)

@@ -27,6 +27,7 @@ _LONG_GAP_S, _LONG_GAP_ROWS = 1.0, 5
 """A silence is long from so many seconds, and so many of the tape's usual steps, on."""
 
 
+@style.plain_text()
 def draw_strip(film: Film, *, title: str = "") -> Figure:
     """The whole figure: the signals of the tape above, a band a part below, one time axis."""
     signals = {
@@ -71,6 +72,7 @@ def draw_strip(film: Film, *, title: str = "") -> Figure:
     return figure
 
 
+@style.plain_text()
 def draw_band(film: Film, part: str, ax: Axes) -> AxesImage:
     """One part of a film on axes: time across, its first LED at the top; gives the image."""
     light = film.seen_part(part).astype(np.float32) / 255.0

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import warnings
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
@@ -73,6 +74,18 @@ def inked(chosen: Ink) -> Iterator[None]:
         _ink.reset(token)
 
 
+@contextmanager
+def plain_text() -> Iterator[None]:
+    """Draw texts as they are: Matplotlib's own little language between dollars is off.
+
+    Every function that draws on axes runs within this, since names and units may be a stranger's.
+    """
+    from matplotlib import rc_context
+
+    with rc_context({"text.parse_math": False}):
+        yield
+
+
 def ink_for(ax: Axes) -> Ink:
     """The colours that can be read on somebody's axes."""
     from matplotlib.colors import to_rgb
@@ -124,7 +137,13 @@ def save_figure(figure: Figure, path: str | Path) -> Path:
     """Write a figure as its ending says; whole, or not at all. Raises FileError."""
     kind = format_of(path, FIGURE_KINDS)
     settings: dict[str, Any] = {"dpi": DPI, "facecolor": figure.get_facecolor(), "format": kind}
-    return write_whole(path, lambda beside: figure.savefig(beside, **settings))
+
+    def write(beside: Path) -> None:
+        with warnings.catch_warnings():  # letters that the font lacks are drawn as boxes
+            warnings.filterwarnings("ignore", "Glyph .* missing from")
+            figure.savefig(beside, **settings)
+
+    return write_whole(path, write)
 
 
 def png_of(figure: Any) -> bytes:

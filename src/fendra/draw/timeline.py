@@ -19,6 +19,7 @@ _LONGEST = 64
 """Characters of a condition that are shown."""
 
 
+@style.plain_text()
 def draw_timeline_figure(film: Film, timeline: Timeline) -> Figure:
     """A band for each part, and below them a row for each scene and layer."""
     parts = film.layout.part_names
@@ -50,6 +51,7 @@ def draw_timeline_figure(film: Film, timeline: Timeline) -> Figure:
     return figure
 
 
+@style.plain_text()
 def draw_timeline(film: Film, timeline: Timeline, ax: Axes) -> None:
     """A row for each scene, then for each layer, from the lowest up; its condition in the row."""
     courses = [*timeline.scenes, *timeline.layers]

@@ -80,6 +80,7 @@ class _Row:
         return self.boxes[-1].end
 
 
+@style.plain_text()
 def draw_wiring_figure(budget: Budget) -> Figure:
     """The diagram as a figure of its own, as high as it must be."""
     rows = [*_rows(budget)]
@@ -90,6 +91,7 @@ def draw_wiring_figure(budget: Budget) -> Figure:
     return figure
 
 
+@style.plain_text()
 def draw_wiring(budget: Budget, ax: Axes) -> Axes:
     """The diagram on axes, whose frame and ticks go; gives the axes."""
     with style.inked(style.ink_for(ax)):

@@ -11,9 +11,10 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from fendra.core.errors import LayoutError
+from fendra.core.limits import LAYOUT_BYTES, LAYOUT_PLACES
 from fendra.core.names import did_you_mean
 from fendra.files.placement import UNITS_MM, Placement, Triple
-from fendra.whole import read_text
+from fendra.whole import read_bytes
 
 COLUMNS: dict[str, tuple[str, ...]] = {
     "name": ("name", "reference", "ref", "refdes", "designator", "key", "label", "id"),
@@ -35,7 +36,9 @@ COLUMNS: dict[str, tuple[str, ...]] = {
 and signs."""
 
 _UNIT = re.compile(rf"[(\[ _]({'|'.join(UNITS_MM)})[)\]]?\s*$", re.IGNORECASE)
-_VALUE = re.compile(rf"\s*([-+]?[\d.,]+(?:e[-+]?\d+)?)\s*({'|'.join(UNITS_MM)})?\s*", re.IGNORECASE)
+_VALUE = re.compile(rf"([-+]?[\d.,]+(?:e[-+]?\d+)?)\s*({'|'.join(UNITS_MM)})?", re.IGNORECASE)
+_LONGEST = 60
+"""Characters of a number with its unit."""
 
 
 @dataclass(frozen=True)
@@ -77,6 +80,8 @@ def read_csv(
         raise LayoutError("; ".join(wrong[:3]) + more + ".")
     if not placements:
         raise LayoutError("there are heads and no rows.")
+    if len(placements) > LAYOUT_PLACES.most:
+        raise LayoutError(f"there are too many rows; the most is {LAYOUT_PLACES.in_words}.")
     return placements
 
 
@@ -125,7 +130,8 @@ def _find_columns(heads: Sequence[str], columns: Mapping[str, str]) -> dict[str,
 
 
 def _naming(what: str, heads: Sequence[str]) -> str:
-    return f"Name it: {what}=HEAD. The heads are: {', '.join(heads)}."
+    more = ", ..." if len(heads) > 30 else ""
+    return f"Name it: {what}=HEAD. The heads are: {', '.join(heads[:30])}{more}."
 
 
 def _placement(
@@ -146,8 +152,8 @@ def _placement(
     if cell("x") or cell("y") or not is_skipped:
         position = (length("x"), length("y"), length("z") if cell("z") else 0.0)
     address = cell("address")
-    if address and not address.isdecimal():
-        raise ValueError(f"address '{address}' is no whole number")
+    if address and not (address.isdecimal() and len(address) <= 6):
+        raise ValueError(f"address '{address:.20}' is no whole number below a million")
     return Placement(
         cell("name"),
         position,
@@ -156,7 +162,7 @@ def _placement(
         part=cell("part"),
         address=int(address) if address else None,
         is_skipped=is_skipped,
-        index=int(cell("index")) if cell("index").isdecimal() else None,
+        index=int(cell("index")) if re.fullmatch(r"\d{1,6}", cell("index")) else None,
     )
 
 
@@ -174,16 +180,16 @@ def _facing(
 
 
 def _number(text: str, what: str, unit_mm: float) -> float:
-    found = _VALUE.fullmatch(text)
+    found = _VALUE.fullmatch(text.strip()) if len(text) <= _LONGEST else None
     try:
         if found is None:
             raise ValueError
         value = float(found[1].replace(",", "."))
     except ValueError:
-        raise ValueError(f"{what} is '{text}', which is no number") from None
+        raise ValueError(f"{what} is '{text:.40}', which is no number") from None
     own = UNITS_MM[found[2].casefold()] if found[2] else unit_mm
     if not math.isfinite(value) or abs(value * own) > 1e6:
-        raise ValueError(f"{what} = {text} is out of range")
+        raise ValueError(f"{what} = {text:.40} is out of range")
     return value * own
 
 
@@ -192,7 +198,8 @@ def read_places(path: Path, names: bool) -> tuple[list[Triple], list[str]]:
 
     names: whether every row needs a name. Raises LayoutError and FileError.
     """
-    placements = read_csv(read_text(path))
+    text = read_bytes(path, LAYOUT_BYTES, is_plain=True).decode("utf-8", "replace")
+    placements = read_csv(text)
     if names and not all(p.name for p in placements):
         raise LayoutError("every key needs a name, in a column `name`.")
     places = [p.position for p in placements if p.position is not None]

@@ -115,27 +115,46 @@ def read_json(text: str) -> tuple[list[Placement], dict[str, dict[str, Any]]]:
         }
         placements = [
             Placement(
-                led["name"],
-                led["position"] and (*map(float, led["position"]),),
-                led["facing"] and (*map(float, led["facing"]),),
-                line=led["line"],
-                part=led["part"],
-                address=int(led["address"]),
+                _word(led["name"]),
+                led["position"] and _place(led["position"]),
+                led["facing"] and _place(led["facing"]),
+                line=_word(led["line"]),
+                part=_word(led["part"]),
+                address=_count(led["address"]),
                 is_skipped=bool(led["skipped"]),
-                index=led.get("index"),
+                index=None if led.get("index") is None else _count(led["index"]),
             )
             for led in plain["leds"]
         ]
-    except (ValueError, TypeError, KeyError) as exc:
+    except (ValueError, TypeError, KeyError, AttributeError, RecursionError, OverflowError) as exc:
         if isinstance(exc, LayoutError):
             raise
-        what = f"'{exc.args[0]}' is missing" if isinstance(exc, KeyError) else str(exc)
+        what = f"'{exc.args[0]}' is missing" if isinstance(exc, KeyError) else str(exc)[:100]
         raise LayoutError(f"this is no layout as `fendra layout` writes it: {what}.") from exc
     for keys in lines.values():
         led = LED_TYPES.get(keys.get("led", ""))
         if led is not None and keys.get("order") == led.order:
             del keys["order"]
     return placements, lines
+
+
+def _place(given: Any) -> Triple:
+    x, y, z = map(float, given)
+    if not all(abs(value) <= 1e6 for value in (x, y, z)):  # NaN is not within anything
+        raise ValueError(f"a place is three numbers within 1e6, and this is {given!s:.60}")
+    return x, y, z
+
+
+def _word(given: Any) -> str:
+    if not isinstance(given, str) or len(given) > 1_000:
+        raise ValueError(f"a name is a text, and this is {given!s:.40}")
+    return given
+
+
+def _count(given: Any) -> int:
+    if not isinstance(given, int) or not 0 <= given < 1_000_000:
+        raise ValueError(f"an address is a whole number below a million, not {given!s:.40}")
+    return given
 
 
 def to_lines(

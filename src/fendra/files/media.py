@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import io
 import traceback
+import warnings
 from collections.abc import Iterable, Mapping
 from pathlib import Path
 
@@ -14,10 +16,9 @@ from fendra.core.effects import EFFECTS, Effect, gathering
 from fendra.core.effects.pictures import Picture
 from fendra.core.errors import FileError
 from fendra.core.light.colours import srgb_to_linear
+from fendra.core.limits import PICTURE_BYTES, PICTURE_FRAMES, PICTURE_PIXELS
 from fendra.files.trust import Code, read_code
-
-MOST_PIXELS = 40_000_000
-"""Of all pictures of a file together; more would not fit into a small computer."""
+from fendra.whole import read_bytes
 
 STILL_S = 1.0
 LEAST_S = 0.02
@@ -59,25 +60,33 @@ def _pictures_of(design: Design, own: Mapping[str, Effect]) -> dict[str, None]:
 
 def read_picture(path: Path) -> Picture:
     """A still or animated picture of a PNG, GIF or other file. Raises FileError."""
-    from PIL import Image, ImageSequence
+    from PIL import Image, ImageSequence, UnidentifiedImageError
 
     try:
-        with Image.open(path) as opened:
-            count = getattr(opened, "n_frames", 1)
-            if opened.width * opened.height * count > MOST_PIXELS:
+        data = read_bytes(path, PICTURE_BYTES, is_plain=True)
+        with warnings.catch_warnings(), Image.open(io.BytesIO(data)) as opened:
+            warnings.simplefilter("ignore")  # of pictures that are large: those are refused
+            size = opened.width * opened.height
+            count = getattr(opened, "n_frames", 1) if size <= PICTURE_PIXELS.most else 1
+            if size * count > PICTURE_PIXELS.most or count > PICTURE_FRAMES.most:
                 raise FileError(
                     f"{path.name} has {count} pictures of {opened.width} x {opened.height} pixels; "
-                    "make it smaller."
+                    f"make it smaller: the most is {PICTURE_PIXELS.in_words}."
                 )
             frames, seconds = [], []
             for frame in ImageSequence.Iterator(opened):
                 frames.append(np.asarray(frame.convert("RGBA"), np.float32) / np.float32(255.0))
                 duration_ms = frame.info.get("duration", 0) or STILL_S * 100
                 seconds.append(max(float(duration_ms) / 1000, LEAST_S))
-    except FileNotFoundError as exc:
-        raise FileError(f"there is no file {path}.", code="no-file") from exc
-    except (OSError, ValueError, SyntaxError) as exc:
-        raise FileError(f"{path.name} is no picture that can be read: {exc}.") from exc
+    except FileError as exc:
+        problem = exc.problem.rstrip(".")
+        raise FileError(f"{problem}.", code=exc.code) from exc
+    except UnidentifiedImageError as exc:
+        problem = "its format is not known"
+        raise FileError(f"{path.name} is no picture that can be read: {problem}.") from exc
+    except Exception as exc:  # each format has errors of its own
+        problem = str(exc)[:100] or type(exc).__name__
+        raise FileError(f"{path.name} is no picture that can be read: {problem}.") from exc
     pixels = np.stack(frames)
     pixels[..., :3] = srgb_to_linear(pixels[..., :3])
     return Picture(pixels, tuple(seconds))

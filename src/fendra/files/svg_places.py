@@ -5,7 +5,6 @@ from __future__ import annotations
 import io
 from collections.abc import Iterator, Sequence
 from typing import Any
-from xml.etree.ElementTree import ParseError
 
 import numpy as np
 import svgelements
@@ -13,8 +12,10 @@ import svgelements
 from fendra.core.arrays import Floats
 from fendra.core.errors import LayoutError
 from fendra.core.layout.table import INCH_MM
+from fendra.core.limits import LAYOUT_PLACES
 from fendra.core.names import did_you_mean
 from fendra.files.placement import Placement
+from fendra.files.svg_guard import check_svg
 
 _PX_MM = INCH_MM / 96
 """A unit of a drawing that says no other (CSS Values 4, section 6.2)."""
@@ -24,6 +25,10 @@ _DIGITS = 3
 
 _SAMPLES = 2000
 """Points on a path or curve by which places along it are found."""
+MOST_POINTS = 1_000_000
+"""Of all curves of a path together; of more curves each has fewer."""
+MOST_MM = 1e6
+"""How far from the origin a place may be."""
 
 
 class Drawing:
@@ -35,22 +40,30 @@ class Drawing:
 
     def __init__(self, text: str, unit_mm: float | None = None) -> None:
         self._mm = unit_mm or _PX_MM
+        check_svg(text)
         try:
             svg = svgelements.SVG.parse(io.StringIO(text), ppi=INCH_MM / self._mm, reify=True)
-        except (ParseError, ValueError, TypeError, AttributeError) as exc:
-            raise LayoutError(f"this is no SVG: {exc}.") from exc
-        if not isinstance(svg, svgelements.SVG):
-            raise LayoutError("this is no SVG: it has no `svg` element.")
-        self._elements = list(_walk(svg, ()))
-        self._top = float(svg.height) if svg.height else 0.0
+            if not isinstance(svg, svgelements.SVG):
+                raise LayoutError("this is no SVG: it has no `svg` element.")
+            self._elements = list(_walk(svg, ()))
+            self._top = float(svg.height) if svg.height else 0.0
+        except LayoutError:
+            raise
+        except Exception as exc:  # the library raises what it likes at what it does not expect
+            problem = str(exc)[:100] or type(exc).__name__
+            raise LayoutError(f"this is no SVG: {problem}.") from exc
 
     def marks(self) -> list[Placement]:
         """The middle of every circle, ellipse and rectangle, in the order of the document."""
         kinds = (svgelements.Circle, svgelements.Ellipse, svgelements.Rect)
-        found = []
+        found: list[Placement] = []
         for name, groups, element in self._elements:
             if isinstance(element, kinds):
-                found.append(Placement(name, self._place(*_middle(element)), groups=groups))
+                try:
+                    middle = _middle(element)
+                except (TypeError, ValueError, AttributeError) as exc:
+                    raise LayoutError(f"'{name or len(found)}' has no middle: {exc}.") from exc
+                found.append(Placement(name, self._place(*middle), groups=groups))
         if not found:
             raise LayoutError(
                 "there are no circles, ellipses or rectangles. For LEDs along a path give a pitch, "
@@ -76,12 +89,14 @@ class Drawing:
             assert count is not None
             places = np.linspace(0.0, length, count, endpoint=not is_closed)
         else:
-            fitting = int(length / pitch_mm + 1e-6) + (not is_closed)
+            fitting = int(min(length / pitch_mm + 1e-6, 1e9)) + (not is_closed)
             if count is not None and count > fitting:
                 raise LayoutError(
                     f"{count} LEDs, {pitch_mm:g} mm from one to the next, do not fit on a path of "
                     f"{length:.1f} mm; {fitting} do."
                 )
+            if (count or fitting) > LAYOUT_PLACES.most:
+                raise LayoutError(f"too many would fit; the most is {LAYOUT_PLACES.in_words}.")
             places = np.arange(count or fitting) * pitch_mm
         # Where the path jumps, two points are equally far along it: the one before the jump counts.
         last = np.clip(np.searchsorted(along, places - 1e-9), 1, len(along) - 1)
@@ -106,11 +121,12 @@ class Drawing:
         The library could say lengths of curves itself, within seconds a curve.
         """
         element = self._path(name)
-        pieces = [
-            np.asarray(piece.npoint(_steps(piece)), float)
-            for piece in svgelements.Path(element)
-            if not isinstance(piece, svgelements.Move)
-        ]
+        drawn_by = [p for p in svgelements.Path(element) if not isinstance(p, svgelements.Move)]
+        samples = max(min(_SAMPLES, MOST_POINTS // max(len(drawn_by), 1)), 4)
+        try:
+            pieces = [np.asarray(each.npoint(_steps(each, samples)), float) for each in drawn_by]
+        except Exception as exc:  # the library raises what it likes at what it does not expect
+            raise LayoutError(f"the path cannot be followed: {str(exc)[:100]}.") from exc
         drawn = np.concatenate([np.zeros((0, 2)), *pieces]) * self._mm
         steps = [
             np.linalg.norm(np.diff(piece, axis=0, prepend=piece[:1]), axis=1) for piece in pieces
@@ -118,6 +134,8 @@ class Drawing:
         along = np.cumsum(np.concatenate([np.zeros(0), *steps])) * self._mm
         if len(along) == 0 or along[-1] == 0:
             raise LayoutError("the path has no length.")
+        if not np.isfinite(drawn).all() or np.abs(drawn).max() > MOST_MM:
+            raise LayoutError(f"the path leaves the drawing: places are within {MOST_MM:g} mm.")
         drawn[:, 1] = self._top * self._mm - drawn[:, 1]
         return drawn, along
 
@@ -157,14 +175,16 @@ def _middle(element: Any) -> tuple[float, float]:
     return float(point.x), float(point.y)
 
 
-def _steps(piece: Any) -> Floats:
+def _steps(piece: Any, samples: int) -> Floats:
     """Where a line, an arc or a curve is looked at, 0 to 1."""
     is_straight = isinstance(piece, (svgelements.Line, svgelements.Close))
-    return np.linspace(0.0, 1.0, 2 if is_straight else _SAMPLES + 1)
+    return np.linspace(0.0, 1.0, 2 if is_straight else samples + 1)
 
 
 def _rounded(x: float, y: float) -> tuple[float, float, float]:
-    """Rounded, since the library's units are off by half a millionth."""
+    """Rounded, since the library's units are off by half a millionth. Raises LayoutError."""
+    if not (abs(x) <= MOST_MM and abs(y) <= MOST_MM):  # NaN is not within anything
+        raise LayoutError(f"a place at {x:g}, {y:g} mm is out of range; it is within {MOST_MM:g}.")
     return round(x, _DIGITS) + 0.0, round(y, _DIGITS) + 0.0, 0.0
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 from collections.abc import Iterable, Mapping
 from pathlib import Path
 
@@ -10,12 +11,15 @@ import pandas as pd
 
 from fendra.core.arrays import Floats, Ints
 from fendra.core.document.design import Design
-from fendra.core.errors import FileError, TapeError
+from fendra.core.errors import TapeError
+from fendra.core.graph.ops import LARGEST
 from fendra.core.light.colours import heard_colour
+from fendra.core.limits import SIGNALS, TAPE_BYTES
 from fendra.core.names import TRUTHS
 from fendra.core.signals.inputs import colours, words
 from fendra.core.signals.kinds.colour import WAYS
 from fendra.core.signals.tape import Tape
+from fendra.whole import read_bytes
 
 TIME = "time"
 _SHOWN = 5
@@ -65,23 +69,24 @@ def read_tape(path: str | Path, design: Design | None = None) -> Tape:
 
 def _read_cells(path: Path) -> pd.DataFrame:
     """All cells as text, the header too; the index is the row as an editor numbers it, less 1."""
+    text = read_bytes(path, TAPE_BYTES)
     try:
         cells = pd.read_csv(
-            path,
+            io.BytesIO(text),
             header=None,
             dtype=str,
             keep_default_na=False,
             skip_blank_lines=False,
             encoding="utf-8-sig",
         )
-    except FileNotFoundError as exc:
-        raise FileError(f"there is no file '{path}'", code="no-file") from exc
     except pd.errors.EmptyDataError:
         return pd.DataFrame()
-    except (pd.errors.ParserError, UnicodeDecodeError) as exc:
-        raise TapeError(f"{path}: this is no CSV: {str(exc).strip()}") from exc
-    except OSError as exc:
-        raise FileError(f"'{path}' cannot be read: {exc.strerror}") from exc
+    except (pd.errors.ParserError, ValueError) as exc:  # a UnicodeDecodeError is one
+        raise TapeError(f"{path}: this is no CSV: {str(exc).strip()[:200]}") from exc
+    if cells.shape[1] > SIGNALS.most:
+        raise TapeError(
+            f"{path}: there are {cells.shape[1]:,} columns; the most is {SIGNALS.most:,}"
+        )
     cells = cells.fillna("").apply(lambda column: column.str.strip())
     filled: pd.DataFrame = cells.loc[(cells != "").any(axis=1)]
     return filled
@@ -111,6 +116,8 @@ def _numbers(
     plain[others] = pd.to_numeric(text[others].map(_packed), errors="coerce")
     values = np.asarray(plain, np.float64)
     is_wrong = (text != "").to_numpy() & ~np.isfinite(values)
+    if column.name != TIME:
+        values = np.clip(values, -LARGEST, LARGEST)  # as everywhere that a signal is heard
     if is_colour:
         is_wrong |= (values < 0) | (values > 0xFFFFFF)
     if is_wrong.any():
@@ -153,6 +160,7 @@ def _time_problems(times: Floats, rows: Ints) -> list[str]:
     step = np.diff(times, prepend=-np.inf)
     cases = {
         "the time is missing": np.isnan(times),
+        f"the time is beyond {LARGEST:g} s": np.abs(times) > LARGEST,
         "the time is that of the row before": step == 0,
         "the time is before that of the row before; sort the rows": step < 0,
     }

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import time
 from collections.abc import Callable
 from pathlib import Path
@@ -16,10 +17,12 @@ from fendra.core.errors import SourceError
 from fendra.core.findings import Report
 from fendra.core.layout import Layout, choose_all
 from fendra.core.layout.views import VIEWS, best_view
+from fendra.core.limits import PICTURE_BYTES, PICTURE_PIXELS
 from fendra.core.senses.screen import ScreenLight
 from fendra.core.signals.kinds import kind_of
 from fendra.drivers import Options
 from fendra.sources import EndOfSource, News, Source, package
+from fendra.whole import read_bytes
 
 CURVES: dict[str, list[tuple[float, float]]] = {
     "day": [(0.0, 0.0), (1.0, 1.0)],
@@ -136,10 +139,14 @@ class ScreenSource(Source):
         path = self._pictures[self._place]
         self._place += 1
         try:
-            with Image.open(path) as picture:
+            data = read_bytes(path, PICTURE_BYTES, is_plain=True)
+            with Image.open(io.BytesIO(data)) as picture:
+                if picture.width * picture.height > PICTURE_PIXELS.most:
+                    raise SourceError(f"it is too large; the most is {PICTURE_PIXELS.in_words}")
                 return np.asarray(picture.convert("RGB"))
-        except (OSError, ValueError, Image.DecompressionBombError) as exc:
-            raise SourceError(f"'{path}' cannot be read as a picture: {exc}") from exc
+        except Exception as exc:  # each format has errors of its own
+            problem = str(exc)[:100] or type(exc).__name__
+            raise SourceError(f"'{path}' cannot be read as a picture: {problem}") from exc
 
     def _close(self) -> None:
         if self._grabber is not None:
