@@ -19,7 +19,7 @@ from fendra.core.film import Frame
 from fendra.core.layout import place
 from fendra.core.names import listed
 from fendra.outputs import Output, OutputOptions
-from fendra.outputs.packets import Answers, Identity, ask, frame_to_packets
+from fendra.outputs.packets import MOST_LINES, Answers, Identity, ask, frame_to_packets
 
 BAUD = 500_000
 """A rate that 16 MHz controllers and the usual USB adapters hit exactly."""
@@ -68,6 +68,10 @@ class SerialOutput(Output):
         return serial_rate_hz(loads, self.baud)
 
     def _open(self, design: Design) -> None:  # noqa: ARG002 - the stream says what it holds
+        if len(self.wire.sizes) > MOST_LINES:
+            count = len(self.wire.sizes)
+            problem = f"{self} carries {MOST_LINES} lines, and here are {count}"
+            raise OutputError(f"{problem}; choose some with lines=A+B")
         try:
             self._port = serial.Serial(
                 self.address, self.baud, write_timeout=self.timeout_s, exclusive=True

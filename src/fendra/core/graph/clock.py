@@ -40,6 +40,17 @@ PIECES = 8
 """Of the window of a moving average."""
 
 
+LONGEST_S = 86_400.0
+"""The longest time that is kept: a day."""
+
+
+def _ms(time_s: float) -> int:
+    """A time in whole milliseconds. Raises GraphError for one that none can be."""
+    if not 0 <= time_s <= LONGEST_S:  # NaN is not within anything
+        raise GraphError(f"a time is from 0 to {LONGEST_S:g} seconds, and this is {time_s:g}")
+    return round(time_s * 1000)
+
+
 class Clock:
     """What a tracer needs for time: the frame's clock and its step, and memory over frames."""
 
@@ -197,7 +208,7 @@ class Clock:
         before = self.tracer.state(self.tracer.fresh_name("peak"), 0.0, Kind.FLOAT)
         is_new = value >= before
         age_ms = self.since_ms(is_new)
-        is_held = self._uint("uint_less", age_ms, round(hold_s * 1000) + 1)
+        is_held = self._uint("uint_less", age_ms, _ms(hold_s) + 1)
         fallen = before - self.dt_s * self._frame_number(fall, "how fast a peak falls")
         now = select(is_new | self.first, value, select(is_held, before, maximum(fallen, value)))
         self.tracer.remember(before, now)
@@ -207,7 +218,7 @@ class Clock:
         """`on`, but once it is true it stays so for `duration_s` seconds."""
         before = self.tracer.state(self.tracer.fresh_name("stays"), False, Kind.TRUTH)
         age_ms = self.since_ms(on & ~before, FOREVER_MS)
-        is_young = self._uint("uint_less", age_ms, round(duration_s * 1000))
+        is_young = self._uint("uint_less", age_ms, _ms(duration_s))
         now = on | is_young
         self.tracer.remember(before, now)
         return now
@@ -279,7 +290,7 @@ class Clock:
     def hold(self, on: Value, duration_s: float) -> Value:
         """True while `on` is, and for `duration_s` seconds after."""
         since = self.since_ms(on, start=FOREVER_MS)
-        return on | self._uint("uint_less", since, round(duration_s * 1000))
+        return on | self._uint("uint_less", since, _ms(duration_s))
 
     def lag(self, x: Value, time_constant_s: Operand, jump: Value | None = None) -> Value:
         """`x`, followed with a time constant; it begins at the first value of `x`.
@@ -377,7 +388,7 @@ class Clock:
             for name in ("raw", "settled")
         )
         changed = (on & ~was) | (~on & was)
-        is_young = self._uint("uint_less", self.since_ms(changed), round(time_s * 1000))
+        is_young = self._uint("uint_less", self.since_ms(changed), _ms(time_s))
         now = select(self.first | ~is_young, on, before)
         self.tracer.remember(was, on)
         self.tracer.remember(before, now)
@@ -389,7 +400,7 @@ class Clock:
         age = self.tracer.state(self.tracer.fresh_name("dwelt"), FOREVER_MS, Kind.UINT)
         grown = self._uint("uint_add", age, self._uint_min(self.dt_ms, FOREVER_MS))
         grown = self._uint_min(grown, FOREVER_MS)
-        is_young = self._uint("uint_less", grown, round(time_s * 1000))
+        is_young = self._uint("uint_less", grown, _ms(time_s))
         now = select(self.first | ~is_young, on, before)
         changed = ((now & ~before) | (~now & before)) & ~self.first
         self.tracer.remember(before, now)
@@ -400,7 +411,7 @@ class Clock:
         """True for `time_s` seconds from where `on` becomes true, however long it stays so."""
         starts = self.rises(on) & ~self.first
         since = self.since_ms(starts, start=FOREVER_MS)
-        return self._uint("uint_less", since, round(time_s * 1000))
+        return self._uint("uint_less", since, _ms(time_s))
 
     def rate_of(self, on: Value) -> Value:
         """How often a second `on` becomes true: by the time between the last two times.
