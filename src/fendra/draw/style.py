@@ -138,12 +138,19 @@ def save_figure(figure: Figure, path: str | Path) -> Path:
     kind = format_of(path, FIGURE_KINDS)
     settings: dict[str, Any] = {"dpi": DPI, "facecolor": figure.get_facecolor(), "format": kind}
 
-    def write(beside: Path) -> None:
-        with warnings.catch_warnings():  # letters that the font lacks are drawn as boxes
-            warnings.filterwarnings("ignore", "Glyph .* missing from")
-            figure.savefig(beside, **settings)
+    return write_whole(path, lambda beside: write_figure(figure, beside, **settings))
 
-    return write_whole(path, write)
+
+def write_figure(figure: Figure, target: Any, **settings: Any) -> None:
+    """Let Matplotlib write a figure. Letters that its font lacks are drawn as boxes, unsaid."""
+    from matplotlib.text import Text
+
+    for text in figure.findobj(Text):
+        assert isinstance(text, Text)
+        text.set_parse_math(False)
+    with warnings.catch_warnings():
+        warnings.filterwarnings("ignore", "Glyph .* missing from")
+        figure.savefig(target, **settings)
 
 
 def png_of(figure: Any) -> bytes:
@@ -151,5 +158,5 @@ def png_of(figure: Any) -> bytes:
     from io import BytesIO
 
     held = BytesIO()
-    figure.savefig(held, format="png", dpi=DPI, facecolor=figure.get_facecolor())
+    write_figure(figure, held, format="png", dpi=DPI, facecolor=figure.get_facecolor())
     return held.getvalue()

@@ -170,6 +170,6 @@ def _inline(figure: Figure, kind: str = "svg") -> str:
     held = io.BytesIO()
     metadata = {"Date": None, "Creator": None} if kind == "svg" else {"Software": None}
     with mpl.rc_context({"svg.hashsalt": "fendra"}):
-        figure.savefig(held, format=kind, dpi=160, metadata=metadata)
+        style.write_figure(figure, held, format=kind, dpi=160, metadata=metadata)
     mime = "image/svg+xml" if kind == "svg" else "image/png"
     return f"data:{mime};base64,{base64.b64encode(held.getvalue()).decode()}"

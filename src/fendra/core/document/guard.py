@@ -1,4 +1,5 @@
-"""A first look at plain values, before anything is made of them: is there too much of something?
+"""A first look at plain values, before anything is made of them: is there too much of something,
+or a character that hides what a text says?
 
 It goes through the values once and takes no steps inward by calling itself, so that no document is
 too deep for it.
@@ -11,6 +12,7 @@ from typing import Any
 
 from fendra.core.findings import Finding, KeyPath, Severity
 from fendra.core.limits import DEPTH, DESIGN_KEYS, LAYERS, LINES, PARTS, SIGNALS, TEXT, Limit
+from fendra.core.quoting import in_lines, visible
 
 _COUNTED: tuple[tuple[str, Limit], ...] = (
     ("line", LINES), ("layer", LAYERS), ("scene", LAYERS), ("signals", SIGNALS),
@@ -21,7 +23,7 @@ _COUNTED: tuple[tuple[str, Limit], ...] = (
 
 
 def too_much(raw: Mapping[str, Any]) -> list[Finding]:
-    """What a document has too much of; nothing is to be made of it then.
+    """What a document has too much of, or hides; nothing is to be made of it then.
 
     >>> [finding.message for finding in too_much({"name": "x" * 20_000})]
     ['this text has 20,000 characters.']
@@ -31,8 +33,11 @@ def too_much(raw: Mapping[str, Any]) -> list[Finding]:
     keys = 0
     while waiting and not found:
         value, path, depth = waiting.pop()
-        if isinstance(value, str) and len(value) > TEXT.most:
-            found.append(_finding(path, f"this text has {len(value):,} characters.", TEXT))
+        if isinstance(value, str):
+            if len(value) > TEXT.most:
+                found.append(_finding(path, f"this text has {len(value):,} characters.", TEXT))
+            elif in_lines(value) != value:
+                found.append(_hidden(path, value))
         if not isinstance(value, dict | list):
             continue
         keys += len(value)
@@ -44,12 +49,20 @@ def too_much(raw: Mapping[str, Any]) -> list[Finding]:
         for key, inner in items:
             if isinstance(key, str) and len(key) > TEXT.most:
                 found.append(_finding(path[:2], f"a key has {len(key):,} characters.", TEXT))
+            elif isinstance(key, str) and visible(key) != key:
+                found.append(_hidden(path, key))
             waiting.append((inner, (*path, key) if len(path) < 4 else path, depth + 1))
     for name, limit in _COUNTED:
         given = raw.get(name)
         if isinstance(given, dict | list) and len(given) > limit.most:
             found.append(_finding((name,), f"there are {len(given):,} here.", limit))
     return found
+
+
+def _hidden(path: KeyPath, text: str) -> Finding:
+    message = f"a character here cannot be seen: {in_lines(text)[:80]}"
+    remedy = "Texts have letters, line ends and tabs; take the character out."
+    return Finding("hidden-character", Severity.ERROR, message, remedy, path)
 
 
 def _finding(path: KeyPath, problem: str, limit: Limit) -> Finding:
