@@ -1,17 +1,20 @@
 # `make demo` and `make test` do everything on a fresh machine with Python 3.11, pip and make.
 
 PYTHON ?= python3
+MINUTES ?= 10
 CHECK_PYTHON = import sys; sys.exit('Fendra needs Python 3.11 or newer: make PYTHON=python3.11 ...' if sys.version_info < (3, 11) else 0)
 PYTEST = .venv-dev/bin/python -m pytest -n logical --dist worksteal
 .DEFAULT_GOAL := help
 
-.PHONY: help demo test test-quick faults bench format docs screenshots clean
+.PHONY: help demo test test-quick audit faults fuzz bench format docs screenshots clean
 
 help:
 	@echo "make demo         make an environment, install Fendra, run the demo"
 	@echo "make test         make an environment, run all that CI runs"
 	@echo "make test-quick   the tests of the core, of files and of docstrings: while you write"
 	@echo "make faults       put faults into the code: which of them do the tests find? (takes an hour)"
+	@echo "make audit        what bandit says of the code, and pip-audit of the packages"
+	@echo "make fuzz         odd inputs of every kind for ten minutes; MINUTES=60 for an hour"
 	@echo "make bench        measure speed (not part of make test)"
 	@echo "make format       put the code into the house format"
 	@echo "make docs         make the pages and the C of docs/ that follow from the code"
@@ -26,10 +29,20 @@ test: .venv-dev/installed
 	.venv-dev/bin/ruff check .
 	.venv-dev/bin/mypy
 	.venv-dev/bin/lint-imports
+	$(MAKE) --no-print-directory audit
 	$(PYTEST) --durations=10
 
 test-quick: .venv-dev/installed
 	$(PYTEST) src tests/core tests/files tests/test_public.py -m "not slow" --hypothesis-profile quick --durations=10
+
+audit: .venv-dev/installed
+	.venv-dev/bin/bandit -q -c pyproject.toml -r src/fendra
+	.venv-dev/bin/python scripts/audit.py
+
+fuzz: .venv-dev/installed
+	@.venv-dev/bin/python -m pip install --quiet --disable-pip-version-check -e '.[fuzz]' \
+		|| echo "atheris is not for this system: inputs are changed by chance alone"
+	.venv-dev/bin/python scripts/fuzz.py --minutes $(MINUTES)
 
 faults: .venv-dev/installed
 	.venv-dev/bin/python -m pip install --quiet --disable-pip-version-check -e '.[faults]'

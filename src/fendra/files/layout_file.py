@@ -223,6 +223,8 @@ def _is_reversed(leds: Sequence[Placement]) -> bool:
 
 def _addresses(name: str, leds: Sequence[Placement], used: int) -> list[int]:
     """The address of each LED; one after the other where the file has none."""
+    if any(led.position is None for led in leds):
+        raise LayoutError(f"some LEDs of part '{name}' have no place.")
     given = [led.address for led in leds]
     if all(address is None for address in given):
         return [used + i for i in range(len(leds))]
@@ -232,8 +234,6 @@ def _addresses(name: str, leds: Sequence[Placement], used: int) -> list[int]:
     ]
     if not is_run:
         raise LayoutError(f"the addresses of part '{name}' are not one after the other.")
-    if any(led.position is None for led in leds):
-        raise LayoutError(f"some LEDs of part '{name}' have no place.")
     if places[0] > used:
         raise LayoutError(f"before part '{name}', the addresses from {used} on are missing.")
     return places

@@ -222,9 +222,9 @@ def _environment(escape: Callable[[str], str]) -> Environment:
     def finish(value: Any) -> Any:
         return escape(value) if isinstance(value, str) and not isinstance(value, Ready) else value
 
-    return Environment(
+    return Environment(  # nosec B701
         loader=PackageLoader("fendra.firmware", "templates"),
-        autoescape=False,
+        autoescape=False,  # that is for HTML; `finish` escapes for these languages
         finalize=finish,
         undefined=StrictUndefined,
         trim_blocks=True,

@@ -46,7 +46,8 @@ def listened_at(host: str, port: int) -> str:
     >>> listened_at("127.0.0.1", 9400), listened_at("0.0.0.0", 9400)
     ('127.0.0.1:9400', '0.0.0.0:9400 (every network)')
     """
-    return f"{host}:{port}{' (every network)' if host == '0.0.0.0' else ''}"
+    every = " (every network)" if host == "0.0.0.0" else ""  # nosec B104
+    return f"{host}:{port}{every}"
 
 
 class Datagrams:
