@@ -20,6 +20,7 @@ from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.film import Film
 from fendra.core.findings import path_to_text
 from fendra.core.graph.ops import OPS
+from fendra.core.limits import LIMITS
 from fendra.core.program import Program
 from fendra.core.signals.tape import Tape
 from fendra.drivers import Options
@@ -134,6 +135,7 @@ def pages() -> dict[Path, str]:
         DOCS / "effects.md": effects_page(),
         DOCS / "operations.md": OPERATIONS_HEAD + "".join(operation(name) for name in OPS),
         DOCS / "findings.md": findings_page(),
+        DOCS / "security.md": security_page(),
         DOCS / "emitted" / "heron.h": emitted.header,
         DOCS / "emitted" / "heron.c": emitted.source,
     }
@@ -148,6 +150,16 @@ def architecture_page() -> str:
     return ARCHITECTURE.format(
         program=rooms.listing("fendra.", outer), core=rooms.listing("fendra.core.", core)
     )
+
+
+def security_page() -> str:
+    """The page as it is written, with the limits as they are."""
+    text = (DOCS / "security.md").read_text(encoding="utf-8")
+    before, rest = text.split("<!-- limits -->")
+    _, after = rest.split("<!-- end -->")
+    rows = "".join(f"| {limit.most:,} | {limit.what} | {limit.why} |\n" for limit in LIMITS)
+    table = f"| the most | of what | what it keeps away |\n| ---: | --- | --- |\n{rows}"
+    return f"{before}<!-- limits -->\n{table}<!-- end -->{after}"
 
 
 def findings_page() -> str:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from hypothesis import assume, given
@@ -11,6 +13,7 @@ import fendra as fd
 from fendra.core.findings import Report
 from fendra.core.layout.choice import choose_all
 from fendra.core.layout.listing import list_parts
+from fendra.core.limits import PARTS
 from helpers import strip
 from strategies import designs, examples, parts, placements, shapes
 
@@ -429,7 +432,7 @@ def test_the_listing_says_oblique_ways(part, direction):
 @pytest.mark.parametrize(("most", "is_told"), [(9, False), (8, True)])
 def test_more_parts_than_there_may_be_are_told(monkeypatch, most, is_told):
     """One part, and two copies, parts themselves, of an assembly of three."""
-    monkeypatch.setattr("fendra.core.layout.chain.MOST_PARTS", most)
+    monkeypatch.setattr("fendra.core.layout.chain.PARTS", replace(PARTS, most=most))
     three = {"part": [strip(f"s{i}", 2, at=[0, 9 * i]) for i in range(3)]}
     copies = [
         {"name": n, "shape": "assembly", "use": "three", "at": [x, 50]}
@@ -440,4 +443,4 @@ def test_more_parts_than_there_may_be_are_told(monkeypatch, most, is_told):
         "line": [{"name": "l", "part": [strip("first", 4), *copies]}],
     }
     codes = [finding.code for finding in fd.Design.from_values(values).check()]
-    assert ("too-many" in codes) is is_told
+    assert ("limit" in codes) is is_told

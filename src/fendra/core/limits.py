@@ -31,14 +31,14 @@ class Limit:
 
 
 DESIGN_BYTES = Limit(2_000_000, "bytes of a design", "slow reading")
-DESIGN_KEYS = Limit(50_000, "keys of a design", "slow reading")
+DESIGN_KEYS = Limit(500_000, "keys and values of a design", "slow reading")
 DEPTH = Limit(64, "levels of tables and lists in a design", "a stack that overflows")
 TEXT = Limit(10_000, "characters of a text in a design", "slow messages")
 LEDS = Limit(100_000, "LEDs of a design", "slow checks and large pictures")
 LINES = Limit(255, "lines of a design", "what a packet of the serial stream can number")
-PARTS = Limit(2_000, "parts of a design", "slow checks")
-LAYERS = Limit(1_000, "layers of a design", "slow checks")
-SIGNALS = Limit(2_000, "signals of a design", "slow checks")
+PARTS = Limit(1_000, "parts of a design", "slow checks")
+LAYERS = Limit(500, "layers of a design", "slow checks")
+SIGNALS = Limit(1_000, "signals of a design", "slow checks")
 PICTURE_PIXELS = Limit(4_000_000, "pixels of a picture, all frames together", "memory")
 PICTURE_FRAMES = Limit(2_000, "frames of a picture", "slow reading")
 PICTURE_BYTES = Limit(50_000_000, "bytes of a picture's file", "memory")

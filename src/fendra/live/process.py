@@ -34,8 +34,18 @@ def undisturbed() -> Iterator[None]:
         sys.setswitchinterval(before_s)
 
 
+RELOADS = 16
+"""After so many reloaded designs what the old ones left is cleared; that takes a few frames."""
+_reloads = 0
+
+
 def keep_quiet() -> None:
     """Let what there is by now, as a reloaded design, not be looked through for rubbish either."""
+    global _reloads  # noqa: PLW0603 - of the process, as what it counts
+    _reloads += 1
+    if _reloads % RELOADS == 0:
+        gc.unfreeze()
+        gc.collect()
     gc.freeze()
 
 

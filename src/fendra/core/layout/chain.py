@@ -10,14 +10,12 @@ import numpy as np
 from fendra.core.document.design import Design
 from fendra.core.findings import KeyPath, Report
 from fendra.core.layout.pose import Pose
+from fendra.core.limits import PARTS
 from fendra.core.names import did_you_mean
 from fendra.core.shapes import Part
 from fendra.core.shapes.assembly import Assembled
 
 ORIGIN = Pose(np.eye(3), np.zeros(3))
-
-MOST_PARTS = 20_000
-"""Parts at the most: assemblies of assemblies grow fast."""
 
 
 @dataclass(frozen=True)
@@ -76,9 +74,10 @@ def unfold(design: Design, report: Report) -> Chain:
     for i, line in enumerate(design.line):
         for j, part in enumerate(line.part):
             nodes += _unfold(design, part, ("line", i, "part", j), i, report, (i, j))
-            if len(nodes) > MOST_PARTS:
-                message = f"with its assemblies the design has more than {MOST_PARTS} parts."
-                report.error(("line", i, "part", j), "too-many", message, "Use fewer.")
+            if len(nodes) > PARTS.most:
+                message = "with this part, and those of its assemblies, there are too many."
+                remedy = f"The most is {PARTS.in_words}."
+                report.error(("line", i, "part", j), "limit", message, remedy)
                 return Chain()
     by_name = {node.name: node for node in nodes}
     poses: dict[str, Pose] = {}
@@ -138,7 +137,7 @@ def _unfold(
             design, child, ("assemblies", part.use, "part", j), line, report, (*order, j),
             f"{scope}{part.name}.", turned, (*inside, part.use),
         )  # fmt: skip
-        if len(nodes) > MOST_PARTS:
+        if len(nodes) > PARTS.most:
             break
     return nodes
 
