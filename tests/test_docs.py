@@ -45,6 +45,7 @@ def test_the_pages_that_follow_from_the_code_are_those_of_the_code(monkeypatch):
         "effects.md",
         "findings.md",
         "operations.md",
+        "security.md",
         "heron.h",
         "heron.c",
     }

@@ -167,7 +167,7 @@ def png(width, height):
     [
         (lambda path: path.write_bytes(png(50_000, 50_000)), "no picture that can be read"),
         (lambda path: path.write_bytes(png(6_300, 6_300)), "make it smaller: the most is 4,000,000"),
-        (lambda path: path.write_bytes(png(9, 9)), "no picture that can be read"),
+        (lambda path: path.write_bytes(png(99, 99)), "no picture that can be read"),
         (lambda path: path.write_bytes(b"no picture at all"), "no picture that can be read"),
         (os.mkfifo, "is a pipe; name a plain file"),
         (lambda path: path.symlink_to("/dev/zero"), "is a device; name a plain file"),

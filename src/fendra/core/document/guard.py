@@ -60,7 +60,7 @@ def too_much(raw: Mapping[str, Any]) -> list[Finding]:
 
 
 def _hidden(path: KeyPath, text: str) -> Finding:
-    message = f"a character here cannot be seen: {in_lines(text)[:80]}"
+    message = f"a character here cannot be seen: '{in_lines(text)[:80]}'."
     remedy = "Texts have letters, line ends and tabs; take the character out."
     return Finding("hidden-character", Severity.ERROR, message, remedy, path)
 
