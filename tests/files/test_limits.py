@@ -189,3 +189,11 @@ def test_a_time_that_nobody_can_wait_for_is_an_error_with_its_place(call, time):
     [found] = [f for f in made.check() if f.severity == "error"]
     assert f"a time is from 0 to 86400 seconds, and this is {time}" in found.message
     assert "^" in found.excerpt
+
+
+@pytest.mark.parametrize("text", [f"s > {'9' * 400}", f"{'9' * 400} + s > 1", f"not s == -{'9' * 400}"])
+def test_a_number_of_four_hundred_digits_is_an_error_with_its_place(text):
+    found = design(layer(when=text), layer(when="s > 0.5"), signals={"s": {}}).check()
+    [error] = [f for f in found if f.severity == "error"]
+    assert "99999999... is not a number that can be used here" in error.message
+    assert not [f for f in found if f.code == "internal"]

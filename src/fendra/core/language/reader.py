@@ -15,6 +15,8 @@ from fendra.core.errors import ExpressionError
 
 LONGEST = 1000
 """Characters of an expression."""
+MOST = 10**300
+"""Of a whole number."""
 
 
 def read(text: str) -> ast.expr:
@@ -36,7 +38,7 @@ def read(text: str) -> ast.expr:
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")  # Python's own about odd literals and escapes
-            return ast.parse(stripped, mode="eval").body
+            tree = ast.parse(stripped, mode="eval").body
     except SyntaxError as exc:
         ends_early = not exc.offset or exc.offset > len(stripped)
         problem = "it ends too early" if ends_early else exc.msg
@@ -49,6 +51,15 @@ def read(text: str) -> ast.expr:
         ) from exc
     except (ValueError, RecursionError, MemoryError) as exc:
         raise too_deep() from exc
+    for node in ast.walk(tree):
+        # A whole number of so many digits is no float, and nobody who reads the tree expects that.
+        if isinstance(node, ast.Constant) and isinstance(node.value, int) and node.value > MOST:
+            raise ExpressionError(
+                f"{stripped[node.col_offset :][:20]}... is not a number that can be used here",
+                text=text,
+                column=lead + node.col_offset,
+            )
+    return tree
 
 
 def too_deep() -> ExpressionError:
