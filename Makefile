@@ -43,6 +43,8 @@ fuzz: .venv-dev/installed
 	@.venv-dev/bin/python -m pip install --quiet --disable-pip-version-check -e '.[fuzz]' \
 		|| echo "atheris is not for this system: inputs are changed by chance alone"
 	.venv-dev/bin/python scripts/fuzz.py --minutes $(MINUTES)
+	.venv-dev/bin/python -m pytest -q tests/core/test_odd_structure.py tests/sources/test_fuzz.py \
+		--hypothesis-profile fuzz --timeout 3600
 
 faults: .venv-dev/installed
 	.venv-dev/bin/python -m pip install --quiet --disable-pip-version-check -e '.[faults]'

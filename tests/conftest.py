@@ -13,6 +13,7 @@ from fendra.native.compiler import find_compiler
 # No deadline: machines are shared, and tests measure no time. CI finds the same examples twice.
 settings.register_profile("fendra", deadline=None, print_blob=True)
 settings.register_profile("ci", settings.get_profile("fendra"), derandomize=True)
+settings.register_profile("fuzz", settings.get_profile("fendra"), max_examples=3_000)
 settings.register_profile("quick", settings.get_profile("fendra"), max_examples=15)
 settings.load_profile("ci" if os.environ.get("CI") else "fendra")
 

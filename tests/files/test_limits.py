@@ -191,7 +191,9 @@ def test_a_time_that_nobody_can_wait_for_is_an_error_with_its_place(call, time):
     assert "^" in found.excerpt
 
 
-@pytest.mark.parametrize("text", [f"s > {'9' * 400}", f"{'9' * 400} + s > 1", f"not s == -{'9' * 400}"])
+@pytest.mark.parametrize(
+    "text", [f"s > {'9' * 400}", f"{'9' * 400} + s > 1", f"not s == -{'9' * 400}"]
+)
 def test_a_number_of_four_hundred_digits_is_an_error_with_its_place(text):
     found = design(layer(when=text), layer(when="s > 0.5"), signals={"s": {}}).check()
     [error] = [f for f in found if f.severity == "error"]
