@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import subprocess
+import sys
 from pathlib import Path
 
 import numpy as np
@@ -12,7 +13,7 @@ import fendra as fd
 from fendra.live.connect import connect
 from fendra.live.session import Session
 from fendra.outputs import make_output
-from helpers import design, layer
+from helpers import design, layer, until
 
 DESIGN = fd.demo_file("drone.toml")
 OLD = "old and dear"
@@ -143,3 +144,19 @@ def test_where_nothing_can_be_kept_the_light_goes_on(fendra, tmp_path, monkeypat
     code, _, err = fendra("trust", "own.py")
     assert code == 2
     assert "cannot be written" in err
+
+
+def test_a_run_that_is_killed_leaves_its_film_up_to_the_last_frame(tmp_path):
+    (tmp_path / "ride.npz").write_text(OLD)
+    run = subprocess.Popen(
+        [sys.executable, "-m", "fendra", "run", str(DESIGN), "--to", "film:ride.npz"], cwd=tmp_path,
+        stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, stdin=subprocess.DEVNULL,
+    )  # fmt: skip
+    part = tmp_path / "ride.part.npy"
+    until(lambda: part.exists() and len(np.load(part)) > 20, "frames are written")
+    run.kill()
+    run.wait()
+    film = np.load(part)
+    assert len(film) > 20
+    assert np.all(np.diff(film["time"]) > 0)
+    assert (tmp_path / "ride.npz").read_text() == OLD

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import json
 import os
 import shutil
 import signal
+import socket
 import subprocess
 import sys
 import threading
@@ -17,6 +19,7 @@ import fendra as fd
 from contract.test_sources import wait_for_port
 from fendra.core.layout import place
 from fendra.live.connect import connect
+from fendra.live.loop import memory_of, recall
 from fendra.live.session import Session
 from fendra.sources.mqtt import MqttSource
 from helpers import design, free_port, layer, strip, until
@@ -189,3 +192,59 @@ def test_nodes_show_one_motion_though_its_rate_moves_and_they_began_at_other_tim
     assert np.median(apart) <= 17
     turned = [np.abs(films[0][at] - np.roll(films[1][at], 8)).mean() for at in common]
     assert np.median(turned) > 40
+
+
+def test_a_broker_that_says_nothing_is_told_of(monkeypatch):
+    monkeypatch.setattr("fendra.sources.mqtt.CONNECT_S", 0.3)
+    with socket.create_server(("127.0.0.1", 0)) as silent:
+        made = design(layer(level="s"), signals={"s": {}})
+        told = []
+        port = silent.getsockname()[1]
+        connected = connect(made, sources=[f"mqtt:127.0.0.1:{port}"], outputs=["null:"])
+        Session(made.compile(), connected, tell=told.append, for_s=1.5).run()
+    assert [text for text in told if "does not answer" in text] == [
+        f"MQTT broker 127.0.0.1:{port} does not answer. It is tried again."
+    ]
+
+
+def test_what_a_broker_sends_is_bounded_and_no_topic_ends_it():
+    """300 messages, of which the newest 256 wait; a long one, a long name, a topic that is no text."""
+    from paho.mqtt.client import MQTTMessage
+
+    source = MqttSource("localhost", root="r")
+    source._root, source._is_connected = "r", True
+
+    def come(topic, payload):
+        message = MQTTMessage(topic=topic)
+        message.payload = payload
+        source._on_message(None, None, message)
+
+    come(b"r/\xff\xfe", b"1")
+    assert source.problem == "a topic that is not UTF-8"
+    come(b"r/s", b"x" * 65_537)
+    come(b"r/" + b"n" * 500, b"1")
+    assert source.refused == 3
+    for number in range(300):
+        come(b"r/s", str(number).encode())
+    assert source.skipped == 44
+    assert [value for _, value in source.read(0)] == list(range(44, 300))
+    for odd in (b"[" * 60_000, b"9" * 5_000, json.dumps([0] * 3_000).encode()):
+        come(b"r/s", odd)
+    assert list(source.read(0)) == []
+    assert source.refused == 6
+
+
+@pytest.mark.parametrize("cells", [
+    {"nobody": 1.0}, {"CELL": 1e39}, {"CELL": 10**400}, {"CELL": "x"}, {"CELL": float("nan")}, [],
+])  # fmt: skip
+def test_what_a_leading_node_is_said_to_remember_is_taken_only_where_it_fits(cells):
+    program = design(layer("sweep", rate="s"), signals={"s": {}}).compile()
+    program.frame(s=1, at=1.0)
+    told = memory_of(program)
+    cell = next(iter(told["cells"]))
+    assert recall(program, told, 1.0)
+    if isinstance(cells, dict):
+        cells = {name.replace("CELL", cell): value for name, value in cells.items()}
+    assert not recall(program, {**told, "cells": cells}, 1.0)
+    assert not recall(program, {**told, "at_s": 10**400}, 1.0)
+    program.frame(s=1, at=1.1)

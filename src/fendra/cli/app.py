@@ -129,6 +129,9 @@ def main() -> None:
     except FendraError as exc:
         print(in_lines(str(exc)), file=sys.stderr)
         sys.exit(USAGE if isinstance(exc, FileError) else FINDINGS)
+    except OSError as exc:  # a disk, a folder or a network that does not do what it should
+        print(in_lines(f"fendra {' '.join(sys.argv[1:2])}: {exc}"), file=sys.stderr)
+        sys.exit(USAGE)
     except Exception as exc:  # none of ours: a fault in Fendra
         where = f"in fendra {' '.join(sys.argv[1:2])}"
         print(in_lines(internal_error(exc, where)), file=sys.stderr)

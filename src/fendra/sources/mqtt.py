@@ -10,7 +10,6 @@ from __future__ import annotations
 import json
 import os
 import re
-import time
 from collections import deque
 from contextlib import suppress
 from threading import Event
@@ -64,7 +63,7 @@ class MqttSource(Source):
         self._client: Any = None
         self._came: deque[tuple[str, bytes]] = deque(maxlen=WAITING.most)
         self._lost: SourceError | None = None
-        self._news = Event()
+        self._news, self._answered = Event(), Event()
         self._told: dict[str, str] = {}
 
     def __str__(self) -> str:
@@ -92,9 +91,9 @@ class MqttSource(Source):
         name = re.sub(r"[^a-z0-9]+", "-", design.name.casefold()).strip("-") or "fendra"
         self._root = self.options.root.strip("/") or name
         self._came.clear()
+        self._answered.clear()
         self._lost = None
         self._is_connected = False
-        self._since_s = time.monotonic()
         self._client = client = paho.Client(paho.CallbackAPIVersion.VERSION2)
         user = os.environ.get(self.options.user)
         if user is not None:
@@ -112,12 +111,15 @@ class MqttSource(Source):
             reason = getattr(exc, "strerror", None) or str(exc)
             raise SourceError(f"{self} cannot be reached: {reason}") from exc
         client.loop_start()
+        if not self._answered.wait(CONNECT_S):
+            raise SourceError(f"{self} does not answer")
 
     def _on_connect(self, client: Any, _data: Any, _flags: Any, reason: Any, _more: Any) -> None:
         if reason.is_failure:
             self._fail(SourceError(f"{self} lets nobody in: {reason}"))
             return
         self._is_connected = True
+        self._answered.set()
         client.subscribe(f"{self._root}/#", qos=0)
         client.publish(f"{self._root}/state/online", "on", qos=1, retain=True)
         for topic, text in self._told.items():
@@ -127,7 +129,8 @@ class MqttSource(Source):
         self._fail(SourceError(f"{self} is gone: {reason}"))
 
     def _fail(self, error: SourceError) -> None:
-        self._lost = error
+        self._lost = self._lost or error
+        self._answered.set()
         self._news.set()
 
     def _on_message(self, _client: Any, _data: Any, message: Any) -> None:
@@ -150,8 +153,6 @@ class MqttSource(Source):
         self._news.clear()
         if self._lost is not None:
             raise self._lost
-        if not self._is_connected and time.monotonic() - self._since_s > CONNECT_S:
-            raise SourceError(f"{self} does not answer")
         while self._came and len(news) < WAITING.most:
             self._hear(*self._came.popleft(), news)
         return news
