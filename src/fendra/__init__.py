@@ -30,6 +30,7 @@ if TYPE_CHECKING:
         SignalError,
         SourceError,
         TapeError,
+        TrustWarning,
     )
     from fendra.core.film import Frame
     from fendra.core.findings import Finding
@@ -63,6 +64,7 @@ _HOMES = {
     "SourceError": "fendra.core.errors",
     "Tape": "fendra.core.signals.tape",
     "TapeError": "fendra.core.errors",
+    "TrustWarning": "fendra.core.errors",
     "demo_file": "fendra.demo",
     "load": "fendra.front",
     "read_tape": "fendra.files.tape_file",
@@ -91,6 +93,7 @@ __all__ = [
     "SourceError",
     "Tape",
     "TapeError",
+    "TrustWarning",
     "demo_file",
     "load",
     "read_tape",

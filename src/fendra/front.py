@@ -25,7 +25,7 @@ from fendra.core.document.origin import Origin
 from fendra.core.document.reading import read_document
 from fendra.core.electric.budget import Budget
 from fendra.core.engines.engine import Engine
-from fendra.core.errors import DesignError, EngineWarning
+from fendra.core.errors import DesignError, EngineWarning, TrustWarning
 from fendra.core.film import Film as CoreFilm
 from fendra.core.findings import Finding, errors_of
 from fendra.core.insight.budget import budget_of
@@ -87,7 +87,7 @@ class Design(CoreDesign):
             raise DesignError([*wrong, *document.findings])
         assert isinstance(document.design, cls)
         media = read_media(document.design, Path(folder))
-        return document.design._beside(media, Origin(folder=str(folder)))
+        return document.design._beside(media, Origin(folder=str(folder)))._told_of_held()
 
     def with_values(self, values: Mapping[str, Any]) -> Self:
         """A design of other plain values, with the same files beside it."""
@@ -97,6 +97,13 @@ class Design(CoreDesign):
     def _beside(self, media: Media, origin: Origin, examined: Examined | None = None) -> Self:
         """Note what the files beside it hold, where it was read, and what was made of it."""
         self._media, self._origin, self._examined = media, origin, examined
+        return self
+
+    def _told_of_held(self) -> Self:
+        """Warn of Python that may not run; `fd.trust` allows it."""
+        for path in self._media.held.values():
+            text = f"{path} may not run, and layers that need it are left out: fd.trust({path!r})"
+            warnings.warn(text, TrustWarning, stacklevel=3)
         return self
 
     @property
@@ -459,7 +466,7 @@ def load(path: str | Path) -> Design:
     """
     design, examined = load_design(path, Design)
     subject = examined.subject
-    return design._beside(subject.media, subject.plan.origin, examined)
+    return design._beside(subject.media, subject.plan.origin, examined)._told_of_held()
 
 
 def _examined(design: CoreDesign) -> Examined:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import functools
 import io
 import sys
+import warnings
 from collections.abc import Callable
 from inspect import signature
 from typing import Any
@@ -31,7 +32,7 @@ from fendra.cli.schema import schema
 from fendra.cli.sheet import sheet
 from fendra.cli.simulate import simulate
 from fendra.cli.trust import asking, trust
-from fendra.core.errors import FendraError, FileError, internal_error
+from fendra.core.errors import FendraError, FileError, TrustWarning, internal_error
 from fendra.core.quoting import in_lines
 
 FINDINGS, USAGE, INTERNAL = 1, 2, 3
@@ -124,6 +125,7 @@ def main() -> None:
     for stream in (sys.stdout, sys.stderr):
         if isinstance(stream, io.TextIOWrapper):  # a terminal without a letter shows its code
             stream.reconfigure(errors="backslashreplace")
+    warnings.simplefilter("ignore", TrustWarning)  # each command says it in its own words
     try:
         app()
     except FendraError as exc:

@@ -89,7 +89,9 @@ def asking(command: Callable[..., None]) -> Callable[..., None]:
         named = [options.get(key) for key in ("design", "first", "other")]
         for path in {Path(name) for name in named if name is not None}:
             if path.suffix == ".toml":
-                allow(path, is_trusted=trust, is_live=command.__name__ == "run")
+                held = allow(path, is_trusted=trust, is_live=command.__name__ == "run")
+                if held and command.__name__ != "check":  # which finds it
+                    _say_held(path, held)
         command(*args, **options)
 
     signature = inspect.signature(command, eval_str=True)
@@ -102,8 +104,8 @@ def asking(command: Callable[..., None]) -> Callable[..., None]:
     return asked
 
 
-def allow(design: Path, *, is_trusted: bool, is_live: bool) -> None:
-    """Allow the Python files that a design names, or say that they do not run.
+def allow(design: Path, *, is_trusted: bool, is_live: bool) -> list[Code]:
+    """Allow the Python files that a design names, or some; gives those that may not run.
 
     is_trusted: the user said `--trust`. is_live: the files may change meanwhile, in the user's
     hands. What is wrong with the design is for others to say.
@@ -121,8 +123,7 @@ def allow(design: Path, *, is_trusted: bool, is_live: bool) -> None:
             if is_live:
                 trust_for_now(code.path)
         held = [code for code in held if not code.is_near]
-    if held:
-        _say_held(design, held)
+    return held
 
 
 def _held(design: Path, *, all_of_them: bool) -> list[Code]:

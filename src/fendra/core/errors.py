@@ -114,6 +114,10 @@ class EngineWarning(UserWarning):
     """A design runs on another engine than it was asked for, with the same light."""
 
 
+class TrustWarning(UserWarning):
+    """A design names Python that may not run, and layers that need it are left out."""
+
+
 class FirmwareError(FendraError, ValueError):
     """Firmware that cannot be made of a design, for this controller."""
 

@@ -13,6 +13,7 @@ from fendra.core.engines.engine import Engine
 from fendra.core.errors import FendraError, internal_error
 from fendra.core.findings import errors_of
 from fendra.core.program import Program, compile_design
+from fendra.core.quoting import shell_word
 from fendra.files.design_file import check_file
 
 LOOK_S = 0.25
@@ -78,6 +79,9 @@ class Reloader(Thread):
         before = self._running.design
         if (design.sources, design.outputs) != (before.sources, before.outputs):
             self._tell("Sources and outputs changed; they are taken up at the next start.")
+        for path in examined.subject.media.held.values():
+            cure = f"Read it, then allow it: fendra trust {shell_word(path)}"
+            self._tell(f"{path} may not run, and layers that need it are left out. {cure}")
         self._running = examined.subject
         self.reloads += 1
         self._use(program)
