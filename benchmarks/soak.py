@@ -22,6 +22,7 @@ import tempfile
 import threading
 import time
 from pathlib import Path
+from types import ModuleType
 
 import psutil
 
@@ -81,15 +82,20 @@ address = "127.0.0.1:SACN"
 """
 
 
-def worst_packets() -> list[bytes]:
-    """The packets of the tests."""
+def floods() -> ModuleType:
+    """The tests of floods, as a module."""
     spec = importlib.util.spec_from_file_location("floods", HERE / "tests/live/test_floods.py")
     assert spec is not None
     assert spec.loader is not None
     sys.path.insert(0, str(HERE / "tests"))
     module = importlib.util.module_from_spec(spec)
     spec.loader.exec_module(module)
-    return [*module.WORST.values(), b'{"s": 0.5, "mode": "wild"}', os.urandom(200)]
+    return module
+
+
+def worst_packets() -> list[bytes]:
+    """The packets of the tests, and some that are none."""
+    return [*floods().WORST.values(), b'{"s": 0.5, "mode": "wild"}', os.urandom(200)]
 
 
 def free_port() -> int:
