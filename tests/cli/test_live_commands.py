@@ -210,6 +210,17 @@ def test_what_makes_no_sense_is_told_once_and_counted(little, network, told, fen
     assert "  s: 'fast'" in out
 
 
+def test_a_port_that_hears_this_computer_alone_says_so_where_nothing_comes(little, fendra):
+    here, all_ = free_port(), free_port()
+    to = ["--from", f"udp:{here}", "--from", f"osc:0.0.0.0:{all_}", "--to", "null:", "--for", "3.6"]
+    code, out, err = fendra("run", little, *to)
+    assert code == 0
+    assert f"UDP 127.0.0.1:{here}, OSC 0.0.0.0:{all_} (every network) to nowhere" in out
+    hint = "which hears programs of this computer alone; for others write 0.0.0.0:"
+    assert f"Nothing comes by UDP 127.0.0.1:{here}, {hint}{here}." in err
+    assert err.count(hint) == 1
+
+
 def test_values_are_typed_while_it_runs_and_the_status_says_how_it_goes(little):
     port = free_port()
     run = Terminal([*FENDRA, "run", str(little), "--from", f"udp:{port}", "--to", "film:run.raw",

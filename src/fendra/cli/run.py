@@ -249,22 +249,27 @@ class Unheard:
         inbox, loop = self._session.inbox, self._session.loop
         for feeder in self._session.feeders:
             if feeder.source.refused:
-                self._once(f"{feeder.source} gets what makes no sense", feeder.source.problem)
+                self._once(f"{feeder.source} gets what makes no sense: ", feeder.source.problem)
         for name, heard in [*inbox.heard.items()]:
             if heard.refused:
-                self._once(f"What comes for {name} makes no sense", heard.problem)
+                self._once(f"What comes for {name} makes no sense: ", heard.problem)
         if self._session.feeders and loop.stats.rendered >= self.AFTER_S * loop.program.design.rate:
             unfed, unused = inbox.unfed(), sorted({name for _, name in [*inbox.unused]})
             if unfed:
-                self._once("Nothing has come yet for", ", ".join(unfed))
+                self._once("Nothing has come yet for: ", ", ".join(unfed))
+                speaking = {each.source for each in [*inbox.heard.values()] if each.count}
+                for feeder in self._session.feeders:
+                    if feeder.source_name not in speaking and feeder.source.hint:
+                        self._once(f"Nothing comes by {feeder.source}, ", feeder.source.hint)
             if unused:
                 more = f" and {len(unused) - 12} more" if len(unused) > 12 else ""
-                self._once("Nobody uses what comes as", f"{', '.join(unused[:12])}{more}")
+                self._once("Nobody uses what comes as: ", f"{', '.join(unused[:12])}{more}")
 
-    def _once(self, what: str, which: str) -> None:
-        if what not in self._told:
-            self._told.add(what)
-            self._foot.tell(f"{what}: {which.rstrip('.')}.")
+    def _once(self, begins: str, ends: str) -> None:
+        """Tell something that begins so, once, however it ends."""
+        if begins not in self._told:
+            self._told.add(begins)
+            self._foot.tell(f"{begins}{ends.rstrip('.')}.")
 
 
 def tell_connections(design: Design, connected: Connected, has_courses: bool) -> None:

@@ -67,6 +67,11 @@ class Source(Driver, ABC):
         """Let go of everything; closing twice does no harm."""
         self._close()
 
+    @property
+    def hint(self) -> str:
+        """What to try where nothing comes, as "which ..."; empty where there is nothing to say."""
+        return ""
+
     def say(self, name: str, value: Any) -> bool:
         """Tell the source something, as one tells a broker; False if it takes nothing."""
         del name, value

@@ -20,7 +20,7 @@ from fendra.core.layout import Layout
 from fendra.drivers import Options
 from fendra.sources import News, Source, package, split_address
 from fendra.sources.ports import SerialPort
-from fendra.sources.udp import HERE, Datagrams, listened_at
+from fendra.sources.udp import HERE, Datagrams, hint_at, listened_at
 
 ARMED = 128
 """MAV_MODE_FLAG_SAFETY_ARMED in HEARTBEAT.base_mode."""
@@ -127,8 +127,14 @@ class MavlinkSource(Source):
     def __str__(self) -> str:
         if self._is_serial:
             return f"MAVLink {self.options.address}"
-        host, port = split_address(self.options.address, HERE, 14_550)
-        return f"MAVLink {listened_at(host, port)}"
+        return f"MAVLink {listened_at(*split_address(self.options.address, HERE, 14_550))}"
+
+    @property
+    def hint(self) -> str:
+        """Whether it hears this computer alone."""
+        if self._is_serial:
+            return ""
+        return hint_at(*split_address(self.options.address, HERE, 14_550))
 
     @property
     def _is_serial(self) -> bool:

@@ -40,6 +40,17 @@ HERE = "127.0.0.1"
 """What is listened at unless somebody says otherwise: this computer alone."""
 
 
+def hint_at(host: str, port: int) -> str:
+    """What to try where nothing comes to an address that is listened at.
+
+    >>> hint_at("127.0.0.1", 9400)
+    'which hears programs of this computer alone; for others write 0.0.0.0:9400'
+    """
+    if not host.startswith("127."):
+        return ""
+    return f"which hears programs of this computer alone; for others write 0.0.0.0:{port}"
+
+
 def listened_at(host: str, port: int) -> str:
     """An address that is listened at, in words.
 
@@ -95,6 +106,11 @@ class DatagramSource(Source):
         super().__init__(address or str(self.usual_port), **options)
         self._host, self._port = split_address(self.options.address, HERE, self.usual_port)
         self._datagrams: Datagrams | None = None
+
+    @property
+    def hint(self) -> str:
+        """Whether it hears this computer alone."""
+        return hint_at(self._host, self._port)
 
     @property
     def _where(self) -> str:
