@@ -14,7 +14,8 @@ import numpy as np
 import fendra as fd
 
 HERE = Path(__file__).parent
-fd.trust(HERE / "effects" / "barber_pole.py")  # Python that a design names runs only when you say so
+# Python that a design names runs only when you say so.
+fd.trust(HERE / "effects" / "barber_pole.py")
 
 # A matrix of 6 x 20 LEDs that stands upright, wired up the first column and down the second.
 post = {"name": "post", "shape": "grid", "columns": 6, "rows": 20, "pitch": 12, "wiring": "columns",
