@@ -8,6 +8,7 @@ from typing import Any
 
 from fendra.core.limits import PACKET_BYTES, PACKET_NAMES
 
+_SIGN = re.compile(r"[=:]")
 _NUMBER = re.compile(r"[\d.]+")
 
 
@@ -73,7 +74,8 @@ def pairs_of(text: str) -> dict[str, str]:
             found[name] = [piece]
             awaits, is_open = False, True
             continue
-        sign = next((i for i, letter in enumerate(piece) if letter in "=:"), -1)
+        signed = _SIGN.search(piece)
+        sign = signed.start() if signed else -1
         if sign < 0:
             is_more = is_open and before == "," and _NUMBER.fullmatch(piece) is not None
             if is_more and not (follows and follows in "=:"):
