@@ -207,10 +207,14 @@ def test_run_sends_a_tape_to_a_controller(fendra, short_ride, monkeypatch, tmp_p
     assert receiver.damaged == receiver.lost == 0
     film = fd.load(HERON).compile().film(fd.read_tape(short_ride))
     # Frames that this computer left out, being late, make a lag differ by a step of 255 or two; the
-    # LED at the end of a gauge that follows it may be lit further.
-    for shown, made in zip(receiver.shown, film.frame(20.95).line_bytes(), strict=True):
-        away = np.abs(np.subtract([*shown], [*made])).reshape(-1, 3).max(axis=1)
-        assert (away > 3).sum() <= 2, away
+    # LED at the end of a gauge that follows it may be lit further. It may have been late at the end.
+    assert any(
+        all(
+            (np.abs(np.subtract([*shown], [*made])).reshape(-1, 3).max(axis=1) > 3).sum() <= 2
+            for shown, made in zip(receiver.shown, film.frame(at_s).line_bytes(), strict=True)
+        )
+        for at_s in 20.95 - np.arange(25) / 50
+    )
 
 
 def test_a_terminal_without_umlauts_shows_their_codes_and_json_is_utf_8(tmp_path):

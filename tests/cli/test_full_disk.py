@@ -113,8 +113,8 @@ def test_a_film_whose_disk_fills_up_keeps_its_frames_and_says_where(small_disk):
     connected = connect(made, sources=[], outputs=[f"film:{small_disk / 'ride.npz'}"])
     (small_disk / "ride.npz").write_text(OLD)
     with (small_disk / "filling").open("wb") as file:
-        file.write(bytes(61 * 4096))
-    session = Session(program, connected, tell=told.append, for_s=1.5)
+        file.write(bytes(62 * 4096))
+    session = Session(program, connected, tell=told.append, for_s=2.5)
     session.run()
     [sender] = session.senders
     assert "No space left on device" in sender.loss
