@@ -262,3 +262,7 @@ def test_the_looks_see_what_a_page_that_escapes_nothing_would_let_through():
     assert EVIL in without_texts(f"/* pin {HOSTILE[next(iter(HOSTILE))]} */")
     assert Page(HOSTILE["html"]).tags == {"script", "img"}
     assert visible(HOSTILE["a terminal"]) != HOSTILE["a terminal"]
+    assert len(visible("a\u202eb")) == len(
+        r"a\u202eb"
+    )  # a docstring's test cannot tell these apart
+    assert visible("\u200d é") == "\u200d é"
