@@ -16,9 +16,10 @@ import fendra as fd
 from fendra.live.connect import connect
 from fendra.live.process import undisturbed
 from fendra.live.session import Session
-from soak import floods, free_port
+from soak import floods
 
-SENDER, WORST = floods().SENDER, floods().WORST
+FLOODS = floods()
+SENDER, WORST, free_port = FLOODS.SENDER, FLOODS.WORST, FLOODS.free_port
 PLAIN = [b'{"speed": 12.5, "rpm": 3000, "x%d": 1}' % number for number in range(16)]
 
 

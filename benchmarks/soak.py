@@ -98,12 +98,6 @@ def worst_packets() -> list[bytes]:
     return [*floods().WORST.values(), b'{"s": 0.5, "mode": "wild"}', os.urandom(200)]
 
 
-def free_port() -> int:
-    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
-        there.bind(("127.0.0.1", 0))
-        return int(there.getsockname()[1])
-
-
 class Ports(threading.Thread):
     """Serial ports by links to pseudo-terminals, which come, are fed or read, and go."""
 
@@ -184,6 +178,7 @@ def main() -> int:
     over, packets = threading.Event(), worst_packets()
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
+        free_port = floods().free_port
         ports = {key: free_port() for key in ("UDP", "OSC", "MAVLINK", "SACN", "BROKER")}
         links = [folder / "lines", folder / "serial"]
         text = DESIGN.replace("LINES", str(links[0])).replace("SERIAL", str(links[1]))

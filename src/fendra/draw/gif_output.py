@@ -18,7 +18,7 @@ from fendra.core.names import ViewName
 from fendra.core.signals.tape import Tape
 from fendra.draw.animation import PICTURES_PER_S, write_animation
 from fendra.outputs import OutputOptions
-from fendra.outputs.files import FileOutput
+from fendra.outputs.files import MAKER, FileOutput
 
 
 class GifOptions(OutputOptions):
@@ -62,9 +62,8 @@ class GifOutput(FileOutput):
                 said = picture.info.get("comment") or picture.info.get("Software") or ""
         except (OSError, ValueError, SyntaxError, Image.DecompressionBombError):
             return False
-        return (said.decode("ascii", "replace") if isinstance(said, bytes) else said).startswith(
-            "Made by Fendra"
-        )
+        text = said.decode("ascii", "replace") if isinstance(said, bytes) else said
+        return text.startswith(MAKER)
 
     def _use(self, design: Design) -> None:
         if self._frames and len(place(design)) != len(self._frames[0].layout):

@@ -75,24 +75,26 @@ def trust_for_now(path: Path) -> None:
 
 def trust_host(host: str) -> None:
     """Allow designs to connect to a host outside one's own network. Raises FileError."""
-    _keep({*_kept(), (_digest_of(host), f"{_HOST}{host.lower()}")})
+    _keep({*_kept(), _row_of(host)})
 
 
 def is_trusted_host(host: str) -> bool:
     """Whether the user has allowed designs to connect to a host."""
-    return (_digest_of(host), f"{_HOST}{host.lower()}") in _kept()
+    return _row_of(host) in _kept()
 
 
 def distrust_host(host: str) -> int:
     """Allow a host no longer; gives how many entries went. Raises FileError."""
     before = _kept()
-    after = before - {(_digest_of(host), f"{_HOST}{host.lower()}")}
+    after = before - {_row_of(host)}
     _keep(after)
     return len(before) - len(after)
 
 
-def _digest_of(host: str) -> str:
-    return sha256(f"{_HOST}{host.lower()}".encode()).hexdigest()
+def _row_of(host: str) -> tuple[str, str]:
+    """How a host is kept: as a file is, by a digest and what it is of."""
+    what = f"{_HOST}{host.lower()}"
+    return sha256(what.encode()).hexdigest(), what
 
 
 def distrust(path: str | Path) -> int:

@@ -10,7 +10,8 @@ from fendra.core.names import listed
 from fendra.core.version import VERSION
 from fendra.outputs import Output
 
-MARK = f"Made by Fendra {VERSION}"
+MAKER = "Made by Fendra"
+MARK = f"{MAKER} {VERSION}"
 """What stands in a file, so that a later run knows that it may write it again."""
 
 
