@@ -21,10 +21,10 @@ def test_the_brake_light_follows_values_from_a_thread():
     """Dark at first and in the end, the running light, and then the brake."""
     reds = runpy.run_path(str(EXAMPLES / "live_values.py"))["main"]()
     assert (reds[0], reds[-1]) == (0, 0)
-    running = next(place for place, red in enumerate(reds) if 30 < red < 60)
     brake = next(place for place, red in enumerate(reds) if red > 180)
-    assert running < brake
-    assert max(reds[:running]) < 60  # however many frames a busy machine leaves out
+    before = reds[:brake]  # a busy machine leaves frames out: only their order is sure
+    assert any(0 < red < 60 for red in before)
+    assert all(red < 60 or before[place - 1] > 0 for place, red in enumerate(before))
 
 
 @pytest.mark.parametrize(
