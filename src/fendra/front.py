@@ -178,12 +178,14 @@ class Design(CoreDesign):
             raise DesignError(errors_of(report))
         return write_text(path, make_page(subject, list(report), view))
 
-    def compile(self, engine: EngineName = "auto") -> Program:
+    def compile(self, engine: EngineName = "auto", *, frames: int = 0) -> Program:
         """A program that runs.
 
         engine: `numpy`; `native`, the machine's own code, made by its C compiler and kept for
-        the next time; or `auto`: native for large designs. All give the same light, bit for
-        bit. Where native code cannot be made, NumPy runs the design, with an `EngineWarning`.
+        the next time; `wasm`, which needs no compiler but `pip install 'fendra[wasm]'`; or `auto`:
+        native for large designs, or wasm where there is no compiler. frames: how many are wanted of
+        a film, so that `auto` takes what is quickest for so many. All give the same light, bit for
+        bit. Where an engine cannot be had, NumPy runs the design, with an `EngineWarning`.
 
         Raises DesignError with every finding of severity error, and EngineError for an engine
         that there is not.
@@ -195,7 +197,7 @@ class Design(CoreDesign):
         notes = []
 
         def choose(plan: Plan) -> Engine:
-            chosen, note = choose_engine(plan, engine)
+            chosen, note = choose_engine(plan, engine, frames)
             notes.append(note)
             return chosen
 

@@ -14,7 +14,6 @@ import fendra as fd
 from fendra.core.catalogue.controllers import CONTROLLERS
 from fendra.core.engines.c99.cost import Cost, cost_of
 from fendra.core.engines.c99.names import Names, identifier
-from fendra.core.engines.c99.spots import are_scattered
 from fendra.core.engines.c99.tables import Tables, list_of_spots, rule
 from fendra.core.engines.c99.text import (
     Piece,
@@ -24,6 +23,7 @@ from fendra.core.engines.c99.text import (
     statement,
     without_comments,
 )
+from fendra.core.engines.runs import are_scattered
 from fendra.core.graph.ops import Binds, Kind
 from fendra.core.layout.wire import bytes_of_lines
 from helpers import design, layer, strip

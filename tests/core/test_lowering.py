@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from hypothesis import given
 
-from fendra.core.engines.c99.lower import lower
+from fendra.core.engines.lower import lower
 from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.graph.bounds import Bounds, bounds_of
 from fendra.core.graph.narrow import Narrower

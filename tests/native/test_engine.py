@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import shutil
+import sys
 import tempfile
 import warnings
 from pathlib import Path
@@ -87,8 +88,18 @@ def test_auto_without_a_compiler_says_so_where_it_would_have_paid(monkeypatch):
     with warnings.catch_warnings():
         warnings.simplefilter("error")
         design(layer("sweep")).compile()
+    assert design(layer("sweep"), count=PAYS_FROM).compile().engine.name == "wasm"
+    monkeypatch.setitem(sys.modules, "wasmtime", None)  # not installed
     with pytest.warns(fd.EngineWarning, match="NumPy runs the design"):
         design(layer("sweep"), count=PAYS_FROM).compile()
+    with pytest.warns(fd.EngineWarning, match=r"'wasmtime': pip install 'fendra\[wasm\]'"):
+        design(layer("sweep")).compile(engine="wasm")
+
+
+def test_a_film_is_played_on_what_is_quickest_for_its_frames():
+    made = design(layer("sweep"))
+    chosen = [made.compile(frames=frames).engine.name for frames in (0, 20, 5_000)]
+    assert chosen == ["numpy", "numpy", "wasm"]
 
 
 def test_an_unknown_engine_is_an_error_with_the_nearest():

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from fendra.cli.film import compile_on, render, say_if_unfed
+from fendra.cli.film import compile_on, frames_of, render, say_if_unfed
 from fendra.cli.made_up import AnyTape, Long, Sets, Steps, Sweeps, Toggles, tape_for
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import say, say_columns
@@ -61,7 +61,7 @@ def compare(
     played = tape_for(loaded, tape, sets, sweeps, steps, toggles, duration)
     films: list[Film] = []
     for made in designs:
-        program = compile_on(made, "auto")
+        program = compile_on(made, "auto", frames_of(made, played))
         if not films:
             say_if_unfed(program.fed, played)
         films.append(render(program, played))

@@ -13,7 +13,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 import typer
 
 from fendra.cli.check import in_one_line
-from fendra.cli.film import render, write_pictures
+from fendra.cli.film import frames_of, render, write_pictures
 from fendra.cli.run import what_came
 from fendra.cli.screen import count_findings, progress, say, say_findings, say_pixels
 from fendra.core.electric.words import in_amps
@@ -62,7 +62,7 @@ def demo(
     say(f"   {count_findings(checked.findings)}")
 
     say("3  Rendered", style="bold")
-    program = design.compile()
+    program = design.compile(frames=frames_of(design, tape))
     film = render(program, tape)
     draw = film.budget().draw
     assert draw is not None

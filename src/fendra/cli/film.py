@@ -25,6 +25,7 @@ from fendra.core.names import ViewName
 from fendra.draw.kinds import AnimationName
 
 if TYPE_CHECKING:
+    from fendra.core.document.design import Design as CoreDesign
     from fendra.core.film import Film as CoreFilm
     from fendra.core.signals.tape import Tape
     from fendra.front import Design, Film, Program
@@ -90,7 +91,7 @@ def film(
     first = start if start is not None else max(moment - 2.0, played.start_s)
     check_on_tape("--at", moment, played)
     check_on_tape("--start", first, played)
-    program = compile_on(loaded, engine)
+    program = compile_on(loaded, engine, frames_of(loaded, played))
     say_if_unfed(program.fed, played)
     rendered = render(program, played)
     written = write_pictures(
@@ -109,13 +110,21 @@ def say_limiter(film: CoreFilm | None) -> None:
             say(str(limited))
 
 
-def compile_on(design: Design, engine: EngineName) -> Program:
-    """A program on an engine; a note says where it is not the one that was wanted."""
+def frames_of(design: CoreDesign, tape: Tape) -> int:
+    """About how many frames the film of a tape has."""
+    return max(int(tape.duration_s * design.rate), 1)
+
+
+def compile_on(design: Design, engine: EngineName, frames: int = 0) -> Program:
+    """A program on an engine; a note says where it is not the one that was wanted.
+
+    frames: how many of a film it is for.
+    """
     from fendra.core.errors import EngineWarning
 
     with warnings.catch_warnings(record=True) as caught, progress("compiling"):
         warnings.simplefilter("always", EngineWarning)
-        program = design.compile(engine)
+        program = design.compile(engine, frames=frames)
     for warning in caught:
         say(f"note: {warning.message}", style="cyan")
     return program

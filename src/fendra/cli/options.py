@@ -25,6 +25,7 @@ Engine: TypeAlias = Annotated[
     EngineName,
     typer.Option(
         help="What runs the design: numpy; native, code that this machine's C compiler makes; "
-        "or auto, native for large designs. All give the same light."
+        "wasm, which needs fendra[wasm] and no compiler; or auto, the quickest for its size. "
+        "All give the same light."
     ),
 ]

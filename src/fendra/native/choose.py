@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
 from fendra.core.composition.plan import Plan
 from fendra.core.engines.engine import Engine
 from fendra.core.engines.numpy.engine import NumpyEngine
@@ -14,25 +17,74 @@ PAYS_FROM = 10_000
 compiling takes is then won back within about a minute of frames (docs/performance.md)."""
 
 
-def choose_engine(plan: Plan, wanted: str = "auto") -> tuple[Engine, str]:
+@dataclass(frozen=True)
+class Takes:
+    """Seconds that an engine takes: to be made, for a frame, and for each LED painted in it."""
+
+    making: float
+    frame: float
+    led: float
+
+    def film(self, frames: int, leds: int) -> float:
+        """To be made, and to make so many frames."""
+        return self.making + frames * (self.frame + leds * self.led)
+
+
+TAKES: Mapping[str, Takes] = {
+    "numpy": Takes(0.0, 2e-4, 1.1e-8),
+    "wasm": Takes(0.1, 4e-6, 3e-9),
+    "native": Takes(1.2, 1e-6, 6e-10),
+}
+"""Of the scene in docs/performance.md, there and for films of it."""
+
+
+def choose_engine(plan: Plan, wanted: str = "auto", frames: int = 0) -> tuple[Engine, str]:
     """The engine, and a note where it is not the one that was wanted; else an empty text.
 
-    Raises EngineError for a name that is none of `ENGINES`.
+    frames: of a film, if that is what it is for. Raises EngineError for a name that is none of
+    `ENGINES`.
     """
     if wanted not in ENGINES:
         remedy = did_you_mean(wanted, ENGINES, "engines")
         raise EngineError(f"there is no engine '{wanted}'. {remedy}")
-    if wanted == "numpy" or (wanted == "auto" and painted(plan) < PAYS_FROM):
+    leds = painted(plan)
+    failure = ""
+    for name in (wanted,) if wanted != "auto" else quickest(leds, frames):
+        if name == "numpy":
+            break
+        try:
+            return _MAKERS[name](plan), ""
+        except EngineError as exc:
+            failure = failure or str(exc)
+    if not failure or (wanted == "auto" and leds < PAYS_FROM):
         return NumpyEngine(plan), ""
-    if any(node.op == "pixels" for node in plan.graph.nodes):
-        note = "The design shows a live picture, which native code cannot."
-        return NumpyEngine(plan), f"{note} NumPy runs it." * (wanted == "native")
+    return NumpyEngine(plan), f"{failure} NumPy runs the design instead: same light, slower."
+
+
+def quickest(leds: int, frames: int = 0) -> tuple[str, ...]:
+    """The engines as `auto` tries them. leds: painted in a frame. frames: of a film; 0 for a run.
+
+    >>> quickest(300), quickest(300, 2_000), quickest(400_000, 20_000)[0]
+    (('numpy',), ('wasm', 'numpy', 'native'), 'native')
+    """
+    if frames == 0:
+        return ("native", "wasm", "numpy") if leds >= PAYS_FROM else ("numpy",)
+    return tuple(sorted(TAKES, key=lambda name: TAKES[name].film(frames, leds)))
+
+
+def _native(plan: Plan) -> Engine:
     from fendra.native.engine import NativeEngine
 
-    try:
-        return NativeEngine(plan), ""
-    except EngineError as exc:
-        return NumpyEngine(plan), f"{exc} NumPy runs the design instead: same light, slower."
+    return NativeEngine(plan)
+
+
+def _wasm(plan: Plan) -> Engine:
+    from fendra.native.wasm import WasmEngine
+
+    return WasmEngine(plan)
+
+
+_MAKERS: Mapping[str, Callable[[Plan], Engine]] = {"native": _native, "wasm": _wasm}
 
 
 def painted(plan: Plan) -> int:

@@ -82,6 +82,17 @@ RECALL    (void)held;
     state->last_ms = last_ms;
     state->has_begun = true;
 }
+
+const char *fendra_pictures(void)
+{
+    return PICTURES;
+}
+
+void fendra_show(struct NAME *state, const float (*const pictures[])[3])
+{
+SHOW    (void)state;
+    (void)pictures;
+}
 """
 
 
@@ -100,6 +111,10 @@ def library_text(emitted: Emitted) -> str:
     back = (f"    state->{field} = ({kind})held[{i}];\n" for i, (field, kind) in cells)
     wrapper = wrapper.replace("MEMORY", "".join(held)).replace("RECALL", "".join(back))
     wrapper = wrapper.replace("CELLS", c_string("\n".join(emitted.cells)))
+    fields = enumerate(emitted.pictures.values())
+    shown = (f"    state->{field} = pictures[{i}];\n" for i, field in fields)
+    wrapper = wrapper.replace("SHOW", "".join(shown))
+    wrapper = wrapper.replace("PICTURES", c_string("\n".join(emitted.pictures)))
     text = f"#define AT_ONCE {AT_ONCE}\n{emitted.header}{source}{wrapper}"
     return without_comments(text)
 
@@ -160,6 +175,10 @@ class NativeEngine(Engine):
         self._gains = np.zeros(max(len(plan.limits), 1), np.uint32)
         self._cells = [*filter(None, self._library.fendra_cells().decode().split("\n"))]
         self._held = np.zeros(max(len(self._cells), 1), np.float64)
+        names = filter(None, self._library.fendra_pictures().decode().split("\n"))
+        self._pictures = {name: np.zeros((plan.spot_count, 3), np.float32) for name in names}
+        addresses = [*map(_address, self._pictures.values())]
+        self._shown = (ctypes.c_void_p * max(len(addresses), 1))(*addresses)
         self._film = self._library.fendra_film
         self._gains_at = self._gains.ctypes.data
         self._signals_at, self._now_at = self._signals.ctypes.data, self._now_ms.ctypes.data
@@ -167,9 +186,16 @@ class NativeEngine(Engine):
 
     def reset(self) -> None:
         self._library.fendra_init(self._state)
+        self._library.fendra_show(self._state, self._shown)
+        for light in self._pictures.values():
+            light.fill(0.0)
         self._signals[...] = 0
         self._gains[...] = FULL
         self._heard = frozenset()
+
+    def picture(self, name: str, light: Array) -> None:
+        if name in self._pictures:
+            np.copyto(self._pictures[name], light)
 
     def light(self, now_ms: int, news: Mapping[str, float]) -> tuple[Array, np.float32]:
         self._hear(news)
@@ -265,8 +291,11 @@ def _declared(library: ctypes.CDLL) -> ctypes.CDLL:
     library.fendra_light.argtypes = [pointer, pointer, ctypes.c_uint32, pointer, pointer]
     library.fendra_cells.restype = ctypes.c_char_p
     library.fendra_cells.argtypes = []
+    library.fendra_pictures.restype = ctypes.c_char_p
+    library.fendra_pictures.argtypes = []
+    library.fendra_show.argtypes = [pointer, pointer]
     library.fendra_memory.argtypes = [pointer, pointer]
     library.fendra_recall.argtypes = [pointer, pointer, ctypes.c_uint32]
-    for name in ("init", "film", "light", "memory", "recall"):
+    for name in ("init", "film", "light", "memory", "recall", "show"):
         getattr(library, f"fendra_{name}").restype = None
     return library

@@ -73,6 +73,9 @@ class Op:
     c: its text in C99, with a {} for each argument. binds: how tightly that text holds.
     where: given arrays of arguments, which of them the operation may be asked for.
     in_place: whether out may be one of the args.
+    wasm: its WebAssembly, with a {0} where the first argument is pushed, and so on. lanes: the same
+    for four spots at once, a [1] where an argument is one number for all of them; empty where there
+    is no such instruction.
     """
 
     name: str
@@ -85,6 +88,8 @@ class Op:
     about: str
     where: Callable[..., Any] = anything
     in_place: bool = True
+    wasm: str = ""
+    lanes: str = ""
 
 
 def _min_array(a: Any, b: Any, out: Any) -> None:
@@ -156,53 +161,84 @@ def _uint_mul_high_array(a: Any, b: Any, out: Any) -> None:
 _F, _U, _B = Kind.FLOAT, Kind.UINT, Kind.TRUTH
 
 _ROWS = (
-    Op("add", (_F, _F), _F, np.add, operator.add, "{} + {}", Binds.SUM, "a + b"),
-    Op("sub", (_F, _F), _F, np.subtract, operator.sub, "{} - {}", Binds.SUM, "a - b"),
-    Op("mul", (_F, _F), _F, np.multiply, operator.mul, "{} * {}", Binds.PRODUCT, "a * b"),
+    Op("add", (_F, _F), _F, np.add, operator.add, "{} + {}", Binds.SUM, "a + b",
+       wasm="{0} {1} f32.add", lanes="{0} {1} f32x4.add"),
+    Op("sub", (_F, _F), _F, np.subtract, operator.sub, "{} - {}", Binds.SUM, "a - b",
+       wasm="{0} {1} f32.sub", lanes="{0} {1} f32x4.sub"),
+    Op("mul", (_F, _F), _F, np.multiply, operator.mul, "{} * {}", Binds.PRODUCT, "a * b",
+       wasm="{0} {1} f32.mul", lanes="{0} {1} f32x4.mul"),
     Op("div", (_F, _F), _F, np.divide, operator.truediv, "{} / {}", Binds.PRODUCT,
-       "a / b; b is never 0", lambda _, b: b != 0),
-    Op("neg", (_F,), _F, np.negative, operator.neg, "-{}", Binds.UNARY, "-a"),
-    Op("abs", (_F,), _F, np.absolute, operator.abs, "fabsf({})", Binds.ATOM, "the size of a"),
+       "a / b; b is never 0", lambda _, b: b != 0,
+       wasm="{0} {1} f32.div", lanes="{0} {1} f32x4.div"),
+    Op("neg", (_F,), _F, np.negative, operator.neg, "-{}", Binds.UNARY, "-a",
+       wasm="{0} f32.neg", lanes="{0} f32x4.neg"),
+    Op("abs", (_F,), _F, np.absolute, operator.abs, "fabsf({})", Binds.ATOM, "the size of a",
+       wasm="{0} f32.abs", lanes="{0} f32x4.abs"),
     Op("floor", (_F,), _F, np.floor, np.floor, "floorf({})", Binds.ATOM,
-       "the whole number at or below a"),
+       "the whole number at or below a",
+       wasm="{0} f32.floor", lanes="{0} f32x4.floor"),
     Op("sqrt", (_F,), _F, np.sqrt, _sqrt, "sqrtf({})", Binds.ATOM,
-       "the square root; a is never below 0", lambda a: a >= 0),
+       "the square root; a is never below 0", lambda a: a >= 0,
+       wasm="{0} f32.sqrt", lanes="{0} f32x4.sqrt"),
     Op("min", (_F, _F), _F, _min_array, _min, "smaller({}, {})", Binds.ATOM,
-       "a if a < b else b", in_place=False),
+       "a if a < b else b", in_place=False,
+       wasm="{0} {1} {0} {1} f32.lt select", lanes="{1} {0} f32x4.pmin"),
     Op("max", (_F, _F), _F, _max_array, _max, "larger({}, {})", Binds.ATOM,
-       "a if a > b else b", in_place=False),
-    Op("less", (_F, _F), _B, np.less, operator.lt, "{} < {}", Binds.COMPARED, "a < b"),
+       "a if a > b else b", in_place=False,
+       wasm="{0} {1} {0} {1} f32.gt select", lanes="{1} {0} f32x4.pmax"),
+    Op("less", (_F, _F), _B, np.less, operator.lt, "{} < {}", Binds.COMPARED, "a < b",
+       wasm="{0} {1} f32.lt", lanes="{0} {1} f32x4.lt"),
     Op("less_equal", (_F, _F), _B, np.less_equal, operator.le, "{} <= {}", Binds.COMPARED,
-       "a <= b"),
-    Op("equal", (_F, _F), _B, np.equal, operator.eq, "{} == {}", Binds.COMPARED, "a == b"),
-    Op("and", (_B, _B), _B, np.logical_and, _both, "{} && {}", Binds.BOTH, "both"),
-    Op("or", (_B, _B), _B, np.logical_or, _either, "{} || {}", Binds.EITHER, "one or both"),
-    Op("not", (_B,), _B, np.logical_not, operator.not_, "!{}", Binds.UNARY, "the other"),
+       "a <= b",
+       wasm="{0} {1} f32.le", lanes="{0} {1} f32x4.le"),
+    Op("equal", (_F, _F), _B, np.equal, operator.eq, "{} == {}", Binds.COMPARED, "a == b",
+       wasm="{0} {1} f32.eq", lanes="{0} {1} f32x4.eq"),
+    Op("and", (_B, _B), _B, np.logical_and, _both, "{} && {}", Binds.BOTH, "both",
+       wasm="{0} {1} i32.and", lanes="{0} {1} v128.and"),
+    Op("or", (_B, _B), _B, np.logical_or, _either, "{} || {}", Binds.EITHER, "one or both",
+       wasm="{0} {1} i32.or", lanes="{0} {1} v128.or"),
+    Op("not", (_B,), _B, np.logical_not, operator.not_, "!{}", Binds.UNARY, "the other",
+       wasm="{0} i32.eqz", lanes="{0} v128.not"),
     Op("select", (_B, _F, _F), _F, _select_array, _select, "{} ? {} : {}", Binds.CHOICE,
-       "a if c else b", in_place=False),
-    Op("uint_add", (_U, _U), _U, np.add, _uint_add, "{} + {}", Binds.SUM, "a + b, wrapping"),
-    Op("uint_sub", (_U, _U), _U, np.subtract, _uint_sub, "{} - {}", Binds.SUM, "a - b, wrapping"),
+       "a if c else b", in_place=False,
+       wasm="{1} {2} {0} select", lanes="{1} {2} {0} v128.bitselect"),
+    Op("uint_add", (_U, _U), _U, np.add, _uint_add, "{} + {}", Binds.SUM, "a + b, wrapping",
+       wasm="{0} {1} i32.add", lanes="{0} {1} i32x4.add"),
+    Op("uint_sub", (_U, _U), _U, np.subtract, _uint_sub, "{} - {}", Binds.SUM, "a - b, wrapping",
+       wasm="{0} {1} i32.sub", lanes="{0} {1} i32x4.sub"),
     Op("uint_mul", (_U, _U), _U, np.multiply, _uint_mul, "{} * {}", Binds.PRODUCT,
-       "a * b, wrapping"),
+       "a * b, wrapping",
+       wasm="{0} {1} i32.mul", lanes="{0} {1} i32x4.mul"),
     Op("uint_mul_high", (_U, _U), _U, _uint_mul_high_array, _uint_mul_high,
-       "high_word({}, {})", Binds.ATOM, "how often 2**32 goes into a * b"),
+       "high_word({}, {})", Binds.ATOM, "how often 2**32 goes into a * b",
+       wasm="{0} i64.extend_i32_u {1} i64.extend_i32_u i64.mul "
+            "i64.const:32 i64.shr_u i32.wrap_i64"),
     Op("uint_xor", (_U, _U), _U, np.bitwise_xor, operator.xor, "{} ^ {}", Binds.BITS,
-       "the bits that differ"),
+       "the bits that differ",
+       wasm="{0} {1} i32.xor", lanes="{0} {1} v128.xor"),
     Op("uint_div", (_U, _U), _U, np.floor_divide, operator.floordiv, "{} / {}", Binds.PRODUCT,
-       "how often b goes into a; b is never 0", lambda _, b: b != 0),
+       "how often b goes into a; b is never 0", lambda _, b: b != 0,
+       wasm="{0} {1} i32.div_u"),
     Op("uint_mod", (_U, _U), _U, np.remainder, operator.mod, "{} % {}", Binds.PRODUCT,
-       "a modulo b; b is never 0", lambda _, b: b != 0),
+       "a modulo b; b is never 0", lambda _, b: b != 0,
+       wasm="{0} {1} i32.rem_u"),
     Op("uint_shift", (_U, _U), _U, np.right_shift, operator.rshift, "{} >> {}", Binds.SHIFT,
-       "a shifted right by b bits; b is below 32", lambda _, b: b < 32),
-    Op("uint_less", (_U, _U), _B, np.less, operator.lt, "{} < {}", Binds.COMPARED, "a < b"),
-    Op("uint_equal", (_U, _U), _B, np.equal, operator.eq, "{} == {}", Binds.COMPARED, "a == b"),
+       "a shifted right by b bits; b is below 32", lambda _, b: b < 32,
+       wasm="{0} {1} i32.shr_u", lanes="{0} [1] i32x4.shr_u"),
+    Op("uint_less", (_U, _U), _B, np.less, operator.lt, "{} < {}", Binds.COMPARED, "a < b",
+       wasm="{0} {1} i32.lt_u", lanes="{0} {1} i32x4.lt_u"),
+    Op("uint_equal", (_U, _U), _B, np.equal, operator.eq, "{} == {}", Binds.COMPARED, "a == b",
+       wasm="{0} {1} i32.eq", lanes="{0} {1} i32x4.eq"),
     Op("uint_select", (_B, _U, _U), _U, _select_array, _select, "{} ? {} : {}", Binds.CHOICE,
-       "a if c else b", in_place=False),
+       "a if c else b", in_place=False,
+       wasm="{1} {2} {0} select", lanes="{1} {2} {0} v128.bitselect"),
     Op("to_float", (_U,), _F, _uint_to_float_array, np.float32, "(float){}", Binds.UNARY,
-       "rounded to the nearest float"),
+       "rounded to the nearest float",
+       wasm="{0} f32.convert_i32_u", lanes="{0} f32x4.convert_i32x4_u"),
     Op("to_uint", (_F,), _U, _float_to_uint_array, int, "(uint32_t){}", Binds.UNARY,
        "truncated; a is held within 0 and the largest float below 2**32 before",
-       lambda a: (a >= 0) & (a <= LARGEST_UINT_FLOAT)),
+       lambda a: (a >= 0) & (a <= LARGEST_UINT_FLOAT),
+       wasm="{0} i32.trunc_f32_u", lanes="{0} i32x4.trunc_sat_f32x4_u"),
 )  # fmt: skip
 
 OPS: dict[str, Op] = {row.name: row for row in _ROWS}

@@ -11,7 +11,7 @@ import numpy as np
 
 from fendra.core.arrays import Array
 from fendra.core.graph.node import STATE, Graph, Node, labelled, with_args
-from fendra.core.graph.ops import Kind, is_operation, op_of
+from fendra.core.graph.ops import is_operation, op_of
 
 
 def simplify(graph: Graph) -> Graph:
@@ -84,15 +84,6 @@ def compute(node: Node, args: list[Node]) -> Node:
 def constant_array(node: Node) -> Array:
     """A constant's values as (width, 1)."""
     return np.array(node.payload, node.kind.dtype).reshape(node.width, 1)
-
-
-# Without pictures: a controller has none.
-
-
-def without_pictures(graph: Graph) -> Graph:
-    """Put black in the place of live pictures. The places of all nodes stay."""
-    black = Node("const", (), Kind.FLOAT, 3, (0.0, 0.0, 0.0))
-    return _rewrite(graph, lambda node, _: black if node.op == "pixels" else node)
 
 
 # Sharing: what is written twice is computed once.

@@ -8,10 +8,10 @@ from functools import cached_property
 
 from fendra.core.composition.plan import Plan
 from fendra.core.document.design import Design
-from fendra.core.engines.c99.lower import Lowered, lower
 from fendra.core.engines.c99.names import WORDS, Names, identifier
-from fendra.core.engines.c99.sorting import Sorting, sort
 from fendra.core.engines.c99.tables import SMALLEST_INT
+from fendra.core.engines.lower import Lowered, lower, pictures_of
+from fendra.core.engines.sorting import Sorting, sort
 from fendra.core.findings import KeyPath
 from fendra.core.graph.node import STATE, Graph, Node
 from fendra.core.graph.ops import Kind
@@ -26,6 +26,7 @@ class Draft:
     signals, cells: the field of each signal and of each memory cell.
     fields: of the numbers that the layers read, by place in the graph.
     limit_slugs: a short name for each supply with a limiter. limits: the field of its state.
+    pictures: the field of each live picture.
     """
 
     plan: Plan
@@ -39,6 +40,7 @@ class Draft:
     fields: Mapping[int, str]
     limit_slugs: Mapping[str, str]
     limits: Mapping[str, str]
+    pictures: Mapping[str, str]
 
     @property
     def design(self) -> Design:
@@ -127,6 +129,8 @@ def make_draft(plan: Plan) -> Draft:
     supply_names = Names([])
     limit_slugs = {limit.supply: supply_names.take(limit.supply) for limit in plan.limits}
     field_names, cell_names = Names(WORDS), Names([*WORDS, "last_ms", "has_begun", "now"])
+    fields = _fields(lowered, sorting, slugs)
+    shown = Names([*WORDS, "master", "turn", *fields.values()])
     return Draft(
         plan,
         lowered,
@@ -142,9 +146,10 @@ def make_draft(plan: Plan) -> Draft:
             for node in lowered.graph.nodes
             if node.op == "state"
         },
-        _fields(lowered, sorting, slugs),
+        fields,
         limit_slugs,
         {supply: cell_names.take(f"{slug}_limit") for supply, slug in limit_slugs.items()},
+        {name: shown.take(name) for name in pictures_of(lowered.graph)},
     )
 
 

@@ -52,6 +52,7 @@ class Emitted:
     through, in the order of the design's supplies. lines: where the bytes of each line stand.
     fields: of the struct of signals, each with its unit and range in words, in the order of
     `Design.fed`. count: what the code consists of. cells: of each memory cell its field and C type.
+    pictures: of each live picture its field.
     """
 
     name: str
@@ -62,6 +63,7 @@ class Emitted:
     fields: Mapping[str, str]
     count: Count
     cells: Mapping[str, tuple[str, str]]
+    pictures: Mapping[str, str]
 
 
 def emit(plan: Plan) -> Emitted:
@@ -103,6 +105,7 @@ def _emit(plan: Plan) -> Emitted:
         signals_in_words(draft),
         counted_up,
         cells,
+        {name: f"now.{field}" for name, field in draft.pictures.items()},
     )
 
 

@@ -124,7 +124,16 @@ def _now(draft: Draft) -> list[str]:
     nodes = draft.graph.nodes
     fields = [f"    {C_TYPES[nodes[place].kind]} {field};" for place, field in draft.fields.items()]
     turn = [] if draft.lowered.turn is None else ["    uint32_t turn;"]
-    return ["    float master;", *turn, *fields]
+    return [*_pictures(draft), "    float master;", *turn, *fields]
+
+
+def _pictures(draft: Draft) -> list[str]:
+    """Where the light of live pictures stands; whoever has none leaves them as they are."""
+    if not draft.pictures:
+        return []
+    about = "Live pictures: the linear light of every LED, red, green, blue. Black until it is set."
+    rows = [f"    const float (*{field})[3];" for field in draft.pictures.values()]
+    return [*comment(about, "    "), *rows]
 
 
 def _limit(draft: Draft) -> list[str]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import partial
 
 import numpy as np
 
@@ -12,14 +13,14 @@ from fendra.core.arrays import Array
 from fendra.core.engines.c99.block import Block
 from fendra.core.engines.c99.draft import Draft
 from fendra.core.engines.c99.flash import read
-from fendra.core.engines.c99.lower import Painted
 from fendra.core.engines.c99.names import Names
-from fendra.core.engines.c99.spots import Run, are_scattered, runs_of
 from fendra.core.engines.c99.tables import PLACE, Table, Tables, list_of_spots
 from fendra.core.engines.c99.text import C_TYPES, Piece, comment, operation, statement, words
+from fendra.core.engines.lower import Painted
+from fendra.core.engines.runs import Run, are_scattered, runs_of
 from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.node import Node
-from fendra.core.graph.ops import Binds
+from fendra.core.graph.ops import CHANNELS, Binds
 from fendra.core.graph.schedule import needed
 from fendra.core.names import counted
 
@@ -73,7 +74,10 @@ class Layers:
         names = self.names.inner()  # all tables have their names by now
         loads, known = self._loads(number, names)
         reads = self._read_once(number, fixed, names, loop.indent)
-        block = Block(draft.graph, names, self.tables, _leaf, {**known, **fixed}, loop.indent)
+        pictures, shown = self._pictures(number, names)
+        loads += shown
+        leaf = partial(_leaf, pictures)
+        block = Block(draft.graph, names, self.tables, leaf, {**known, **fixed}, loop.indent)
         opening, moving = [], draft.sorting.moving[number]
         if paint.share in known:
             opening = [f"    if ({known[paint.share].text} == 0.0f) {{", "        return;", "    }"]
@@ -141,6 +145,17 @@ class Layers:
             loads.append(f"    const {C_TYPES[node.kind]} {name} = now->{field};")
             known[place] = Piece(name, Binds.ATOM)
         return loads, known
+
+    def _pictures(self, number: int, names: Names) -> tuple[dict[str, str], list[str]]:
+        """The live pictures that a layer shows, by name, and how they are taken."""
+        draft = self.draft
+        nodes = [draft.graph.nodes[place] for place in draft.sorting.moving[number]]
+        shown = {str(n.payload[0]) for n in nodes if n.op == "pixels"}  # type: ignore[index]
+        found = {name: names.take(name) for name in sorted(shown)}
+        return found, [
+            f"    const float (*const {local})[3] = now->{draft.pictures[name]};"
+            for name, local in found.items()
+        ]
 
     def _fixed_pieces(self, number: int, spots: Array) -> dict[int, Piece]:
         """The per-spot values that a layer reads."""
@@ -259,7 +274,14 @@ class Layers:
         )
 
 
-def _leaf(node: Node) -> Piece:
-    """The light beneath: (layer, channel)."""
+def _leaf(pictures: Mapping[str, str], node: Node) -> Piece:
+    """The light beneath, (layer, channel), or of a live picture, (name, channel).
+
+    pictures: what they are called here.
+    """
     assert isinstance(node.payload, tuple)
-    return Piece(f"light->{node.payload[1]}[at]", Binds.ATOM)
+    name, channel = node.payload
+    if node.op == "pixels":
+        place = CHANNELS.index(str(channel))
+        return Piece(f"shown({pictures[str(name)]}, first + at, {place})", Binds.ATOM)
+    return Piece(f"light->{channel}[at]", Binds.ATOM)

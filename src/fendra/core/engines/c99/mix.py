@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from fendra.core.engines.c99.draft import Draft
-from fendra.core.engines.c99.lower import Painted
 from fendra.core.engines.c99.text import Piece, comment, literal
+from fendra.core.engines.lower import Painted
 from fendra.core.graph.ops import CHANNELS, Binds, Kind
 
 

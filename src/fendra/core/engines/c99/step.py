@@ -7,10 +7,10 @@ from collections.abc import Mapping
 
 from fendra.core.engines.c99.block import Block
 from fendra.core.engines.c99.draft import Draft
-from fendra.core.engines.c99.lower import Painted
 from fendra.core.engines.c99.names import Names
 from fendra.core.engines.c99.tables import Tables
 from fendra.core.engines.c99.text import Piece, comment, words
+from fendra.core.engines.lower import Painted
 from fendra.core.findings import KeyPath
 from fendra.core.graph.node import NEWS, VALUE, Node
 from fendra.core.graph.ops import Binds

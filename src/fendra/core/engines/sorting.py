@@ -1,11 +1,11 @@
-"""Where the emitted code computes each number, and what it keeps for the layers."""
+"""Where what is written computes each number, and what it keeps for the layers."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from fendra.core.engines.c99.lower import Lowered
+from fendra.core.engines.lower import Lowered
 from fendra.core.graph.node import Rate
 from fendra.core.graph.schedule import needed, schedule
 
@@ -32,6 +32,7 @@ def sort(lowered: Lowered) -> Sorting:
     rates = graph.rates()
     always = [lowered.master, *lowered.shares, *(paint.on for paint in paints)]
     always += [] if lowered.turn is None else [lowered.turn]
+    always += [at for at in needed(graph, lowered.watched.values()) if rates[at] == Rate.FRAME]
     common, own = schedule(graph, always, [[*paint.results.values()] for paint in paints])
     moving, fixed, read = [], [], []
     for paint in paints:

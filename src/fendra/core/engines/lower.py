@@ -1,12 +1,12 @@
-"""Lowering: a plan as the graph of single numbers that C is written from.
+"""Lowering: a plan as the graph of single numbers that C and WebAssembly are written from.
 
 A layer reads the light beneath it and gives the light that is there after it, channel by channel.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -20,7 +20,7 @@ from fendra.core.graph.highest import leaf_bounds
 from fendra.core.graph.narrow import ZERO, Narrower, of_channel
 from fendra.core.graph.node import STATE, Graph, Node, Rate
 from fendra.core.graph.ops import CHANNELS, Kind
-from fendra.core.graph.passes import drop_unused, is_const, without_pictures
+from fendra.core.graph.passes import drop_unused, is_const
 from fendra.core.layout.wire import Wire
 
 
@@ -44,12 +44,13 @@ class Painted:
 
 @dataclass(frozen=True)
 class Lowered:
-    """A plan made ready for C: its graph, its layers from the lowest on, its master level.
+    """A plan made ready to be written: its graph, its layers from the lowest on, its master level.
 
     before, mixed, behind: the layers before those that scenes are mixed of, those, and the ones
     behind. shares: the places of how much of each scene is there. bytes: between which values all
     light lies after the master level, times 255; None where that is not known. turn: the place of
-    the count of frames, where light is dithered.
+    the count of frames, where light is dithered. watched: the places of what is told beside the
+    light, by name; of a colour there are three, NAME:red and so on.
     """
 
     graph: Graph
@@ -60,6 +61,7 @@ class Lowered:
     bytes: Bounds | None
     shares: tuple[int, ...] = ()
     turn: int | None = None
+    watched: Mapping[str, int] = field(default_factory=dict)
 
     @property
     def painted(self) -> tuple[Painted, ...]:
@@ -67,14 +69,20 @@ class Lowered:
         return (*self.before, *self.mixed, *self.behind)
 
 
-def lower(plan: Plan) -> Lowered:
-    """Split colours, follow the light from layer to layer, and drop what is needless."""
+def lower(plan: Plan, watched: Iterable[str] = ()) -> Lowered:
+    """Split colours, follow the light from layer to layer, and drop what is needless.
+
+    watched: roots of the plan's graph that are kept beside the light; none of them reads what is
+    beneath a layer.
+    """
     lowering = _Lowering(plan)
     lowering.paint_all()
     kept = lowering.kept
     sharing = [lowering.shares(paint) for paint, _, _ in kept]
     roots = lowering.roots
     roots |= {f"there:{i}": lowering.place(place) for i, place in enumerate(plan.shares)}
+    told = {name: at for root in watched for name, at in lowering.channels_of(root)}
+    roots |= {f"watched:{name}": at for name, at in told.items()}
     for i, (paint, _, results) in enumerate(kept):
         roots[f"on:{i}"] = lowering.place(paint.on)
         roots |= {f"{channel}:{i}": place for channel, place in results.items()}
@@ -100,8 +108,14 @@ def lower(plan: Plan) -> Lowered:
     shares = tuple(graph.roots[f"there:{i}"] for i in range(len(plan.shares)))
     return Lowered(
         graph, before, mixed, behind, graph.roots["master"], lowering.bytes(), shares,
-        graph.roots.get("dither"),
+        graph.roots.get("dither"), {name: graph.roots[f"watched:{name}"] for name in told},
     )  # fmt: skip
+
+
+def pictures_of(graph: Graph) -> tuple[str, ...]:
+    """The live pictures that a lowered graph shows, by name."""
+    nodes = (node for node in graph.nodes if node.op == "pixels")
+    return tuple(sorted({str(n.payload[0]) for n in nodes if isinstance(n.payload, tuple)}))
 
 
 def _best(places: list[int], rates: Sequence[Rate]) -> int | None:
@@ -122,7 +136,7 @@ class _Lowering:
 
     def __init__(self, plan: Plan) -> None:
         self._plan = plan
-        self._graph = without_pictures(plan.graph)
+        self._graph = plan.graph
         self._canvas = _Canvas(plan.spot_count)
         self._beneath: dict[Node, Bounds | None] = {}
         self._unsure: set[int] = set()
@@ -150,8 +164,19 @@ class _Lowering:
         channel %= node.width
         if (place, channel) not in self._known:
             args = tuple([self.place(arg, channel) for arg in node.args])
-            self._known[place, channel] = self.narrower.add(of_channel(node, channel, args))
+            lowered = of_channel(node, channel, args)
+            if node.op == "pixels":
+                lowered = replace(lowered, payload=(node.payload, CHANNELS[channel]))
+            self._known[place, channel] = self.narrower.add(lowered)
         return self._known[place, channel]
+
+    def channels_of(self, root: str) -> Iterator[tuple[str, int]]:
+        """A root's name and place; of a colour those of its channels."""
+        place = self._plan.graph.roots[root]
+        width = self._graph.nodes[place].width
+        for channel in range(width):
+            name = f"{root}:{CHANNELS[channel]}" if width > 1 else root
+            yield name, self.place(place, channel)
 
     def paint_all(self) -> None:
         """Paint the steps of the plan."""

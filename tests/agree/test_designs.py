@@ -1,4 +1,4 @@
-"""Designs give the same bits natively as in NumPy: the shipped ones over their tapes, and any."""
+"""Designs give the same bits on every engine: the shipped ones over their tapes, and any."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from hypothesis import Phase, assume, given, settings
 import fendra as fd
 from agreement import assert_same_light
 from fendra.core.engines.numpy.engine import NumpyEngine
-from fendra.native.engine import NativeEngine
+from fendra.core.program import Program
 from helpers import strip
 from strategies import designs, news, plans
 
@@ -40,23 +40,26 @@ SHIPPED += [
 
 
 @pytest.mark.parametrize("path", SHIPPED, ids=lambda path: path.stem)
-def test_a_shipped_design_gives_the_same_bits_over_its_whole_tape(compiler, path):
+def test_a_shipped_design_gives_the_same_bits_over_its_whole_tape(engine, path):
     design, tapes = shipped(path)
     assert tapes
-    plain, native = (design.compile(engine=engine) for engine in ("numpy", "native"))
-    assert (plain.engine.name, native.engine.name) == ("numpy", "native")
+    plain = design.compile(engine="numpy")
+    other = Program(plain.plan, engine(plain.plan))
     for tape in tapes:
-        assert native.film(tape).rgb.tobytes() == plain.film(tape).rgb.tobytes()
+        film, expected = other.film(tape), plain.film(tape)
+        assert film.rgb.tobytes() == expected.rgb.tobytes()
+        for supply, shares in expected.let_through.items():
+            assert (film.let_through[supply] == shares).all()
         times = tape.start_s + np.arange(int(tape.duration_s * design.rate)) / design.rate
         values, is_new = tape.heard(plain.fed, times)
         frames = [
             (20, {plain.fed[i]: values[row, i] for i in np.flatnonzero(is_new[row])})
             for row in range(len(times))
         ]
-        assert_same_light(plain.engine, native.engine, frames, has_bytes=False)  # the film has them
+        assert_same_light(plain.engine, other.engine, frames, has_bytes=False)  # the film has them
 
 
-def test_a_budget_is_kept_with_the_same_bytes_by_white_of_its_own(compiler):
+def test_a_budget_is_kept_with_the_same_bytes_by_white_of_its_own(engine):
     """LEDs of unequal channels with and without white at one supply; each frame another colour."""
     channels = {"volts": 5, "channel_ma": {"R": 17, "G": 20, "B": 23}, "idle_ma": 1}
     white = {"volts": 5, "channel_ma": {"R": 20, "G": 17, "B": 23, "W": 5}, "idle_ma": 1}
@@ -71,12 +74,12 @@ def test_a_budget_is_kept_with_the_same_bytes_by_white_of_its_own(compiler):
     plan = made.compile(engine="numpy").plan
     rng = np.random.default_rng(5)
     frames = [(1500, {"t": float(each)}) for each in rng.integers(0x202020, 0xFFFFFF, 40)]
-    numpy, native = NumpyEngine(plan), NativeEngine(plan)
-    assert_same_light(numpy, native, frames)
+    numpy = NumpyEngine(plan)
+    assert_same_light(numpy, engine(plan), frames)
     assert numpy.gains()[0] < 65_536
 
 
-def test_a_scene_of_layers_that_are_never_on_is_not_mixed(compiler):
+def test_a_scene_of_layers_that_are_never_on_is_not_mixed(engine):
     """A third and two thirds of a light are not that light to the last bit."""
     made = fd.Design.from_values({
         "line": [{"name": "a", "part": [strip("a", 7)]}], "signals": {"s": {}},
@@ -86,26 +89,26 @@ def test_a_scene_of_layers_that_are_never_on_is_not_mixed(compiler):
     })  # fmt: skip
     plan = made.compile(engine="numpy").plan
     frames = [(0, {"s": 0.0}), *((100, {"s": 1.0}) for _ in range(4))]
-    assert_same_light(NumpyEngine(plan), NativeEngine(plan), frames)
+    assert_same_light(NumpyEngine(plan), engine(plan), frames)
 
 
 @settings(max_examples=25, phases=COMPILED)
 @given(designs(), news)
-def test_any_design_gives_the_same_bits(compiler, values, frames):
+def test_any_design_gives_the_same_bits(engine, values, frames):
     design = fd.Design.from_values(values)
     assume(not any(finding.severity == "error" for finding in design.check()))
     plan = design.compile(engine="numpy").plan
     assert_same_light(
-        NumpyEngine(plan), NativeEngine(plan),
+        NumpyEngine(plan), engine(plan),
         [(step_ms, {"s": s, "on": float(on)}) for step_ms, s, on in [(0, 0.5, True), *frames]],
     )  # fmt: skip
 
 
 @settings(max_examples=40, phases=COMPILED)
 @given(plans(), news)
-def test_any_graph_gives_the_same_bits(compiler, plan, frames):
+def test_any_graph_gives_the_same_bits(engine, plan, frames):
     assert_same_light(
-        NumpyEngine(plan), NativeEngine(plan),
+        NumpyEngine(plan), engine(plan),
         [(step_ms, {"s": s, "on": float(on)}) for step_ms, s, on in [(0, 0.5, True), *frames]],
     )  # fmt: skip
 
@@ -123,7 +126,7 @@ LIVE = {
 }
 
 
-def test_every_kind_and_every_conditioning_is_the_same_in_c(compiler):
+def test_every_kind_and_every_conditioning_is_the_same(engine):
     """Random news in uneven frames, for every key and every function over time."""
     design = fd.Design.from_values({
         "line": [{"name": "a", "part": [strip()]}], "signals": LIVE,
@@ -142,8 +145,7 @@ def test_every_kind_and_every_conditioning_is_the_same_in_c(compiler):
              "level": "curve(lux, 0, 1, 0.5, 0.2) - dead_band(raw, 0.3)", "blend": "max"},
         ],
     })  # fmt: skip
-    plain, native = (design.compile(engine=engine) for engine in ("numpy", "native"))
-    assert native.engine.name == "native"
+    plain = design.compile(engine="numpy")
     random = np.random.default_rng(7)
     spans = {
         "raw": (900, 2100),
@@ -157,4 +159,33 @@ def test_every_kind_and_every_conditioning_is_the_same_in_c(compiler):
         news = {name: np.float32(random.uniform(*spans.get(name, (0, 1)))) for name in plain.fed}
         kept = {name: value for name, value in news.items() if random.random() < 0.3}
         frames.append((int(random.integers(1, 60)), kept))
-    assert_same_light(plain.engine, native.engine, frames)
+    assert_same_light(plain.engine, engine(plain.plan), frames)
+
+
+def test_a_live_picture_gives_the_same_bits_and_is_black_again_after_a_reset(engine):
+    """On part of the LEDs, off centre, in two layers; lost after half a second, then navy."""
+    design = fd.Design.from_values({
+        "line": [{"name": "a", "part": [strip("a", 9), strip("b", 6, at=[5, 20])]}],
+        "signals": {"rim": {"kind": "picture", "on": "b", "lost_after": 0.5, "fallback": "navy"}},
+        "groups": {"end": "index % 5 > 2"},
+        "layer": [{"name": "1", "on": "b", "effect": "solid", "colour": "rim", "level": 0.7},
+                  {"name": "2", "on": "end", "effect": "solid", "colour": "rim", "blend": "add"}],
+    })  # fmt: skip
+    plan = design.compile(engine="numpy").plan
+    pair = [NumpyEngine(plan), engine(plan)]
+    rng = np.random.default_rng(3)
+    fed = plan.fed[0]
+    for _ in range(2):
+        lit = 0
+        for number in range(40):
+            if number in (2, 3, 20):
+                light = rng.random((15, 3), np.float32)
+                for each in pair:
+                    each.picture("rim", light)
+            news = {fed: 1.0} if number in (2, 3, 20) else {}
+            (expected, _), (found, _) = (each.light(40 * number, news) for each in pair)
+            assert found.tobytes() == expected.tobytes()
+            lit += bool(found[:, 9:].any())
+        assert lit > 30
+        for each in pair:
+            each.reset()

@@ -1,0 +1,7 @@
+"""The WebAssembly back end: a recorded design as a binary module that runs in every browser."""
+
+from __future__ import annotations
+
+from fendra.core.engines.wasm.emit import Wasm, emit_wasm
+
+__all__ = ["Wasm", "emit_wasm"]

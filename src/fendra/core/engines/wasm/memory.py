@@ -1,0 +1,65 @@
+"""The memory of a module: what stands where, and what stands there at first.
+
+Addresses are handed out one after the other. Everything is in whole words of four bytes, as the
+standard's little-endian machine holds them.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fendra.core.arrays import Array
+from fendra.core.engines.wasm.binary import MOST_PAGES, PAGE
+from fendra.core.errors import EngineError
+from fendra.core.graph.ops import Kind
+
+LANES = 4
+"""Spots that vector instructions take at once."""
+ROW = 4 * LANES
+"""Bytes of as many."""
+
+
+class Memory:
+    """Hands out addresses, and keeps what stands in tables."""
+
+    def __init__(self) -> None:
+        self._end = ROW
+        self._tables: dict[bytes, int] = {}
+
+    def reserve(self, size: int) -> int:
+        """The address of so many bytes, 0 at first; a row behind them may be written over."""
+        at = self._end
+        self._end += -(-size // ROW) * ROW
+        if self._end + 2 * ROW > PAGE * MOST_PAGES:
+            raise EngineError("the design is too large for WebAssembly's memory of 4 GB.")
+        return at
+
+    def table(self, values: Array, *, of_lanes: bool = False) -> int:
+        """The address of numbers that never change; equal tables stand once.
+
+        Behind them the last is repeated, so that whole rows can be read from each of them.
+        of_lanes: truth values as all bits or none.
+        """
+        words = np.ascontiguousarray(values)
+        if words.dtype == np.bool_:
+            words = words.astype(np.uint32) * np.uint32(0xFFFF_FFFF if of_lanes else 1)
+        words = np.concatenate([words, np.repeat(words[-1:], LANES - 1)])
+        held = words.astype(words.dtype.newbyteorder("<")).tobytes()
+        if held not in self._tables:
+            self._tables[held] = self.reserve(len(held))
+        return self._tables[held]
+
+    @property
+    def data(self) -> list[tuple[int, bytes]]:
+        """The tables, each with its address."""
+        return [(at, held) for held, at in self._tables.items()]
+
+    @property
+    def pages(self) -> int:
+        """How large it has to be."""
+        return -(-(self._end + 2 * ROW) // PAGE)
+
+
+def words_of(kind: Kind) -> str:
+    """What a word holds, as it is told to those who read it."""
+    return {Kind.FLOAT: "f32", Kind.UINT: "u32", Kind.TRUTH: "truth"}[kind]
