@@ -51,6 +51,7 @@ if TYPE_CHECKING:
     from fendra.core.names import ViewName
     from fendra.firmware.project import Project
     from fendra.live.session import Session
+    from fendra.page.write import Page
 
 
 class Design(CoreDesign):
@@ -281,6 +282,35 @@ class Design(CoreDesign):
         from fendra.core.engines.c99 import emit
 
         return emit(self.examined.sound.plan)
+
+    def page(
+        self, path: str | Path | None = None, tape: Tape | None = None, *,
+        other: Design | None = None, labels: tuple[str, str] = ("", ""),
+    ) -> Page:  # fmt: skip
+        """A page for the browser that runs the design by itself: one file, no network.
+
+        path: where it is written, if it is. tape: signals that drive it; without, they are set by
+        hand on the page. other: another design beside it, on the same signals; labels: what the
+        two are called. A notebook shows what this gives in its cell; `html` is all of it.
+
+        Raises DesignError with every finding of severity error, PageError for what is too large
+        for a page, SignalError for a tape with none of the design's signals, FileError.
+
+        >>> import fendra as fd
+        >>> design = fd.load(fd.demo_file("pad.toml"))
+        >>> page = design.page(tape=fd.read_tape(fd.demo_file("typing.csv"), design))
+        >>> page.html.startswith("<!doctype html>"), page.path
+        (True, None)
+        """
+        from fendra.page.gather import look_of
+        from fendra.page.write import make_page
+
+        designs = [self] if other is None else [self, other]
+        looks = [
+            look_of(design.examined.sound, tape, label)
+            for design, label in zip(designs, labels, strict=False)
+        ]
+        return make_page(looks, path=None if path is None else Path(path))
 
     def map(
         self,

@@ -25,6 +25,7 @@ from fendra.cli.layout import layout
 from fendra.cli.listen import listen
 from fendra.cli.map import map_
 from fendra.cli.new import new
+from fendra.cli.page import page
 from fendra.cli.presets import presets
 from fendra.cli.probe import probe
 from fendra.cli.run import run
@@ -100,6 +101,8 @@ for name, function, about, example in (
      "presets save heron.toml 'turn left, front' --as quick-turn"),
     ("film", film, "Render a tape, or made-up values: film strip, still and animation.",
      "film heron.toml --sweep rpm=0:5200:6s --set lights=on --timeline"),
+    ("page", page, "Write a page that runs the design in a browser: one file, no network.",
+     "page heron.toml --tape ride.csv --out heron.html"),
     ("compare", compare, "Two designs, or one with a key at several values, on one tape.",
      "compare heron.toml --vary rpm.threshold=4000,4700 --tape ride.csv"),
     ("explain", explain, "Say why an LED looks as it does at a moment.",

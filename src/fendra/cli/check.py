@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 import typer
 
 from fendra.cli.budgets import budget_to_plain, say_budget
-from fendra.cli.film import frames_of, render, say_if_unfed, say_limiter
+from fendra.cli.film import render, say_if_unfed, say_limiter
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import count_findings, say, say_findings
 from fendra.core.names import counted
@@ -71,11 +71,12 @@ def check_on(design: Path, tape: Path | None) -> tuple[Checked, Tape | None]:
 
 def renderer(tape: Tape) -> Render:
     """What makes the film of a tape, with a bar while it does."""
+    from fendra.core.program import frames_of
     from fendra.front import Program
     from fendra.native.choose import choose_engine
 
     def made(subject: Subject) -> Film:
-        engine, _ = choose_engine(subject.plan, "auto", frames_of(subject.design, tape))
+        engine, _ = choose_engine(subject.plan, "auto", frames_of(tape, subject.design.rate))
         program = Program(subject.plan, engine)
         return render(program, tape)
 

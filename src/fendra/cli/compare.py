@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from fendra.cli.film import compile_on, frames_of, render, say_if_unfed
+from fendra.cli.film import compile_on, render, say_if_unfed
 from fendra.cli.made_up import AnyTape, Long, Sets, Steps, Sweeps, Toggles, tape_for
 from fendra.cli.options import DesignFile
 from fendra.cli.screen import say, say_columns
@@ -45,6 +45,7 @@ def compare(
     ] = None,
 ) -> None:  # fmt: skip
     """Put films of the same tape above each other, with what differs marked."""
+    from fendra.core.program import frames_of
     from fendra.draw.compare import differing, draw_compare
     from fendra.draw.style import save_figure
     from fendra.front import load
@@ -61,7 +62,7 @@ def compare(
     played = tape_for(loaded, tape, sets, sweeps, steps, toggles, duration)
     films: list[Film] = []
     for made in designs:
-        program = compile_on(made, "auto", frames_of(made, played))
+        program = compile_on(made, "auto", frames_of(played, made.rate))
         if not films:
             say_if_unfed(program.fed, played)
         films.append(render(program, played))

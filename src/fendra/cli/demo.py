@@ -13,7 +13,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 import typer
 
 from fendra.cli.check import in_one_line
-from fendra.cli.film import frames_of, render, write_pictures
+from fendra.cli.film import render, write_pictures
 from fendra.cli.run import what_came
 from fendra.cli.screen import count_findings, progress, say, say_findings, say_pixels
 from fendra.core.electric.words import in_amps
@@ -41,6 +41,7 @@ def demo(
     Writes the map, the film strip, a still, an animation and the build sheet, and streams the
     ride's first seconds to a stand-in controller.
     """
+    from fendra.core.program import frames_of
     from fendra.demo import demo_file
     from fendra.files.design_file import check_file
     from fendra.files.tape_file import read_tape
@@ -62,7 +63,7 @@ def demo(
     say(f"   {count_findings(checked.findings)}")
 
     say("3  Rendered", style="bold")
-    program = design.compile(frames=frames_of(design, tape))
+    program = design.compile(frames=frames_of(tape, design.rate))
     film = render(program, tape)
     draw = film.budget().draw
     assert draw is not None

@@ -25,7 +25,6 @@ from fendra.core.names import ViewName
 from fendra.draw.kinds import AnimationName
 
 if TYPE_CHECKING:
-    from fendra.core.document.design import Design as CoreDesign
     from fendra.core.film import Film as CoreFilm
     from fendra.core.signals.tape import Tape
     from fendra.front import Design, Film, Program
@@ -83,6 +82,7 @@ def film(
     engine: Engine = "auto",
 ) -> None:  # fmt: skip
     """Render a tape, or made-up values, and write the film strip, a still and an animation."""
+    from fendra.core.program import frames_of
     from fendra.front import load
 
     loaded = load(design)
@@ -91,7 +91,7 @@ def film(
     first = start if start is not None else max(moment - 2.0, played.start_s)
     check_on_tape("--at", moment, played)
     check_on_tape("--start", first, played)
-    program = compile_on(loaded, engine, frames_of(loaded, played))
+    program = compile_on(loaded, engine, frames_of(played, loaded.rate))
     say_if_unfed(program.fed, played)
     rendered = render(program, played)
     written = write_pictures(
@@ -108,11 +108,6 @@ def say_limiter(film: CoreFilm | None) -> None:
     for limited in film.limited() if film is not None else ():
         if limited.frames:
             say(str(limited))
-
-
-def frames_of(design: CoreDesign, tape: Tape) -> int:
-    """About how many frames the film of a tape has."""
-    return max(int(tape.duration_s * design.rate), 1)
 
 
 def compile_on(design: Design, engine: EngineName, frames: int = 0) -> Program:

@@ -12,7 +12,8 @@ FendraError
 ├── SourceError      (OSError)     news that cannot be had
 ├── OutputError      (OSError)     frames that cannot be delivered
 ├── EngineError      (RuntimeError) an engine that is not there, or cannot be made here
-└── FirmwareError    (ValueError)  firmware that cannot be made of a design
+├── FirmwareError    (ValueError)  firmware that cannot be made of a design
+└── PageError        (ValueError)  a design or tape that a page cannot hold
 """
 
 from __future__ import annotations
@@ -120,6 +121,10 @@ class TrustWarning(UserWarning):
 
 class FirmwareError(FendraError, ValueError):
     """Firmware that cannot be made of a design, for this controller."""
+
+
+class PageError(FendraError, ValueError):
+    """A design or tape that a page cannot hold; the message names the limit."""
 
 
 def internal_error(exc: BaseException, where: str) -> str:

@@ -8,6 +8,7 @@ from typing import Any, TypeVar
 
 import numpy as np
 
+from fendra.core.arrays import Floats, Ints
 from fendra.core.checks.examine import Examined
 from fendra.core.composition.carry_over import same_cells
 from fendra.core.composition.plan import Plan
@@ -186,16 +187,15 @@ class Program:
         rate = self.design.rate if rate is None else rate
         if not (math.isfinite(rate) and rate > 0):
             raise ClockError(f"rate = {rate} is no number of frames a second")
-        count = int(tape.duration_s * rate + 1e-6) + 1
+        count = frames_of(tape, rate)
         if count * len(self.layout) * 3 > LARGEST_FILM:
             raise TapeError(
                 f"the tape lasts {tape.duration_s:,.0f} s, which makes {count:,} frames of "
                 f"{len(self.layout)} LEDs and more than {LARGEST_FILM / 1e9:g} GB. "
                 "Is its time in seconds? Else cut it, or lower the rate."
             )
-        times = tape.start_s + np.arange(count) / rate
+        times, clock_ms = clock_of(tape, rate, clock_s)
         rgb = np.empty((count, len(self.layout), 3), np.uint8)
-        clock_ms = np.rint((clock_s + times - tape.start_s) * 1000).astype(np.int64)
         times_ms = (clock_ms & UINT_MASK).astype(np.uint32)
         values, is_new = tape.heard(self.fed, times)
         held = np.clip(values, -LARGEST, LARGEST).astype(np.float32)
@@ -245,6 +245,20 @@ class Program:
                 )
             self.engine.picture(name, light)
         return to_numbers(name, signal, value)
+
+
+def frames_of(tape: Tape, rate: float) -> int:
+    """How many frames the film of a tape has, at so many a second."""
+    return int(tape.duration_s * rate + 1e-6) + 1
+
+
+def clock_of(tape: Tape, rate: float, clock_s: float = 0.0) -> tuple[Floats, Ints]:
+    """When the frames of its film are: seconds on its own clock, and milliseconds of the program's.
+
+    clock_s: what that shows as the tape begins.
+    """
+    times = tape.start_s + np.arange(frames_of(tape, rate)) / rate
+    return times, np.rint((clock_s + times - tape.start_s) * 1000).astype(np.int64)
 
 
 P = TypeVar("P", bound=Program)

@@ -104,6 +104,16 @@ def json_text(value: object, indent: int | None = 2) -> str:
     return "".join(c if c == "\n" or _is_harmless(c) else json.dumps(c)[1:-1] for c in text)
 
 
+def script_json(value: object) -> str:
+    """A value as JSON inside a script element of HTML: no letter of it ends the element.
+
+    >>> script_json({"name": "</script><b>"})
+    '{"name":"\\\\u003c/script\\\\u003e\\\\u003cb\\\\u003e"}'
+    """
+    text = json.dumps(value, ensure_ascii=True, separators=(",", ":"))
+    return text.replace("<", "\\u003c").replace(">", "\\u003e").replace("&", "\\u0026")
+
+
 _JOINERS = "\u200c\u200d"
 """They shape letters of some scripts, and emoji, and do nothing else."""
 

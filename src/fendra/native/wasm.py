@@ -77,7 +77,7 @@ class WasmEngine(Engine):
         first = min(places["limits"].values(), default=0)
         self._limits = self._at(first, "<u4", 2 * len(places["limits"]))[::2]
         self._cells = {
-            name: self._at(cell["at"], _WORDS[cell["is"]], 1)
+            name: self._at(cell["at"], _WORDS[cell["kind"]], 1)
             for name, cell in places["cells"].items()
         }
 

@@ -3,5 +3,6 @@
 from __future__ import annotations
 
 from fendra.core.engines.wasm.emit import Wasm, emit_wasm
+from fendra.core.engines.wasm.seen import Balance
 
-__all__ = ["Wasm", "emit_wasm"]
+__all__ = ["Balance", "Wasm", "emit_wasm"]

@@ -24,6 +24,7 @@ from fendra.core.engines.wasm.limit import draws, limit
 from fendra.core.engines.wasm.memory import LANES, words_of
 from fendra.core.engines.wasm.mix import paint, paint_scene, share_of
 from fendra.core.engines.wasm.numbers import advance, is_news, taken
+from fendra.core.engines.wasm.seen import Balance, see
 from fendra.core.engines.wasm.wire import to_wires
 from fendra.core.graph.node import Rate
 from fendra.core.graph.ops import Kind
@@ -38,23 +39,27 @@ class Wasm:
 
 
 def emit_wasm(
-    plan: Plan, *, is_wide: bool = True, told: Sequence[str] = (), supplies: Sequence[Limit] = ()
-) -> Wasm:
+    plan: Plan, *, is_wide: bool = True, told: Sequence[str] = (),
+    supplies: Sequence[Limit] = (), balances: Sequence[Balance] = (),
+) -> Wasm:  # fmt: skip
     """Write a plan as a module. The same design gives the same bytes.
 
     is_wide: paint four LEDs at once, by the standard's vector instructions. told: roots of the
     plan's graph whose values can be read beside the light. supplies: what is fed by whom, for the
-    currents of the newest frame. Raises EngineError where it would be too large.
+    currents of the newest frame. balances: where white is balanced, for what the eye sees. Raises
+    EngineError where it would be too large.
     """
     with np.errstate(all="ignore"):  # rules are tried on values of any size
         lowered = lower(plan, told)
         draft = Draft(plan, lowered, sort(lowered), LANES if is_wide else 1)
-        return _Emitting(draft, supplies).run()
+        return _Emitting(draft, supplies, balances).run()
 
 
 class _Emitting:
-    def __init__(self, draft: Draft, supplies: Sequence[Limit]) -> None:
-        self._draft, self._supplies = draft, supplies
+    def __init__(
+        self, draft: Draft, supplies: Sequence[Limit], balances: Sequence[Balance]
+    ) -> None:  # fmt: skip
+        self._draft, self._supplies, self._balances = draft, supplies, balances
         self._functions: list[Function] = []
         self._exports: dict[str, int] = {}
 
@@ -79,7 +84,11 @@ class _Emitting:
         currents = {draft.memory.reserve(8): supply for supply in self._supplies}
         if currents:
             add(draws(draft, currents), "draw")
-        places = _places(draft, rows, currents)
+        seen = draft.rgb
+        if self._balances:
+            seen = draft.memory.reserve(3 * draft.plan.spot_count)
+            add(see(draft, self._balances, seen), "see")
+        places = _places(draft, rows, currents) | {"seen": seen}
         held = module(self._functions, self._exports, draft.memory.pages, draft.memory.data)
         return Wasm(held, places | {"end": draft.memory.pages * PAGE})
 
@@ -108,7 +117,7 @@ class _Emitting:
             for name, place in places.items():
                 at = draft.memory.reserve(4)
                 told.setdefault(place, []).append(at)
-                row[name] = {"at": at, "is": words_of(draft.kind(place))}
+                row[name] = {"at": at, "kind": words_of(draft.kind(place))}
             if told:
                 self._add(writer.telling(each.space, told), f"tell{each.number}")
             found.append(row)
@@ -196,9 +205,9 @@ def _places(
         """Where a number of the frame stands, or what it always is."""
         node = draft.graph.nodes[place]
         if place in draft.fields:
-            return {"at": draft.fields[place], "is": words_of(node.kind)}
-        value = node.payload[0] if isinstance(node.payload, tuple) else None
-        return {"value": value}
+            return {"at": draft.fields[place], "kind": words_of(node.kind)}
+        value = node.payload[0] if isinstance(node.payload, tuple) else 0.0
+        return {"value": float(value), "kind": words_of(node.kind)}
 
     lowered, rates = draft.lowered, draft.graph.rates()
     lines, at = [], draft.bytes
@@ -212,11 +221,12 @@ def _places(
         "has_begun": draft.has_begun,
         "signals": dict(draft.signals),
         "cells": {
-            name: {"at": at, "is": words_of(draft.cell_kinds[name])}
+            name: {"at": at, "kind": words_of(draft.cell_kinds[name])}
             for name, at in draft.cells.items()
         },
         "limits": dict(draft.limits),
         "pictures": dict(draft.pictures),
+        "state_end": draft.canvas,
         "canvas": draft.canvas,
         "plane": draft.plane,
         "rgb": draft.rgb,
