@@ -6,13 +6,14 @@ CHECK_PYTHON = import sys; sys.exit('Fendra needs Python 3.11 or newer: make PYT
 PYTEST = .venv-dev/bin/python -m pytest -n logical --dist worksteal
 .DEFAULT_GOAL := help
 
-.PHONY: help demo test test-quick audit faults fuzz bench format docs screenshots clean
+.PHONY: help demo test test-quick web audit faults fuzz bench format docs screenshots clean
 
 help:
 	@echo "make demo         make an environment, install Fendra, run the demo"
 	@echo "make test         make an environment, run all that CI runs"
 	@echo "make test-quick   the tests of the core, of files and of docstrings: while you write"
 	@echo "make faults       put faults into the code: which of them do the tests find? (takes an hour)"
+	@echo "make web          lint, test and build the page of web/; is what ships the same?"
 	@echo "make audit        what bandit says of the code, and pip-audit of the packages"
 	@echo "make fuzz         odd inputs of every kind for ten minutes; MINUTES=60 for an hour"
 	@echo "make bench        measure speed (not part of make test)"
@@ -29,8 +30,18 @@ test: .venv-dev/installed
 	.venv-dev/bin/ruff check .
 	.venv-dev/bin/mypy
 	.venv-dev/bin/lint-imports
-	$(MAKE) --no-print-directory audit
+	$(MAKE) --no-print-directory audit web
 	$(PYTEST) --durations=10
+
+web: .venv-dev/installed
+	@if command -v npm > /dev/null; then $(MAKE) --no-print-directory built; \
+	else echo "no npm here: the page is not built anew, and what ships of it is not compared"; fi
+
+.PHONY: built
+built:
+	cd web && npm ci --silent --no-audit --no-fund && npm run --silent types && npm run --silent check
+	git diff --exit-code --stat -- src/fendra/page/built web/src/data.ts \
+		|| (echo "what ships of the page is not what web/ gives: run 'make web', and commit it"; exit 1)
 
 test-quick: .venv-dev/installed
 	$(PYTEST) src tests/core tests/files tests/test_public.py -m "not slow" --hypothesis-profile quick --durations=10

@@ -208,6 +208,9 @@ def test_a_page_and_a_drawing_show_it_as_text(hostile, tmp_path):
     page = Page(made.sheet(tmp_path / "sheet.html").read_text(encoding="utf-8"))
     assert not page.tags & {"script", "iframe", "b", "a"}
     assert not [a for a in page.attributes if a[0].startswith("on") or EVIL in f"{a[0]}"]
+    shown = Page(made.page(tape=tape(speed=[1, 2])).html)
+    assert not shown.tags & {"iframe", "b", "a", "img"}
+    assert sorted(name for name, _ in shown.attributes if name.startswith("on")) == []
     drawing = ElementTree.parse(made.map_figure(tmp_path / "map.svg"))
     tags = {str(element.tag).rpartition("}")[2] for element in drawing.iter()}
     assert not tags & {"script", "foreignObject", "a"}

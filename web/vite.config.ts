@@ -13,7 +13,7 @@ export default defineConfig({
     chunkSizeWarningLimit: 1000,
     rollupOptions: {
       input: "src/main.tsx",
-      output: { entryFileNames: "page.js", assetFileNames: "page[extname]", codeSplitting: false },
+      output: { entryFileNames: "page.js", assetFileNames: "page[extname]", inlineDynamicImports: true },
     },
   },
   plugins: [

@@ -21,7 +21,7 @@ export class Player {
   /** Whether flashes are shown as they are: not yet asked, yes, or no. */
   flashes: "unasked" | "asking" | "shown" | "dimmed" = "unasked";
   readonly timing: Timing = { module: [], draw: [], between: [] };
-  private readonly guard = new FlashGuard();
+  private readonly guards = new Map<Run, FlashGuard>();
   private readonly listeners = new Set<() => void>();
   private readonly painters: ((run: Run) => void)[] = [];
 
@@ -72,16 +72,23 @@ export class Player {
     this.time = Math.min(Math.max(time, 0), last);
     const begin = performance.now();
     for (const run of this.runs) {
-      run.goTo(run.frameAt(this.time), () => this.painters.forEach((paint) => paint(run)));
+      run.goTo(run.frameAt(this.time), () => {
+        for (const paint of this.painters) paint(run);
+        this.watch(run);
+      });
     }
     keep(this.timing.module, performance.now() - begin);
-    if (this.flashes === "unasked" && this.isPlaying) {
-      const level = Math.max(...this.runs.map((run) => brightness(run.module.seen())));
-      if (this.guard.push(this.time, level)) {
-        this.flashes = "asking";
-        this.isPlaying = false;
-      }
-    } else this.guard.reset();
+    if (!this.isPlaying) for (const guard of this.guards.values()) guard.reset();
+  }
+
+  /** Stop where a look flashes too often, until somebody says that it may. */
+  private watch(run: Run): void {
+    if (this.flashes !== "unasked" || !this.isPlaying) return;
+    const guard = this.guards.get(run) ?? new FlashGuard();
+    this.guards.set(run, guard);
+    if (!guard.push(run.frame / run.look.rate, brightness(run.module.seen()))) return;
+    this.flashes = "asking";
+    this.play(false);
   }
 
   /** So much time has passed on the wall. */
