@@ -27,6 +27,11 @@ def state(at_s: float) -> dict[str, float]:
 
 
 def fendra_program(spots: int, engine: str = "numpy") -> fd.Program:
+    """The scene as a program."""
+    return fendra_design(spots).compile(engine=engine)
+
+
+def fendra_design(spots: int) -> fd.Design:
     """The scene as a design."""
     third = spots // 3
     cuts = [("a", third), ("b", third), ("c", spots - 2 * third)]
@@ -35,7 +40,7 @@ def fendra_program(spots: int, engine: str = "numpy") -> fd.Program:
         ends = {"start": (10.0 * start, 0.0, 0.0), "end": (10.0 * (start + count - 1), 0.0, 0.0)}
         parts.append({"name": name, "shape": "strip", "count": count, **ends})
         start += count
-    design = fd.Design.from_values(
+    return fd.Design.from_values(
         {
             "line": [{"name": "line", "part": parts}],
             "signals": {"brake": {}, "rpm": {}, "left": {"kind": "switch"}, "battery": {}},
@@ -55,7 +60,6 @@ def fendra_program(spots: int, engine: str = "numpy") -> fd.Program:
             ],
         }
     )  # fmt: skip
-    return design.compile(engine=engine)
 
 
 def light_of(level: float) -> float:

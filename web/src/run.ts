@@ -21,6 +21,8 @@ export class Run {
   readonly tape: Tape | undefined;
   /** The newest frame that was made; -1 before any. */
   frame = -1;
+  /** How many frames were made in all. */
+  made = 0;
   private snapshots = new Map<number, Uint8Array>();
   private readonly signals: Signal[];
   private held = new Map<string, Deed>();
@@ -83,6 +85,7 @@ export class Run {
     if (best < 0) this.module.reset();
     else this.module.restore(this.snapshots.get(best)!);
     this.frame = best;
+    this.made++;
     this.held.clear();
     this.next = 0;
     while (this.next < this.deeds.length && this.frameOf(this.deeds[this.next]!.at) <= best) this.take();
@@ -97,6 +100,7 @@ export class Run {
 
   private step(): void {
     this.frame++;
+    this.made++;
     const fresh = new Map<string, Deed>();
     while (this.next < this.deeds.length && this.frameOf(this.deeds[this.next]!.at) <= this.frame) {
       const deed = this.take();

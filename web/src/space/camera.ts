@@ -20,6 +20,8 @@ export class Orbit {
   height = UP;
   zoom = 1;
   readonly camera = new PerspectiveCamera(FIELD, 1, 1, 1e6);
+  /** What one looks at. */
+  readonly target = new Vector3();
   private readonly middle = new Vector3();
   private readonly shift = new Vector3();
 
@@ -59,6 +61,11 @@ export class Orbit {
     const side = this.side;
     if (side && Math.abs(this.zoom - 1) < 0.01) return side;
     return [this.azimuth, this.height, this.zoom].map((each) => String(Number(each.toFixed(2)))).join(",");
+  }
+
+  /** What tells it from any other place to look from. */
+  get state(): string {
+    return [this.azimuth, this.height, this.zoom, ...this.shift.toArray()].join();
   }
 
   turn(across: number, up: number): void {
@@ -107,7 +114,7 @@ export class Orbit {
       this.span = Math.max(this.span, 2 * across, 2 * upward);
       distance = Math.max(distance, (MARGIN * Math.max(across, upward, 1)) / half + offset.dot(back));
     }
-    const target = middle.clone().add(this.shift);
+    const target = this.target.copy(middle).add(this.shift);
     camera.aspect = aspect;
     camera.position.copy(target).addScaledVector(back, distance / this.zoom);
     camera.up.copy(up);

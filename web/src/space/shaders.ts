@@ -25,7 +25,7 @@ void main() {
   light = colour * mix(0.3, 1.0, smoothstep(-0.7, 0.0, turned));
 }`;
 
-export const CORE_VERTEX = square("core * 2.5 + 1.0");
+export const CORE_VERTEX = square("core * 2.2 + 1.0");
 export const CORE_FRAGMENT = /* glsl */ `
 precision highp float;
 in vec2 offset;
@@ -83,7 +83,12 @@ in vec2 at;
 uniform sampler2D sharp, soft;
 out vec4 shown;
 void main() {
-  vec3 light = vec3(0.0037, 0.0044, 0.0065) + texture(sharp, at).rgb + texture(soft, at).rgb;
+  vec3 light = texture(sharp, at).rgb + texture(soft, at).rgb;
+  if (max(light.r, max(light.g, light.b)) < 0.0001) {
+    shown = vec4(0.047, 0.0549, 0.0745, 1.0); // the night, where nothing is
+    return;
+  }
+  light += vec3(0.0037, 0.0044, 0.0065);
   vec3 over = max(light - 0.6, 0.0);
   light = min(light, 0.6) + 0.4 * over / (over + 0.4);
   vec3 low = light * 12.92, high = 1.055 * pow(max(light, 0.0), vec3(1.0 / 2.4)) - 0.055;

@@ -14,6 +14,7 @@ import {
   Mesh,
   MeshBasicMaterial,
   DoubleSide,
+  NearestFilter,
   NormalBlending,
   RawShaderMaterial,
   Scene,
@@ -32,7 +33,8 @@ import { Orbit } from "./camera";
 import * as shaders from "./shaders";
 
 const SKIPPED = 0xffff_ffff;
-const SOFT = 6;
+/** Halos are soft, so they are drawn on a coarser grid: at least and at most by so much. */
+const [LEAST_SOFT, MOST_SOFT] = [4, 24];
 const CORE_OF_SPACING = 0.42;
 const LEAST_PX = 1.2;
 
@@ -83,7 +85,7 @@ export class Space {
     this.addOutline(look, low);
     this.addLeds(floatsOf(leds.facing), leds.count);
     const options = { type: HalfFloatType, depthBuffer: false };
-    this.sharp = new WebGLRenderTarget(1, 1, options);
+    this.sharp = new WebGLRenderTarget(1, 1, { ...options, minFilter: NearestFilter, magFilter: NearestFilter });
     this.soft = new WebGLRenderTarget(1, 1, options);
     this.addScreen();
   }
@@ -107,7 +109,6 @@ export class Space {
     this.height = Math.max(Math.round(height * ratio), 1);
     this.renderer.setSize(this.width, this.height, false);
     this.sharp.setSize(this.width, this.height);
-    this.soft.setSize(Math.ceil(this.width / SOFT), Math.ceil(this.height / SOFT));
   }
 
   draw(): void {
@@ -122,7 +123,10 @@ export class Space {
     renderer.clear();
     renderer.render(this.thing, camera);
     renderer.render(this.cores, camera);
-    this.aim(this.width / SOFT, this.height / SOFT, half);
+    const coarse = this.coarse(half);
+    const [wide, high] = [Math.ceil(this.width / coarse), Math.ceil(this.height / coarse)];
+    if (this.soft.width !== wide || this.soft.height !== high) this.soft.setSize(wide, high);
+    this.aim(this.width / coarse, this.height / coarse, half);
     renderer.setRenderTarget(this.soft);
     renderer.clear();
     renderer.render(this.halos, camera);
@@ -152,6 +156,14 @@ export class Space {
       if (distance < nearest) [best, nearest] = [i, distance];
     }
     return best;
+  }
+
+  /** How much coarser the grid of halos is: they are seven cores wide. */
+  private coarse(half: number): number {
+    const distance = this.orbit.camera.position.distanceTo(this.orbit.target);
+    const core = ((this.uniforms.radius.value as number) * this.height) / (2 * half * Math.max(distance, 1));
+    const most = Math.max(Math.min(this.width, this.height) / 60, LEAST_PX);
+    return Math.min(Math.max(Math.round(2 * Math.min(core, most)), LEAST_SOFT), MOST_SOFT);
   }
 
   private aim(width: number, height: number, half: number): void {

@@ -18,40 +18,55 @@ const SPEEDS = [0.1, 0.25, 0.5, 1, 2, 4];
 export class Strip {
   readonly canvas = document.createElement("canvas");
   private readonly rows: number;
+  private readonly image: ImageData;
   private end = 1;
+  /** Columns that are not on the canvas yet. */
+  private first = STRIP_PX;
+  private last = 0;
 
   constructor(private readonly player: Player) {
-    this.rows = Math.min(player.first.look.spots.count, MOST_ROWS);
+    this.rows = Math.max(Math.min(player.first.look.spots.count, MOST_ROWS), 1);
     this.canvas.width = STRIP_PX;
-    this.canvas.height = Math.max(this.rows, 1);
+    this.canvas.height = this.rows;
+    this.image = new ImageData(STRIP_PX, this.rows);
     this.end = player.end;
     player.onFrame((run) => run === player.first && this.paint(run));
   }
 
+  /** Put what has come since the last time onto the canvas. */
+  show(): void {
+    if (this.last <= this.first) return;
+    const width = this.last - this.first;
+    this.canvas.getContext("2d")?.putImageData(this.image, 0, 0, this.first, 0, width, this.rows);
+    [this.first, this.last] = [STRIP_PX, 0];
+  }
+
   private paint(run: Run): void {
-    const pen = this.canvas.getContext("2d");
-    if (!pen || this.rows === 0) return;
     if (this.player.end !== this.end) {
-      pen.clearRect(0, 0, STRIP_PX, this.rows);
-      this.end = this.player.end;
+      this.image.data.fill(0);
+      [this.first, this.last, this.end] = [0, STRIP_PX, this.player.end];
     }
     const seen = run.module.seen();
-    const count = run.look.spots.count;
-    const column = pen.createImageData(1, this.rows);
-    for (let row = 0; row < this.rows; row++) {
-      const from = 3 * Math.floor((row * count) / this.rows);
-      for (let c = 0; c < 3; c++) column.data[4 * row + c] = GAMMA[seen[from + c]!]!;
-      column.data[4 * row + 3] = 255;
-    }
+    const { count } = run.look.spots;
     const time = run.frame / run.look.rate;
     const first = Math.floor((time / this.end) * STRIP_PX);
-    const last = Math.max(Math.ceil(((time + 1 / run.look.rate) / this.end) * STRIP_PX), first + 1);
-    for (let x = first; x < last && x < STRIP_PX; x++) pen.putImageData(column, x, 0);
+    const last = Math.min(Math.max(Math.ceil(((time + 1 / run.look.rate) / this.end) * STRIP_PX), first + 1), STRIP_PX);
+    const { data } = this.image;
+    for (let row = 0; row < this.rows; row++) {
+      const from = 3 * Math.floor((row * count) / this.rows);
+      for (let x = first; x < last; x++) {
+        const at = 4 * (row * STRIP_PX + x);
+        for (let c = 0; c < 3; c++) data[at + c] = LOOKS[seen[from + c] ?? 0]!;
+        data[at + 3] = 255;
+      }
+    }
+    this.first = Math.min(this.first, first);
+    this.last = Math.max(this.last, last);
   }
 }
 
 /** Linear bytes as they look, a little lifted as on the stills. */
-const GAMMA = Array.from({ length: 256 }, (_, byte) => {
+const LOOKS = Array.from({ length: 256 }, (_, byte) => {
   const light = Math.min((byte / 255) * 1.6, 1);
   return Math.round(255 * (light <= 0.0031308 ? light * 12.92 : 1.055 * light ** (1 / 2.4) - 0.055));
 });
@@ -63,6 +78,7 @@ export function Time({ player, strip }: { player: Player; strip: Strip }) {
   useEffect(() => {
     holder.current?.prepend(strip.canvas);
   }, [strip]);
+  useEffect(() => strip.show());
   useEffect(() => (plot.current ? drawTraces(player, plot.current) : undefined), [player]);
   const seek = (event: PointerEvent & { currentTarget: HTMLElement }): void => {
     if (event.buttons === 0) return;

@@ -46,23 +46,30 @@ export function View({ run, player, shown, label, ready, moved, touched }: Props
     space.current = made;
     made.orbit.look(latest.current.view);
     const labels = new Labels(over, run.look);
-    const ratio = Math.min(window.devicePixelRatio || 1, 2);
+    const full = Math.min(window.devicePixelRatio || 1, 2);
+    const pace = new Pace();
     let [width, height] = [1, 1];
     const measure = (): void => {
       [width, height] = [holder.clientWidth, holder.clientHeight];
-      made.resize(width, height, ratio);
+      made.resize(width, height, full * pace.share);
     };
     measure();
     const watcher = new ResizeObserver(measure);
     watcher.observe(holder);
-    let next = 0;
+    let [next, drawn, written] = [0, "", ""];
     const draw = (): void => {
       next = requestAnimationFrame(draw);
       const begin = performance.now();
+      if (pace.isSlow(begin, player.isPlaying)) measure();
       made.dim = player.flashes === "asking" ? 0 : player.flashes === "dimmed" ? 0.12 : 1;
+      const place = [made.orbit.state, width, height, pace.share, JSON.stringify(latest.current)].join();
+      const state = [run.made, made.dim, place].join();
+      if (state === drawn) return;
+      drawn = state;
       made.light(run.module.seen());
       made.draw();
-      labels.draw(made, latest.current, width, height, ratio);
+      if (place !== written) labels.draw(made, latest.current, width, height, full);
+      written = place;
       keep(player.timing.draw, performance.now() - begin);
     };
     draw();
@@ -104,6 +111,29 @@ export function View({ run, player, shown, label, ready, moved, touched }: Props
       {failure && <p class="sentence">{failure}</p>}
     </div>
   );
+}
+
+const SLOW_MS = 45;
+const LEAST_SHARE = 0.45;
+const LOOKED_AT = 15;
+
+/** Where pictures come too slowly, fewer pixels are drawn. */
+class Pace {
+  share = 1;
+  private readonly took: number[] = [];
+  private last = 0;
+
+  /** A picture is due; whether the ones before it took so long that the next should be coarser. */
+  isSlow(now: number, isPlaying: boolean): boolean {
+    if (isPlaying && this.last > 0) this.took.push(now - this.last);
+    this.last = isPlaying ? now : 0;
+    if (this.took.length < LOOKED_AT) return false;
+    const middle = this.took.toSorted((a, b) => a - b)[LOOKED_AT >> 1]!;
+    this.took.length = 0;
+    if (middle < SLOW_MS || this.share <= LEAST_SHARE) return false;
+    this.share = Math.max(this.share * 0.75, LEAST_SHARE);
+    return true;
+  }
 }
 
 /** Mouse, touch and wheel: drag turns, two fingers zoom and move, a click touches. */
