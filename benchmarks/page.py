@@ -47,8 +47,9 @@ def main() -> None:
     heron = fd.load(fd.demo_file("heron.toml"))
     ride = fd.read_tape(fd.demo_file("ride.csv"), heron)
     times = np.arange(0, 60, 0.05)
-    made_up = fd.Tape(times, {"brake": 0.5 + 0.5 * np.sin(times), "rpm": 3000 + 2900 * np.sin(times),
-                              "left": (times % 1 < 0.5) * 1.0, "battery": times * 0 + 48})  # fmt: skip
+    wave = np.sin(times)
+    courses = {"brake": 0.5 + 0.5 * wave, "rpm": 3000 + 2900 * wave, "battery": 48 + 0 * times}
+    made_up = fd.Tape(times, {**courses, "left": (times % 1 < 0.5) * 1.0})
     designs = {158: (heron, ride)} | {n: (wall(n), made_up) for n in (2_000, 20_000)}
     print("| LEDs | file, MB | module, ms | draw, ms | between frames, ms |")
     print("| --- " * 5 + "|")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import inspect
+import json
 import re
 import sys
 import tomllib
@@ -26,6 +27,7 @@ from fendra.core.signals.tape import Tape
 from fendra.drivers import Options
 from fendra.files.design_file import check_text
 from fendra.outputs import DRIVERS as OUTPUTS
+from fendra.page.data import schema
 from fendra.sources import DRIVERS as SOURCES
 
 DOCS = Path(__file__).parents[1] / "docs"
@@ -46,13 +48,15 @@ shows the same, and [own-effects.md](own-effects.md) how to write one.
 OPERATIONS_HEAD = """# Operations
 
 All that effects, expressions and signals are made of: each row of the operation table
-(`core/graph/ops.py`) with what it takes and gives, what it means, and its text in C. Every row
-rounds exactly as IEEE 754 says or is integer arithmetic, so NumPy and C give the same bits; a test
+(`core/graph/ops.py`) with what it takes and gives, what it means, its text in C, and its
+WebAssembly for one LED and for four ({0} is the first argument, [1] a second one that is one number
+for all four; where there is nothing, they go one by one). Every row rounds exactly as IEEE 754 says
+or is integer arithmetic, so all engines give the same bits; a test
 tries each row on edge values and others. `smaller(a, b)` is `a < b ? a : b`, `larger(a, b)` is
 `a > b ? a : b`. Made from the code by `make docs`.
 
-| operation | takes | gives | meaning | in C |
-| --- | --- | --- | --- | --- |
+| operation | takes | gives | meaning | in C | in WebAssembly | of four |
+| --- | --- | --- | --- | --- | --- | --- |
 """
 
 
@@ -133,6 +137,7 @@ def pages() -> dict[Path, str]:
         DOCS / "architecture.svg": rooms.picture(),
         DOCS / "connections.md": connections_page(),
         DOCS / "effects.md": effects_page(),
+        DOCS.parent / "web" / "src" / "data.schema.json": json.dumps(schema(), indent=2) + "\n",
         DOCS / "operations.md": OPERATIONS_HEAD + "".join(operation(name) for name in OPS),
         DOCS / "findings.md": findings_page(),
         DOCS / "security.md": security_page(),
@@ -296,7 +301,9 @@ def operation(name: str) -> str:
     """One row of the operation table."""
     op = OPS[name]
     text = op.c.format(*"abc").replace("|", "\\|")
-    return f"| `{name}` | {', '.join(op.takes)} | {op.gives} | {op.about} | `{text}` |\n"
+    wide = f"`{op.lanes}`" if op.lanes else ""
+    takes = ", ".join(op.takes)
+    return f"| `{name}` | {takes} | {op.gives} | {op.about} | `{text}` | `{op.wasm}` | {wide} |\n"
 
 
 if __name__ == "__main__":

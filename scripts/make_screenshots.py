@@ -31,6 +31,8 @@ BIN = Path(sys.executable).parent
 MOST_S = 120
 """What a command may take."""
 DISPLAY = ":77"
+PAGE_SHOWS = "t=23.6&view=-32,40,1.12&show=names"
+"""The moment of the animation: it turns left while it brakes."""
 
 
 def main() -> None:
@@ -47,11 +49,11 @@ def main() -> None:
     save_figure(draw_compare(films, names, title), SHOTS / "compare.png")
     film.animation(SHOTS / "animation.gif", *ANIMATION_S)
     cabinet = fd.load(fd.demo_file("cabinet.toml"))
-    cabinet.map_figure(SHOTS / "map-cabinet.png", view="front", show="drop")
     game = cabinet.compile().film(fd.read_tape(fd.demo_file("game.csv")))
     save_figure(draw_scenes(game, game.timeline(), "front"), SHOTS / "scenes.png")
     save_figure(draw_wiring_figure(cabinet.budget()), SHOTS / "wiring.png")
     shoot_sheet(design, film, SHOTS / "sheet.png")
+    shoot_page(design, film.tape, SHOTS / "page.png")
     if not all(shutil.which(tool) for tool in ("Xvfb", "xterm", "import")):
         print("no Xvfb, xterm or import here: the terminal views stay as they were")
         return
@@ -107,6 +109,25 @@ def shoot_sheet(design: fd.Design, film: fd.Film, path: Path) -> None:
         browser = ["chromium", "--headless", "--no-sandbox", "--disable-gpu", "--hide-scrollbars"]
         shot = [f"--screenshot={path}", "--window-size=1280,1500", f"file://{page}"]
         subprocess.run([*browser, *shot], check=True, capture_output=True)
+
+
+def shoot_page(design: fd.Design, tape: fd.Tape, path: Path) -> None:
+    """The page at the moment of the still, turned a little, in a browser without a screen."""
+    if not shutil.which("chromium"):
+        print("no chromium here: the page's picture stays as it was")
+        return
+    from playwright.sync_api import sync_playwright
+
+    flags = ["--no-sandbox", "--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as running:
+        written = design.page(Path(folder) / "heron.html", tape).path
+        assert written is not None
+        browser = running.chromium.launch(executable_path=shutil.which("chromium"), args=flags)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{written.as_uri()}#{PAGE_SHOWS}")
+        page.wait_for_timeout(3000)
+        page.screenshot(path=path)
+        browser.close()
 
 
 def shoot_probe(folder: str, path: Path) -> None:

@@ -42,6 +42,7 @@ def test_the_pages_that_follow_from_the_code_are_those_of_the_code(monkeypatch):
         "architecture.md",
         "architecture.svg",
         "connections.md",
+        "data.schema.json",
         "effects.md",
         "findings.md",
         "operations.md",

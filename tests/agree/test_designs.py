@@ -12,8 +12,10 @@ from hypothesis import Phase, assume, given, settings
 import fendra as fd
 from agreement import assert_same_light
 from fendra.core.engines.numpy.engine import NumpyEngine
+from fendra.core.layout.wire import LineBytes
 from fendra.core.program import Program
-from helpers import strip
+from fendra.native.wasm import WasmEngine
+from helpers import finished, layer, strip
 from strategies import designs, news, plans
 
 DEMO = Path(fd.demo_file("heron.toml")).parent
@@ -160,6 +162,37 @@ def test_every_kind_and_every_conditioning_is_the_same(engine):
         kept = {name: value for name, value in news.items() if random.random() < 0.3}
         frames.append((int(random.integers(1, 60)), kept))
     assert_same_light(plain.engine, engine(plain.plan), frames)
+
+
+def test_finished_light_gives_the_same_bits(engine):
+    """White balances, ceilings that move, dither; two lines of unequal kinds."""
+    keys = finished(signals={"s": {"smooth": 0.05}}, supplies={"s": {"budget": 0.2}})
+    layers = [
+        layer("gradient", name="a", colours=["white", "navy"]),
+        layer("pulse", name="b", level="s", blend="add"),
+        layer("flicker", name="c", on="face"),
+    ]
+    plan = fd.Design.from_values({"layer": layers, **keys}).compile(engine="numpy").plan
+    frames = [(20, {"s": (i % 40) / 39}) for i in range(80)]
+    assert_same_light(NumpyEngine(plan), engine(plan), frames)
+
+
+def test_the_bytes_of_all_lines_are_those_that_go_down_the_wires():
+    """A white channel, skipped addresses, another order, lines of unequal length."""
+    design = fd.Design.from_values({
+        "line": [{"name": "a", "led": "sk6812-rgbw", "part": [strip("a", 5, skip=[1, 2])]},
+                 {"name": "b", "order": "BGR", "part": [strip("b", 9, at=[0, 7])]},
+                 {"name": "c", "part": [strip("hidden", 3, off=True), strip("c", 2, at=[0, 9])]}],
+        "layer": [layer("gradient", colours=["#ffe0c0", "#1030ff"])],
+    })  # fmt: skip
+    plan = design.compile(engine="numpy").plan
+    for is_wide in (True, False):
+        engine = WasmEngine(plan, is_wide=is_wide)
+        out = np.empty((plan.spot_count, 3), np.uint8)
+        engine.frame(40, {}, out)
+        expected = LineBytes(design.layout(), design).bytes(out)
+        assert [engine.bytes_of(line.name) for line in design.line] == expected
+        assert expected[0][4:12] == bytes(8)
 
 
 def test_a_live_picture_gives_the_same_bits_and_is_black_again_after_a_reset(engine):

@@ -54,7 +54,7 @@ def test_the_controller_shows_what_was_sent(demo):
 def test_every_file_is_there_and_is_what_it_is_called(demo):
     folder, _ = demo
     assert sorted(path.name for path in folder.iterdir()) == [
-        "heron-map.png", "heron-sheet.html", "heron-still.png", "heron-strip.png", "heron.gif", "heron.toml", "ride.csv",
+        "heron-map.png", "heron-sheet.html", "heron-still.png", "heron-strip.png", "heron.gif", "heron.html", "heron.toml", "ride.csv",
     ]  # fmt: skip
     for name in ("map", "strip", "still"):
         with Image.open(folder / f"heron-{name}.png") as picture:

@@ -49,7 +49,7 @@ class Seen:
         return [*zip(times[::2], times[1::2], strict=True)]
 
 
-@pytest.fixture(scope="module", params=["numpy", "native"])
+@pytest.fixture(scope="module", params=["numpy", "native", "wasm"])
 def seen(request, tmp_path_factory):
     """What the design of a file showed, by each engine."""
     if request.param == "native":

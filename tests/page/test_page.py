@@ -77,10 +77,3 @@ def test_a_tape_of_other_signals_or_of_hours_is_an_error():
     long = fd.Tape(np.array([0.0, 9000.0]), {"s": np.array([0.0, 1.0])}, "night")
     with pytest.raises(fd.PageError, match=r"'night' is 450001 frames long"):
         made.page(tape=long)
-
-
-def test_the_schema_of_what_it_knows_is_that_of_the_code():
-    from pathlib import Path
-
-    path = Path(__file__).parents[2] / "web" / "src" / "data.schema.json"
-    assert json.loads(path.read_text(encoding="utf-8")) == data.schema()

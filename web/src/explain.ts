@@ -58,7 +58,7 @@ export function explain(run: Run, spot: number): Explanation {
     }
     const after = module.lightWithout(spot, (number) => rank.get(number)! > own);
     const isOn = module.read(painted[own]!.on) !== 0;
-    touches.push({ layer, isOn, facts: isOn ? factsOf(module, layer, place) : [], before, after });
+    touches.push({ layer, isOn, facts: isOn ? factsOf(module, layer, place, spot) : [], before, after });
     before = after;
   }
   const line = look.lines[wordsOf(look.spots.line)[spot]!]!;
@@ -75,8 +75,8 @@ export function explain(run: Run, spot: number): Explanation {
   };
 }
 
-function factsOf(module: Module, layer: Layer, place: number): [string, string][] {
-  const told = module.tell(layer.number, place);
+function factsOf(module: Module, layer: Layer, place: number, spot: number): [string, string][] {
+  const told = module.tell(layer.number, place, spot);
   const facts: [string, string][] = [];
   const light = (name: string): Light | undefined => {
     const channels = ["red", "green", "blue"].map((channel) => told(`${name}:${channel}`));

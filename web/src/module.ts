@@ -121,11 +121,11 @@ export class Module {
     return [channel(0), channel(1), channel(2)];
   }
 
-  /** What a layer's numbers are at one of its spots, by the spot's place in the layer. */
-  tell(layer: number, place: number): (name: string) => number | undefined {
+  /** What a layer's numbers are at one of its spots, by the spot's place in the layer and in all. */
+  tell(layer: number, place: number, spot: number): (name: string) => number | undefined {
     const painted = this.places.layers.find((each) => each.number === layer);
     const ask = this.exports[`tell${layer}`];
-    if (typeof ask === "function") (ask as (place: number) => void)(place);
+    if (typeof ask === "function") (ask as (place: number, spot: number) => void)(place, spot);
     return (name) => {
       const own = painted?.tells[name];
       return own ? this.read(own) : this.told(`why:layer:${layer}:${name}`);

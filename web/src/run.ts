@@ -15,7 +15,7 @@ export interface Deed {
 
 const SNAPSHOT_EVERY = 250;
 /** These come once, and are not held. */
-const MOMENTS = new Set(["event", "text"]);
+export const MOMENTS: ReadonlySet<string> = new Set(["event", "text"]);
 
 export class Run {
   readonly tape: Tape | undefined;

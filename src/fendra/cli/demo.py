@@ -21,9 +21,9 @@ from fendra.core.errors import EngineError
 
 if TYPE_CHECKING:
     from fendra.core.checks import Subject
-    from fendra.core.document.design import Design
+    from fendra.core.document.design import Design as CoreDesign
     from fendra.core.signals.tape import Tape
-    from fendra.front import Program
+    from fendra.front import Design, Film, Program
     from fendra.live.stats import RunReport
 
 MOMENT_S = 23.6
@@ -38,8 +38,8 @@ def demo(
 ) -> None:
     """Try it all on Heron, a cargo trike, and a recorded ride: check, look, stream.
 
-    Writes the map, the film strip, a still, an animation and the build sheet, and streams the
-    ride's first seconds to a stand-in controller.
+    Writes the map, the film strip, a still, an animation, the build sheet and a page for the
+    browser, and streams the ride's first seconds to a stand-in controller.
     """
     from fendra.core.program import frames_of
     from fendra.demo import demo_file
@@ -71,11 +71,7 @@ def demo(
     say(f"   draws {in_amps(draw.peak_a)} at the most, {in_amps(draw.mean_a)} in the mean")
 
     say(f"4  Written into {into}/", style="bold")
-    written = {"map": design.map_figure(into / "heron-map.png")}
-    written |= write_pictures(film, into, "heron", MOMENT_S, *ANIMATION_S)
-    written["build sheet"] = design.sheet(into / "heron-sheet.html", film)
-    for path in (design_path, tape_path):
-        written[f"the {'design' if path.suffix == '.toml' else 'tape'}"] = copy_once(path, into)
+    written = write_all(design, film, into)
     for what, path in written.items():
         say(f"   {path.name:<18} {what}")
 
@@ -87,6 +83,7 @@ def demo(
     files = f"{into}/heron.toml --tape {into}/ride.csv"
     say(f"     {typed()} check {into}/heron.toml")
     say(f"     {typed()} film {files} --into {into}")
+    say(f"     {typed()} page {files} --out {into}/heron.html")
     say("   Begin a design of your own, like a trike, a drone, a pad or a cabinet:")
     say(f"     {typed()} new NAME --like drone")
     say("   See it live in the terminal, from something that sends a ride, in two terminals:")
@@ -97,6 +94,21 @@ def demo(
     say(f"     {typed()} emit {into}/heron.toml --receiver --out {into}/receiver")
     say(f"     {typed()} run {files} --to serial:/dev/ttyUSB0")
     raise typer.Exit(0 if is_same and not checked.has_errors else 1)
+
+
+def write_all(design: Design, film: Film, into: Path) -> dict[str, Path]:
+    """All that can be looked at, the design and the tape; what each is, and where."""
+    from fendra.demo import demo_file
+
+    written = {"map": design.map_figure(into / "heron-map.png")}
+    written |= write_pictures(film, into, "heron", MOMENT_S, *ANIMATION_S)
+    written["build sheet"] = design.sheet(into / "heron-sheet.html", film)
+    page = design.page(into / "heron.html", film.tape).path
+    assert page is not None
+    written["the page: open it in a browser, and move a slider"] = page
+    for path in (demo_file("heron.toml"), demo_file("ride.csv")):
+        written[f"the {'design' if path.suffix == '.toml' else 'tape'}"] = copy_once(path, into)
+    return written
 
 
 def tape_in_one_line(tape: Tape) -> str:
@@ -180,7 +192,7 @@ def heard(line: str) -> dict[str, Any]:
     return said
 
 
-def compare(design: Design, port: str, sent: RunReport, seen: dict[str, Any]) -> bool:
+def compare(design: CoreDesign, port: str, sent: RunReport, seen: dict[str, Any]) -> bool:
     """Say what came, and whether what the controller shows is what was sent last."""
     say(f"   sent to {port}: {what_came(sent)}")
     say(

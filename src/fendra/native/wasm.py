@@ -106,6 +106,11 @@ class WasmEngine(Engine):
         self._step(_signed(now_ms))
         np.copyto(out, self._rgb)
 
+    def bytes_of(self, line: str) -> bytes:
+        """What goes down a line in the newest frame."""
+        (found,) = [each for each in self._places["lines"] if each["name"] == line]
+        return self._at(found["at"], "u1", found["size"]).tobytes()
+
     def gains(self) -> list[int]:
         return [*map(int, self._limits)]
 

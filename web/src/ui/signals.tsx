@@ -4,6 +4,7 @@ import { useEffect, useRef } from "preact/hooks";
 import type { Signal } from "../data";
 import type { Player } from "../player";
 import { hexOf, numberText } from "../words";
+import { MOMENTS } from "../run";
 import type { Pads } from "./pads";
 
 const SHOWN_S = 6;
@@ -56,7 +57,7 @@ export function Signals({ player, traces, pads }: Props) {
 function Row({ signal, player, traces, pads }: Props & { signal: Signal }) {
   const { module, tape, frame } = player.first;
   const deed = player.deedOf(signal.name);
-  const isLost = module.told(`why:lost:${signal.name}`) === 1;
+  const isLost = !MOMENTS.has(signal.kind) && module.told(`why:lost:${signal.name}`) === 1;
   const isTaped = signal.parts.some((part) => tape?.has(part));
   const raw = deed?.what === "set" ? deed.values[0] : tape?.last(signal.parts[0] ?? "", frame);
   const leads = signal.of ? "computed" : deed?.what === "lost" ? "lost by hand" : deed ? "by hand" : isTaped ? "tape" : "";

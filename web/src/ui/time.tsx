@@ -116,7 +116,7 @@ export function Time({ player, strip }: { player: Player; strip: Strip }) {
           player.stepBy(by);
         }}>
         <div class="strip" ref={holder} />
-        <div class="plot" ref={plot} aria-hidden="true" />
+        {first.tape && <div class="plot" ref={plot} aria-hidden="true" />}
         <i class="now" style={{ left: `${(100 * time) / end}%` }} />
       </div>
     </section>

@@ -60,7 +60,7 @@ _HIGH = """static inline uint32_t high_word(uint32_t a, uint32_t b)
     return (uint32_t)(((uint64_t)a * b) >> 32);
 }"""
 
-_SHOWN = """static inline float shown(const float (*picture)[3], {place} i, int channel)
+_SHOWN = """static inline float of_picture(const float (*picture)[3], {place} i, int channel)
 {{
     return picture ? picture[i][channel] : 0.0f;
 }}"""
@@ -99,7 +99,7 @@ def helpers(used: set[str], place: str, light: Bounds | None) -> list[str]:
     about = comment("Whether it has come, and is a number, and finite.")
     texts["is_news"] = "\n".join([*about, _IS_NEWS])
     texts["high_word"] = _HIGH
-    texts["shown"] = "\n".join([*comment("A live picture; black where there is none."),
+    texts["of_picture"] = "\n".join([*comment("A live picture; black where there is none."),
                                 _SHOWN.format(place=place)])  # fmt: skip
     about = comment("a / b. avr-libc rounds twice where that is below the smallest normal float.")
     texts["quotient"] = "\n".join([*about, QUOTIENT])

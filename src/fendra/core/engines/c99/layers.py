@@ -283,5 +283,5 @@ def _leaf(pictures: Mapping[str, str], node: Node) -> Piece:
     name, channel = node.payload
     if node.op == "pixels":
         place = CHANNELS.index(str(channel))
-        return Piece(f"shown({pictures[str(name)]}, first + at, {place})", Binds.ATOM)
+        return Piece(f"of_picture({pictures[str(name)]}, first + at, {place})", Binds.ATOM)
     return Piece(f"light->{channel}[at]", Binds.ATOM)

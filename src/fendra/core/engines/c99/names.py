@@ -26,7 +26,7 @@ TAKEN = WORDS | frozenset(
     state signals now now_ms dt_ms first light frame advance paint from to i k r at end rgb full
     bytes to_wire put_dark count memset run_of quotient
     draw add_draw add_white_draw follow scale
-    shown smaller larger clamp earlier later to_byte run from_uint8_t from_int16_t from_int32_t
+    of_picture smaller larger clamp earlier later to_byte run from_uint8_t from_int16_t from_int32_t
     """.split()  # noqa: SIM905, likewise
 )
 """And words of the library, and of the emitted code itself: nothing else is called so."""

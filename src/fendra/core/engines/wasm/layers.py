@@ -77,17 +77,20 @@ class Layers:
 
     def _leaf(self, at: int) -> Callable[[int, Node], Piece]:
         """What pushes the light beneath, or of a live picture, of the spots that are painted."""
-        draft, is_wide = self._draft, self._draft.lanes > 1
+        is_wide = self._draft.lanes > 1
         load = "v128.load" if is_wide else "f32.load"
 
         def leaf(_: int, node: Node) -> Piece:
-            assert isinstance(node.payload, tuple)
-            name, channel = node.payload
-            plane = draft.canvas if node.op == "beneath" else draft.pictures[str(name)]
-            plane += draft.plane * CHANNELS.index(str(channel))
-            return Piece(get(at) + instruction(f"{load}:{plane}"), of_lanes=is_wide)
+            return Piece(get(at) + instruction(f"{load}:{self._plane(node)}"), of_lanes=is_wide)
 
         return leaf
+
+    def _plane(self, node: Node) -> int:
+        """Where the light beneath, (layer, channel), or of a picture, (name, channel), begins."""
+        assert isinstance(node.payload, tuple)
+        name, channel = node.payload
+        first = self._draft.canvas if node.op == "beneath" else self._draft.pictures[str(name)]
+        return first + self._draft.plane * CHANNELS.index(str(channel))
 
     def _column(self, code: Code, block: Block, place: int, count: int, row: int) -> Piece:
         """The per-spot value of the spots that are painted, from its table if there are several."""
@@ -162,19 +165,22 @@ class Layers:
             code.add(get(row), i32(step), f"i32.add local.set:{row}")
 
     def telling(self, space: str, told: dict[int, list[int]]) -> Function:
-        """What is told of a layer at one of its spots, which it takes by its place among them.
+        """What is told of a layer at one of its spots.
 
-        told: the addresses where what is told goes, by its place in the graph.
+        It takes the spot's place among those of the layer, and its place among all. told: the
+        addresses where what is told goes, by its place in the graph.
         """
-        draft, code = self._draft, Code(_I32)
+        draft, code = self._draft, Code(_I32, _I32)
         graph, rates = draft.graph, draft.graph.rates()
-        row = code.keep(get(0) + i32(2) + instruction("i32.shl"))
+        row, at = (code.keep(get(i) + i32(2) + instruction("i32.shl")) for i in range(2))
         places = needed(graph, told)
         moving = {p for p in places if rates[p] == Rate.SPOT_AND_FRAME}
         count = len(draft.plan.spots[space])
 
-        def leaf(place: int, _: Node) -> Piece:
+        def leaf(place: int, node: Node) -> Piece:
             kind = draft.kind(place)
+            if node.op == "pixels":
+                return Piece(get(at) + instruction(f"f32.load:{self._plane(node)}"))
             if rates[place] == Rate.SPOT:
                 values = draft.memory.table(self._values(place, count))
                 return Piece(get(row) + instruction(f"{LOADS[kind]}:{values}"))

@@ -33,7 +33,7 @@ class PictureKind(SignalKind):
         return f"'{name}' is a picture, and only the colour of a layer can be one"
 
     def in_c(self, signal: Signal) -> str:  # noqa: ARG002
-        return "none here: black"
+        return "its light is in now: see the header"
 
     def word(self, signal: Signal, value: float) -> str:  # noqa: ARG002
         return ""
