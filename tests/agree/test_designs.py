@@ -180,10 +180,12 @@ def test_finished_light_gives_the_same_bits(engine):
 def test_the_bytes_of_all_lines_are_those_that_go_down_the_wires():
     """A white channel, skipped addresses, another order, lines of unequal length."""
     design = fd.Design.from_values({
-        "line": [{"name": "a", "led": "sk6812-rgbw", "part": [strip("a", 5, skip=[1, 2])]},
+        "line": [{"name": "z", "part": [
+                     {"name": "h", "shape": "hidden", "count": 3}, strip("z", 1, at=[0, 3])]},
+                 {"name": "a", "led": "sk6812-rgbw", "part": [strip("a", 5, skip=[1, 2])]},
                  {"name": "b", "order": "BGR", "part": [strip("b", 9, at=[0, 7])]},
-                 {"name": "c", "part": [strip("hidden", 3, off=True), strip("c", 2, at=[0, 9])]}],
-        "layer": [layer("gradient", colours=["#ffe0c0", "#1030ff"])],
+                 {"name": "c", "part": [strip("c", 2, at=[0, 9])]}],
+        "layer": [layer("gradient", colours=["#ffe0c0", "#f0c0ff"])],
     })  # fmt: skip
     plan = design.compile(engine="numpy").plan
     for is_wide in (True, False):
@@ -192,7 +194,7 @@ def test_the_bytes_of_all_lines_are_those_that_go_down_the_wires():
         engine.frame(40, {}, out)
         expected = LineBytes(design.layout(), design).bytes(out)
         assert [engine.bytes_of(line.name) for line in design.line] == expected
-        assert expected[0][4:12] == bytes(8)
+        assert (expected[0][:9], expected[1][4:12]) == (bytes(9), bytes(8))
 
 
 def test_a_live_picture_gives_the_same_bits_and_is_black_again_after_a_reset(engine):

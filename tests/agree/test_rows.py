@@ -67,7 +67,7 @@ def in_wasm(name, args, got, *, is_wide):
     graph = Graph(tuple(nodes), {"out": len(args)}, {})
     block = Block(graph, code, memory, leaf, is_wide=is_wide)
     with code.apart() as body:
-        block.write([len(args)], uses_of(graph, [len(args)], memory), kept=[len(args)])
+        block.write([len(args)], uses_of(graph, [len(args)]), kept=[len(args)])
         store = "v128.store" if is_wide else STORES[op.gives]
         code.add(get(at), block.push(len(args)), f"{store}:{out}")
     with code.counting(at, i32(4 * count), 4 * size):

@@ -14,7 +14,7 @@ from fendra.core.composition.plan import Plan
 from fendra.core.engines.engine import Engine
 from fendra.core.engines.wasm import emit_wasm
 from fendra.core.engines.wasm.binary import MOST_PAGES, PAGE
-from fendra.core.engines.wasm.memory import ROW
+from fendra.core.engines.wasm.memory import BEHIND, ROW
 from fendra.core.errors import EngineError
 
 MOST_ARGUMENTS = 5
@@ -137,7 +137,7 @@ class WasmEngine(Engine):
     ) -> None:  # fmt: skip
         """Frames in a row, in memory behind all else."""
         count, fed, limits = len(times_ms), len(self.plan.fed), gains.shape[1]
-        sizes = [4 * count, _SIGNAL.itemsize * fed * count, out.nbytes + ROW, 4 * limits * count]
+        sizes = [4 * count, _SIGNAL.itemsize * fed * count, out.nbytes + BEHIND, 4 * limits * count]
         end = self._places["end"]
         at = [end, *(end + np.cumsum([-(-size // ROW) * ROW for size in sizes])).tolist()]
         missing = at[-1] - len(self._bytes)

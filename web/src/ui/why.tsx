@@ -26,22 +26,6 @@ export function Why({ run }: { run: Run }) {
           </ul>
         </section>
       )}
-      <section aria-label="Layers">
-        <h2>Layers, the topmost first</h2>
-        <ul>
-          {look.layers.toReversed().map((layer) => {
-            const painted = places.layers.find((each) => each.number === layer.number);
-            const isOn = painted !== undefined && module.read(painted.on) !== 0;
-            return (
-              <li key={layer.number} class={isOn ? "fact" : "fact off"}>
-                <i class={isOn ? "dot on" : "dot"} role="img" aria-label={isOn ? "on" : "off"} />
-                <span class="name">{layer.name}</span>
-                <span class="faint">{painted ? layer.why : `${layer.why}: never`}</span>
-              </li>
-            );
-          })}
-        </ul>
-      </section>
       <section aria-label="Supplies">
         <h2>Current</h2>
         <ul>
@@ -58,6 +42,22 @@ export function Why({ run }: { run: Run }) {
                   {drawn.toFixed(2)} A{limit ? ` of ${limit.toFixed(2)} A` : ""}
                   {supply.has_limiter ? (through < 1 ? `; held to ${percent(through)}` : "; limiter at rest") : ""}
                 </span>
+              </li>
+            );
+          })}
+        </ul>
+      </section>
+      <section aria-label="Layers">
+        <h2>Layers, the topmost first</h2>
+        <ul>
+          {look.layers.toReversed().map((layer) => {
+            const painted = places.layers.find((each) => each.number === layer.number);
+            const isOn = painted !== undefined && module.read(painted.on) !== 0;
+            return (
+              <li key={layer.number} class={isOn ? "fact" : "fact off"}>
+                <i class={isOn ? "dot on" : "dot"} role="img" aria-label={isOn ? "on" : "off"} />
+                <span class="name">{layer.name}</span>
+                <span class="faint">{painted ? layer.why : `${layer.why}: never`}</span>
               </li>
             );
           })}

@@ -143,8 +143,12 @@ class _Lowering:
         self.kept: list[tuple[Brush, str, dict[str, int]]] = []
         self.narrower = Narrower(self._leaf_bounds, plan.columns)
         self._reads_beneath: set[int] = set()
+        self._beneath_of: dict[int, list[int]] = {}
+        """The places of the light beneath each layer, by its number."""
         self._known: dict[tuple[int, int], int] = {}
         for place, node in enumerate(self._graph.nodes):
+            if node.op == "beneath":
+                self._beneath_of.setdefault(int(node.payload), []).append(place)  # type: ignore[call-overload]
             if node.op == "beneath" or not self._reads_beneath.isdisjoint(node.args):
                 self._reads_beneath.add(place)  # the light before a layer is known once it is due
                 continue
@@ -211,7 +215,7 @@ class _Lowering:
             leaf = Node("beneath", (), Kind.FLOAT, 1, (paint.number, name), paint.space)
             self._beneath[leaf] = known = self._canvas.bounds(channel, spots)
             before.append(self.narrower.add(ZERO if known == Bounds(0.0, 0.0) else leaf))
-            for place in self._beneath_of(paint):
+            for place in self._beneath_of.get(paint.number, ()):
                 self._known[place, channel] = before[channel]
             if known is None or not known.is_positive or (is_certain and is_whole):
                 self._unsure.add(paint.number)  # there may be minus zero beneath, or nothing yet
@@ -223,13 +227,6 @@ class _Lowering:
                 results[name] = after
         if results:
             self.kept.append((paint, where, results))
-
-    def _beneath_of(self, paint: Brush) -> Iterator[int]:
-        """The places in the plan's graph of the light beneath a layer."""
-        for place in self._reads_beneath:
-            node = self._graph.nodes[place]
-            if node.op == "beneath" and node.payload == paint.number:
-                yield place
 
     def shares(self, paint: Brush) -> list[int]:
         """Numbers of a layer that, where they are 0, leave the light as it is, to the bit.

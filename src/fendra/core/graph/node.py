@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from enum import IntFlag
+from functools import cached_property
 
 from fendra.core.errors import GraphError
 from fendra.core.findings import KeyPath
@@ -93,10 +94,14 @@ class Graph:
 
     def rates(self) -> tuple[Rate, ...]:
         """How often each node changes."""
+        return self._rates
+
+    @cached_property
+    def _rates(self) -> tuple[Rate, ...]:
         bits: list[int] = []
         for node in self.nodes:
             bits.append(rate_bits(node, bits))
-        return tuple(RATES[each] for each in bits)
+        return tuple([RATES[each] for each in bits])
 
     def spaces(self) -> tuple[str | None, ...]:
         """Over which choice of spots each node runs; None where it is one number."""

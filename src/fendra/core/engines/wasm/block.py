@@ -13,7 +13,7 @@ from fendra.core.engines.wasm.code import LOADS, TYPES, Code, const, get
 from fendra.core.engines.wasm.instructions import instruction
 from fendra.core.engines.wasm.memory import LANES, Memory
 from fendra.core.graph.node import Graph, Node
-from fendra.core.graph.ops import Kind, Lookup, is_operation, op_of
+from fendra.core.graph.ops import LOOKUPS, Kind, Lookup, is_operation, op_of
 
 LONGEST = 160
 """Bytes of instructions that still stand inside others rather than in a local."""
@@ -164,18 +164,27 @@ def wide_text(node: Node) -> str:
     return "" if isinstance(node.payload, Lookup) else op_of(node.op, node.payload).lanes
 
 
-def uses_of(graph: Graph, places: Iterable[int], memory: Memory) -> Counter[int]:
+def uses_of(graph: Graph, places: Iterable[int]) -> Counter[int]:
     """How often the instructions of some places push each of their arguments."""
     found: Counter[int] = Counter()
     for place in places:
         node = graph.nodes[place]
         if is_operation(node.op):
-            texts = (one_text(node, memory), wide_text(node))
-            for number, arg in enumerate(node.args):
-                found[arg] += max(
-                    text.count(f"{{{number}}}") + text.count(f"[{number}]") for text in texts
-                )
+            for arg, count in zip(node.args, _pushes(node.op), strict=True):
+                found[arg] += count
     return found
+
+
+@cache
+def _pushes(name: str) -> tuple[int, ...]:
+    """How often an operation pushes each of its arguments; one that is looked up is held first."""
+    if name in LOOKUPS.values():
+        return (2,)
+    op = op_of(name, None)
+    return tuple(
+        max(text.count(f"{{{number}}}") + text.count(f"[{number}]") for text in (op.wasm, op.lanes))
+        for number in range(len(op.takes))
+    )
 
 
 def _filled(text: str, args: list[bytes], singly: list[bytes] | None = None) -> bytes:

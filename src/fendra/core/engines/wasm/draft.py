@@ -9,7 +9,7 @@ from typing import TypeVar
 from fendra.core.composition.plan import Plan
 from fendra.core.engines.lower import Lowered, pictures_of
 from fendra.core.engines.sorting import Sorting
-from fendra.core.engines.wasm.memory import LANES, Memory
+from fendra.core.engines.wasm.memory import BEHIND, LANES, Memory
 from fendra.core.graph.node import STATE, Graph
 from fendra.core.graph.ops import Kind
 
@@ -63,7 +63,7 @@ class Draft:
         self.canvas = memory.reserve(3 * self.plane)
         is_mixed = bool(lowered.mixed)
         self.beneath, self.total = (memory.reserve(3 * self.plane * is_mixed) for _ in range(2))
-        self.rgb = memory.reserve(3 * self.plan.spot_count)
+        self.rgb = memory.reserve(3 * self.plan.spot_count + BEHIND)
         sizes = sum(wire.size for wire in self.plan.wires)
         self.bytes = memory.reserve(sizes) if self.plan.wires else self.rgb
         self.size = sizes if self.plan.wires else 3 * self.plan.spot_count

@@ -48,7 +48,7 @@ class Layers:
         if paint.share in numbers:
             code.add(numbers[paint.share].push, const(Kind.FLOAT, 0.0), "f32.eq if return end")
         wanted = {*paint.results.values()}
-        uses = uses_of(draft.graph, moving, draft.memory)
+        uses = uses_of(draft.graph, moving)
         block = Block(draft.graph, code, draft.memory, self._leaf(at), numbers, is_wide=is_wide)
         with code.apart() as body:
             for place in draft.sorting.fixed[number]:
@@ -57,7 +57,7 @@ class Layers:
             if paint.share in moving:  # where all spots keep their light, to the bit
                 first = needed(draft.graph, [paint.share]) & {*moving}
                 block.write(first, uses, kept=[paint.share])
-                code.add(block.push(paint.share), *self._is_zero(), "br_if:0")
+                code.add(block.push(paint.share), self._is_zero(), "br_if:0")
                 moving = tuple(place for place in moving if place not in first)
             block.write(moving, uses, kept=wanted)
             self._store(code, block, paint, at, end)
@@ -109,11 +109,13 @@ class Layers:
         dtype = self._draft.kind(place).dtype
         return np.ascontiguousarray(np.broadcast_to(self._fixed[place], (count,)), dtype)
 
-    def _is_zero(self) -> tuple[str, ...]:
+    def _is_zero(self) -> bytes:
         """Whether a share that is pushed is 0, of all spots at once."""
-        if self._draft.lanes > 1:
-            return ("i32.const:0 i32x4.splat f32x4.ne v128.any_true i32.eqz",)
-        return ("i32.const:0 f32.convert_i32_u f32.eq",)
+        zero = const(Kind.FLOAT, 0.0)
+        if self._draft.lanes == 1:
+            return zero + instruction("f32.eq")
+        names = ("f32x4.splat", "f32x4.ne", "v128.any_true", "i32.eqz")
+        return zero + b"".join(map(instruction, names))
 
     def _store(self, code: Code, block: Block, paint: Painted, at: int, end: int) -> None:
         """Put the light on the canvas; of the last spots of a run, one by one."""
@@ -186,7 +188,7 @@ class Layers:
                 return Piece(get(row) + instruction(f"{LOADS[kind]}:{values}"))
             return Piece(i32(0) + instruction(f"{LOADS[kind]}:{draft.fields[place]}"))
 
-        uses = uses_of(graph, moving, draft.memory)
+        uses = uses_of(graph, moving)
         inputs = {arg for p in moving for arg in graph.nodes[p].args} | {*told}
         known = {
             p: leaf(p, graph.nodes[p]) for p in inputs - moving if graph.nodes[p].op != "const"

@@ -18,7 +18,7 @@ def to_bytes(draft: Draft) -> Function:
     """What turns the canvas into red, green and blue at the address that it takes.
 
     Each is `light * (master * 255) + 0.5`, held within 0 and 255, without its fraction. Behind the
-    last LED up to 16 bytes are written over.
+    last LED up to `memory.BEHIND` bytes are written over.
     """
     code = Code(I32)
     full = code.keep(share_of(draft, draft.lowered.master) + _float(255.0)

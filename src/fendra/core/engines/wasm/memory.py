@@ -17,6 +17,8 @@ LANES = 4
 """Spots that vector instructions take at once."""
 ROW = 4 * LANES
 """Bytes of as many."""
+BEHIND = 2 * ROW
+"""Bytes behind a frame that are written over: its last LEDs are made four at once as well."""
 
 
 class Memory:
@@ -27,10 +29,10 @@ class Memory:
         self._tables: dict[bytes, int] = {}
 
     def reserve(self, size: int) -> int:
-        """The address of so many bytes, 0 at first; a row behind them may be written over."""
+        """The address of so many bytes, 0 at first."""
         at = self._end
         self._end += -(-size // ROW) * ROW
-        if self._end + 2 * ROW > PAGE * MOST_PAGES:
+        if self._end + BEHIND > PAGE * MOST_PAGES:
             raise EngineError("the design is too large for WebAssembly's memory of 4 GB.")
         return at
 
@@ -57,7 +59,7 @@ class Memory:
     @property
     def pages(self) -> int:
         """How large it has to be."""
-        return -(-(self._end + 2 * ROW) // PAGE)
+        return -(-(self._end + BEHIND) // PAGE)
 
 
 def words_of(kind: Kind) -> str:

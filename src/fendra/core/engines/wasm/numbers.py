@@ -52,7 +52,7 @@ class _Advance:
         self._next = {draft.following(cell) for cell in draft.cells}
         sorting = draft.sorting
         own = [place for places in sorting.of_layer for place in places]
-        self._uses = uses_of(draft.graph, [*sorting.common, *own], draft.memory)
+        self._uses = uses_of(draft.graph, [*sorting.common, *own])
 
     def run(self) -> Function:
         draft, code = self._draft, self._code
