@@ -10,6 +10,8 @@ import wasmtime
 from hypothesis import Phase, assume, given, settings
 
 import fendra as fd
+from agreement import all_of
+from fendra.core.effects import EFFECTS
 from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.page.gather import look_of, tape_data
 from helpers import design, layer, tape
@@ -90,6 +92,21 @@ def test_it_tells_of_heron_what_explain_says():
 
 def _name(layout, row):
     return f"{layout.part_names[int(layout.part[row])]}:{int(layout.index[row])}"
+
+
+@pytest.mark.parametrize("effect", EFFECTS)
+def test_every_effect_is_told_of_on_every_led(effect):
+    """With everything bound to a signal, on a strip and on every second LED."""
+    look = look_of(all_of(effect, ("bar", "odd")).examined.sound, None, "")
+    running = Running(look)
+    running.step(0, {"s": 0.6})
+    told = 0
+    for each in running.places.layers:
+        for first, end, place in look.layers[each.number].runs[:2]:
+            for spot in range(first, min(end, first + 3)) if each.tells else ():
+                running.call(f"tell{each.number}", place + spot - first, spot)
+                told += all(np.isfinite(running.read(item)) for item in each.tells.values())
+    assert told or not any(each.tells for each in running.places.layers)
 
 
 @settings(max_examples=10, phases=(Phase.explicit, Phase.reuse, Phase.generate))

@@ -10,8 +10,9 @@ from fendra.core.composition.plan import Plan
 from fendra.core.engines.lower import Lowered, pictures_of
 from fendra.core.engines.sorting import Sorting
 from fendra.core.engines.wasm.memory import BEHIND, LANES, Memory
-from fendra.core.graph.node import STATE, Graph
+from fendra.core.graph.node import STATE, Graph, Rate
 from fendra.core.graph.ops import Kind
+from fendra.core.graph.schedule import needed
 
 K = TypeVar("K", bound=Hashable)
 
@@ -54,7 +55,7 @@ class Draft:
         wanted = {place for places in self.sorting.read for place in places}
         wanted |= {*lowered.shares, *(paint.on for paint in lowered.painted), lowered.master}
         wanted |= set() if lowered.turn is None else {lowered.turn}
-        wanted |= {*lowered.watched.values()}
+        wanted |= self._told()
         found = [place for place in sorted(wanted) if nodes[place].op != "const"]
         self.fields = self._row(found, 4)
         self.left_out = memory.reserve(4 * max(len(lowered.painted), 1))
@@ -71,6 +72,15 @@ class Draft:
     @property
     def graph(self) -> Graph:
         return self.lowered.graph
+
+    def _told(self) -> set[int]:
+        """The numbers of a frame that are told, or that what is told of an LED is computed from."""
+        nodes, rates = self.graph.nodes, self.graph.rates()
+        told = needed(self.graph, self.lowered.watched.values())
+        moving = [place for place in told if rates[place] == Rate.SPOT_AND_FRAME]
+        read = {arg for place in moving for arg in nodes[place].args}
+        read |= {*self.lowered.watched.values()}
+        return {place for place in read if rates[place] == Rate.FRAME}
 
     @property
     def plane(self) -> int:
