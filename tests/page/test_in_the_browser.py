@@ -190,6 +190,17 @@ def test_an_event_happens_at_the_led_that_is_touched(opened, tmp_path):
     assert any(page.frame())
 
 
+def test_an_axis_of_a_gamepad_moves_a_signal(opened, heron):
+    """From -1 to 1 over lean's -30 to 30 degrees; a speed, which has no left, from the middle on."""
+    script = "navigator.getGamepads = () => [{ axes: [globalThis.axis ?? 0, 0] }]"
+    page = opened(heron[2], "t=12.4", script).ready()
+    for axis, signal in ((0, "lean"), (1, "speed")):
+        page.page.get_by_label(f"axis {axis}").select_option(signal)
+    page.run("globalThis.axis = 0.5")
+    page.until("fendra.deedOf('lean')?.values[0] === 15")
+    assert page.run("fendra.deedOf('speed').values") == [0]
+
+
 def test_two_looks_stand_side_by_side_on_the_same_signals(opened, tmp_path):
     first, second = (design(layer("solid", colour=colour, level="s"), signals={"s": {}})
                      for colour in ("red", "blue"))  # fmt: skip

@@ -66,6 +66,8 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
       }
     };
     next = requestAnimationFrame(tick);
+    const plugged = (): void => refresh(undefined);
+    window.addEventListener("gamepadconnected", plugged);
     const stop = player.onChange(() => {
       refresh(undefined);
       keep();
@@ -73,6 +75,7 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
     refresh(undefined);
     return () => {
       cancelAnimationFrame(next);
+      window.removeEventListener("gamepadconnected", plugged);
       stop();
     };
   }, [player]);
