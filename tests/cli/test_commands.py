@@ -176,7 +176,7 @@ def test_an_unknown_engine_is_refused_with_those_there_are(fendra, short_ride):
     assert "'natve' is not one of 'auto', 'numpy', 'native'" in err
 
 
-@pytest.mark.parametrize("engine", ["numpy", "native"])
+@pytest.mark.parametrize("engine", ["numpy", "native", "wasm"])
 def test_run_sends_a_tape_to_a_controller(fendra, short_ride, monkeypatch, tmp_path, engine):
     monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "cache"))
     ours, theirs = os.openpty()

@@ -334,7 +334,7 @@ def test_the_limiter_forgets_with_the_rest():
     """Held back, then begun anew: what is dim is whole at once."""
     line = [{"name": "a", "supply": "s", "part": [strip(count=10)]}]
     made = design(layer(level="s"), line=line, signals={"s": {}}, supplies={"s": {"budget": 0.3}})
-    for engine in ("numpy", "native"):
+    for engine in ("numpy", "native", "wasm"):
         program = made.compile(engine=engine)
         program.frame(s=1, at=0)
         program.reset()

@@ -12,7 +12,7 @@ import fendra as fd
 from fendra.core.composition.carry_over import same_cells
 from helpers import strip
 
-ENGINES = ["numpy", "native"]
+ENGINES = ["numpy", "native", "wasm"]
 
 
 def spinner(*more, colour="white", order=1, rate="rpm / 60") -> fd.Design:

@@ -107,7 +107,7 @@ def test_an_unknown_engine_is_an_error_with_the_nearest():
         design().compile(engine="natve")
 
 
-@pytest.mark.parametrize("engine", ["numpy", "native"])
+@pytest.mark.parametrize("engine", ["numpy", "native", "wasm"])
 def test_a_film_is_the_same_as_its_frames_and_a_reset_forgets(counted_compiler, engine):
     ride = tape(20.0, s=[None, 0.2, None, 0.9, None, None, None, 0.1, 5e12, -2.0])
     made = design(
@@ -128,14 +128,14 @@ def test_a_film_is_the_same_as_its_frames_and_a_reset_forgets(counted_compiler, 
 
 
 def test_a_film_hands_over_to_frames(counted_compiler):
-    """After a film, signals keep their values and age from there on, on both engines."""
+    """After a film, signals keep their values and age from there on, on every engine."""
     made = design(layer("gauge", value="s"), signals={"s": {"lost_after": 0.5}})
-    programs = [made.compile(engine=engine) for engine in ("numpy", "native")]
+    programs = [made.compile(engine=engine) for engine in ("numpy", "native", "wasm")]
     for program in programs:
         program.film(tape(20.0, s=[0.5, 0.5, 1.0]))
     for at_s in (0.15, 0.5, 0.59, 0.61):
-        first, second = (program.frame(at=at_s).rgb for program in programs)
-        assert first.tobytes() == second.tobytes()
+        first, *others = (program.frame(at=at_s).rgb for program in programs)
+        assert [other.tobytes() for other in others] == [first.tobytes()] * 2
         assert np.asarray(first)[-1, 0] == (255 if at_s < 0.6 else 0)
 
 

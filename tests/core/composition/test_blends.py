@@ -163,7 +163,7 @@ def test_a_blend_may_read_any_channel_for_any_other(compiler, monkeypatch, draw,
     """A channel that has been painted is not read as what is beneath the next."""
     monkeypatch.setitem(BLENDS._things, "try", Blend("try", draw))
     made = both("try")
-    engines = [made.compile(engine=engine) for engine in ("numpy", "native")]
+    engines = [made.compile(engine=engine) for engine in ("numpy", "native", "wasm")]
     for program in engines:
         assert program.frame(s=0, at=0).rgb[[0, 1]].tolist() == [[55, 20, 255], expected]
     why = engines[0].film(tape(s=[0, 0])).explain("bar:1", 0)

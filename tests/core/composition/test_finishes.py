@@ -330,6 +330,6 @@ def test_light_a_little_above_full_stays_full_in_c(compiler):
 def test_a_film_in_c_has_the_same_bytes_with_dither(compiler):
     made = design(layer("sweep"), layer(level=0.12, blend="add"), dither=True, count=700, rate=100)
     tape = Tape(np.array([0.0, 1.0]), {})
-    films = [made.compile(engine=engine).film(tape) for engine in ("numpy", "native")]
-    assert films[0].rgb.tobytes() == films[1].rgb.tobytes()
+    films = [made.compile(engine=engine).film(tape) for engine in ("numpy", "native", "wasm")]
+    assert len({film.rgb.tobytes() for film in films}) == 1
     assert isinstance(films[0], fd.Film)
