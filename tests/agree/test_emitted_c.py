@@ -52,6 +52,10 @@ DESIGNS = {
         layer("gauge", value="s"), layer(on="third", level="s"), count=40_000,
         signals={"s": {}}, groups=THIRDS,
     ),
+    "a live picture": lambda: design(
+        layer(colour="rim", level=0.5), layer(on="third", colour="rim", blend="max"), count=9,
+        signals={"rim": {"kind": "picture", "lost_after": 1}}, groups=THIRDS,
+    ),
     "budgets": lambda: fd.Design.from_values(BUDGETS),
     "odd names": lambda: fd.Design.from_values(ODD_NAMES),
 }  # fmt: skip
