@@ -115,7 +115,8 @@ export function View({ run, player, shown, label, ready, moved, touched }: Props
 
 const SLOW_MS = 45;
 const LEAST_SHARE = 0.45;
-const LOOKED_AT = 15;
+/** So many pictures are looked at, or fewer where they take long. */
+const [LEAST_LOOKED_AT, LOOKED_AT, AT_ONCE_MS] = [4, 15, 700];
 
 /** Where pictures come too slowly, fewer pixels are drawn. */
 class Pace {
@@ -127,8 +128,9 @@ class Pace {
   isSlow(now: number, isPlaying: boolean): boolean {
     if (isPlaying && this.last > 0) this.took.push(now - this.last);
     this.last = isPlaying ? now : 0;
-    if (this.took.length < LOOKED_AT) return false;
-    const middle = this.took.toSorted((a, b) => a - b)[LOOKED_AT >> 1]!;
+    const all = this.took.reduce((sum, each) => sum + each, 0);
+    if (this.took.length < LEAST_LOOKED_AT || (this.took.length < LOOKED_AT && all < AT_ONCE_MS)) return false;
+    const middle = this.took.toSorted((a, b) => a - b)[this.took.length >> 1]!;
     this.took.length = 0;
     if (middle < SLOW_MS || this.share <= LEAST_SHARE) return false;
     this.share = Math.max(this.share * 0.75, LEAST_SHARE);
