@@ -201,6 +201,19 @@ def test_an_axis_of_a_gamepad_moves_a_signal(opened, heron):
     assert page.run("fendra.deedOf('speed').values") == [0]
 
 
+def test_in_a_notebook_s_cell_it_runs_as_well(opened, heron, tmp_path):
+    """In a frame that may run scripts and nothing else, and has no address of its own."""
+    made, played, _ = heron
+    cell = tmp_path / "cell.html"
+    cell.write_text(f"<!doctype html>{made.page(tape=played)._repr_html_()}", encoding="utf-8")
+    page = opened(cell)
+    inside = page.page.frame_locator("iframe")
+    inside.get_by_role("slider", name="speed").press("End")
+    inside.get_by_role("button", name="left", exact=True).first.click()
+    inside.get_by_text("by hand").first.wait_for()
+    assert page.errors == []
+
+
 def test_two_looks_stand_side_by_side_on_the_same_signals(opened, tmp_path):
     first, second = (design(layer("solid", colour=colour, level="s"), signals={"s": {}})
                      for colour in ("red", "blue"))  # fmt: skip

@@ -41,7 +41,11 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
       ...latest.current, time: player.time, speed: player.speed, deeds: player.deeds,
       view: orbit?.text ?? latest.current.view,
     });
-    if (text) history.replaceState(null, "", `#${text}`);
+    try {
+      if (text) history.replaceState(null, "", `#${text}`);
+    } catch {
+      // in a notebook's cell, and in some apps that show files, a page has no address of its own
+    }
   };
 
   useEffect(() => {
