@@ -49,7 +49,7 @@ class Opened:
         self.page.goto(path.as_uri() + (f"#{address}" if address else ""))
 
     def ready(self):
-        return self.until("globalThis.fendra && document.querySelector('main') !== null")
+        return self.until("globalThis.fendra?.isReady")
 
     def until(self, truth):
         """Wait for it. The page lets nobody make code of a text, so it is asked again and again."""

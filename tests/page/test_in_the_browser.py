@@ -108,16 +108,11 @@ def test_a_slider_that_is_moved_moves_the_light_as_a_program_would(opened, tmp_p
     page.page.get_by_role("button", name="lights", exact=True).click()
     page.run("fendra.goTo(2)")
     program = made.compile(engine="numpy")
-    for frame in range(101):
-        hand = {"brake": 1.0, "lights": 0.0 if page_lights(page) == "off" else 1.0}
-        expected = program.frame(hand if frame >= 50 else {}, at=frame / 50)
+    for frame in range(101):  # the lights are on while they are lost, so a click puts them out
+        expected = program.frame({"brake": 1, "lights": 0} if frame >= 50 else {}, at=frame / 50)
     assert page.frame() == expected.rgb.tobytes()
-    assert "by hand" in page.page.locator(".signal.held").first.inner_text()
+    page.page.locator(".signal.held").get_by_text("by hand").first.wait_for()
     assert page.run("fendra.deeds.length") == 2
-
-
-def page_lights(page) -> str:
-    return page.page.get_by_role("button", name="lights", exact=True).inner_text()
 
 
 def test_a_signal_is_lost_and_let_go_by_hand(opened, heron):
@@ -130,7 +125,8 @@ def test_a_signal_is_lost_and_let_go_by_hand(opened, heron):
     kept[played.times > 12.4 - 1e-6] = np.nan
     other = fd.Tape(played.times, {"speed": kept, **without}, "other")
     assert page.frame() == made.compile().film(other).rgb[670].tobytes()
-    assert "lost" in page.page.locator(".signal").first.inner_text()
+    page.run("fendra.tell()")
+    page.page.locator(".signal").first.locator(".value.lost").wait_for()
     page.page.get_by_text("back to the tape").click()
     assert page.run("fendra.deedOf('speed')") is None
 
@@ -144,8 +140,7 @@ def test_a_link_shows_the_same_moment_again(opened, heron):
     again = opened(heron[2], address).ready()
     assert (again.frame(), again.run("fendra.time")) == (page.frame(), page.run("fendra.time"))
     for name in ("left", "names", "wires"):
-        pressed = again.page.get_by_role("button", name=name, exact=True).first
-        assert pressed.get_attribute("aria-pressed") == "true"
+        again.page.get_by_role("button", name=name, exact=True, pressed=True).first.wait_for()
 
 
 def test_a_touched_led_says_what_it_is_and_why(opened, heron):
@@ -153,10 +148,10 @@ def test_a_touched_led_says_what_it_is_and_why(opened, heron):
     page = opened(path, "t=24&led=130&view=back").ready()
     layout = made.layout()
     spot = int(layout.leds.spot[130])
-    text = page.page.get_by_role("tabpanel").inner_text()
     film = made.compile().film(played)
     told = film.explain("tail-bar:2", 24.0)
-    assert f"line {told.line}, address {told.address}; bytes {' '.join(map(str, told.rgb))}" in text
+    said = f"line {told.line}, address {told.address}; bytes {' '.join(map(str, told.rgb))}"
+    page.page.get_by_role("tabpanel").get_by_text(said).wait_for()
     assert layout.part_names[int(layout.part[spot])] == "tail-bar"
     on = [touch.layer for touch in told.touches if touch.is_on]
     lit = page.page.locator(".touch:not(.off) .name").all_inner_texts()
@@ -253,7 +248,7 @@ def test_on_a_phone_nothing_runs_over_and_all_has_a_name(opened, heron):
     assert page.run(unnamed) == 0
     for tab in ("layers", "LED", "signals"):
         page.page.get_by_role("tab", name=tab).tap()
-        assert page.page.get_by_role("tab", name=tab).get_attribute("aria-selected") == "true"
+        page.page.get_by_role("tab", name=tab, selected=True).wait_for()
 
 
 def test_by_keys_alone_it_is_turned_and_seen_from_all_sides(opened, heron):

@@ -18,6 +18,8 @@ export class Player {
   time = 0;
   isPlaying = false;
   speed = 1;
+  /** Whether the page has gone to its first moment, and listens. */
+  isReady = false;
   /** Whether flashes are shown as they are: not yet asked, yes, or no. */
   flashes: "unasked" | "asking" | "shown" | "dimmed" = "unasked";
   readonly timing: Timing = { module: [], draw: [], between: [] };

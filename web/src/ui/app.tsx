@@ -76,6 +76,7 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
       refresh(undefined);
       keep();
     });
+    player.isReady = true;
     refresh(undefined);
     return () => {
       cancelAnimationFrame(next);
