@@ -71,12 +71,12 @@ def check_on(design: Path, tape: Path | None) -> tuple[Checked, Tape | None]:
 
 def renderer(tape: Tape) -> Render:
     """What makes the film of a tape, with a bar while it does."""
-    from fendra.core.program import frames_of
+    from fendra.core.signals.playing import frame_count
     from fendra.front import Program
     from fendra.native.choose import choose_engine
 
     def made(subject: Subject) -> Film:
-        engine, _ = choose_engine(subject.plan, "auto", frames_of(tape, subject.design.rate))
+        engine, _ = choose_engine(subject.plan, "auto", frame_count(tape, subject.design.rate))
         program = Program(subject.plan, engine)
         return render(program, tape)
 

@@ -45,7 +45,7 @@ def compare(
     ] = None,
 ) -> None:  # fmt: skip
     """Put films of the same tape above each other, with what differs marked."""
-    from fendra.core.program import frames_of
+    from fendra.core.signals.playing import frame_count
     from fendra.draw.compare import differing, draw_compare
     from fendra.draw.style import save_figure
     from fendra.front import load
@@ -62,7 +62,7 @@ def compare(
     played = tape_for(loaded, tape, sets, sweeps, steps, toggles, duration)
     films: list[Film] = []
     for made in designs:
-        program = compile_on(made, "auto", frames_of(played, made.rate))
+        program = compile_on(made, "auto", frame_count(played, made.rate))
         if not films:
             say_if_unfed(program.fed, played)
         films.append(render(program, played))

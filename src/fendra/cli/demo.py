@@ -41,7 +41,7 @@ def demo(
     Writes the map, the film strip, a still, an animation, the build sheet and a page for the
     browser, and streams the ride's first seconds to a stand-in controller.
     """
-    from fendra.core.program import frames_of
+    from fendra.core.signals.playing import frame_count
     from fendra.demo import demo_file
     from fendra.files.design_file import check_file
     from fendra.files.tape_file import read_tape
@@ -63,7 +63,7 @@ def demo(
     say(f"   {count_findings(checked.findings)}")
 
     say("3  Rendered", style="bold")
-    program = design.compile(frames=frames_of(tape, design.rate))
+    program = design.compile(frames=frame_count(tape, design.rate))
     film = render(program, tape)
     draw = film.budget().draw
     assert draw is not None

@@ -82,7 +82,7 @@ def film(
     engine: Engine = "auto",
 ) -> None:  # fmt: skip
     """Render a tape, or made-up values, and write the film strip, a still and an animation."""
-    from fendra.core.program import frames_of
+    from fendra.core.signals.playing import frame_count
     from fendra.front import load
 
     loaded = load(design)
@@ -91,7 +91,7 @@ def film(
     first = start if start is not None else max(moment - 2.0, played.start_s)
     check_on_tape("--at", moment, played)
     check_on_tape("--start", first, played)
-    program = compile_on(loaded, engine, frames_of(played, loaded.rate))
+    program = compile_on(loaded, engine, frame_count(played, loaded.rate))
     say_if_unfed(program.fed, played)
     rendered = render(program, played)
     written = write_pictures(

@@ -8,7 +8,6 @@ from typing import Any, TypeVar
 
 import numpy as np
 
-from fendra.core.arrays import Floats, Ints
 from fendra.core.checks.examine import Examined
 from fendra.core.composition.carry_over import same_cells
 from fendra.core.composition.plan import Plan
@@ -23,6 +22,7 @@ from fendra.core.graph.ops import LARGEST, UINT_MASK
 from fendra.core.names import did_you_mean
 from fendra.core.signals.inputs import fed
 from fendra.core.signals.kinds import kind_of
+from fendra.core.signals.playing import clock_of, frame_count, frame_times, heard_by
 from fendra.core.signals.tape import Tape
 from fendra.core.signals.values import to_numbers
 
@@ -178,27 +178,21 @@ class Program:
         where it knows none, TapeError where the film would not fit into memory, and ClockError for
         a rate that is not above 0.
         """
-        known = {name for name in tape.signals if name in self.fed}
-        if self.fed and not known:
-            raise SignalError(
-                f"the tape has none of the design's signals; it has {', '.join(tape.signals)}, "
-                f"and the design {', '.join(self.fed)}"
-            )
         rate = self.design.rate if rate is None else rate
         if not (math.isfinite(rate) and rate > 0):
             raise ClockError(f"rate = {rate} is no number of frames a second")
-        count = frames_of(tape, rate)
+        count = frame_count(tape, rate)
         if count * len(self.layout) * 3 > LARGEST_FILM:
             raise TapeError(
                 f"the tape lasts {tape.duration_s:,.0f} s, which makes {count:,} frames of "
                 f"{len(self.layout)} LEDs and more than {LARGEST_FILM / 1e9:g} GB. "
                 "Is its time in seconds? Else cut it, or lower the rate."
             )
-        times, clock_ms = clock_of(tape, rate, clock_s)
+        times = frame_times(tape, rate)
+        clock_ms = clock_of(tape, times, clock_s)
+        held, is_new = heard_by(tape, self.fed, times)
         rgb = np.empty((count, len(self.layout), 3), np.uint8)
         times_ms = (clock_ms & UINT_MASK).astype(np.uint32)
-        values, is_new = tape.heard(self.fed, times)
-        held = np.clip(values, -LARGEST, LARGEST).astype(np.float32)
         limits = self.plan.limits
         gains = np.empty((count, len(limits)), np.uint32)
         self.reset()
@@ -245,20 +239,6 @@ class Program:
                 )
             self.engine.picture(name, light)
         return to_numbers(name, signal, value)
-
-
-def frames_of(tape: Tape, rate: float) -> int:
-    """How many frames the film of a tape has, at so many a second."""
-    return int(tape.duration_s * rate + 1e-6) + 1
-
-
-def clock_of(tape: Tape, rate: float, clock_s: float = 0.0) -> tuple[Floats, Ints]:
-    """When the frames of its film are: seconds on its own clock, and milliseconds of the program's.
-
-    clock_s: what that shows as the tape begins.
-    """
-    times = tape.start_s + np.arange(frames_of(tape, rate)) / rate
-    return times, np.rint((clock_s + times - tape.start_s) * 1000).astype(np.int64)
 
 
 P = TypeVar("P", bound=Program)

@@ -18,15 +18,14 @@ from fendra.core.electric.limiter import Limit
 from fendra.core.electric.loads import Loads
 from fendra.core.engines.runs import runs_of
 from fendra.core.engines.wasm import Balance, emit_wasm
-from fendra.core.errors import PageError, SignalError
+from fendra.core.errors import PageError
 from fendra.core.film import is_balanced
-from fendra.core.graph.ops import LARGEST
 from fendra.core.insight.timeline import why_of_layer, why_of_scene
 from fendra.core.layout import Layout
 from fendra.core.layout.views import best_view
 from fendra.core.names import counted
-from fendra.core.program import clock_of
 from fendra.core.signals.kinds import kind_of
+from fendra.core.signals.playing import clock_of, frame_count, frame_times, heard_by
 from fendra.core.signals.tape import Tape
 from fendra.core.toml_text import value_text
 from fendra.page import data
@@ -92,29 +91,25 @@ def look_of(subject: Subject, tape: Tape | None, label: str) -> data.Look:
 
 def tape_data(tape: Tape, fed: Sequence[str], rate: float) -> data.TapeData:
     """A tape frame by frame, as a film of it hears it. Raises SignalError, and PageError."""
-    known = [name for name in fed if name in tape.signals]
-    if fed and not known:
-        raise SignalError(
-            f"the tape has none of the design's signals; it has {', '.join(tape.signals)}, "
-            f"and the design {', '.join(fed)}"
-        )
-    times, clock_ms = clock_of(tape, rate)
-    if len(times) > MOST_FRAMES:
+    count = frame_count(tape, rate)
+    if count > MOST_FRAMES:
         raise PageError(
-            f"the tape '{tape.name}' is {counted(len(times), 'frame')} long, and a page plays "
+            f"the tape '{tape.name}' is {counted(count, 'frame')} long, and a page plays "
             f"{MOST_FRAMES:,} at the most. Cut it."
         )
-    values, is_new = tape.heard(known, times)
-    held = np.clip(values, -LARGEST, LARGEST).astype(np.float32)
+    times = frame_times(tape, rate)
+    held, is_new = heard_by(tape, fed, times)
     courses = {
         name: data.Course(
             news=_packed(np.packbits(is_new[:, i], bitorder="little")),
             values=_packed(held[is_new[:, i], i]),
         )
-        for i, name in enumerate(known)
+        for i, name in enumerate(fed)
+        if name in tape.signals
     }
     return data.TapeData(
-        name=tape.name, start_s=tape.start_s, frames=len(times), clock_ms=_words(clock_ms),
+        name=tape.name, start_s=tape.start_s, frames=count,
+        clock_ms=_words(clock_of(tape, times)),
         courses=courses,
     )  # fmt: skip
 

@@ -11,8 +11,9 @@ from fendra.core.composition.plan import Plan
 from fendra.core.engines.numpy.numbers import Numbers
 from fendra.core.film import Film
 from fendra.core.graph.node import STATE, Graph
-from fendra.core.graph.ops import LARGEST, UINT_MASK
+from fendra.core.graph.ops import UINT_MASK
 from fendra.core.graph.passes import drop_unused
+from fendra.core.signals.playing import clock_of, heard_by
 
 
 def frames_of(
@@ -23,9 +24,8 @@ def frames_of(
     plan: of the design that the film is of. end: the frame to stop before; all, if not given.
     """
     times = film.times[:end]
-    now_ms = np.rint((times - film.tape.start_s) * 1000).astype(np.int64) & UINT_MASK
-    values, is_new = film.tape.heard(plan.fed, times)
-    values = np.clip(values, -LARGEST, LARGEST)
+    now_ms = clock_of(film.tape, times) & UINT_MASK
+    values, is_new = heard_by(film.tape, plan.fed, times)
     for i, clock_ms in enumerate(now_ms.tolist()):
         news = {plan.fed[j]: values[i, j].item() for j in np.flatnonzero(is_new[i])}
         yield clock_ms, news
