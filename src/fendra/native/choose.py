@@ -35,7 +35,7 @@ TAKES: Mapping[str, Takes] = {
     "wasm": Takes(0.1, 4e-6, 3e-9),
     "native": Takes(1.2, 1e-6, 6e-10),
 }
-"""Of the scene in docs/performance.md, there and for films of it."""
+"""As docs/performance.md measures them with its scene."""
 
 
 def choose_engine(plan: Plan, wanted: str = "auto", frames: int = 0) -> tuple[Engine, str]:
@@ -47,8 +47,7 @@ def choose_engine(plan: Plan, wanted: str = "auto", frames: int = 0) -> tuple[En
     if wanted not in ENGINES:
         remedy = did_you_mean(wanted, ENGINES, "engines")
         raise EngineError(f"there is no engine '{wanted}'. {remedy}")
-    leds = painted(plan)
-    failure = ""
+    leds, failure = plan.painted, ""
     for name in (wanted,) if wanted != "auto" else quickest(leds, frames):
         if name == "numpy":
             break
@@ -85,8 +84,3 @@ def _wasm(plan: Plan) -> Engine:
 
 
 _MAKERS: Mapping[str, Callable[[Plan], Engine]] = {"native": _native, "wasm": _wasm}
-
-
-def painted(plan: Plan) -> int:
-    """How many LEDs are painted in a frame, each once for every layer on it."""
-    return sum(len(plan.spots[paint.space]) for paint in plan.paints)

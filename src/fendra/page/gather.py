@@ -51,10 +51,9 @@ def look_of(subject: Subject, tape: Tape | None, label: str) -> data.Look:
             "most. Make a page of a part of it, or pictures with `fendra film`."
         )
     loads = subject.budget.loads
-    painted = sum(len(plan.spots[paint.space]) for paint in plan.paints)
     emitted = emit_wasm(
         plan,
-        is_wide=painted >= WIDE_FROM,
+        is_wide=plan.painted >= WIDE_FROM,
         told=[name for name in plan.graph.roots if name.startswith(WHY)],
         supplies=_supplies_of(loads),
         balances=_balances(design, layout),

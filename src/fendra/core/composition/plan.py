@@ -146,6 +146,11 @@ class Plan:
         return (*self.paints, *self.finishes)
 
     @property
+    def painted(self) -> int:
+        """How many LEDs are painted in a frame, each once for every layer on it."""
+        return sum(len(self.spots[paint.space]) for paint in self.paints)
+
+    @property
     def dither(self) -> Dither | None:
         """How light between two bytes is shown; None where it is rounded."""
         return next((step for step in self.steps if isinstance(step, Dither)), None)

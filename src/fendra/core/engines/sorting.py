@@ -2,10 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from typing import TypeAlias
 
-from fendra.core.engines.lower import Lowered
+import numpy as np
+
+from fendra.core.arrays import Array
+from fendra.core.composition.plan import Plan
+from fendra.core.engines.lower import Lowered, Painted
+from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.node import Rate
 from fendra.core.graph.schedule import needed, schedule
 
@@ -46,6 +52,41 @@ def sort(lowered: Lowered) -> Sorting:
         read.append({place for place in inputs if rates[place] == Rate.FRAME})
     sets = (own, moving, fixed, read)
     return Sorting(tuple(sorted(common)), *(tuple(map(_sorted, each)) for each in sets))
+
+
+Turn: TypeAlias = tuple[list[int], Painted | None, tuple[int, ...]]
+
+
+def in_turn(lowered: Lowered, sorting: Sorting) -> Iterator[Turn]:
+    """The numbers of a frame in the order of the design: those that are due for all, then a layer
+    and those that it alone needs. What is left for all comes last, with no layer.
+    """
+    waiting = [*sorting.common]
+    for paint, own in zip(lowered.painted, sorting.of_layer, strict=True):
+        if own:
+            due = [place for place in waiting if place <= max(own[-1], paint.on)]
+            waiting = waiting[len(due) :]
+            yield due, paint, own
+    yield waiting, None, ()
+
+
+class PerSpot:
+    """The values of a lowered plan that differ from spot to spot and never change."""
+
+    def __init__(self, lowered: Lowered, plan: Plan) -> None:
+        self._graph = lowered.graph
+        spaces = self._graph.spaces()
+
+        def shape(place: int) -> tuple[int, ...]:
+            space = spaces[place]
+            return (1 if space is None else len(plan.spots[space]),)
+
+        self._fixed = compute_fixed(self._graph, plan.columns, shape)
+
+    def values(self, place: int, count: int) -> Array:
+        """Those at a place of the graph, as (count,) of its own kind."""
+        dtype = self._graph.nodes[place].kind.dtype
+        return np.ascontiguousarray(np.broadcast_to(self._fixed[place], (count,)), dtype)
 
 
 def _sorted(places: Iterable[int]) -> tuple[int, ...]:

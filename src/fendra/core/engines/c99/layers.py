@@ -7,8 +7,6 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import partial
 
-import numpy as np
-
 from fendra.core.arrays import Array
 from fendra.core.engines.c99.block import Block
 from fendra.core.engines.c99.draft import Draft
@@ -18,7 +16,7 @@ from fendra.core.engines.c99.tables import PLACE, Table, Tables, list_of_spots
 from fendra.core.engines.c99.text import C_TYPES, Piece, comment, operation, statement, words
 from fendra.core.engines.lower import Painted
 from fendra.core.engines.runs import Run, are_scattered, runs_of
-from fendra.core.graph.fixed import compute_fixed
+from fendra.core.engines.sorting import PerSpot
 from fendra.core.graph.node import Node
 from fendra.core.graph.ops import CHANNELS, Binds
 from fendra.core.graph.schedule import needed
@@ -55,14 +53,7 @@ class Layers:
 
     def __post_init__(self) -> None:
         self.tables = Tables(self.names)
-        spaces = self.draft.graph.spaces()
-        spots = self.draft.plan.spots
-
-        def shape(place: int) -> tuple[int, ...]:
-            space = spaces[place]
-            return (1 if space is None else len(spots[space]),)
-
-        self._fixed = compute_fixed(self.draft.graph, self.draft.plan.columns, shape)
+        self._fixed = PerSpot(self.draft.lowered, self.draft.plan)
 
     def function(self, number: int, paint: Painted) -> str:
         """One layer."""
@@ -165,7 +156,7 @@ class Layers:
             piece = self._computed(place, paint, len(spots), FEW_STEPS)
             if piece is None:
                 kind = self.draft.graph.nodes[place].kind
-                values = self._values(place, len(spots))
+                values = self._fixed.values(place, len(spots))
                 piece = self.tables.read(values, kind, self._table_name(place, paint))
             pieces[place] = piece
         return pieces
@@ -175,7 +166,7 @@ class Layers:
         from a column, whose table others may read as well.
         """
         node = self.draft.graph.nodes[place]
-        values, name = self._values(place, count), self._table_name(place, paint)
+        values, name = self._fixed.values(place, count), self._table_name(place, paint)
         if node.op == "column":
             return self.tables.read(values, node.kind, name)
         piece = self.tables.small(values, node.kind, name)
@@ -193,10 +184,6 @@ class Layers:
         if node.op == "column":
             return f"{paint.space}_{node.payload}"
         return f"{self.draft.slugs[paint.path]}_{node.label or 'table'}"
-
-    def _values(self, place: int, count: int) -> Array:
-        dtype = self.draft.graph.nodes[place].kind.dtype
-        return np.ascontiguousarray(np.broadcast_to(self._fixed[place], (count,)), dtype)
 
     def _read_once(
         self, number: int, pieces: dict[int, Piece], names: Names, indent: str

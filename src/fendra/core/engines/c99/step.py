@@ -11,6 +11,7 @@ from fendra.core.engines.c99.names import Names
 from fendra.core.engines.c99.tables import Tables
 from fendra.core.engines.c99.text import Piece, comment, words
 from fendra.core.engines.lower import Painted
+from fendra.core.engines.sorting import in_turn
 from fendra.core.findings import KeyPath
 from fendra.core.graph.node import NEWS, VALUE, Node
 from fendra.core.graph.ops import Binds
@@ -39,14 +40,10 @@ class _Step:
 
     def run(self) -> str:
         draft = self._draft
-        waiting = list(draft.sorting.common)
-        for paint, own in zip(draft.lowered.painted, draft.sorting.of_layer, strict=True):
-            if own:
-                due = [place for place in waiting if place <= max(own[-1], paint.on)]
-                waiting = waiting[len(due) :]
-                self._write(due)
+        for due, paint, own in in_turn(draft.lowered, draft.sorting):
+            self._write(due)
+            if paint is not None:
                 self._write_while_on(paint, own)
-        self._write(waiting)
         body = [*self._block.lines, *self._memory()]
         text = "\n".join(body)
         used = words(text)

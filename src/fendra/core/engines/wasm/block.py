@@ -54,9 +54,9 @@ class Block:
         self.before = bytearray()
         self._spread: dict[int, Piece] = {}
 
-    def inner(self, leaf: Callable[[int, Node], Piece] | None = None) -> Block:
+    def inner(self) -> Block:
         """A block that knows what this one does; what it adds is its own."""
-        return Block(self._graph, self._code, self._memory, leaf or self._leaf, self.pieces,
+        return Block(self._graph, self._code, self._memory, self._leaf, self.pieces,
                      is_wide=self._is_wide)  # fmt: skip
 
     def write(
@@ -126,7 +126,7 @@ class Block:
         text = wide_text(node)
         if not text or ("[1]" in text and args[1].of_lanes):
             return self._lane_by_lane(node, args)
-        wide = [self._wide(arg).push for arg in node.args] if text else []
+        wide = [self._wide(arg).push for arg in node.args]
         return Piece(_filled(text, wide, [arg.push for arg in args]), of_lanes=True)
 
     def _lane_by_lane(self, node: Node, args: list[Piece]) -> Piece:

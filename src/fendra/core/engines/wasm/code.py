@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import struct
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 
 from fendra.core.engines.wasm.binary import F32, I32, Function
@@ -61,6 +61,13 @@ class Code:
         place = self.local(kind)
         self.add(pushed, f"local.set:{place}")
         return place
+
+    def least(self, values: Sequence[bytes], into: int, less: str = "i32.lt_u") -> None:
+        """Put the smallest of what is pushed into a local. less: compares two of its type."""
+        first, *others = values
+        self.add(first, f"local.set:{into}")
+        for each in others:
+            self.add(each, get(into), each, get(into), f"{less} select local.set:{into}")
 
     @contextmanager
     def apart(self) -> Iterator[bytearray]:

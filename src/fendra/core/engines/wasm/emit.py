@@ -16,7 +16,7 @@ from fendra.core.electric.limiter import FULL, Limit
 from fendra.core.engines.lower import lower
 from fendra.core.engines.sorting import sort
 from fendra.core.engines.wasm.binary import F32, I32, PAGE, Function, module
-from fendra.core.engines.wasm.code import Code, const, get, i32
+from fendra.core.engines.wasm.code import STORES, Code, const, get, i32
 from fendra.core.engines.wasm.draft import SIGNAL_SIZE, Draft
 from fendra.core.engines.wasm.layers import Layers
 from fendra.core.engines.wasm.light import to_bytes
@@ -27,7 +27,6 @@ from fendra.core.engines.wasm.numbers import advance, is_news, taken
 from fendra.core.engines.wasm.seen import Balance, see
 from fendra.core.engines.wasm.wire import to_wires
 from fendra.core.graph.node import Rate
-from fendra.core.graph.ops import Kind
 
 
 @dataclass(frozen=True)
@@ -133,8 +132,7 @@ def _init(draft: Draft) -> Function:
         code.add(i32(0), i32(0), f"i32.store:{address}", i32(0), i32(0), f"i32.store:{address + 4}")
     for cell, address in draft.cells.items():
         kind = draft.cell_kinds[cell]
-        store = "f32.store" if kind is Kind.FLOAT else "i32.store"
-        code.add(i32(0), const(kind, draft.graph.start[cell]), f"{store}:{address}")
+        code.add(i32(0), const(kind, draft.graph.start[cell]), f"{STORES[kind]}:{address}")
     for address in draft.limits.values():
         code.add(i32(0), i32(FULL), f"i32.store:{address}", i32(0), i32(0))
         code.add(f"i32.store:{address + 4}")

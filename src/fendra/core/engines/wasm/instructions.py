@@ -1,7 +1,7 @@
 """The instructions of WebAssembly that are used here, by the names of the standard's text format.
 
 Source: WebAssembly Core Specification, "Binary Format", Instructions; numbers in hex. Those that
-begin with v128, f32x4, i32x4 or i8x16 are of its vector instructions, for four spots at once.
+begin with v128, f32x4 or i32x4 are of its vector instructions, for four spots at once.
 """
 
 from __future__ import annotations
@@ -11,11 +11,11 @@ from functools import cache
 from fendra.core.engines.wasm.binary import signed, unsigned
 
 _PLAIN = {
-    "unreachable": 0x00, "nop": 0x01, "else": 0x05, "end": 0x0B, "return": 0x0F, "drop": 0x1A,
+    "nop": 0x01, "else": 0x05, "end": 0x0B, "return": 0x0F,
     "select": 0x1B,
     "i32.eqz": 0x45, "i32.eq": 0x46, "i32.ne": 0x47, "i32.lt_u": 0x49, "i32.gt_u": 0x4B,
     "i32.le_u": 0x4D, "i32.ge_u": 0x4F,
-    "i64.lt_u": 0x54, "i64.gt_u": 0x56,
+    "i64.gt_u": 0x56,
     "f32.eq": 0x5B, "f32.ne": 0x5C, "f32.lt": 0x5D, "f32.gt": 0x5E, "f32.le": 0x5F, "f32.ge": 0x60,
     "i32.add": 0x6A, "i32.sub": 0x6B, "i32.mul": 0x6C, "i32.div_u": 0x6E, "i32.rem_u": 0x70,
     "i32.and": 0x71, "i32.or": 0x72, "i32.xor": 0x73, "i32.shl": 0x74, "i32.shr_u": 0x76,
@@ -29,14 +29,14 @@ _PLAIN = {
 }  # fmt: skip
 
 _LANES = {
-    "i8x16.swizzle": 0x0E, "i32x4.splat": 0x11, "f32x4.splat": 0x13,
+    "i32x4.splat": 0x11, "f32x4.splat": 0x13,
     "i32x4.eq": 0x37, "i32x4.ne": 0x38, "i32x4.lt_u": 0x3A,
-    "f32x4.eq": 0x41, "f32x4.ne": 0x42, "f32x4.lt": 0x43, "f32x4.gt": 0x44, "f32x4.le": 0x45,
+    "f32x4.eq": 0x41, "f32x4.ne": 0x42, "f32x4.lt": 0x43, "f32x4.le": 0x45,
     "f32x4.ge": 0x46,
     "v128.not": 0x4D, "v128.and": 0x4E, "v128.or": 0x50, "v128.xor": 0x51, "v128.bitselect": 0x52,
     "v128.any_true": 0x53,
     "f32x4.floor": 0x68,
-    "i32x4.shl": 0xAB, "i32x4.shr_u": 0xAD, "i32x4.add": 0xAE, "i32x4.sub": 0xB1, "i32x4.mul": 0xB5,
+    "i32x4.shr_u": 0xAD, "i32x4.add": 0xAE, "i32x4.sub": 0xB1, "i32x4.mul": 0xB5,
     "f32x4.abs": 0xE0, "f32x4.neg": 0xE1, "f32x4.sqrt": 0xE3, "f32x4.add": 0xE4, "f32x4.sub": 0xE5,
     "f32x4.mul": 0xE6, "f32x4.div": 0xE7, "f32x4.pmin": 0xEA, "f32x4.pmax": 0xEB,
     "i32x4.trunc_sat_f32x4_u": 0xF9, "f32x4.convert_i32x4_u": 0xFB,

@@ -9,13 +9,13 @@ import numpy as np
 from fendra.core.arrays import Array
 from fendra.core.engines.lower import Painted
 from fendra.core.engines.runs import runs_of
+from fendra.core.engines.sorting import PerSpot
 from fendra.core.engines.wasm.binary import V128, Function
 from fendra.core.engines.wasm.block import Block, Piece, uses_of
 from fendra.core.engines.wasm.code import LOADS, STORES, TYPES, Code, const, get, i32
 from fendra.core.engines.wasm.draft import Draft
 from fendra.core.engines.wasm.instructions import instruction, store_lane
 from fendra.core.engines.wasm.memory import LANES, ROW
-from fendra.core.graph.fixed import compute_fixed
 from fendra.core.graph.node import Node, Rate
 from fendra.core.graph.ops import CHANNELS, Kind
 from fendra.core.graph.schedule import needed
@@ -29,13 +29,7 @@ class Layers:
 
     def __init__(self, draft: Draft) -> None:
         self._draft = draft
-        spaces, spots = draft.graph.spaces(), draft.plan.spots
-
-        def shape(place: int) -> tuple[int, ...]:
-            space = spaces[place]
-            return (1 if space is None else len(spots[space]),)
-
-        self._fixed = compute_fixed(draft.graph, draft.plan.columns, shape)
+        self._fixed = PerSpot(draft.lowered, draft.plan)
 
     def function(self, number: int, paint: Painted) -> Function:
         """One layer."""
@@ -95,7 +89,7 @@ class Layers:
     def _column(self, code: Code, block: Block, place: int, count: int, row: int) -> Piece:
         """The per-spot value of the spots that are painted, from its table if there are several."""
         draft, kind = self._draft, self._draft.kind(place)
-        values = self._values(place, count)
+        values = self._fixed.values(place, count)
         if (values.view(np.uint8).reshape(count, -1) == values[:1].view(np.uint8)).all():
             one = Piece(const(kind, values[0].item()))
             return block.spread(one, kind) if draft.lanes > 1 else one
@@ -104,10 +98,6 @@ class Layers:
         load = "v128.load" if is_wide else LOADS[kind]
         pushed = get(row) + instruction(f"{load}:{table}")
         return Piece(get(code.keep(pushed, V128 if is_wide else TYPES[kind])), of_lanes=is_wide)
-
-    def _values(self, place: int, count: int) -> Array:
-        dtype = self._draft.kind(place).dtype
-        return np.ascontiguousarray(np.broadcast_to(self._fixed[place], (count,)), dtype)
 
     def _is_zero(self) -> bytes:
         """Whether a share that is pushed is 0, of all spots at once."""
@@ -184,7 +174,7 @@ class Layers:
             if node.op == "pixels":
                 return Piece(get(at) + instruction(f"f32.load:{self._plane(node)}"))
             if rates[place] == Rate.SPOT:
-                values = draft.memory.table(self._values(place, count))
+                values = draft.memory.table(self._fixed.values(place, count))
                 return Piece(get(row) + instruction(f"{LOADS[kind]}:{values}"))
             return Piece(i32(0) + instruction(f"{LOADS[kind]}:{draft.fields[place]}"))
 

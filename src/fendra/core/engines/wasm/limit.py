@@ -65,10 +65,7 @@ def _add_span(code: Code, span: Span, total: int, slack: int) -> None:
     with code.counting(at, end, 3):
         channels = [code.keep(get(at) + instruction(f"i32.load8_u:{c}")) for c in range(3)]
         if span.has_white:
-            code.add(get(channels[0]), f"local.set:{white}")
-            for channel in channels[1:]:
-                code.add(get(channel), get(white), get(channel), get(white), "i32.lt_u select")
-                code.add(f"local.set:{white}")
+            code.least([*map(get, channels)], white)
             for channel in channels:
                 code.add(get(channel), get(white), f"i32.sub local.set:{channel}")
             channels.append(white)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fendra.core.engines.lower import Painted
+from fendra.core.engines.sorting import in_turn
 from fendra.core.engines.wasm.binary import F32, I32, Function
 from fendra.core.engines.wasm.block import Block, Piece, uses_of
 from fendra.core.engines.wasm.code import LOADS, STORES, Code, const, get, i32
@@ -56,14 +57,10 @@ class _Advance:
 
     def run(self) -> Function:
         draft, code = self._draft, self._code
-        waiting = [*draft.sorting.common]
-        for paint, own in zip(draft.lowered.painted, draft.sorting.of_layer, strict=True):
-            if own:
-                due = [place for place in waiting if place <= max(own[-1], paint.on)]
-                waiting = waiting[len(due) :]
-                self._write(self._block, due)
+        for due, paint, own in in_turn(draft.lowered, draft.sorting):
+            self._write(self._block, due)
+            if paint is not None:
                 self._write_while_on(paint, own)
-        self._write(self._block, waiting)
         for cell, address in draft.cells.items():
             pushed = self._block.push(draft.following(cell))
             code.add(i32(0), pushed, f"{STORES[draft.cell_kinds[cell]]}:{address}")

@@ -47,10 +47,7 @@ def _balanced(code: Code, balance: Balance, source: int, rgb: int, at: int) -> N
     ]
     common = code.keep(const(Kind.FLOAT, 0.0), F32)
     if balance.has_white:
-        code.add(get(light[0]), f"local.set:{common}")
-        for each in light[1:]:
-            code.add(get(each), get(common), get(each), get(common), "f32.lt select")
-            code.add(f"local.set:{common}")
+        code.least([*map(get, light)], common, "f32.lt")
     for channel, (each, share) in enumerate(zip(light, balance.shares, strict=True)):
         code.add(get(common), get(each), get(common), "f32.sub", const(Kind.FLOAT, share))
         code.add("f32.div f32.add f32.nearest")

@@ -33,10 +33,7 @@ def _put(code: Code, order: str, source: int, target: int, white: int) -> None:
     """One LED, in the order of its wire; white is what the other channels have in common."""
     loads = {name: get(source) + instruction(f"i32.load8_u:{c}") for c, name in enumerate("RGB")}
     if "W" in order:
-        code.add(loads["R"], f"local.set:{white}")
-        for name in "GB":
-            code.add(loads[name], get(white), loads[name], get(white), "i32.lt_u select")
-            code.add(f"local.set:{white}")
+        code.least([*loads.values()], white)
         loads = {name: load + get(white) + instruction("i32.sub") for name, load in loads.items()}
         loads["W"] = get(white)
     for number, name in enumerate(order):
