@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from fendra.core.engines.wasm.binary import V128
-from fendra.core.engines.wasm.code import LOADS, TYPES, Code, const, get
+from fendra.core.engines.wasm.code import LOADS, SPREADS, TYPES, Code, const, get, i32
 from fendra.core.engines.wasm.instructions import instruction
 from fendra.core.engines.wasm.memory import LANES, Memory
 from fendra.core.graph.node import Graph, Node
@@ -40,8 +40,8 @@ def _tokens(text: str) -> tuple[bytes | tuple[int, bool], ...]:
 class Block:
     """Writes nodes in their order.
 
-    leaf: gives the piece of a node that is no operation. is_wide: four spots at once; then `before`
-    is what has to stand before the loop over them.
+    leaf: gives the piece of a node that is no operation. is_wide: four spots at once; what is one
+    number for all of them stands before the loop over them, at `Code.start`.
     """
 
     def __init__(
@@ -51,7 +51,6 @@ class Block:
         self._graph, self._code, self._memory, self._leaf = graph, code, memory, leaf
         self._is_wide = is_wide
         self.pieces = dict(known or {})
-        self.before = bytearray()
         self._spread: dict[int, Piece] = {}
 
     def inner(self) -> Block:
@@ -109,15 +108,10 @@ class Block:
 
     def spread(self, piece: Piece, kind: Kind) -> Piece:
         """A number that is known before the loop, four times."""
-        forms = {Kind.FLOAT: "f32x4.splat", Kind.UINT: "i32x4.splat"}
-        with self._code.apart() as before:
-            if kind is Kind.TRUTH:  # all bits of a lane, or none
-                self._code.add("i32.const:0", piece.push, "i32.sub i32x4.splat")
-            else:
-                self._code.add(piece.push, forms[kind])
-            local = self._code.keep(b"", V128)
-        self.before += before
-        return Piece(get(local), of_lanes=True)
+        pushed = piece.push
+        if kind is Kind.TRUTH:  # all bits of a lane, or none
+            pushed, kind = i32(0) + pushed + instruction("i32.sub"), Kind.UINT
+        return Piece(self._code.early(pushed + instruction(SPREADS[kind])), of_lanes=True)
 
     def _operation(self, node: Node) -> Piece:
         args = [self.piece(arg) for arg in node.args]

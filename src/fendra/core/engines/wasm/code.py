@@ -6,7 +6,7 @@ import struct
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 
-from fendra.core.engines.wasm.binary import F32, I32, Function
+from fendra.core.engines.wasm.binary import F32, I32, V128, Function
 from fendra.core.engines.wasm.instructions import instruction
 from fendra.core.graph.ops import Kind
 
@@ -14,6 +14,10 @@ TYPES = {Kind.FLOAT: F32, Kind.UINT: I32, Kind.TRUTH: I32}
 """How a number is held; a truth value is 0 or 1."""
 LOADS = {Kind.FLOAT: "f32.load", Kind.UINT: "i32.load", Kind.TRUTH: "i32.load"}
 STORES = {Kind.FLOAT: "f32.store", Kind.UINT: "i32.store", Kind.TRUTH: "i32.store"}
+
+
+SPREADS = {Kind.FLOAT: "f32x4.splat", Kind.UINT: "i32x4.splat"}
+"""What makes four of a number."""
 
 
 def const(kind: Kind, value: float | int | bool) -> bytes:
@@ -41,6 +45,7 @@ class Code:
         self._takes, self._gives = takes, gives
         self._locals: list[int] = []
         self._body = bytearray()
+        self._early = bytearray()
 
     def local(self, kind: int = I32) -> int:
         """A new local of a type; 0 at first."""
@@ -61,6 +66,19 @@ class Code:
         place = self.local(kind)
         self.add(pushed, f"local.set:{place}")
         return place
+
+    def early(self, pushed: bytes) -> bytes:
+        """Put what is pushed into a new local of four lanes before a loop: see `start`. Gives what
+        pushes that local.
+        """
+        place = self.local(V128)
+        self._early += pushed + instruction(f"local.set:{place}")
+        return get(place)
+
+    def start(self) -> None:
+        """Add here what has to be done before a loop."""
+        self.add(bytes(self._early))
+        self._early.clear()
 
     def least(self, values: Sequence[bytes], into: int, less: str = "i32.lt_u") -> None:
         """Put the smallest of what is pushed into a local. less: compares two of its type."""

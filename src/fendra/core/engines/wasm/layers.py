@@ -56,7 +56,7 @@ class Layers:
             block.write(moving, uses, kept=wanted)
             self._store(code, block, paint, at, end)
             code.add("end")
-        code.add(bytes(block.before))
+        code.start()
         self._through(code, spots, bytes(body), at, end, row)
         return code.done()
 

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from fendra.core.engines.wasm.binary import F32, I32, V128, Function
-from fendra.core.engines.wasm.code import Code, const, get, i32
+from fendra.core.engines.wasm.code import SPREADS, Code, const, get, i32
 from fendra.core.engines.wasm.draft import Draft
 from fendra.core.engines.wasm.instructions import instruction, shuffle
+from fendra.core.engines.wasm.memory import LANES
 from fendra.core.engines.wasm.mix import share_of
 from fendra.core.graph.ops import CHANNELS, Kind
 from fendra.core.light.dither import BLUE_TAKES
@@ -36,7 +37,7 @@ def to_bytes(draft: Draft) -> Function:
             writer.dither(light, draft.plan.dither.frames, at)
         writer.store([writer.rounded(get(each)) for each in light], first)
         code.add(get(first), i32(3 * draft.lanes), f"i32.add local.set:{first}")
-    code.add(bytes(writer.before))
+    code.start()
     with code.counting(at, i32(4 * draft.plan.spot_count), 4 * draft.lanes):
         code.add(bytes(body))
     return code.done()
@@ -54,8 +55,7 @@ class _Single:
 
     def __init__(self, code: Code, draft: Draft) -> None:
         self._code, self._draft = code, draft
-        self.before = bytearray()
-        self._constants: dict[bytes, bytes] = {}
+        self._known: dict[bytes, bytes] = {}
 
     def number(self, pushed: bytes, kind: Kind = Kind.FLOAT) -> bytes:  # noqa: ARG002
         """What is one number for all, as it is calculated with."""
@@ -123,29 +123,16 @@ class _Wide(_Single):
 
     def number(self, pushed: bytes, kind: Kind = Kind.FLOAT) -> bytes:
         """Spread over four lanes, before the loop."""
-        if pushed not in self._constants:
-            with self._code.apart() as before:
-                form = "f32x4.splat" if kind is Kind.FLOAT else "i32x4.splat"
-                self._code.add(pushed, form)
-                local = self._code.local(V128)
-                self._code.add(f"local.set:{local}")
-            self.before += before
-            self._constants[pushed] = get(local)
-        return self._constants[pushed]
+        if pushed not in self._known:
+            self._known[pushed] = self._code.early(pushed + instruction(SPREADS[kind]))
+        return self._known[pushed]
 
     def spot(self, at: int) -> bytes:
-        code = self._code
-        if b"lanes" not in self._constants:
-            with code.apart() as before:
-                local = code.local(V128)
-                code.add(i32(0), "i32x4.splat")
-                for lane in range(1, 4):
-                    code.add(i32(lane), f"i32x4.replace_lane:{lane}")
-                code.add(f"local.set:{local}")
-            self.before += before
-            self._constants[b"lanes"] = get(local)
-        spread = get(at) + i32(2) + instruction("i32.shr_u") + instruction("i32x4.splat")
-        return spread + self._constants[b"lanes"] + instruction("i32x4.add")
+        lanes = i32(0) + instruction("i32x4.splat")
+        for lane in range(1, LANES):
+            lanes += i32(lane) + instruction(f"i32x4.replace_lane:{lane}")
+        spread = super().spot(at) + instruction("i32x4.splat")
+        return spread + self._code.early(lanes) + instruction("i32x4.add")
 
     def choice(self, yes: bytes, no: bytes, condition: bytes) -> bytes:
         return yes + no + condition + instruction("v128.bitselect")
