@@ -310,7 +310,7 @@ class Design(CoreDesign):
             look_of(design.examined.sound, tape, label)
             for design, label in zip(designs, labels, strict=False)
         ]
-        return make_page(looks, path=None if path is None else Path(path))
+        return make_page(looks, None if path is None else Path(path))
 
     def map(
         self,

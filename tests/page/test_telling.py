@@ -64,11 +64,12 @@ def test_it_tells_of_heron_what_explain_says():
     film = made.compile(engine="numpy").film(ride)
     look = look_of(made.examined.sound, ride, "")
     running = Running(look)
-    values, is_new = ride.heard(look.fed, film.times)
+    fed = made.compile().fed
+    values, is_new = ride.heard(fed, film.times)
     wanted = {1140: ("tail-bar:4", "nose-bar:2"), 1430: ("deck-left:9", "hub-right:5")}
     compared = 0
     for frame in range(max(wanted) + 1):
-        heard = {look.fed[i]: values[frame, i] for i in np.flatnonzero(is_new[frame])}
+        heard = {fed[i]: values[frame, i] for i in np.flatnonzero(is_new[frame])}
         running.step(20 * frame, heard)
         for name in wanted.get(frame, ()):
             told = film.explain(name, float(film.times[frame]))

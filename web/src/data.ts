@@ -1,13 +1,12 @@
 /* Made from data.schema.json by `npm run types`: change src/fendra/page/data.py instead. */
 
 /**
- * All that a page shows. notes: what has to be said of it, in sentences.
+ * All that a page shows. version: of the Fendra that wrote it.
  */
 export interface PageData {
   version: string;
   title: string;
   looks: Look[];
-  notes: string[];
 }
 /**
  * A design that runs. module: WebAssembly, base64. unit_mm: its unit of length.
@@ -16,13 +15,11 @@ export interface Look {
   label: string;
   name: string;
   about: string;
-  file: string;
   rate: number;
   unit_mm: number;
   view: string;
   module: string;
   memory: Memory;
-  fed: string[];
   leds: Leds;
   spots: Spots;
   parts: string[];
@@ -42,9 +39,6 @@ export interface Memory {
   signals: {
     [k: string]: number;
   };
-  pictures: {
-    [k: string]: number;
-  };
   limits: {
     [k: string]: number;
   };
@@ -52,8 +46,6 @@ export interface Memory {
   plane: number;
   rgb: number;
   seen: number;
-  bytes: number;
-  size: number;
   master: Reading;
   scenes: Reading[];
   layers: Painted[];
@@ -112,18 +104,17 @@ export interface Spots {
   };
 }
 /**
- * A data line. balanced: whether its white is.
+ * A data line, and the letters of its channels in the order of the wire.
  */
 export interface Line {
   name: string;
   order: string;
-  led: string;
-  pin: string;
 }
 /**
  * A signal, and the numbers that feed it. low, high: of its raw values. step: between them.
  *
- * of: the expression that it is computed by; then nothing feeds it. scale: of a place, from mm.
+ * rest: where its control stands before there is news. of: the expression that it is computed by;
+ * then nothing feeds it.
  */
 export interface Signal {
   name: string;
@@ -137,7 +128,6 @@ export interface Signal {
   step: number;
   rest: number;
   words: Word[];
-  lost_after: number | null;
 }
 /**
  * A word of a choice or text, and its number.
@@ -174,7 +164,6 @@ export interface Scene {
  */
 export interface Supply {
   name: string;
-  volts: number;
   idle_a: number;
   limit_a: number | null;
   has_limiter: boolean;
@@ -184,7 +173,6 @@ export interface Supply {
  */
 export interface TapeData {
   name: string;
-  start_s: number;
   frames: number;
   clock_ms: string;
   courses: {

@@ -1,8 +1,7 @@
 /** Why an LED looks as it does: layer by layer, as the module paints it. */
 
-import { wordsOf } from "./bytes";
-import type { Layer, Look } from "./data";
-import type { Light, Module } from "./module";
+import type { Layer } from "./data";
+import { type Light, lightOf, type Module } from "./module";
 import type { Run } from "./run";
 import { hexOf, numberText, percent } from "./words";
 
@@ -27,15 +26,8 @@ export interface Explanation {
   rgb: [number, number, number];
 }
 
-export function nameOf(look: Look, spot: number): string {
-  const part = look.parts[wordsOf(look.spots.part)[spot]!] ?? "";
-  const own = look.spots.names[String(spot)];
-  const place = `${part}:${wordsOf(look.spots.index)[spot]!}`;
-  return own ? `${place} (${own})` : place;
-}
-
 /** The place of a spot in a layer; none where the layer does not have it. */
-export function placeIn(layer: Layer, spot: number): number | undefined {
+function placeIn(layer: Layer, spot: number): number | undefined {
   for (const [first, end, place] of layer.runs) {
     if (spot >= first! && spot < end!) return place! + spot - first!;
   }
@@ -43,7 +35,7 @@ export function placeIn(layer: Layer, spot: number): number | undefined {
 }
 
 export function explain(run: Run, spot: number): Explanation {
-  const { look, module } = run;
+  const { look, module, spots } = run;
   const painted = module.places.layers;
   const touches: Touch[] = [];
   let before: Light = [0, 0, 0];
@@ -61,13 +53,13 @@ export function explain(run: Run, spot: number): Explanation {
     touches.push({ layer, isOn, facts: isOn ? factsOf(module, layer, place, spot) : [], before, after });
     before = after;
   }
-  const line = look.lines[wordsOf(look.spots.line)[spot]!]!;
+  const line = look.lines[spots.line[spot]!]!;
   const rgb = module.rgb().subarray(3 * spot, 3 * spot + 3);
   return {
-    name: nameOf(look, spot),
+    name: spots.nameOf(spot),
     line: line.name,
     order: line.order,
-    address: wordsOf(look.spots.address)[spot]!,
+    address: spots.address[spot]!,
     touches,
     light: module.lightWithout(spot, () => false),
     master: module.read(module.places.master),
@@ -78,11 +70,7 @@ export function explain(run: Run, spot: number): Explanation {
 function factsOf(module: Module, layer: Layer, place: number, spot: number): [string, string][] {
   const told = module.tell(layer.number, place, spot);
   const facts: [string, string][] = [];
-  const light = (name: string): Light | undefined => {
-    const channels = ["red", "green", "blue"].map((channel) => told(`${name}:${channel}`));
-    return channels.includes(undefined) ? undefined : (channels as Light);
-  };
-  const colour = light("colour");
+  const colour = lightOf(told, "colour");
   if (colour) facts.push(["shows", hexOf(colour)]);
   const share = told("share");
   if (share !== undefined) facts.push(["covers", percent(share)]);
@@ -90,7 +78,7 @@ function factsOf(module: Module, layer: Layer, place: number, spot: number): [st
   if (level !== undefined) facts.push(["level", percent(level)]);
   for (const [key, text] of Object.entries(layer.written)) {
     const name = `parameter:${key}`;
-    const value = light(name);
+    const value = lightOf(told, name);
     const number = told(name);
     if (value) facts.push([key, hexOf(value)]);
     else if (number !== undefined && key !== "level") {

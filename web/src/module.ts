@@ -16,6 +16,12 @@ interface Exports {
 /** Red, green and blue, linear light from 0 to 1. */
 export type Light = [number, number, number];
 
+/** A colour that is told by its channels; none where one of them is not. */
+export function lightOf(told: (name: string) => number | undefined, name: string): Light | undefined {
+  const channels = ["red", "green", "blue"].map((channel) => told(`${name}:${channel}`));
+  return channels.includes(undefined) ? undefined : (channels as Light);
+}
+
 export class Module {
   readonly places: Memory;
   private readonly exports: Exports;
@@ -106,8 +112,7 @@ export class Module {
   }
 
   toldLight(name: string): Light | undefined {
-    const channels = ["red", "green", "blue"].map((channel) => this.told(`${name}:${channel}`));
-    return channels.includes(undefined) ? undefined : (channels as Light);
+    return lightOf((each) => this.told(each), name);
   }
 
   /** Paint the newest frame once more with some layers left out; gives the light of one spot. */

@@ -2,6 +2,7 @@
 
 import type { Look, Signal } from "./data";
 import { Module } from "./module";
+import { Spots } from "./spots";
 import { Tape } from "./tape";
 
 /** What a hand did: from a frame on a signal has these numbers, is lost, or is let go of. */
@@ -19,6 +20,7 @@ export const MOMENTS: ReadonlySet<string> = new Set(["event", "text"]);
 
 export class Run {
   readonly tape: Tape | undefined;
+  readonly spots: Spots;
   /** The newest frame that was made; -1 before any. */
   frame = -1;
   /** How many frames were made in all. */
@@ -34,6 +36,7 @@ export class Run {
     private deeds: readonly Deed[],
   ) {
     this.tape = look.tape ? new Tape(look.tape) : undefined;
+    this.spots = new Spots(look);
     this.signals = look.signals.filter((signal) => signal.of === "");
   }
 

@@ -30,14 +30,12 @@ class Course {
 export class Tape {
   readonly name: string;
   readonly frames: number;
-  readonly startS: number;
   private readonly clock: Uint32Array;
   private readonly courses = new Map<string, Course>();
 
   constructor(data: TapeData) {
     this.name = data.name;
     this.frames = data.frames;
-    this.startS = data.start_s;
     this.clock = wordsOf(data.clock_ms);
     for (const [part, course] of Object.entries(data.courses)) {
       this.courses.set(part, new Course(course.news, course.values, data.frames));

@@ -6,7 +6,7 @@ const base64 = (array: Uint8Array | Uint32Array | Float32Array): string =>
 
 it("a tape gives news in its frames, and keeps what came last", () => {
   const tape = new Tape({
-    name: "t", start_s: 2, frames: 10, clock_ms: base64(new Uint32Array([0, 20, 40, 60, 80, 100, 120, 140, 160, 180])),
+    name: "t", frames: 10, clock_ms: base64(new Uint32Array([0, 20, 40, 60, 80, 100, 120, 140, 160, 180])),
     courses: { rpm: { news: base64(new Uint8Array([0b0000_0100, 0b10])), values: base64(new Float32Array([7, 9.5])) } },
   });
   expect([1, 2, 3, 9].map((frame) => tape.news("rpm", frame))).toEqual([undefined, 7, undefined, 9.5]);

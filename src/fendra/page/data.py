@@ -41,14 +41,11 @@ class Memory(Told):
     leds: int
     state_end: int
     signals: dict[str, int]
-    pictures: dict[str, int]
     limits: dict[str, int]
     canvas: int
     plane: int
     rgb: int
     seen: int
-    bytes: int
-    size: int
     master: Reading
     scenes: list[Reading]
     layers: list[Painted]
@@ -81,12 +78,10 @@ class Spots(Told):
 
 
 class Line(Told):
-    """A data line. balanced: whether its white is."""
+    """A data line, and the letters of its channels in the order of the wire."""
 
     name: str
     order: str
-    led: str
-    pin: str
 
 
 class Word(Told):
@@ -99,7 +94,8 @@ class Word(Told):
 class Signal(Told):
     """A signal, and the numbers that feed it. low, high: of its raw values. step: between them.
 
-    of: the expression that it is computed by; then nothing feeds it. scale: of a place, from mm.
+    rest: where its control stands before there is news. of: the expression that it is computed by;
+    then nothing feeds it.
     """
 
     name: str
@@ -113,7 +109,6 @@ class Signal(Told):
     step: float
     rest: float
     words: list[Word]
-    lost_after: float | None
 
 
 class Layer(Told):
@@ -141,7 +136,6 @@ class Supply(Told):
     """idle_a: what dark LEDs draw. limit_a: what the limiter keeps, else what it is rated for."""
 
     name: str
-    volts: float
     idle_a: float
     limit_a: float | None
     has_limiter: bool
@@ -160,7 +154,6 @@ class TapeData(Told):
     """A tape, frame by frame. clock_ms: of each frame, uint32."""
 
     name: str
-    start_s: float
     frames: int
     clock_ms: str
     courses: dict[str, Course]
@@ -172,13 +165,11 @@ class Look(Told):
     label: str
     name: str
     about: str
-    file: str
     rate: float
     unit_mm: float
     view: str
     module: str
     memory: Memory
-    fed: list[str]
     leds: Leds
     spots: Spots
     parts: list[str]
@@ -191,12 +182,11 @@ class Look(Told):
 
 
 class PageData(Told):
-    """All that a page shows. notes: what has to be said of it, in sentences."""
+    """All that a page shows. version: of the Fendra that wrote it."""
 
     version: str
     title: str
     looks: list[Look]
-    notes: list[str]
 
 
 def schema() -> dict[str, Any]:

@@ -63,20 +63,15 @@ def look_of(subject: Subject, tape: Tape | None, label: str) -> data.Look:
         label=label,
         name=design.name,
         about=design.about,
-        file=plan.origin.file or "",
         rate=design.rate,
         unit_mm=layout.unit_mm,
         view=best_view(layout.leds.position, layout.leds.facing),
         module=base64.b64encode(emitted.module).decode(),
         memory=data.Memory.model_validate(places),
-        fed=[*plan.fed],
         leds=_leds(design, layout),
         spots=_spots(layout),
         parts=[*layout.part_names],
-        lines=[
-            data.Line(name=line.name, order=line.wire_order, led=line.led, pin=line.pin or "")
-            for line in design.line
-        ],
+        lines=[data.Line(name=line.name, order=line.wire_order) for line in design.line],
         signals=[_signal(name, signal, tape) for name, signal in design.signals.items()],
         layers=[_layer(subject, paint.layer, paint.space) for paint in plan.paints],
         scenes=[
@@ -107,7 +102,7 @@ def tape_data(tape: Tape, fed: Sequence[str], rate: float) -> data.TapeData:
         if name in tape.signals
     }
     return data.TapeData(
-        name=tape.name, start_s=tape.start_s, frames=count,
+        name=tape.name, frames=count,
         clock_ms=_words(clock_of(tape, times)),
         courses=courses,
     )  # fmt: skip
@@ -181,7 +176,6 @@ def _signal(name: str, signal: CoreSignal, tape: Tape | None) -> data.Signal:
         step=(high - low) / 200,
         rest=min(max(kind.fallback(signal), low), high),
         words=[data.Word(word=word, number=float(n)) for word, n in signal.numbers.items()],
-        lost_after=signal.lost_after,
     )
 
 
@@ -230,7 +224,6 @@ def _supplies(loads: Loads) -> list[data.Supply]:
     return [
         data.Supply(
             name=feeding.name,
-            volts=feeding.volts,
             idle_a=float(loads.idle_ua[[*feeding.lines]].sum()) * MICRO,
             limit_a=feeding.amps if feeding.budget_a is None else feeding.budget_a,
             has_limiter=feeding.budget_a is not None,

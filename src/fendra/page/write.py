@@ -41,13 +41,13 @@ class Page:
         )
 
 
-def make_page(looks: Sequence[Look], notes: Sequence[str] = (), path: Path | None = None) -> Page:
+def make_page(looks: Sequence[Look], path: Path | None = None) -> Page:
     """A page of one look, or of two side by side. path: where it is written, if it is.
 
     Raises PageError where it would be too large, FileError where it cannot be written.
     """
     title = " and ".join(dict.fromkeys(look.name for look in looks))
-    told = PageData(version=VERSION, title=title, looks=[*looks], notes=[*notes])
+    told = PageData(version=VERSION, title=title, looks=[*looks])
     environment = Environment(
         loader=PackageLoader("fendra.page", "."), autoescape=True, undefined=StrictUndefined
     )

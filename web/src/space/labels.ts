@@ -1,7 +1,7 @@
 /** What is written over the picture: the way of the wires, names of parts, addresses, the chosen LED. */
 
-import { wordsOf } from "../bytes";
 import type { Look } from "../data";
+import type { Spots } from "../spots";
 import type { Space } from "./space";
 
 /** The colours of data lines, as on the maps. */
@@ -16,18 +16,11 @@ export interface Wanted {
 }
 
 export class Labels {
-  private readonly lineOf: Uint32Array;
-  private readonly partOf: Uint32Array;
-  private readonly address: Uint32Array;
-
   constructor(
     private readonly canvas: HTMLCanvasElement,
     private readonly look: Look,
-  ) {
-    this.lineOf = wordsOf(look.spots.line);
-    this.partOf = wordsOf(look.spots.part);
-    this.address = wordsOf(look.spots.address);
-  }
+    private readonly spots: Spots,
+  ) {}
 
   draw(space: Space, wanted: Wanted, width: number, height: number, ratio: number): void {
     const { canvas } = this;
@@ -61,11 +54,11 @@ export class Labels {
     pen.lineWidth = 1.5;
     let before: number | undefined;
     for (let i = 0; i < space.spot.length; i++) {
-      const line = this.lineOf[space.spot[i]!];
+      const line = this.spots.line[space.spot[i]!];
       if (line === undefined) continue;
       const to = at(i);
       const from = before === undefined ? undefined : at(before);
-      if (before !== undefined && this.lineOf[space.spot[before]!] === line && from && to) {
+      if (before !== undefined && this.spots.line[space.spot[before]!] === line && from && to) {
         pen.strokeStyle = LINES[line % LINES.length]!;
         pen.globalAlpha = 0.75;
         pen.beginPath();
@@ -86,7 +79,7 @@ export class Labels {
   private names(pen: CanvasRenderingContext2D, space: Space, at: (i: number) => [number, number] | undefined): void {
     const sums = new Map<number, [number, number, number]>();
     for (let i = 0; i < space.spot.length; i++) {
-      const part = this.partOf[space.spot[i]!];
+      const part = this.spots.part[space.spot[i]!];
       const place = part === undefined ? undefined : at(i);
       if (part === undefined || !place) continue;
       const [x, y, count] = sums.get(part) ?? [0, 0, 0];
@@ -104,7 +97,7 @@ export class Labels {
     const taken: [number, number][] = [];
     pen.fillStyle = "#aab3c2";
     for (let i = 0; i < space.spot.length; i++) {
-      const address = this.address[space.spot[i]!];
+      const address = this.spots.address[space.spot[i]!];
       const place = address === undefined ? undefined : at(i);
       if (address === undefined || !place || taken.length > 400) continue;
       if (taken.some(([x, y]) => Math.hypot(x - place[0], y - place[1]) < ROOM_PX)) continue;

@@ -1,5 +1,15 @@
 /** How LEDs look in the dark: as `fendra.draw.glow` draws them on stills. */
 
+/** What is drawn inside the square of an LED. */
+const inside = (body: string): string => /* glsl */ `
+precision highp float;
+in vec2 offset;
+in float core;
+in vec3 light;
+uniform float dim;
+out vec4 shown;
+void main() {${body}}`;
+
 /** A square round each LED that looks at the camera; `reach` is its size in core radii. */
 const square = (reach: string): string => /* glsl */ `
 precision highp float;
@@ -26,46 +36,26 @@ void main() {
 }`;
 
 export const CORE_VERTEX = square("core * 2.2 + 1.0");
-export const CORE_FRAGMENT = /* glsl */ `
-precision highp float;
-in vec2 offset;
-in float core;
-in vec3 light;
-uniform float dim;
-out vec4 shown;
-void main() {
+export const CORE_FRAGMENT = inside(/* glsl */ `
   float distance = length(offset);
   float disc = clamp(core + 0.5 - distance, 0.0, 1.0);
   float shine = disc + 0.12 * exp(-pow(distance / (1.3 * core), 2.0));
   float level = max(light.r, max(light.g, light.b));
   shown = vec4((4.0 * light + 0.07 * level * level) * shine * dim, 1.0);
-}`;
+`);
 
 export const HALO_VERTEX = square("core * 24.0 + 1.0");
-export const HALO_FRAGMENT = /* glsl */ `
-precision highp float;
-in vec2 offset;
-in float core;
-in vec3 light;
-uniform float dim;
-out vec4 shown;
-void main() {
+export const HALO_FRAGMENT = inside(/* glsl */ `
   float wide = 7.0 * core;
   shown = vec4(light * dim * 0.0408 * exp(-0.5 * pow(length(offset) / wide, 2.0)), 1.0);
-}`;
+`);
 
 export const OFF_VERTEX = square("core * 0.75 + 1.0");
-export const OFF_FRAGMENT = /* glsl */ `
-precision highp float;
-in vec2 offset;
-in float core;
-in vec3 light;
-out vec4 shown;
-void main() {
+export const OFF_FRAGMENT = inside(/* glsl */ `
   float disc = clamp(core * 0.75 + 0.5 - length(offset), 0.0, 1.0);
   if (disc <= 0.0) discard;
   shown = vec4(vec3(0.0212, 0.0252, 0.0343), disc);
-}`;
+`);
 
 export const SCREEN_VERTEX = /* glsl */ `
 precision highp float;

@@ -87,7 +87,7 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
 
   useEffect(keep, [shown]);
 
-  const look_from = (side: string): void => {
+  const lookFrom = (side: string): void => {
     for (const space of spaces.current) space?.orbit.look(side);
     setShown((was) => ({ ...was, view: side }));
   };
@@ -106,7 +106,7 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
       else if (event.key === "n") toggle("names");
       else if (event.key === "a") toggle("addresses");
       else if (event.key === "Escape") setShown((was) => ({ ...was, led: undefined }));
-      else if (side) look_from(side);
+      else if (side) lookFrom(side);
       else return;
       event.preventDefault();
     };
@@ -129,7 +129,7 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
           <div class="group" role="group" aria-label="Side">
             {Object.keys(SIDES).map((side, i) => (
               <button key={side} class={now === side ? "small on" : "small"} aria-pressed={now === side} title={`key ${i + 1}`}
-                onClick={() => look_from(side)}>
+                onClick={() => lookFrom(side)}>
                 {side}
               </button>
             ))}
@@ -177,11 +177,10 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
           ))}
         </div>
         <div class="content" role="tabpanel">
-          {data.notes.map((note) => <p key={note} class="note">{note}</p>)}
           {tab === "signals" && <Signals player={player} traces={traces} pads={pads} />}
           {tab === "signals" && pads.count > 0 && <Axes pads={pads} player={player} />}
           {tab === "why" && <Why run={player.first} />}
-          {tab === "led" && (isChosen ? <Led run={player.first} spot={spot} /> : <p class="faint">Touch an LED: here stands what it is, and why it looks as it does.</p>)}
+          {tab === "led" && (isChosen ? <Led run={player.first} spot={spot} /> : <p class="faint">Touch an LED to see what it is and why it looks as it does.</p>)}
         </div>
       </aside>
       <Time player={player} strip={strip} />
@@ -192,8 +191,8 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
 function Ask({ player }: { player: Player }) {
   return (
     <div class="ask" role="alertdialog" aria-label="Flashes">
-      <p>This light flashes more than three times a second, all over. That can hurt people with photosensitive epilepsy.</p>
-      <button onClick={() => player.answer(false)}>Go on, much dimmed</button>
+      <p>This light flashes more than three times a second. Such flashes can hurt people with photosensitive epilepsy.</p>
+      <button onClick={() => player.answer(false)}>Show it much dimmed</button>
       <button onClick={() => player.answer(true)}>Show it as it is</button>
     </div>
   );

@@ -44,7 +44,7 @@ interface Props {
 
 export function Signals({ player, traces, pads }: Props) {
   const { signals } = player.first.look;
-  if (signals.length === 0) return <p class="faint">This design has no signals: it shows the same light always.</p>;
+  if (signals.length === 0) return <p class="faint">This design has no signals.</p>;
   return (
     <ul class="signals" aria-label="Signals">
       {signals.map((signal) => (

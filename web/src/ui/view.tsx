@@ -45,7 +45,7 @@ export function View({ run, player, shown, label, ready, moved, touched }: Props
     }
     space.current = made;
     made.orbit.look(latest.current.view);
-    const labels = new Labels(over, run.look);
+    const labels = new Labels(over, run.look, run.spots);
     const full = Math.min(window.devicePixelRatio || 1, 2);
     const pace = new Pace();
     let [width, height] = [1, 1];
