@@ -34,7 +34,7 @@ def short_ride(tmp_path):
     "command",
     [
         "demo", "new", "schema", "check", "sheet", "map", "layout", "import", "probe", "effects",
-        "presets", "film", "compare", "explain", "run", "listen", "simulate",
+        "presets", "film", "page", "compare", "explain", "run", "listen", "simulate", "emit", "trust",
     ],
 )  # fmt: skip
 def test_every_command_has_help_with_an_example(fendra, command):

@@ -46,6 +46,7 @@ def fill(folder: Path) -> None:
 WRITERS = {
     "map": ["map", DESIGN, "--out", "{to}.png"],
     "sheet": ["sheet", DESIGN, "--out", "{to}.html"],
+    "page": ["page", DESIGN, "--out", "{to}.html"],
     "layout": ["layout", DESIGN, "--out", "{to}.csv"],
     "film": [
         "film",

@@ -210,6 +210,26 @@ def test_compare_marks_what_differs(fendra, small, tmp_path):
     assert (code, "Did you mean 'rate'?" in err) == (1, True)
 
 
+def test_a_page_is_written_of_one_look_or_of_two(fendra, small, tmp_path):
+    """Beside the design unless it is told where; of two values, and of neither one nor three."""
+    code, out, _ = fendra("page", small, "--sweep", "s=0:1:1s")
+    assert (code, "page: small.html (0.6" in out) == (0, True)
+    one = (tmp_path / "small.html").read_text(encoding="utf-8")
+    two = tmp_path / "two.html"
+    code, _, _ = fendra("page", small, "--vary", "glow.rate=2,5", "--set", "s=1", "--out", two)
+    assert code == 0
+    labels = [
+        text.read_text(encoding="utf-8").count('"label":')
+        for text in (tmp_path / "small.html", two)
+    ]
+    assert (labels, len(one) < two.stat().st_size) == ([1, 2], True)
+    for wrong in (["--vary", "glow.rate=2"], ["--vary", "glow.rate=1,2,3"],
+                  [small, "--vary", "glow.rate=1,2"]):  # fmt: skip
+        assert fendra("page", small, *wrong, "--set", "s=1")[0] == 2
+    code, _, err = fendra("page", small, "--tape", tmp_path / "none.csv", "--out", two)
+    assert (code, "there is no file" in err) == (2, True)
+
+
 def test_presets_go_into_the_library_and_from_there_into_a_design(
     fendra, small, tmp_path, monkeypatch
 ):

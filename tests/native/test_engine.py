@@ -127,6 +127,20 @@ def test_a_film_is_the_same_as_its_frames_and_a_reset_forgets(counted_compiler, 
         assert frame.rgb.tobytes() == rgb.tobytes()
 
 
+def test_a_wasmtime_without_the_quick_call_gives_the_same_light(monkeypatch):
+    import wasmtime._bindings
+
+    monkeypatch.delattr(wasmtime._bindings, "wasmtime_func_call_unchecked")
+    made = design(layer("gauge", value="s"), signals={"s": {}}, count=9)
+    films = [
+        made.compile(engine=engine).film(tape(20.0, s=[0.3, 0.9])) for engine in ("wasm", "numpy")
+    ]
+    assert films[0].rgb.tobytes() == films[1].rgb.tobytes()
+    assert reds(made.compile(engine="wasm").frame(s=1.0, at=0)) == reds(
+        made.compile().frame(s=1.0, at=0)
+    )
+
+
 def test_a_film_hands_over_to_frames(counted_compiler):
     """After a film, signals keep their values and age from there on, on every engine."""
     made = design(layer("gauge", value="s"), signals={"s": {"lost_after": 0.5}})

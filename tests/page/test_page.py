@@ -42,6 +42,13 @@ def test_it_knows_what_the_design_says(heron):
     assert supply.limit_a == pytest.approx(0.8 * 6)  # four fifths of what the converter gives
 
 
+def test_what_a_design_says_of_ports_and_files_is_not_in_it(heron):
+    """Heron names a serial port, a bus, pins, an RP2040 and its LED type."""
+    text = heron[2].read_text(encoding="utf-8").partition('id="data">')[2].partition("</script>")[0]
+    for word in ("ttyACM0", "flasher-left", "rp2040", "heron.toml", "ws2812b"):
+        assert word not in text, word
+
+
 def test_a_text_in_a_design_stays_a_text():
     evil = "</script><img src=x onerror=alert(1)>"
     made = design(layer(name=evil), name=evil, about=evil, signals={"s": {"about": evil}})

@@ -53,12 +53,10 @@ def compare(
     loaded = load(design)
     if (other is None) == (vary is None):
         raise typer.BadParameter("give another design, or --vary LAYER.KEY=A,B")
+    designs, names = side_by_side(loaded, design, other, vary)
+    title = f"{loaded.name}: {(vary or '').partition('=')[0]}"
     if other is not None:
-        designs, names = [loaded, load(other)], [design.stem, other.stem]
         title = f"{design.name} and {other.name}"
-    else:
-        designs, names = varied(loaded, vary or "")
-        title = f"{loaded.name}: {(vary or '').partition('=')[0]}"
     played = tape_for(loaded, tape, sets, sweeps, steps, toggles, duration)
     films: list[Film] = []
     for made in designs:
@@ -79,6 +77,17 @@ def compare(
         say("no LED differs")
     target = out or Path(f"{design.stem}-compare.png")
     say(f"picture: {save_figure(draw_compare(films, names, f'{title}, {played.name}'), target)}")
+
+
+def side_by_side(
+    loaded: Design, path: Path, other: Path | None, vary: str | None
+) -> tuple[list[Design], list[str]]:  # fmt: skip
+    """A design and another, or itself with a key at several values; and what to call each."""
+    from fendra.front import load
+
+    if other is not None:
+        return [loaded, load(other)], [path.stem, other.stem]
+    return varied(loaded, vary or "")
 
 
 def varied(design: Design, text: str) -> tuple[list[Design], list[str]]:

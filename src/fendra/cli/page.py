@@ -47,17 +47,15 @@ def page(
 
     Without a tape, signals are set by hand on the page.
     """
-    from fendra.cli.compare import varied
+    from fendra.cli.compare import side_by_side
     from fendra.front import load
 
     loaded = load(design)
     if other is not None and vary is not None:
         raise typer.BadParameter("give another design or --vary, not both")
     beside, labels = None, ("", "")
-    if other is not None:
-        beside, labels = load(other), (design.stem, other.stem)
-    elif vary is not None:
-        designs, names = varied(loaded, vary)
+    if other is not None or vary is not None:
+        designs, names = side_by_side(loaded, design, other, vary)
         if len(designs) != 2:
             raise typer.BadParameter("a page compares two values: --vary LAYER.KEY=A,B")
         (loaded, beside), labels = designs, (names[0], names[1])
