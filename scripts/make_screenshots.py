@@ -31,7 +31,7 @@ BIN = Path(sys.executable).parent
 MOST_S = 120
 """What a command may take."""
 DISPLAY = ":77"
-PAGE_SHOWS = "t=23.6&view=-32,40,1.12&show=names"
+PAGE_SHOWS = "t=23.6&view=-32,40,1&show=names"
 """The moment of the animation: it turns left while it brakes."""
 
 
