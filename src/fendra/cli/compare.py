@@ -105,7 +105,7 @@ def varied(design: Design, text: str) -> tuple[list[Design], list[str]]:
     made, called = [], []
     for item in listed.split(","):
         value = _value(item.strip())
-        plain = design.model_dump(mode="python", exclude_unset=True)
+        plain = design.model_dump(mode="python", by_alias=True, exclude_unset=True)
         plain["layer"][names.index(name)][key] = value
         made.append(design.with_values(plain))
         called.append(f"{key} = {item.strip()}")

@@ -1,7 +1,8 @@
 """The inbox: what all sources said, as the numbers that a frame takes.
 
 Sources put into it from threads of their own; the loop takes from it once a frame and never waits.
-Of a value only the newest is kept. Events and texts are kept in a short row, and one is given at a
+A hand may hold a signal: then what sources say of it is heard, and goes into no frame. Of a value
+only the newest is kept. Events and texts are kept in a short row, and one is given at a
 time with a frame between, so that each is seen.
 """
 
@@ -18,6 +19,7 @@ from typing import Any
 from fendra.core.document.design import Design
 from fendra.core.errors import SignalError
 from fendra.core.limits import NAME_LETTERS
+from fendra.core.names import did_you_mean
 from fendra.core.quoting import visible
 from fendra.core.signals.door import Door, door_of, through
 from fendra.core.signals.inputs import ANY, fed, split_source
@@ -113,6 +115,8 @@ class Inbox:
         self._pictures: dict[str, Any] = {}
         self._rows: dict[str, _Row] = {}
         self._last: dict[str, float] = {}
+        self._held: dict[str, dict[str, float]] = {}
+        self._kept: dict[str, float] = {}
         self.heard: dict[str, Heard] = {}
         self.unused: dict[tuple[str, str], int] = {}
         self.use(design)
@@ -131,6 +135,11 @@ class Inbox:
                     self._routes.setdefault((source or ANY, theirs), []).append(route)
                 self.heard.setdefault(name, Heard())
             self.heard = {name: self.heard[name] for name in design.signals if name in self.heard}
+            self._held = {
+                name: held
+                for name, held in self._held.items()
+                if all(self._fed.get(part) == name for part in held) and name in design.signals
+            }
             self.unused.clear()
 
     def put(self, source: str, name: str, raw: Any) -> None:
@@ -240,11 +249,58 @@ class Inbox:
         else:
             self._numbers.update(numbers)
 
+    def hold(self, name: str, raw: Any) -> None:
+        """Take a signal over by hand: from the next frame on it has this value, whatever sources
+        say. None: it has no news. An event and a text come once, and are not held.
+
+        Raises SignalError for a signal that there is not, and for a value that makes no sense.
+        """
+        with self._lock:
+            signal = self.design.signals.get(name)
+            if signal is None:
+                remedy = did_you_mean(name, self.heard, "signals")
+                raise SignalError(f"the design has no signal '{name}'. {remedy}")
+            kind = kind_of(signal)
+            if signal.of is not None or kind.is_picture:
+                what = "a picture" if kind.is_picture else "computed by the design"
+                raise SignalError(f"signal '{name}' is {what}, so no hand can set it")
+            numbers = to_numbers(name, signal, raw)
+            if kind.is_moment and numbers:
+                self._rows.setdefault(name, _Row()).waiting.append(numbers)
+                return
+            for part in kind.parts(signal, name):
+                if part in self._numbers:
+                    self._kept[part] = self._numbers.pop(part)
+            self._held[name] = numbers
+
+    def release(self, name: str) -> None:
+        """Let go of a signal: it has what sources said last, else what it falls back to."""
+        with self._lock:
+            signal = self.design.signals.get(name)
+            if self._held.pop(name, None) is None or signal is None:
+                return
+            kind = kind_of(signal)
+            for part in kind.parts(signal, name):
+                last = self._last.get(part, kind.fallback(signal))
+                self._numbers[part] = self._kept.pop(part, last)
+
+    @property
+    def held(self) -> dict[str, dict[str, float]]:
+        """The numbers of each signal that a hand holds; none where it holds back all news."""
+        with self._lock:
+            return {name: dict(numbers) for name, numbers in self._held.items()}
+
     def take(self) -> dict[str, Any]:
         """All that is new, for one frame; pictures as they came."""
         with self._lock:
             news: dict[str, Any] = self._numbers
             self._numbers = {}
+            for name, numbers in self._held.items():
+                signal = self.design.signals[name]
+                for part in kind_of(signal).parts(signal, name):
+                    if part in news:
+                        self._kept[part] = news.pop(part)
+                news |= numbers
             for row in self._rows.values():
                 if row.was_given or not row.waiting:
                     row.was_given = False
@@ -270,10 +326,12 @@ class Inbox:
         for name, heard in self.heard.items():
             signal = self.design.signals[name]
             limit_s = float("inf") if signal.lost_after is None else signal.lost_after
-            if not heard.count or now_s - heard.at_s >= limit_s:
+            held = self._held.get(name)
+            is_late = not heard.count or now_s - heard.at_s >= limit_s
+            if is_late if held is None else not held:
                 found.append(name)
         return found
 
     def unfed(self) -> list[str]:
         """The signals that nothing has been heard of yet."""
-        return [name for name, heard in self.heard.items() if not heard.count]
+        return [n for n, heard in self.heard.items() if not heard.count and n not in self._held]

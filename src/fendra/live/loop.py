@@ -48,7 +48,7 @@ class Loop:
     start_at_s: what the program's clock shows at the beginning. hear: called with each frame's time
     and news. for_s: when it ends by itself. leaves: the outputs show in the end how the design
     leaves them. in_phase: the program's clock is the time of day. tell: takes what failed. stats:
-    how even it runs.
+    how even it runs. watchers: each is called with a frame and its news; none may wait.
     """
 
     def __init__(
@@ -72,6 +72,7 @@ class Loop:
         self._start_at_s, self._leaves, self._in_phase = start_at_s, leaves, in_phase
         self._for_s = for_s
         self._recalled: Mapping[str, Any] | None = None
+        self.watchers: list[Callable[[Frame, Mapping[str, Any]], object]] = []
         self.memory: dict[str, Any] = {}
         self._wants_memory = Event()
         self._has_memory = Event()
@@ -187,6 +188,8 @@ class Loop:
             self._has_memory.set()
         if news:
             self.known |= {name: v for name, v in news.items() if isinstance(v, (int, float))}
+        for watch in self.watchers:
+            watch(frame, news)
         self.stats.note(late_s, self._clock() - begun_s, frame)
         if self._hear is not None:
             self._hear(since_s, news)

@@ -24,18 +24,19 @@ class Reloader(Thread):
     """Watches a design's file, and the files beside it that it names; gives each new program.
 
     examined: the design that is running now. use: takes the new program. tell: takes what there is
-    to say. reloads: how often it was taken up; refusals: how often it was wrong.
+    to say. prepare: makes of what was read what is run. reloads: how often it was taken up;
+    refusals: how often it was wrong.
     """
 
     def __init__(
         self, path: Path, examined: Examined, use: Callable[[Program], object],
         tell: Callable[[str], object], *, engine: Callable[[Plan], Engine],
-        model: type[Design] = Design,
+        model: type[Design] = Design, prepare: Callable[[Examined], Examined] = lambda read: read,
     ) -> None:  # fmt: skip
         super().__init__(name=f"watches {path}", daemon=True)
         self._path, self._use, self._tell = path, use, tell
         self._running = examined.subject
-        self._engine, self._model = engine, model
+        self._engine, self._model, self._prepare = engine, model, prepare
         self._stop_now = Event()
         self._seen = self._signature()
         self.reloads = self.refusals = 0
@@ -71,7 +72,7 @@ class Reloader(Thread):
                 return
             design, examined = checked.design, checked.examined
             assert examined is not None
-            program: Program = compile_design(examined, engine=self._engine)
+            program: Program = compile_design(self._prepare(examined), engine=self._engine)
         except FendraError as exc:
             self.refusals += 1
             self._tell(f"The old design goes on. {exc}")

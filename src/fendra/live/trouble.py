@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+import time
 from collections.abc import Callable
 
 from fendra.core.quoting import visible
@@ -17,12 +18,14 @@ log.addHandler(logging.NullHandler())  # whoever runs it says where messages go
 class Trouble:
     """The state of one source or output: well, or failing since when and why.
 
-    tell: takes each message once; the log has it as well.
+    tell: takes each message once; the log has it as well. since_s: when it began to fail, by the
+    monotonic clock; None while it works.
     """
 
     def __init__(self, what: str, tell: Callable[[str], object] = lambda _: None) -> None:
         self.what = what
         self.problem = ""
+        self.since_s: float | None = None
         self._tell = tell
         self._next_s = FIRST_S
         self.wait_s = 0.0
@@ -33,6 +36,7 @@ class Trouble:
         is_last: nobody tries again.
         """
         problem = str(error).strip()
+        self.since_s = time.monotonic() if self.since_s is None else self.since_s
         if not self.problem or (is_last and problem != self.problem):
             log.warning("%s", visible(problem))
             end = "" if problem.endswith((".", "?")) else "."
@@ -48,4 +52,4 @@ class Trouble:
         if self.problem:
             log.info("%s is back", self.what)
             self._tell(f"{self.what} is back.")
-        self.problem, self._next_s = "", FIRST_S
+        self.problem, self.since_s, self._next_s = "", None, FIRST_S

@@ -76,15 +76,18 @@ def _run(name: str, check: Check, subject: Subject, report: Report) -> None:
 
 def examine(
     design: Design, dropped: frozenset[str] = frozenset(), *, media: Media | None = None,
-    origin: Origin | None = None,
+    origin: Origin | None = None, scene_by: str = "",
 ) -> Examined:  # fmt: skip
     """Place, choose and record a design.
 
     dropped: names that were left out of the design since they were wrong; what follows from that is
     not reported again. media: what the files that it names hold. origin: where it was read.
+    scene_by: a number that chooses the scene by its place, while it is not below 0.
     """
     report, media = Report(), media or Media()
     layout = place(design, report)
     choices = choose_all(design, layout, report, dropped)
-    recorded = record(design, layout, choices, report, dropped, media=media, origin=origin)
+    recorded = record(
+        design, layout, choices, report, dropped, media=media, origin=origin, scene_by=scene_by
+    )
     return Examined(Subject(design, layout, choices, recorded, media), report)

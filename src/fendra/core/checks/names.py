@@ -9,6 +9,8 @@ from fendra.core.findings import KeyPath, Report
 from fendra.core.language.vocabulary import FUNCTIONS
 from fendra.core.layout.choice import ALL
 from fendra.core.layout.columns import ORDER_COLUMNS, SPOT_COLUMNS
+from fendra.core.names import did_you_mean
+from fendra.core.signals.kinds import kind_of
 
 RESERVED = frozenset(
     {*SPOT_COLUMNS, *ORDER_COLUMNS, *FUNCTIONS, "and", "or", "not", "if", "else"}
@@ -57,3 +59,28 @@ def reserved_names(subject: Subject, report: Report) -> None:
             report.error(
                 (*part.path, "name"), "reserved-name", message, "Give the part another name."
             )
+
+
+@check
+def panel_rows(subject: Subject, report: Report) -> None:
+    """Signals of the panel that there are not, or that nobody can set by hand."""
+    design = subject.design
+    settable = [
+        name
+        for name, signal in design.signals.items()
+        if signal.of is None and not kind_of(signal).is_picture
+    ]
+    for number, row in enumerate(design.panel):
+        path = ("panel", number, "signal")
+        if row.control == "scene" and not design.scene:
+            message = "this design has no scenes to choose from."
+            report.error(("panel", number, "control"), "unknown-name", message, "Remove the row.")
+        if row.signal is None or row.signal in settable:
+            continue
+        if row.signal in design.signals:
+            message = f"signal '{row.signal}' is computed or a picture, so no hand can set it."
+            report.error(path, "wrong-value", message, "Name another signal.")
+        else:
+            message = f"there is no signal '{row.signal}'."
+            remedy = did_you_mean(row.signal, settable, "signals")
+            report.error(path, "unknown-name", message, remedy)

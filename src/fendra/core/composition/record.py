@@ -54,18 +54,19 @@ def record(
     *,
     media: Media | None = None,
     origin: Origin | None = None,
+    scene_by: str = "",
 ) -> Recorded:
     """Record a whole design. What is wrong goes into the report, and is left out.
 
     dropped: names that the file has, but that were left out of the design before. media: what the
-    files that the design names hold. origin: where it was read.
+    files that the design names hold. origin: where it was read. scene_by: see `record_scenes`.
     """
     recorder = _Recorder(design, layout, choices, report, dropped, media or Media())
     recorder.signals.record_all()
     for name, (value, is_lost) in recorder.signals.recorded.items():
         recorder.reason(f"signal:{name}", value)
         recorder.reason(f"lost:{name}", is_lost)
-    recorder.scenes()
+    recorder.scenes(scene_by)
     recorder.rhythms()
     layers = {}
     for i, layer in enumerate(design.layer):
@@ -225,9 +226,11 @@ class _Recorder:
         """A value that only explains the light."""
         self.root(f"{WHY}{name}", value)
 
-    def scenes(self) -> None:
+    def scenes(self, by_hand: str) -> None:
         """Record which scene is chosen."""
-        self._shares = record_scenes(self._design.scene, self.tracer, self._clock, self.settings)
+        self._shares = record_scenes(
+            self._design.scene, self.tracer, self._clock, self.settings, by_hand
+        )
         for number, share in enumerate(self._shares):
             self.root(f"scene:{number}:there", share)
 

@@ -15,10 +15,12 @@ NO_FADE_S = 0.001
 
 
 def record_scenes(
-    scenes: Sequence[Scene], tracer: Tracer, clock: Clock, settings: Settings
+    scenes: Sequence[Scene], tracer: Tracer, clock: Clock, settings: Settings, by_hand: str = ""
 ) -> list[Value]:
     """How much of each scene is there, 0 to 1, and of none of them, last: together 1. Empty where
     there are no scenes.
+
+    by_hand: a number that chooses one by its place instead, from 0 on; below 0 it chooses none.
 
     Of those whose condition holds the first is chosen. The one that is chosen comes in over its
     `fade`, evenly, and what the others have left they give up in proportion.
@@ -39,6 +41,14 @@ def record_scenes(
             chosen.append(is_chosen)
     is_certain = any(scene.when is True and not scene.button for scene in scenes)
     chosen.append(tracer.const(False) if is_certain else ~is_taken)
+    if by_hand:
+        place = settings.number(by_hand, ("scene",))
+        is_free = place < 0.0
+        own = [place.equals(float(number)) for number in range(len(scenes))]
+        chosen = [
+            (is_free & holds) | is_own
+            for holds, is_own in zip(chosen, [*own, tracer.const(False)], strict=True)
+        ]
     cells = [tracer.state(tracer.fresh_name("there"), 0.0, Kind.FLOAT) for _ in chosen]
     fades = [max(scene.fade, NO_FADE_S) for scene in scenes]
     fade_s = tracer.const(fades[0])

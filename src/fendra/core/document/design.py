@@ -17,6 +17,7 @@ from fendra.core.document.choice import Group, OnCanvas, Trail
 from fendra.core.document.connection import Connection
 from fendra.core.document.layer import Layer, Preset, Rhythm, Scene
 from fendra.core.document.line import Assembly, Controller, Line
+from fendra.core.document.panel import PageKeys, PanelRow
 from fendra.core.document.signal import Signal, SignalName
 from fendra.core.values import Model, Name, Number, Setting, Title
 
@@ -31,6 +32,7 @@ class Design(Model):
     that go across several things. effects: files of effects of its own. rhythms: beats that layers
     share. sources: what feeds signals; outputs: what takes frames. leaving: what they show when a
     run ends: all dark, the look of `standby`, with every signal lost, or what was shown last.
+    served: the page of a run, written as `page`; panel: what stands on a phone's.
     """
 
     fendra: Literal[1] = 1
@@ -59,6 +61,8 @@ class Design(Model):
     rhythms: dict[Name, Rhythm] = {}
     scene: list[Scene] = []
     layer: list[Layer] = []
+    served: Annotated[PageKeys | None, Field(alias="page")] = None
+    panel: list[PanelRow] = []
 
     _led_types: dict[str, LedType] = PrivateAttr(default_factory=dict)
 

@@ -13,6 +13,7 @@ from fendra.core.document.choice import GroupTable, OnCanvas, Trail
 from fendra.core.document.design import Design
 from fendra.core.document.layer import Layer, Rhythm, Scene
 from fendra.core.document.line import Assembly, Controller, Line
+from fendra.core.document.panel import PageKeys, PanelRow
 from fendra.core.document.signal import Signal
 from fendra.core.findings import Finding, KeyPath, Severity
 from fendra.core.names import cannot_stand, did_you_mean, in_words, listed
@@ -135,11 +136,15 @@ def _known_keys(path: KeyPath, values: dict[str, Any]) -> list[str]:
             return [*_table_in(Layer, rest).model_fields]
         case ("scene", int()):
             return [*Scene.model_fields]
+        case ("panel", int()):
+            return [*PanelRow.model_fields]
+        case ("page",):
+            return [*PageKeys.model_fields]
         case ("canvases", str(), str()):
             return [*OnCanvas.model_fields]
         case (str(table), str(), *rest) if table in _NAMED:
             return [*_table_in(_NAMED[table], rest).model_fields]
-    return [*Design.model_fields]
+    return [field.alias or name for name, field in Design.model_fields.items()]
 
 
 def _table_in(model: type[BaseModel], path: Sequence[str | int]) -> type[BaseModel]:

@@ -1,0 +1,46 @@
+"""The page of a run, and the panel on it: what a design says of how it is steered by hand."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from fendra.core.document.signal import SignalName
+from fendra.core.values import Model, Title
+
+
+class PageKeys(Model):
+    """The page of a run.
+
+    port: of this computer, on which it is served. name: for the local network, where the user has
+    it announced: `NAME.local`. hosts: more names that this computer has, as behind a router.
+    """
+
+    port: Annotated[int, Field(ge=1, le=65535)] = 8480
+    name: Annotated[str, Field(pattern=r"^[a-z0-9]([a-z0-9-]{0,40}[a-z0-9])?$")] = "fendra"
+    hosts: list[Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9.-]{0,200}$")]] = []
+
+
+class PanelRow(Model):
+    """A control of the panel, the page that a phone shows. They stand in the file's order.
+
+    signal: the signal that it sets; or control: the master level, the scene, on and off, or the
+    saved cues. name: what stands over it.
+    """
+
+    signal: SignalName | None = None
+    control: Literal["level", "on", "scene", "cues"] | None = None
+    name: Title = ""
+
+    @model_validator(mode="after")
+    def _is_one_thing(self) -> PanelRow:
+        if (self.signal is None) == (self.control is None):
+            raise ValueError(
+                'a [[panel]] has either a `signal` or a `control`, as in signal = "speed"'
+            )
+        return self
+
+
+PANEL = (PanelRow(control="on"), PanelRow(control="level"), PanelRow(control="scene"))
+"""The panel of a design that has none of its own."""
