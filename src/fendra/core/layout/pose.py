@@ -36,7 +36,7 @@ class Pose:
             matrix[axis, axis] = -1.0
         for axis, angle in ((0, part.tilt[0]), (1, part.tilt[1]), (2, part.turn)):
             if angle:
-                matrix = _rotation(axis, angle) @ matrix
+                matrix = rotation(axis, angle) @ matrix
         return cls(matrix, np.array(part.at, float))
 
     def within(self, outer: Pose) -> Pose:
@@ -52,7 +52,7 @@ class Pose:
         return np.asarray(vectors @ self.matrix.T)
 
 
-def _rotation(axis: int, degrees: float) -> Floats:
+def rotation(axis: int, degrees: float) -> Floats:
     """Counter-clockwise seen from the axis's end; exact at quarter turns."""
     quarter, rest = divmod(degrees, 90.0)
     if rest == 0.0:
