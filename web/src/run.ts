@@ -44,6 +44,11 @@ export class Run {
     return new Run(look, await Module.start(look), deeds);
   }
 
+  /** The newest frame as the eye sees it. */
+  seen(): Uint8Array {
+    return this.module.seen();
+  }
+
   frameAt(time: number): number {
     return Math.floor(time * this.look.rate + 1e-6);
   }

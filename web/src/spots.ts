@@ -1,7 +1,10 @@
 /** The spots of a look, a row each: where they stand, and what they are called. */
 
 import { wordsOf } from "./bytes";
-import type { Look } from "./data";
+import type { LiveLook } from "./data";
+
+/** What there is to see of a design, whatever makes its frames. */
+export type Shown = Omit<LiveLook, "kind" | "number" | "panel">;
 
 export class Spots {
   readonly line: Uint32Array;
@@ -9,11 +12,16 @@ export class Spots {
   readonly address: Uint32Array;
   private readonly index: Uint32Array;
 
-  constructor(private readonly look: Look) {
+  constructor(private readonly look: Shown) {
     this.line = wordsOf(look.spots.line);
     this.part = wordsOf(look.spots.part);
     this.address = wordsOf(look.spots.address);
     this.index = wordsOf(look.spots.index);
+  }
+
+  /** The place of a spot in its part. */
+  indexOf(spot: number): number {
+    return this.index[spot]!;
   }
 
   /** A spot by its part and its place in it, and its own name where it has one. */

@@ -30,6 +30,7 @@ from fendra.cli.presets import presets
 from fendra.cli.probe import probe
 from fendra.cli.run import run
 from fendra.cli.schema import schema
+from fendra.cli.served import with_page_address
 from fendra.cli.sheet import sheet
 from fendra.cli.simulate import simulate
 from fendra.cli.trust import asking, trust
@@ -40,7 +41,16 @@ FINDINGS, USAGE, INTERNAL = 1, 2, 3
 """Exit codes: findings of severity error, or frames that could not be delivered; usage; a fault of
 Fendra's own."""
 
+
+class Commands(typer.core.TyperGroup):
+    """The commands; `--page` may stand without an address."""
+
+    def parse_args(self, ctx: Any, args: list[str]) -> list[str]:
+        return super().parse_args(ctx, with_page_address(args))
+
+
 app = typer.Typer(
+    cls=Commands,
     name="fendra",
     help="Light built into things: map LEDs, bind effects to live state, look, then put it on.",
     epilog="Begin with: fendra demo",

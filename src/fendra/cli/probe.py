@@ -13,10 +13,8 @@ from fendra.cli.run import connect_as_told, say_if_several
 from fendra.cli.screen import say
 
 if TYPE_CHECKING:
-    from fendra.core.findings import KeyPath
     from fendra.core.probe.answers import Verdict
     from fendra.core.probe.bench import Bench, PatternStep
-    from fendra.core.probe.cures import Cure
     from fendra.core.probe.patterns import Pattern
     from fendra.front import Design
     from fendra.outputs import Output
@@ -194,6 +192,8 @@ def _level(bench: Bench, pattern: Pattern, steps: list[PatternStep], wanted: flo
 
 
 def _say_verdict(file: str, design: Design, verdict: Verdict) -> None:
+    from fendra.core.probe.words import cure_in_words
+
     words, hint = (
         text.replace("probe DESIGN", f"probe {file}") for text in (verdict.words, verdict.hint)
     )
@@ -205,43 +205,6 @@ def _say_verdict(file: str, design: Design, verdict: Verdict) -> None:
         if number:
             say("or:")
         for cure in way:
-            say(f"  {cure_in_words(cure, file, design)}")
+            say(f"  {cure_in_words(cure, file, design, design.origin.lines)}")
     if hint:
         say(hint)
-
-
-def cure_in_words(cure: Cure, file: str, design: Design) -> str:
-    """A cure with the line of the file that it is about."""
-    from fendra.core.findings import line_of
-    from fendra.core.probe.answers import COUNTED, PIN
-    from fendra.core.probe.cures import MEASURED, Change, Exchange
-    from fendra.core.toml_text import value_text
-
-    def where(path: KeyPath) -> str:
-        place = line_of(path, design.origin.lines)
-        return f"{file}:{place}" if place else file
-
-    def what(path: KeyPath) -> str:
-        line = design.line[int(path[1])]
-        if len(path) == 2:
-            return f"[[line]] '{line.name}'"
-        return f"[[line.part]] '{line.part[int(path[3])].name}'"
-
-    if isinstance(cure, Exchange):
-        return (
-            f"{where(cure.path)}: let {what(cure.path)} and {what(cure.other)} "
-            f"({where(cure.other)}) change places in the file"
-        )
-    if not isinstance(cure, Change):
-        side = "before" if cure.is_before else "after"
-        return (
-            f"{where(cure.path)}: move {what(cure.path)} {side} {what(cure.other)} "
-            f"({where(cure.other)})"
-        )
-    place = where((*cure.path, cure.key))
-    if cure.value is None:
-        return f"{place}: take {cure.key} out"
-    if cure.value in (MEASURED, PIN, COUNTED):
-        return f"{place}: write {cure.key} = {cure.value}"
-    value = list(cure.value) if isinstance(cure.value, tuple) else cure.value
-    return f"{place}: write {cure.key} = {value_text(value)}"

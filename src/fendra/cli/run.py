@@ -12,6 +12,15 @@ from fendra.cli.film import compile_on, say_if_unfed
 from fendra.cli.made_up import Sets, Steps, Sweeps, Toggles
 from fendra.cli.options import DesignFile, Engine
 from fendra.cli.screen import say, say_columns
+from fendra.cli.served import (
+    Page,
+    PageAnnounce,
+    PageCert,
+    PageKey,
+    PageNewTokens,
+    make_server,
+    serving,
+)
 from fendra.cli.status import Foot, Ticker, status_line, typing
 from fendra.core.names import counted
 
@@ -23,7 +32,9 @@ if TYPE_CHECKING:
     from fendra.live.loop import Loop
     from fendra.live.session import Session
     from fendra.live.stats import RunReport
+    from fendra.live.steering import Steering
     from fendra.outputs import Output
+    from fendra.page.served.thing import Served
 
 From = Annotated[
     list[str] | None,
@@ -88,6 +99,11 @@ def run(
     ] = False,
     log: Annotated[bool, typer.Option("--log", help="Log what happens, with its time.")] = False,
     engine: Engine = "auto",
+    page: Page = None,
+    page_cert: PageCert = None,
+    page_key: PageKey = None,
+    page_new_tokens: PageNewTokens = False,
+    page_announce: PageAnnounce = False,
 ) -> None:
     """Run a design live: signals from its sources, frames to its outputs, until Ctrl-C.
 
@@ -102,10 +118,12 @@ def run(
     start_logging(log)
     loaded = load(design)
     from_ = from_ or ([] if tape is not None else None)  # a tape stands for all sources
-    connected = connect_as_told(loaded, design, from_, to, lines)
+    server = make_server(loaded, page, page_cert, page_key, page_new_tokens, page_announce)
+    connected = connect_as_told(loaded, design, from_, to, lines, is_seen=server is not None)
     if tape is not None:
         connected.polled["tape"] = play(loaded, tape, loop, speed, start)
-    program = compile_on(loaded, engine)
+    steering = None if server is None else steering_of(loaded, engine)
+    program = compile_on(loaded, engine) if steering is None else steering.program()
     courses, _ = written(
         loaded, sets=set_ or (), sweeps=sweep or (), steps=steps or (), toggles=toggle or ()
     )
@@ -116,7 +134,9 @@ def run(
         program, connected, polled=[hand] if courses else [], tell=foot.tell, record=record,
         for_s=seconds, in_phase=in_phase, leads=lead,
     )  # fmt: skip
-    done = run_session(session, foot, loaded.examined, design, engine, hand)
+    served = None if steering is None else served_of(server, session, steering, design)
+    with serving(server, served):
+        done = run_session(session, foot, loaded.examined, design, engine, hand, steering)
     say(what_came(done))
     refused = session.inbox.refused() + sum(f.source.refused for f in session.feeders)
     if refused:
@@ -131,14 +151,18 @@ def run(
 
 
 def connect_as_told(
-    loaded: Design, path: Path, from_: list[str] | None, to: list[str] | None, lines: str
-) -> Connected:
-    """What a run is connected to. Raises BadParameter."""
+    loaded: Design, path: Path, from_: list[str] | None, to: list[str] | None, lines: str,
+    *, is_seen: bool = False,
+) -> Connected:  # fmt: skip
+    """What a run is connected to. Raises BadParameter.
+
+    is_seen: on a page, so that it needs no output.
+    """
     from fendra.core.errors import OutputError, SourceError
     from fendra.live.connect import connect
 
     chosen = [line.strip() for line in lines.split(",") if line.strip()]
-    if not to and not loaded.outputs:
+    if not to and not loaded.outputs and not is_seen:
         raise typer.BadParameter(
             "say where frames go: --to terminal: or --to serial:PORT, or write [outputs.main] "
             f"into {path.name}"
@@ -168,8 +192,9 @@ def play(loaded: Design, tape: Path, loop: bool, speed: float, start: float | No
 
 
 def run_session(
-    session: Session, foot: Foot, examined: Examined, path: Path, engine: Any, hand: Any = None
-) -> RunReport:
+    session: Session, foot: Foot, examined: Examined, path: Path, engine: Any, hand: Any = None,
+    steering: Steering | None = None,
+) -> RunReport:  # fmt: skip
     """Run with a status at the foot of the terminal, and the design taken up when it is saved."""
     from fendra.core.errors import FendraError, internal_error
     from fendra.live.notify import notify
@@ -188,8 +213,9 @@ def run_session(
         foot.tell(text)
 
     reloader = Reloader(
-        path, examined, use, taken, engine=lambda plan: choose_engine(plan, engine)[0]
-    )
+        path, examined, use, taken, engine=lambda plan: choose_engine(plan, engine)[0],
+        prepare=steering.prepare if steering is not None else lambda read: read,
+    )  # fmt: skip
     unheard = Unheard(session, foot)
     is_once = any(source.can_end and not source.loops for source in session.loop.polled)
 
@@ -280,7 +306,9 @@ def tell_connections(design: Design, connected: Connected, has_courses: bool) ->
     from_ += [*map(str, connected.polled.values())]
     from_ += ["values set by hand"] * has_courses
     to = [*map(str, connected.outputs.values())]
-    say(f"{design.name}: {', '.join(from_) or 'no source'} to {', '.join(to)}; Ctrl-C ends it")
+    say(
+        f"{design.name}: {', '.join(from_) or 'no source'} to {', '.join(to) or 'its page'}; Ctrl-C ends it"
+    )
     say_if_several(design, connected.outputs.values())
     for text in unreached(design, connected):
         say(text, style="yellow")
@@ -323,6 +351,31 @@ def what_came(report: RunReport) -> str:
             f"{report.limited} held back by the limiter, to {report.least:.0%} of the light"
         )
     return ", ".join(parts)
+
+
+def steering_of(loaded: Design, engine: Any) -> Steering:
+    """What steers a run of a design. Raises SignalError."""
+    from fendra.core.program import compile_design
+    from fendra.live.steering import Steering
+    from fendra.native.choose import choose_engine
+
+    return Steering(
+        loaded.examined,
+        lambda examined: compile_design(
+            examined, engine=lambda plan: choose_engine(plan, engine)[0]
+        ),
+    )
+
+
+def served_of(server: Any, session: Session, steering: Steering, path: Path) -> Served:
+    """What the page of a run shows."""
+    from fendra.live.watch import Watch
+    from fendra.page.served.cues import Cues
+    from fendra.page.served.desk import Desk
+    from fendra.page.served.thing import Served
+
+    steering.steer(session.inbox, session.loop.use)
+    return Served(server.gate, Watch(session, steering), steering, cues=Cues(path), desk=Desk(path))
 
 
 def say_stats(loop: Loop) -> None:

@@ -48,7 +48,8 @@ class Loop:
     start_at_s: what the program's clock shows at the beginning. hear: called with each frame's time
     and news. for_s: when it ends by itself. leaves: the outputs show in the end how the design
     leaves them. in_phase: the program's clock is the time of day. tell: takes what failed. stats:
-    how even it runs. watchers: each is called with a frame and its news; none may wait.
+    how even it runs. watchers: each is called with a frame and its news; none may wait. cpu_s:
+    how long its thread has worked.
     """
 
     def __init__(
@@ -73,6 +74,7 @@ class Loop:
         self._for_s = for_s
         self._recalled: Mapping[str, Any] | None = None
         self.watchers: list[Callable[[Frame, Mapping[str, Any]], object]] = []
+        self.cpu_s = 0.0
         self.memory: dict[str, Any] = {}
         self._wants_memory = Event()
         self._has_memory = Event()
@@ -191,6 +193,7 @@ class Loop:
         for watch in self.watchers:
             watch(frame, news)
         self.stats.note(late_s, self._clock() - begun_s, frame)
+        self.cpu_s = time.thread_time()
         if self._hear is not None:
             self._hear(since_s, news)
         if self._progress is not None:

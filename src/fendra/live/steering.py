@@ -81,17 +81,17 @@ def presets_of(design: Design, layer: str) -> list[str]:
 class Steering:
     """Takes what hands want; safe from any thread.
 
-    read: the design as it was read. use: goes on with another program. compiled: makes a program of
-    a design. changed: called after each change, from the thread that made it.
+    read: the design as it was read. compiled: makes a program of a design. changed: called after
+    each change, from the thread that made it.
     """
 
     def __init__(
         self,
         read: Examined,
         compiled: Callable[[Examined], Program],
-        use: Callable[[Program], object],
     ) -> None:
-        self._read, self._compile, self._use = read, compiled, use
+        self._read, self._compile = read, compiled
+        self._use: Callable[[Program], object] = lambda _: None
         self._lock = RLock()
         self._inbox: Inbox | None = None
         self._presets: dict[str, str] = {}
@@ -112,9 +112,13 @@ class Steering:
         assert self._inbox is not None
         return self._inbox
 
-    def steer(self, inbox: Inbox) -> None:
-        """Begin: all is as the design says."""
-        self._inbox = inbox
+    def program(self) -> Program:
+        """The program that a run begins with."""
+        return self._compile(steered(self._read, self._presets))
+
+    def steer(self, inbox: Inbox, use: Callable[[Program], object]) -> None:
+        """Begin: all is as the design says. use: goes on with another program."""
+        self._inbox, self._use = inbox, use
         for name, value in ((LEVEL, 1.0), (ON, 1.0), (SCENE, NO_SCENE)):
             inbox.hold(name, value)
 

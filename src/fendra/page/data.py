@@ -159,8 +159,8 @@ class TapeData(Told):
     courses: dict[str, Course]
 
 
-class Look(Told):
-    """A design that runs. module: WebAssembly, base64. unit_mm: its unit of length."""
+class Shown(Told):
+    """What there is to see of a design. unit_mm: its unit of length."""
 
     label: str
     name: str
@@ -168,17 +168,38 @@ class Look(Told):
     rate: float
     unit_mm: float
     view: str
-    module: str
-    memory: Memory
     leds: Leds
     spots: Spots
     parts: list[str]
     lines: list[Line]
     signals: list[Signal]
-    layers: list[Layer]
     scenes: list[Scene]
+
+
+class Look(Shown):
+    """A design that runs. module: WebAssembly, base64."""
+
+    module: str
+    memory: Memory
+    layers: list[Layer]
     supplies: list[Supply]
     tape: TapeData | None
+
+
+class PanelRow(Told):
+    """A control of the panel: a signal, or what else hands set."""
+
+    signal: str | None
+    control: Literal["level", "on", "scene", "cues"] | None
+    name: str
+
+
+class LiveLook(Shown):
+    """A design that runs elsewhere: its frames come one after the other. number: of the look."""
+
+    kind: Literal["look"]
+    number: int
+    panel: list[PanelRow]
 
 
 class PageData(Told):
@@ -189,10 +210,215 @@ class PageData(Told):
     looks: list[Look]
 
 
+class PlacedPart(Told):
+    """A part on the map: what an editor of places needs. path: of its table in the design. middle:
+    of its LEDs, x, y and z in the design's unit. spots: its rows of the layout, first and end.
+    is_movable: it stands on its own, and can be dragged. written: its keys of places and angles.
+    """
+
+    name: str
+    shape: str
+    path: list[str | int]
+    middle: list[float]
+    spots: list[int]
+    is_movable: bool
+    written: dict[str, Any]
+
+
+class FoundThing(Told):
+    """A finding, and the place that it is about."""
+
+    severity: str
+    code: str
+    message: str
+    remedy: str
+    line: int | None
+    path: list[str | int]
+
+
+class SheetLayer(Told):
+    """A layer as it is written. colours: its keys that hold a colour, as #rrggbb; numbers: those
+    that hold a number.
+    """
+
+    name: str
+    path: list[str | int]
+    effect: str
+    on: str
+    colours: dict[str, str]
+    numbers: dict[str, float]
+
+
+class Sheet(Told):
+    """A design's file, as the editor has it. version: changes with every letter of the text."""
+
+    file: str
+    text: str
+    version: str
+    findings: list[FoundThing]
+    can_undo: bool
+    can_redo: bool
+    parts: list[PlacedPart]
+    groups: list[str]
+    effects: list[str]
+    layers: list[SheetLayer]
+
+
+class Pace(Told):
+    """How even a run is. late_ms, late_p99_ms: how late frames began lately, the middle one and one
+    in a hundred. left_out: frames that this computer was too late for. loop, page: the share of one
+    processor that each takes.
+    """
+
+    wanted: float
+    now: float
+    late_ms: float
+    late_p99_ms: float
+    left_out: int
+    made: int
+    loop: float
+    page: float
+
+
+class LiveSignal(Told):
+    """A signal. value: as layers read it. raw: what a source said last, age_s ago. hand: whether a
+    hand has set it, or holds back its news; held: the numbers that it has then.
+    """
+
+    name: str
+    value: float | bool | list[float] | None
+    raw: Any
+    lost: bool
+    age_s: float | None
+    rate_hz: float
+    source: str
+    refused: int
+    problem: str
+    computed: bool
+    hand: Literal["set", "lost"] | None
+    held: list[float] | None
+
+
+class LiveLayer(Told):
+    """A layer, whether it is on, and the presets that it may have."""
+
+    name: str
+    on: bool
+    preset: str | None
+    presets: list[str]
+
+
+class LiveSource(Told):
+    """A source. problem: why it fails, since_s seconds ago; None while it works."""
+
+    name: str
+    what: str
+    refused: int
+    skipped: int
+    ended: bool
+    problem: str | None
+    since_s: float | None
+
+
+class LiveOutput(Told):
+    """An output. replaced: frames that a newer one took the place of. busy_ms: for one frame."""
+
+    name: str
+    what: str
+    sent: int
+    replaced: int
+    busy_ms: float
+    problem: str | None
+    since_s: float | None
+
+
+class LiveSupply(Told):
+    """A supply. let_through: of the light by its limiter, if it has one: 0 to 1."""
+
+    name: str
+    amps: float
+    limit_a: float | None
+    let_through: float | None
+
+
+class Bench(Told):
+    """The bench: which pattern is shown, what should be seen, and what followed from what was."""
+
+    patterns: list[str]
+    pattern: str
+    line: str | None
+    part: str | None
+    lines: list[str]
+    parts: list[str]
+    words: str
+    step: int
+    steps: int
+    level: float
+    amps: list[str]
+    asks: list[Ask]
+    verdict: str
+    is_explained: bool | None
+    ways: list[list[str]]
+    hint: str
+    problem: str
+
+
+class Ask(Told):
+    """A question of the bench. key: what its answer is called; empty where it has no name."""
+
+    key: str
+    text: str
+    options: list[str]
+
+
+class State(Told):
+    """The state of a run."""
+
+    kind: Literal["state"]
+    design: str
+    at_s: float
+    running_s: float
+    engine: str
+    rate: Pace
+    on: bool
+    level: float
+    scene: str | None
+    scene_by_hand: str | None
+    scenes: list[str]
+    signals: list[LiveSignal]
+    layers: list[LiveLayer]
+    sources: list[LiveSource]
+    outputs: list[LiveOutput]
+    supplies: list[LiveSupply]
+    cues: list[str]
+    pages: int
+    bench: Bench | None
+
+
+class Hello(Told):
+    """What a page is told first: what it may, and which Fendra serves it."""
+
+    kind: Literal["hello"]
+    version: str
+    right: int
+    has_desk: bool
+    is_bench: bool
+
+
+class Everything(Told):
+    """All that pages are told, of either kind."""
+
+    page: PageData
+    hello: Hello
+    live: LiveLook
+    state: State
+    sheet: Sheet
+
+
 def schema() -> dict[str, Any]:
-    """The JSON Schema of what a page knows, without the titles that pydantic makes of names."""
-    found: dict[str, Any] = _untitled(PageData.model_json_schema(mode="serialization"))
-    return {"title": "PageData", **found}
+    """The JSON Schema of what pages know, without the titles that pydantic makes of names."""
+    found: dict[str, Any] = _untitled(Everything.model_json_schema(mode="serialization"))
+    return {"title": "Everything", **found}
 
 
 def _untitled(value: Any) -> Any:

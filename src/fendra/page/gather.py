@@ -13,6 +13,7 @@ from fendra.core.catalogue.leds import MICRO
 from fendra.core.checks import Subject
 from fendra.core.composition.record import WHY
 from fendra.core.document.design import Design
+from fendra.core.document.panel import PANEL
 from fendra.core.document.signal import Signal as CoreSignal
 from fendra.core.electric.limiter import Limit
 from fendra.core.electric.loads import Loads
@@ -22,6 +23,7 @@ from fendra.core.errors import PageError
 from fendra.core.film import is_balanced
 from fendra.core.insight.timeline import why_of_layer, why_of_scene
 from fendra.core.layout import Layout
+from fendra.core.layout.placing import middle_of
 from fendra.core.layout.views import best_view
 from fendra.core.names import counted
 from fendra.core.signals.kinds import kind_of
@@ -51,6 +53,7 @@ def look_of(subject: Subject, tape: Tape | None, label: str) -> data.Look:
             "most. Make a page of a part of it, or pictures with `fendra film`."
         )
     loads = subject.budget.loads
+    shown = shown_of(subject, tape, label)
     emitted = emit_wasm(
         plan,
         is_wide=plan.painted >= WIDE_FROM,
@@ -60,27 +63,93 @@ def look_of(subject: Subject, tape: Tape | None, label: str) -> data.Look:
     )
     places = {key: emitted.places[key] for key in data.Memory.model_fields}
     return data.Look(
+        **dict(shown),
+        module=base64.b64encode(emitted.module).decode(),
+        memory=data.Memory.model_validate(places),
+        layers=[_layer(subject, paint.layer, paint.space) for paint in plan.paints],
+        supplies=_supplies(loads),
+        tape=None if tape is None else tape_data(tape, plan.fed, design.rate),
+    )
+
+
+def shown_of(subject: Subject, tape: Tape | None, label: str) -> data.Shown:
+    """What there is to see of a design. tape: what its signals' controls are to reach."""
+    design, layout = subject.design, subject.layout
+    return data.Shown(
         label=label,
         name=design.name,
         about=design.about,
         rate=design.rate,
         unit_mm=layout.unit_mm,
         view=best_view(layout.leds.position, layout.leds.facing),
-        module=base64.b64encode(emitted.module).decode(),
-        memory=data.Memory.model_validate(places),
         leds=_leds(design, layout),
         spots=_spots(layout),
         parts=[*layout.part_names],
         lines=[data.Line(name=line.name, order=line.wire_order) for line in design.line],
         signals=[_signal(name, signal, tape) for name, signal in design.signals.items()],
-        layers=[_layer(subject, paint.layer, paint.space) for paint in plan.paints],
         scenes=[
             data.Scene(name=scene.name, why=why_of_scene(design, i))
             for i, scene in enumerate(design.scene)
         ],
-        supplies=_supplies(loads),
-        tape=None if tape is None else tape_data(tape, plan.fed, design.rate),
     )
+
+
+def live_look_of(subject: Subject, number: int) -> data.LiveLook:
+    """The same for a page of a run. It has no text of the design but names: no expressions.
+
+    Raises PageError where there are too many LEDs.
+    """
+    design = subject.design
+    if len(subject.layout.leds) > MOST_LEDS:
+        raise PageError(f"'{design.name}' has more than {MOST_LEDS:,} LEDs, the most of a page.")
+    shown = shown_of(subject, None, "")
+    bare = shown.model_copy(
+        update={
+            "about": "",
+            "signals": [
+                each.model_copy(update={"of": "computed" if each.of else "", "about": ""})
+                for each in shown.signals
+            ],
+            "scenes": [each.model_copy(update={"why": ""}) for each in shown.scenes],
+        }
+    )
+    rows = design.panel or PANEL
+    panel = [
+        data.PanelRow(signal=row.signal, control=row.control, name=row.name)
+        for row in rows
+        if row.control != "scene" or design.scene
+    ]
+    return data.LiveLook(kind="look", **dict(bare), number=number, panel=panel)
+
+
+def placed_parts(subject: Subject) -> list[data.PlacedPart]:
+    """The parts that are written on lines, as an editor of places needs them."""
+    design, layout = subject.design, subject.layout
+    found = []
+    for number, line in enumerate(design.line):
+        for place, part in enumerate(line.part):
+            path = ("line", number, "part", place)
+            rows = [row for row in layout.parts if row.path[:4] == path and row.kind == "lit"]
+            keys = part.model_dump(mode="json", exclude_unset=True, include=PLACES)
+            middle = middle_of(part, layout.unit_mm)
+            if rows and part.shape == "assembly":
+                own = [layout.leds.position[row.leds] for row in rows]
+                middle = tuple((np.concatenate(own).mean(axis=0) / layout.unit_mm).tolist())
+            found.append(
+                data.PlacedPart(
+                    name=part.name, shape=part.shape, path=[*path], middle=[*middle],
+                    spots=[rows[0].spots.start, rows[-1].spots.stop] if rows else [0, 0],
+                    is_movable=part.on is None and bool(rows), written=keys,
+                )
+            )  # fmt: skip
+    return found
+
+
+PLACES = {
+    "at", "turn", "start", "end", "centre", "start_angle", "end_angle", "radius", "count", "pitch",
+    "per_metre", "width", "height", "columns", "rows",
+}  # fmt: skip
+"""Keys of places, angles and sizes."""
 
 
 def tape_data(tape: Tape, fed: Sequence[str], rate: float) -> data.TapeData:

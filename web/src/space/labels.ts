@@ -1,7 +1,6 @@
 /** What is written over the picture: the way of the wires, names of parts, addresses, the chosen LED. */
 
-import type { Look } from "../data";
-import type { Spots } from "../spots";
+import type { Shown, Spots } from "../spots";
 import type { Space } from "./space";
 
 /** The colours of data lines, as on the maps. */
@@ -18,7 +17,7 @@ export interface Wanted {
 export class Labels {
   constructor(
     private readonly canvas: HTMLCanvasElement,
-    private readonly look: Look,
+    private readonly look: Shown,
     private readonly spots: Spots,
   ) {}
 

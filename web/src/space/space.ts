@@ -28,7 +28,7 @@ import {
   type Texture,
 } from "three";
 import { floatsOf, wordsOf } from "../bytes";
-import type { Look } from "../data";
+import type { Shown } from "../spots";
 import { Orbit } from "./camera";
 import * as shaders from "./shaders";
 
@@ -59,7 +59,7 @@ export class Space {
   /** Throws where there is no WebGL 2. */
   constructor(
     readonly canvas: HTMLCanvasElement,
-    look: Look,
+    look: Shown,
   ) {
     this.renderer = new WebGLRenderer({ canvas, antialias: false, powerPreference: "high-performance" });
     this.renderer.autoClear = false;
@@ -174,7 +174,7 @@ export class Space {
     uniforms.most.value = Math.max(Math.min(width, height) / 60, uniforms.least.value as number);
   }
 
-  private addOutline(look: Look, low: number): void {
+  private addOutline(look: Shown, low: number): void {
     for (const line of look.leds.outline) {
       if (line.length < 2) continue;
       const [first, last] = [line[0]!, line.at(-1)!];

@@ -2,6 +2,7 @@
 
 import { useEffect, useRef } from "preact/hooks";
 import type { Signal } from "../data";
+import type { Light } from "../module";
 import type { Player } from "../player";
 import { hexOf, numberText } from "../words";
 import { MOMENTS } from "../run";
@@ -72,7 +73,8 @@ function Row({ signal, player, traces, pads }: Props & { signal: Signal }) {
         <p class="faint written">{signal.of}</p>
       ) : (
         <div class="control">
-          <Control signal={signal} player={player} value={raw ?? signal.rest} pads={pads} />
+          <Control signal={signal} value={raw ?? signal.rest} values={valuesOf(signal, player)} pads={pads}
+            set={(...values) => player.do(signal.name, "set", values)} />
           <button
             class={deed?.what === "lost" ? "small on" : "small"}
             aria-pressed={deed?.what === "lost"}
@@ -101,10 +103,23 @@ function Row({ signal, player, traces, pads }: Props & { signal: Signal }) {
   );
 }
 
+/** The numbers that come in for a signal just now. */
+function valuesOf(signal: Signal, player: Player): number[] {
+  const { tape, frame } = player.first;
+  const deed = player.deedOf(signal.name);
+  return signal.parts.map((part, i) => deed?.values[i] ?? tape?.last(part, frame) ?? signal.rest);
+}
+
 function Value({ signal, player, isLost }: { signal: Signal; player: Player; isLost: boolean }) {
   const { module } = player.first;
-  const value = module.told(`why:signal:${signal.name}`);
-  const light = module.toldLight(`why:signal:${signal.name}`);
+  const told = `why:signal:${signal.name}`;
+  return <Shown signal={signal} value={module.told(told)} light={module.toldLight(told)} isLost={isLost} />;
+}
+
+/** What a signal is, as layers read it. */
+export function Shown({ signal, value, light, isLost }: {
+  signal: Signal; value: number | undefined; light: Light | undefined; isLost: boolean;
+}) {
   let text: string;
   if (light) text = hexOf(light);
   else if (value === undefined) text = "";
@@ -121,8 +136,17 @@ function Value({ signal, player, isLost }: { signal: Signal; player: Player; isL
   );
 }
 
-function Control({ signal, player, value, pads }: { signal: Signal; player: Player; value: number; pads: Pads }) {
-  const set = (...values: number[]): void => player.do(signal.name, "set", values);
+interface ControlProps {
+  signal: Signal;
+  value: number;
+  values: readonly number[];
+  /** Where a touched LED can make an event. */
+  pads?: Pads;
+  set: (...values: number[]) => void;
+}
+
+/** The control of a signal, by its kind. */
+export function Control({ signal, value, values, pads, set }: ControlProps) {
   const label = signal.name;
   switch (signal.kind) {
     case "switch":
@@ -157,15 +181,17 @@ function Control({ signal, player, value, pads }: { signal: Signal; player: Play
       return (
         <span class="words">
           <button class="wide" onClick={() => set(1, 0, 0, 0)}>now</button>
-          <button class={pads.event === signal.name ? "small on" : "small"} aria-pressed={pads.event === signal.name}
-            title="then touch an LED: it happens there"
-            onClick={() => pads.choose(pads.event === signal.name ? "" : signal.name)}>
-            at an LED
-          </button>
+          {pads && (
+            <button class={pads.event === signal.name ? "small on" : "small"} aria-pressed={pads.event === signal.name}
+              title="then touch an LED: it happens there"
+              onClick={() => pads.choose(pads.event === signal.name ? "" : signal.name)}>
+              at an LED
+            </button>
+          )}
         </span>
       );
     case "vector":
-      return <Bars signal={signal} player={player} set={set} />;
+      return <Bars signal={signal} values={values} set={set} />;
     case "picture":
       return <span class="faint">a live picture: black here</span>;
     default:
@@ -178,10 +204,7 @@ function Control({ signal, player, value, pads }: { signal: Signal; player: Play
 }
 
 /** A vector: a bar for each number, drawn by a pointer or moved by keys. */
-function Bars({ signal, player, set }: { signal: Signal; player: Player; set: (...values: number[]) => void }) {
-  const { tape, frame } = player.first;
-  const deed = player.deedOf(signal.name);
-  const values = signal.parts.map((part, i) => deed?.values[i] ?? tape?.last(part, frame) ?? signal.rest);
+function Bars({ signal, values, set }: Pick<ControlProps, "signal" | "values" | "set">) {
   const span = signal.high - signal.low || 1;
   const put = (place: number, share: number): void => {
     const held = Math.min(Math.max(share, 0), 1);
@@ -204,7 +227,7 @@ function Bars({ signal, player, set }: { signal: Signal; player: Player; set: (.
   );
 }
 
-function Trace({ values, room, signal, label }: { values: readonly number[]; room: number; signal: Signal; label: string }) {
+export function Trace({ values, room, signal, label }: { values: readonly number[]; room: number; signal: Signal; label: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const pen = canvas.current?.getContext("2d");

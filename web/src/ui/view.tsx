@@ -1,10 +1,10 @@
 /** One look in space: the picture, what is written over it, and how one moves it. */
 
 import { useEffect, useRef, useState } from "preact/hooks";
-import { keep, type Player } from "../player";
-import type { Run } from "../run";
+import { keep } from "../player";
 import { Labels, type Wanted } from "../space/labels";
 import { Space } from "../space/space";
+import type { Shown, Spots } from "../spots";
 
 const CLICK_PX = 6;
 const PICK = 0.05;
@@ -13,9 +13,25 @@ export interface ViewState extends Wanted {
   view: string;
 }
 
+/** What makes the frames that are shown: a module in the page, or a run elsewhere. */
+export interface Picture {
+  look: Shown;
+  spots: Spots;
+  /** How many frames were made in all. */
+  made: number;
+  seen: () => Uint8Array;
+}
+
+/** Whether frames come, how long it takes to draw them, and whether flashes are shown. */
+export interface Showing {
+  isPlaying: boolean;
+  flashes: "unasked" | "asking" | "shown" | "dimmed";
+  timing: { draw: number[] };
+}
+
 interface Props {
-  run: Run;
-  player: Player;
+  run: Picture;
+  player: Showing;
   shown: ViewState;
   label: string;
   /** Called with the space once it is there, and with nothing where WebGL is missing. */
@@ -66,7 +82,7 @@ export function View({ run, player, shown, label, ready, moved, touched }: Props
       const state = [run.made, made.dim, place].join();
       if (state === drawn) return;
       drawn = state;
-      made.light(run.module.seen());
+      made.light(run.seen());
       made.draw();
       if (place !== written) labels.draw(made, latest.current, width, height, full);
       written = place;

@@ -42,9 +42,11 @@ def record_scenes(
     is_certain = any(scene.when is True and not scene.button for scene in scenes)
     chosen.append(tracer.const(False) if is_certain else ~is_taken)
     if by_hand:
-        place = settings.number(by_hand, ("scene",))
-        is_free = place < 0.0
-        own = [place.equals(float(number)) for number in range(len(scenes))]
+        is_free = settings.condition(f"{by_hand} < 0", ("scene",))
+        own = [
+            settings.condition(f"abs({by_hand} - {number}) < 0.5", ("scene",))
+            for number in range(len(scenes))
+        ]
         chosen = [
             (is_free & holds) | is_own
             for holds, is_own in zip(chosen, [*own, tracer.const(False)], strict=True)

@@ -59,8 +59,9 @@ def turned(part: Part, degrees: float, middle: Sequence[float]) -> dict[str, Any
         return changed | ({"at": at} if not np.allclose(at, part.at) else {})
     places = {key: round_about(value) for key, value in anchors.items()}
     if "end_angle" in angles:  # an arc may go round more than once; only its start is kept small
-        by = angles["start_angle"] - part.start_angle
-        angles["end_angle"] = part.end_angle + by
+        before = {key: getattr(part, key) for key in angles}
+        by = angles["start_angle"] - before["start_angle"]
+        angles["end_angle"] = round(before["end_angle"] + by, DIGITS)
     return angles | {k: v for k, v in places.items() if not np.allclose(v, anchors[k])}
 
 
@@ -73,7 +74,7 @@ def middle_of(part: Part, unit_mm: float) -> tuple[float, ...]:
 
 
 def _anchors(part: Part) -> dict[str, tuple[float, float, float]]:
-    """The keys that say where the LEDs are in the part's own axes, where they can be moved alone."""
+    """The places of a part in its own axes, by which it can be moved."""
     keys = [key for key in ("start", "end", "centre") if key in type(part).model_fields]
     return {key: getattr(part, key) for key in keys if getattr(part, key) is not None}
 

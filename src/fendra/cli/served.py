@@ -1,0 +1,160 @@
+"""The page of a run or of the bench: its options, and where it is shown in the terminal."""
+
+from __future__ import annotations
+
+import re
+import sys
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
+from dataclasses import replace
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated
+
+import typer
+
+from fendra.cli.screen import say
+
+if TYPE_CHECKING:
+    from fendra.core.document.design import Design
+    from fendra.page.served.server import Server
+    from fendra.page.served.thing import Served
+
+Page = Annotated[
+    str | None,
+    typer.Option(
+        "--page", metavar="[ADDRESS]",
+        help="Serve the page: to look at it and steer it in a browser. Without an address for this "
+        "computer alone; 0.0.0.0:8080 for phones too, with a token.", show_default=False,
+    ),
+]  # fmt: skip
+PageCert = Annotated[
+    Path | None,
+    typer.Option(metavar="FILE", help="Of the page: a certificate, for TLS.", show_default=False),
+]
+PageKey = Annotated[
+    Path | None,
+    typer.Option(metavar="FILE", help="Of the page: the certificate's key.", show_default=False),
+]
+PageNewTokens = Annotated[
+    bool, typer.Option("--page-new-tokens", help="Of the page: old tokens let nobody in any more.")
+]
+PageAnnounce = Annotated[
+    bool,
+    typer.Option("--page-announce", help="Of the page: NAME.local leads to it in this network."),
+]
+_ADDRESS = re.compile(r"(\[[0-9a-fA-F:]+\]|[0-9]+(\.[0-9]+){3}|localhost)(:\d+)?|:?\d+")
+DEFAULT = "default"
+
+
+def with_page_address(words: Sequence[str]) -> list[str]:
+    """The words of a command, where `--page` may stand without an address.
+
+    >>> with_page_address(["run", "a.toml", "--page", "--for", "2"])
+    ['run', 'a.toml', '--page=default', '--for', '2']
+    >>> with_page_address(["run", "--page", "0.0.0.0:8080", "a.toml"])
+    ['run', '--page', '0.0.0.0:8080', 'a.toml']
+    """
+    found = []
+    for word, after in zip(words, [*words[1:], ""], strict=True):
+        is_alone = word == "--page" and not _ADDRESS.fullmatch(after)
+        found.append(f"--page={DEFAULT}" if is_alone else word)
+    return found
+
+
+def make_server(
+    design: Design, page: str | None, cert: Path | None, key: Path | None, is_anew: bool,
+    is_announced: bool,
+) -> Server | None:  # fmt: skip
+    """The page's server, which listens but serves nothing yet; None where no page is wanted.
+
+    A design's `[page]` asks for one on this computer alone. Raises PageError.
+    """
+    from fendra.page.served.server import Server, place_of
+
+    keys = design.served
+    if page is None and keys is None:
+        others = {"--page-cert": cert, "--page-key": key, "--page-new-tokens": is_anew}
+        for name, value in (others | {"--page-announce": is_announced}).items():
+            if value:
+                raise typer.BadParameter(f"{name} is of the page: write --page as well")
+        return None
+    if (cert is None) != (key is None):
+        raise typer.BadParameter("--page-cert and --page-key belong together")
+    port = keys.port if keys is not None and "port" in keys.model_fields_set else 0
+    place = place_of("" if page in (None, DEFAULT) else page or "", port)
+    hosts = tuple(keys.hosts) if keys is not None else ()
+    if is_announced and not place.is_open:
+        raise typer.BadParameter(
+            "only this computer gets to the page, so there is nobody to announce it to: "
+            "--page 0.0.0.0:8080"
+        )
+    name = keys.name if keys is not None else "fendra"
+    hosts = (*hosts, f"{name}.local") if is_announced else hosts
+    server = Server(
+        replace(place, certificate=cert, key=key, tokens_anew=is_anew, hosts=hosts), _tell
+    )
+    server.announced = name if is_announced else ""
+    return server
+
+
+def _tell(text: str) -> None:
+    print(text, file=sys.stderr)
+
+
+@contextmanager
+def serving(server: Server | None, served: Served | None) -> Iterator[None]:
+    """While the block runs the page is served; it says where before."""
+    if server is None or served is None:
+        yield
+        return
+    from fendra.core.errors import PageError
+    from fendra.page.served.announce import Announcement
+
+    announcement = None
+    server.serve(served)
+    try:
+        if server.announced:
+            try:
+                announcement = Announcement(server.announced, server.port)
+            except PageError as exc:
+                say(f"{exc}. The page is there all the same.", style="yellow")
+        say_where(server, announcement.host if announcement is not None else "")
+        yield
+    finally:
+        if announcement is not None:
+            announcement.close()
+        server.stop()
+
+
+def say_where(server: Server, host: str) -> None:
+    """Where the page is, and, for phones, as a QR code."""
+    if server.tokens is None:
+        say(f"page: {server.addresses()[0]}   (this computer alone)")
+        return
+    steer, look = server.tokens.steer, server.tokens.look
+    here, *there = server.addresses(steer)
+    say(f"page, on this computer:  {here}")
+    for address in there:
+        say(f"page, steering:          {address}")
+    if host:
+        say(f"page, steering:          {server.scheme}://{host}:{server.port}/#token={steer}")
+    for address in server.addresses(look)[1:] or server.addresses(look):
+        say(f"page, looking alone:     {address}")
+    if server.scheme == "http":
+        say(
+            "Whoever can hear this network can hear the token; --page-cert and --page-key encrypt.",
+            style="dim",
+        )
+    if sys.stdout.isatty():
+        say_code(server.addresses(steer, "/panel")[1:2] or [here])
+
+
+def say_code(addresses: Sequence[str]) -> None:
+    """An address as a QR code, for the camera of a phone: the panel."""
+    try:
+        import segno
+    except ImportError:
+        say("pip install 'fendra[page]' shows the address as a code for a phone's camera")
+        return
+    for address in addresses:
+        segno.make(address, error="l").terminal(compact=True)

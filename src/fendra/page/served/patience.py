@@ -1,0 +1,50 @@
+"""HTTP connections that may not wait for ever, nor be too many of one address."""
+
+from __future__ import annotations
+
+import asyncio
+from collections import Counter
+from typing import Any
+
+from uvicorn.protocols.http.h11_impl import H11Protocol
+
+from fendra.page.served.server import MOST_OF_ONE, SILENT_S
+
+_open: Counter[str] = Counter()
+
+
+class Patient(H11Protocol):
+    """One connection. It is closed where it asks for nothing, or its address has too many."""
+
+    _is_counted = False
+
+    def connection_made(self, transport: Any) -> None:
+        super().connection_made(transport)
+        peer = self.client[0] if self.client else ""
+        if _open[peer] >= MOST_OF_ONE:
+            transport.abort()
+            return
+        _open[peer] += 1
+        self._is_counted = True
+        asyncio.get_running_loop().call_later(SILENT_S, self._look, transport)
+
+    def connection_lost(self, exc: Exception | None) -> None:
+        if self._is_counted:
+            self._is_counted = False
+            self._uncount()
+        super().connection_lost(exc)
+
+    def _uncount(self) -> None:
+        peer = self.client[0] if self.client else ""
+        _open[peer] -= 1
+        if _open[peer] <= 0:
+            del _open[peer]
+
+    def _look(self, transport: Any) -> None:
+        """Close a connection that has not brought a whole head; one that has become a socket of a
+        page is another's.
+        """
+        if transport.is_closing() or transport.get_protocol() is not self:
+            return
+        if self.cycle is None:
+            transport.abort()

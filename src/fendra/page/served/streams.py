@@ -1,0 +1,250 @@
+"""Streams: frames and states to every page that looks, each as quickly as it can take them.
+
+A page says how many messages it has had. Where it is behind, nothing is kept for it: when there is
+room again it gets the newest frame and the newest state.
+"""
+
+from __future__ import annotations
+
+import asyncio
+import json
+import struct
+import time
+from collections.abc import AsyncIterator, Callable
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+
+from fendra.core.errors import PageError
+from fendra.core.film import Frame
+from fendra.page import data
+from fendra.page.gather import live_look_of
+from fendra.page.served.access import Right
+
+if TYPE_CHECKING:
+    from starlette.websockets import WebSocket
+
+    from fendra.page.served.thing import Served
+
+WINDOW = 12
+"""Messages that a page may be behind."""
+STATE_S = 0.2
+"""How often the state is told."""
+PATIENCE_S = 30.0
+"""A page that has said nothing for so long is gone."""
+PING_S = 15.0
+HEAD = struct.Struct("<III")
+"""Of a frame's message: the look's number, the frame's number, and its time in ms; then red, green
+and blue of every spot, as the eye sees them."""
+
+
+class Streams:
+    """What all pages of a run are told. Made and used in the server's own loop, but for `frame` and
+    `changed`, which any thread may call.
+    """
+
+    def __init__(self, served: Served) -> None:
+        self._served = served
+        self._pages: set[Page] = set()
+        self._loop: asyncio.AbstractEventLoop | None = None
+        self._is_woken = False
+        self._frame: Frame | None = None
+        self._sent: tuple[Frame | None, bytes] = (None, b"")
+        self._count = 0
+        self._look: tuple[Any, str, int] | None = None
+        self.state_text, self.state_number = "", 0
+        self.last_state: data.State | None = None
+        self._looks = 0
+        self.cpu_s = 0.0
+        self.changes: set[asyncio.Event] = set()
+
+    def start(self) -> None:
+        """Begin, in the server's loop."""
+        self._loop = asyncio.get_running_loop()
+
+    def frame(self, frame: Frame) -> None:
+        """There is a new frame; from any thread, and never waits."""
+        self._frame = frame
+        if self._loop is not None and not self._is_woken and self._pages:
+            self._is_woken = True
+            self._soon(self._wake)
+
+    def changed(self) -> None:
+        """Something was done by hand: every page is told at once; from any thread."""
+        if self._loop is not None:
+            self._soon(self._tell_state)
+
+    def _soon(self, work: Callable[[], None]) -> None:
+        try:
+            assert self._loop is not None
+            self._loop.call_soon_threadsafe(work)
+        except RuntimeError:
+            self._loop = None  # the server has ended
+
+    async def keep_telling(self) -> None:
+        """Tell the state again and again, while anybody looks."""
+        while True:
+            await asyncio.sleep(STATE_S)
+            self.cpu_s = time.thread_time()
+            if self._pages or self.changes:
+                self._tell_state()
+
+    def _tell_state(self) -> None:
+        state = self._served.state()
+        self.last_state = state
+        self.state_text = json.dumps(state.model_dump(mode="json"), separators=(",", ":"))
+        self.state_number += 1
+        for change in self.changes:
+            change.set()
+        self._wake()
+
+    def _wake(self) -> None:
+        self._is_woken = False
+        for page in self._pages:
+            page.news.set()
+
+    def look(self) -> tuple[str, int]:
+        """The look of the design as it is now, as a message, and its number."""
+        examined = self._served.examined
+        if self._look is None or self._look[0] is not examined:
+            self._looks += 1
+            try:
+                look = live_look_of(examined.subject, self._looks)
+                text = json.dumps(look.model_dump(mode="json"), separators=(",", ":"))
+            except PageError as exc:
+                text = json.dumps({"kind": "refused", "text": str(exc)})
+            self._look = examined, text, self._looks
+        return self._look[1], self._look[2]
+
+    def newest(self) -> tuple[Frame | None, bytes]:
+        """The newest frame, and its message; the same for every page."""
+        frame = self._frame
+        if frame is not self._sent[0] and frame is not None:
+            _, number = self.look()
+            rgb = self._served.rgb(frame)
+            self._count += 1
+            at_ms = round(frame.at_s * 1000) & 0xFFFFFFFF
+            head = HEAD.pack(number, self._count & 0xFFFFFFFF, at_ms)
+            self._sent = frame, head + np.ascontiguousarray(rgb).tobytes()
+        return self._sent
+
+    async def serve(self, socket: WebSocket, right: Right) -> None:
+        """Serve one page until it is gone."""
+        page = Page(socket)
+        self._pages.add(page)
+        self._served.look(1)
+        self._frame = self._frame or self._served.newest_frame()
+        try:
+            await socket.send_text(json.dumps(self._served.hello(right).model_dump(mode="json")))
+            if not self.state_text:
+                self._tell_state()
+            listening = asyncio.create_task(page.listen())
+            sending = asyncio.create_task(page.send(self))
+            _, left = await asyncio.wait({listening, sending}, return_when=asyncio.FIRST_COMPLETED)
+            for task in left:
+                task.cancel()
+            await asyncio.gather(listening, sending, return_exceptions=True)
+        finally:
+            self._pages.discard(page)
+            self._served.look(-1)
+
+    async def events(self) -> AsyncIterator[str]:
+        """What changes, as server-sent events, a JSON object each; all of it at first."""
+        change = asyncio.Event()
+        self.changes.add(change)
+        self._served.look(1)
+        before = ""
+        try:
+            change.set()
+            while True:
+                try:
+                    await asyncio.wait_for(change.wait(), PING_S)
+                except TimeoutError:
+                    yield ": still here\n\n"
+                    continue
+                change.clear()
+                text = json.dumps(in_short(self._served.state()), separators=(",", ":"))
+                if text != before:
+                    before = text
+                    yield f"event: change\ndata: {text}\n\n"
+        finally:
+            self.changes.discard(change)
+            self._served.look(-1)
+
+
+def in_short(state: data.State) -> dict[str, Any]:
+    """Of a state what changes seldom: what hands do, the scene, what is lost and what fails."""
+    return {
+        "on": state.on,
+        "level": state.level,
+        "scene": state.scene,
+        "scene_by_hand": state.scene_by_hand,
+        "by_hand": {each.name: each.held for each in state.signals if each.hand is not None},
+        "lost": [each.name for each in state.signals if each.lost],
+        "layers": [each.name for each in state.layers if each.on],
+        "presets": {each.name: each.preset for each in state.layers if each.preset},
+        "cues": state.cues,
+        "problems": {
+            **{each.name: each.problem for each in state.sources if each.problem},
+            **{each.name: each.problem for each in state.outputs if each.problem},
+        },
+    }
+
+
+class Page:
+    """One page that looks. news: set when there may be something to send."""
+
+    def __init__(self, socket: WebSocket) -> None:
+        self._socket = socket
+        self.news = asyncio.Event()
+        self._given = self._taken = 0
+        self._heard_s = time.monotonic()
+
+    async def listen(self) -> None:
+        """Hear how many messages it has had, until it is gone."""
+        while True:
+            message = await self._socket.receive()
+            if message["type"] == "websocket.disconnect":
+                return
+            text = message.get("text") or ""
+            if not (text.isascii() and text.isdigit() and len(text) <= 12):
+                return
+            self._taken = max(self._taken, min(int(text), self._given))
+            self._heard_s = time.monotonic()
+            self.news.set()
+
+    async def send(self, streams: Streams) -> None:
+        """Send what is newest whenever there is room."""
+        look, state, shown = 0, 0, None
+        self.news.set()
+        while True:
+            try:
+                await asyncio.wait_for(self.news.wait(), PATIENCE_S)
+            except TimeoutError:
+                if time.monotonic() - self._heard_s > PATIENCE_S and self._given > self._taken:
+                    return
+                continue
+            self.news.clear()
+            if time.monotonic() - self._heard_s > PATIENCE_S and self._is_behind:
+                return
+            text, number = streams.look()
+            if number != look:
+                look = number
+                await self._give(text)
+            if not self._is_behind and state != streams.state_number:
+                state = streams.state_number
+                await self._give(streams.state_text)
+            if not self._is_behind:
+                frame, message = streams.newest()
+                if frame is not shown:
+                    shown = frame
+                    self._given += 1
+                    await self._socket.send_bytes(message)
+
+    @property
+    def _is_behind(self) -> bool:
+        return self._given - self._taken >= WINDOW
+
+    async def _give(self, text: str) -> None:
+        self._given += 1
+        await self._socket.send_text(text)

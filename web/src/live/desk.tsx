@@ -1,0 +1,85 @@
+/** The desk: the design's file as this page knows it, and every way in which it is changed. */
+
+import type { Sheet } from "../data";
+import type { LivePicture, Link } from "./link";
+import { PlaceSide } from "./place_side";
+
+export type Edit = Record<string, unknown> & { do: string };
+
+export class Desk {
+  sheet: Sheet | undefined;
+  problem = "";
+  /** The part that is chosen, and the LEDs, by their spots. */
+  part = "";
+  chosen: ReadonlySet<number> = new Set();
+  /** From step to step of what is dragged, in the design's unit; 0 for none. */
+  snap = 5;
+  single = false;
+  photo: { address: string; width: number; x: number; y: number; opacity: number } | undefined;
+
+  constructor(
+    readonly link: Link,
+    readonly tell: () => void,
+  ) {}
+
+  readonly Side = ({ picture }: { picture: LivePicture }) => <PlaceSide desk={this} picture={picture} />;
+
+  async load(): Promise<void> {
+    await this.take(() => this.link.call<Sheet>("GET", "/api/design"));
+  }
+
+  async edit(...edits: Edit[]): Promise<boolean> {
+    return this.take(() => this.link.call<Sheet>("POST", "/api/design/edit", { edits, version: this.sheet?.version ?? "" }));
+  }
+
+  async write(text: string): Promise<boolean> {
+    return this.take(() => this.link.call<Sheet>("PUT", "/api/design", { text, version: this.sheet?.version ?? "" }));
+  }
+
+  async undo(): Promise<void> {
+    await this.take(() => this.link.call<Sheet>("POST", "/api/design/undo"));
+  }
+
+  async redo(): Promise<void> {
+    await this.take(() => this.link.call<Sheet>("POST", "/api/design/redo"));
+  }
+
+  choose(part: string, spots: Iterable<number> = []): void {
+    this.part = part;
+    this.chosen = new Set(spots);
+    this.tell();
+  }
+
+  private async take(ask: () => Promise<Sheet>): Promise<boolean> {
+    try {
+      this.sheet = await ask();
+      this.problem = "";
+      return true;
+    } catch (error) {
+      this.problem = error instanceof Error ? error.message : String(error);
+      return false;
+    } finally {
+      this.tell();
+    }
+  }
+}
+
+/** LEDs as a design writes them: places in rows, by their parts, as `tail-bar[0-4]`. */
+export function asChoice(spots: Iterable<number>, partOf: (spot: number) => string, indexOf: (spot: number) => number): string[] {
+  const places = new Map<string, number[]>();
+  for (const spot of spots) {
+    const part = partOf(spot);
+    places.set(part, [...(places.get(part) ?? []), indexOf(spot)]);
+  }
+  const found: string[] = [];
+  for (const [part, indices] of places) {
+    const rows: [number, number][] = [];
+    for (const index of indices.toSorted((a, b) => a - b)) {
+      const last = rows.at(-1);
+      if (last && index === last[1] + 1) last[1] = index;
+      else rows.push([index, index]);
+    }
+    for (const [first, end] of rows) found.push(first === end ? `${part}[${first}]` : `${part}[${first}-${end}]`);
+  }
+  return found;
+}
