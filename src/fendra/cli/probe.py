@@ -11,13 +11,25 @@ import typer
 from fendra.cli.options import DesignFile
 from fendra.cli.run import connect_as_told, say_if_several
 from fendra.cli.screen import say
+from fendra.cli.served import (
+    Page,
+    PageAnnounce,
+    PageCert,
+    PageKey,
+    PageNewTokens,
+    make_server,
+    serving,
+)
 
 if TYPE_CHECKING:
+    from pathlib import Path
+
     from fendra.core.probe.answers import Verdict
     from fendra.core.probe.bench import Bench, PatternStep
     from fendra.core.probe.patterns import Pattern
     from fendra.front import Design
     from fendra.outputs import Output
+    from fendra.page.served.server import Server
 
 PatternName = Literal["lines", "parts", "colours", "walk", "count", "corners", "axes", "ramp"]
 
@@ -89,18 +101,28 @@ def probe(
             show_default=False,
         ),
     ] = None,
+    page: Page = None,
+    page_cert: PageCert = None,
+    page_key: PageKey = None,
+    page_new_tokens: PageNewTokens = False,
+    page_announce: PageAnnounce = False,
 ) -> None:  # fmt: skip
     """Prove on the bench that the map is right: send a test pattern, compare what is said with
     what is seen, and let what is seen tell which line of the design is wrong.
 
     The level is low, and within what the supplies in the design can give. With --saw and without
-    --to nothing is sent.
+    --to nothing is sent. With --page it is all done in a browser, as on a phone beside the bench.
     """
     from fendra.core.probe.answers import judge
     from fendra.core.probe.bench import make_bench, on_lines
     from fendra.front import load
 
     loaded = load(design)
+    if page is not None:
+        server = make_server(loaded, page, page_cert, page_key, page_new_tokens, page_announce)
+        outputs = [*connect_as_told(loaded, design, [], to, "").outputs.values()]
+        _on_page(server, loaded, design, pattern, line, part, outputs)
+        return
     bench = make_bench(loaded, loaded.layout(), line=line, part=part, leds=leds)
     is_sent = bool(to) or saw is None
     if is_sent:
@@ -147,6 +169,26 @@ def _send(
         enter=_pressed if is_terminal else None,
         is_stepped=is_stepped,
     )
+
+
+def _on_page(
+    server: Server | None, design: Design, path: Path, pattern: str, line: str | None,
+    part: str | None, outputs: list[Output],
+) -> None:  # fmt: skip
+    """Serve the bench until Ctrl-C."""
+    from fendra.live.process import stopped_by_signals
+    from fendra.page.served.stand import Stand
+    from fendra.page.served.thing import Served
+
+    assert server is not None
+    say_if_several(design, outputs)
+    stand = Stand(path, design.examined, outputs, lambda text: say(text, style="yellow"))
+    stand.show(pattern, line, part)
+    say(f"{design.name} to {', '.join(map(str, outputs))}: the bench. Ctrl-C ends it.")
+    with serving(server, Served(server.gate, stand=stand)), stopped_by_signals(stand.stop):
+        stand.start()
+        while stand.is_alive():
+            stand.join(0.2)
 
 
 def _pressed(seconds: float) -> bool:

@@ -305,10 +305,8 @@ def tell_connections(design: Design, connected: Connected, has_courses: bool) ->
     from_ = [*map(str, connected.sources.values())]
     from_ += [*map(str, connected.polled.values())]
     from_ += ["values set by hand"] * has_courses
-    to = [*map(str, connected.outputs.values())]
-    say(
-        f"{design.name}: {', '.join(from_) or 'no source'} to {', '.join(to) or 'its page'}; Ctrl-C ends it"
-    )
+    to = [*map(str, connected.outputs.values())] or ["its page"]
+    say(f"{design.name}: {', '.join(from_) or 'no source'} to {', '.join(to)}; Ctrl-C ends it")
     say_if_several(design, connected.outputs.values())
     for text in unreached(design, connected):
         say(text, style="yellow")

@@ -153,6 +153,7 @@ SOURCES: dict[str, tuple[str, str]] = {
     "can": ("fendra.sources.can", "CanSource"),
     "clock": ("fendra.sources.clock", "ClockSource"),
     "gpio": ("fendra.sources.gpio", "GpioSource"),
+    "http": ("fendra.sources.http", "HttpSource"),
     "keys": ("fendra.sources.keys", "KeysSource"),
     "lines": ("fendra.sources.lines", "LinesSource"),
     "machine": ("fendra.sources.machine", "MachineSource"),

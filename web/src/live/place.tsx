@@ -195,13 +195,13 @@ export function Place({ desk, picture }: { desk: Desk; picture: LivePicture }) {
         )}
       </g>
       {parts.filter((part) => part.spots[1]! > part.spots[0]!).map((part) => (
-        <text key={part.name} class={part.name === desk.part ? "own" : ""} font-size={9 * line} text-anchor="middle"
+        <text key={part.name} class={part.name === desk.part ? "own" : ""} font-size={12 * line} text-anchor="middle"
           x={part.middle[0]! * unit} y={-part.middle[1]! * unit - 6 * line}>
           {part.name}
         </text>
       ))}
       {drag && (drag.kind === "move" || drag.kind === "turn") && (
-        <text class="by" font-size={11 * line} x={drag.to[0] + 14 * line} y={-drag.to[1] - 8 * line}>
+        <text class="by" font-size={14 * line} x={drag.to[0] + 14 * line} y={-drag.to[1] - 8 * line}>
           {drag.kind === "turn" ? `${turn(drag)}°` : moved(drag).map((by) => (Math.round((by / unit) * 100) / 100).toString()).join(", ")}
         </text>
       )}

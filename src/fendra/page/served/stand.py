@@ -129,6 +129,9 @@ class Stand(Thread):
             pattern, line, part = self.pattern, self.line, self.part
         with suppress(LayoutError):
             self.show(pattern, line, part)
+        done = f"it is written into {self.path.name}, and the pattern is sent again by the new map"
+        with self._lock:
+            self._verdict = Verdict(True, done)
         self._say()
 
     def stop(self) -> None:

@@ -1,0 +1,149 @@
+"""HTTP: a JSON object at an address, asked for again and again; its items are the names.
+
+For a colour or a level that several places share, a weather service, or the page of another run:
+`http:http://pi.local:8480/api/state,pick=signals`. A list of objects that have a `name` is taken by
+those names, and of each its `value`. It asks no more often than `every`, waits longer where the
+server says so (`Retry-After`), and asks for nothing that has not changed (`ETag`).
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import re
+import time
+from http.client import HTTPException
+from typing import Annotated, Any, ClassVar
+from urllib.error import HTTPError, URLError
+from urllib.parse import urlsplit
+from urllib.request import HTTPRedirectHandler, Request, build_opener
+
+from pydantic import Field
+
+from fendra.core.document.design import Design
+from fendra.core.errors import SourceError
+from fendra.core.layout import Layout
+from fendra.core.limits import PACKET_BYTES
+from fendra.drivers import Options
+from fendra.sources import News, Source
+from fendra.sources.texts import check_size
+
+TIMEOUT_S = 5.0
+LONGEST_WAIT_S = 300.0
+
+
+class HttpOptions(Options):
+    """What can be said to an address.
+
+    address: the URL. every: seconds from one answer to the next question. pick: the item of the
+    answer that is taken, as `light.now`; all of it, if not given. token: the name of an environment
+    variable that holds a token; a design may name those that begin with FENDRA_.
+    """
+
+    address: Annotated[str, Field(pattern=r"^https?://")]
+    every: Annotated[float, Field(ge=0.5, le=3600)] = 2.0
+    pick: str = ""
+    token: str = ""
+
+
+class _Nowhere(HTTPRedirectHandler):
+    """Follows no redirection: the user has allowed one host and no other."""
+
+    def redirect_request(self, *_: Any) -> None:
+        return None
+
+
+class HttpSource(Source):
+    """An address that is asked for JSON."""
+
+    is_public: ClassVar[bool] = True
+    Options = HttpOptions
+    options: HttpOptions
+    example = "http:http://pi.local:8123/light.json,every=5"
+
+    def __init__(self, address: str = "", **options: Any) -> None:
+        super().__init__(address, **options)
+        self._next_s = 0.0
+        self._tag = ""
+        self._opener = build_opener(_Nowhere)
+
+    def __str__(self) -> str:
+        return f"HTTP {self.host}"
+
+    @property
+    def host(self) -> str:
+        """The server's."""
+        return urlsplit(self.options.address).hostname or ""
+
+    def check_from_design(self) -> None:
+        """A design names no other environment variables than those that are meant for Fendra."""
+        if self.options.token and not re.fullmatch(r"FENDRA_\w+", self.options.token):
+            raise SourceError(
+                f"a design may name environment variables that begin with FENDRA_, and "
+                f"{self.options.token} does not"
+            )
+
+    def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
+        self._next_s, self._tag = 0.0, ""
+
+    def _read(self, wait_s: float) -> News:
+        left_s = self._next_s - time.monotonic()
+        if left_s > 0:
+            time.sleep(min(left_s, wait_s))
+            if left_s > wait_s:
+                return []
+        try:
+            return self._ask()
+        finally:
+            self._next_s = max(self._next_s, time.monotonic() + self.options.every)
+
+    def _ask(self) -> News:
+        headers = {"Accept": "application/json", "User-Agent": "fendra"}
+        if self._tag:
+            headers["If-None-Match"] = self._tag
+        token = os.environ.get(self.options.token, "") if self.options.token else ""
+        if token:
+            headers["Authorization"] = f"Bearer {token}"
+        request = Request(self.options.address, headers=headers)
+        try:
+            with self._opener.open(request, timeout=TIMEOUT_S) as answer:
+                text = answer.read(PACKET_BYTES.most + 1)
+                self._tag = answer.headers.get("ETag", "")
+        except HTTPError as exc:
+            with exc:
+                return self._refused(exc)
+        except (URLError, HTTPException, OSError) as exc:
+            reason = getattr(exc, "reason", exc)
+            raise SourceError(f"{self} does not answer: {reason}") from exc
+        if len(text) > PACKET_BYTES.most:
+            self.refuse(f"more than {PACKET_BYTES.most:,} bytes in one answer")
+            return []
+        try:
+            return self._picked(json.loads(text)).items()
+        except (ValueError, RecursionError) as exc:  # a UnicodeDecodeError is one
+            self.refuse(f"the answer is no JSON that can be used: {exc}")
+            return []
+
+    def _refused(self, exc: HTTPError) -> News:
+        """What an answer that is no 200 means."""
+        if exc.code == 304:
+            return []
+        wait = exc.headers.get("Retry-After", "")
+        if wait.isdigit():
+            self._next_s = time.monotonic() + min(float(wait), LONGEST_WAIT_S)
+        if 300 <= exc.code < 400:
+            there = exc.headers.get("Location", "elsewhere")
+            raise SourceError(f"{self} leads to {there:.100}; write that address instead")
+        raise SourceError(f"{self} answers {exc.code} {exc.reason}")
+
+    def _picked(self, found: Any) -> dict[str, Any]:
+        for step in filter(None, self.options.pick.split(".")):
+            if not isinstance(found, dict) or step not in found:
+                raise ValueError(f"it has no '{step:.40}'")
+            found = found[step]
+        if isinstance(found, list) and all(isinstance(e, dict) and "name" in e for e in found):
+            found = {str(each["name"]): each.get("value") for each in found}
+        name = self.options.pick.rpartition(".")[2] or "value"
+        picked: dict[str, Any] = found if isinstance(found, dict) else {name: found}
+        check_size(picked)
+        return picked
