@@ -85,3 +85,26 @@ def heron(tmp_path_factory):
     tape = fd.read_tape(fd.demo_file("ride.csv"), design)
     path = design.page(tmp_path_factory.mktemp("page") / "heron.html", tape).path
     return design, tape, path
+
+
+@pytest.fixture
+def design_file(tmp_path):
+    """Heron's file, in a folder of its own."""
+    path = tmp_path / "heron.toml"
+    path.write_bytes(fd.demo_file("heron.toml").read_bytes())
+    return path
+
+
+@pytest.fixture
+def serve(tmp_path, monkeypatch):
+    """Serves runs and benches, and ends them."""
+    monkeypatch.setenv("FENDRA_TOKENS", str(tmp_path / "own" / "tokens.json"))
+    open_ones = []
+
+    def begin(kind, *args, **keys):
+        open_ones.append(kind(*args, **keys))
+        return open_ones[-1]
+
+    yield begin
+    for each in open_ones:
+        each.end()

@@ -91,6 +91,7 @@ class Steering:
         compiled: Callable[[Examined], Program],
     ) -> None:
         self._read, self._compile = read, compiled
+        self._running: Examined | None = None
         self._use: Callable[[Program], object] = lambda _: None
         self._lock = RLock()
         self._inbox: Inbox | None = None
@@ -112,9 +113,16 @@ class Steering:
         assert self._inbox is not None
         return self._inbox
 
+    @property
+    def running(self) -> Examined:
+        """What runs: the design with what steers it."""
+        if self._running is None:
+            self._running = steered(self._read, self._presets)
+        return self._running
+
     def program(self) -> Program:
         """The program that a run begins with."""
-        return self._compile(steered(self._read, self._presets))
+        return self._compile(self.running)
 
     def steer(self, inbox: Inbox, use: Callable[[Program], object]) -> None:
         """Begin: all is as the design says. use: goes on with another program."""
@@ -126,7 +134,7 @@ class Steering:
         """What is run of a design that was read anew; what hands hold stays."""
         with self._lock:
             found = steered(read, self._presets)
-            self._read = read
+            self._read, self._running = read, found
             return found
 
     def set(self, name: str, value: Any) -> None:
@@ -201,10 +209,11 @@ class Steering:
         if presets == self._presets:
             return
         try:
-            program = self._compile(steered(self._read, presets))
+            changed = steered(self._read, presets)
+            program = self._compile(changed)
         except DesignError as exc:
             raise SignalError(f"the preset does not fit this layer: {exc.findings[0]}") from exc
-        self._presets = presets
+        self._presets, self._running = presets, changed
         self._use(program)
 
     def held(self) -> Held:

@@ -33,8 +33,8 @@ MOST_WAITING = 500
 class Conditioned:
     """Signals and layers of a design as they are conditioned, stepped by the news of its frames."""
 
-    def __init__(self, read: Examined) -> None:
-        traced = read.subject.recorded.traced
+    def __init__(self, running: Examined) -> None:
+        traced = running.subject.recorded.traced
         wanted = {f"{WHY}signal:", f"{WHY}lost:"}
         roots = {
             name: place
@@ -77,7 +77,7 @@ class Watch:
         self.session, self.steering = session, steering
         self._lock = Lock()
         self._waiting: deque[tuple[Frame, Mapping[str, Any]]] = deque(maxlen=MOST_WAITING)
-        self._of = steering.read
+        self._of = steering.running
         self._conditioned = Conditioned(self._of)
         self._is_behind = True
         self._viewers = 0
@@ -115,10 +115,10 @@ class Watch:
 
     def _caught_up(self) -> Conditioned:
         """The signals as of the newest frame."""
-        read = self.steering.read
+        running = self.steering.running
         with self._lock:
-            if self._of is not read:
-                self._conditioned, self._of, self._is_behind = Conditioned(read), read, True
+            if self._of is not running:
+                self._conditioned, self._of, self._is_behind = Conditioned(running), running, True
             if self._is_behind:
                 self._is_behind = False
                 lost = {*self.session.inbox.lost()}
@@ -140,7 +140,6 @@ class Watch:
         rate_hz, late_s, worst_s = stats.lately()
         design, held = self.steering.design, self.steering.held()
         conditioned = self._caught_up()
-        scene = loop.program.scene
         return {
             "design": design.name,
             "at_s": round(loop.program.at_s, 3),
@@ -156,15 +155,14 @@ class Watch:
             },
             "on": held["on"],
             "level": held["level"],
-            "scene": scene or None,
+            "scene": loop.program.scene or None,
             "scene_by_hand": held["scene"],
             "scenes": [scene.name for scene in design.scene],
             "signals": self._signals(conditioned, held["signals"], now_s),
             "layers": [
                 {
                     "name": layer.name,
-                    "on": bool(conditioned.read(f"layer:{i}:on"))
-                    and (not layer.scenes or scene in layer.scenes),
+                    "on": bool(conditioned.read(f"layer:{i}:on")),
                     "preset": held["presets"].get(layer.name) or layer.preset or None,
                     "presets": presets_of(design, layer.name),
                 }

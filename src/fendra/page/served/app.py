@@ -9,7 +9,6 @@ import time
 from collections.abc import AsyncIterator
 from importlib.resources import files
 from typing import Any
-from urllib.parse import unquote
 
 from pydantic import BaseModel, ValidationError
 from starlette.applications import Starlette
@@ -65,8 +64,7 @@ def make_app(served: Served) -> Starlette:
         async def answer(request: Request) -> Response:
             await checked(request, call.needs)
             body = await _body_of(request, call)
-            named = {name: unquote(value) for name, value in request.path_params.items()}
-            found = await call.run(served, named, body)
+            found = await call.run(served, request.path_params, body)
             if isinstance(found, bytes):
                 return Response(found, media_type=call.media)
             return JSONResponse(_plain({"done": True} if found is None else found))

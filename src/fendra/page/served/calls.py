@@ -5,6 +5,7 @@
 from __future__ import annotations
 
 import asyncio
+import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Annotated, Any, TypeAlias
@@ -83,6 +84,8 @@ class Edits(Body):
     version: str
 
 
+_MISSING = re.compile(r"\b(there is|has) no\b")
+
 Answer: TypeAlias = "BaseModel | dict[str, Any] | list[Any] | bytes | None"
 Work: TypeAlias = Callable[[Served, Mapping[str, str], Any], Answer]
 """From what is served, what the path names, and what was sent along, to the answer."""
@@ -118,7 +121,7 @@ class Call:
         except StaleError as exc:
             raise Refusal(409, str(exc)) from exc
         except (FendraError, ValueError) as exc:
-            status = 404 if "there is no" in str(exc) or "has no" in str(exc) else 422
+            status = 404 if _MISSING.search(str(exc)) else 422
             raise Refusal(status, f"{exc}") from exc
 
 
@@ -216,8 +219,8 @@ CALLS: tuple[Call, ...] = (
     Call("PUT", "/api/scene", Right.STEER, "A scene, whatever its condition says; null leaves the "
          "choice to the conditions.", lambda s, n, b: _steering(s).scene(b.value), body=Value,
          example={"value": "parked"}),
-    Call("PUT", "/api/layers/{name}/preset", Right.STEER, "A layer's preset; null is the design's "
-         "own.", lambda s, n, b: _steering(s).preset(n["name"], b.value), body=Value, is_slow=True,
+    Call("PUT", "/api/layers/{name:path}/preset", Right.STEER, "A layer's preset; null is the "
+         "design's own.", lambda s, n, b: _steering(s).preset(n["name"], b.value), body=Value, is_slow=True,
          example={"value": "indicator"}),
     Call("POST", "/api/release", Right.STEER, "Let go of everything that hands hold.",
          _release_all, is_slow=True),
@@ -284,6 +287,7 @@ def openapi() -> dict[str, Any]:
     paths: dict[str, Any] = {}
     for call in CALLS:
         content: dict[str, Any] = {"schema": {}}
+        path = _plain_path(call.path)
         if call.answers is not None:
             content = {"schema": of(call.answers, "serialization")}
         names = [
@@ -293,7 +297,7 @@ def openapi() -> dict[str, Any]:
         entry: dict[str, Any] = {
             "summary": call.about,
             "description": f"Needs the right to {call.needs.name.lower()}.",
-            "operationId": f"{call.method.lower()}{call.path.replace('/', '_').translate(_BARE)}",
+            "operationId": f"{call.method.lower()}{path.translate(_BARE)}",
             "responses": {
                 "200": {"description": "Done.", "content": {call.media: content}},
                 **{code: {"description": why} for code, why in _WRONG.items()},
@@ -306,7 +310,7 @@ def openapi() -> dict[str, Any]:
             if call.example is not None:
                 given["example"] = call.example
             entry["requestBody"] = {"required": True, "content": {"application/json": given}}
-        paths.setdefault(call.path, {})[call.method.lower()] = entry
+        paths.setdefault(path, {})[call.method.lower()] = entry
     stream = {"description": "Goes on.", "content": {"text/event-stream": {"schema": {}}}}
     paths["/api/events"] = {
         "get": {"summary": EVENTS, "operationId": "get_api_events", "responses": {"200": stream}}
@@ -321,7 +325,12 @@ def openapi() -> dict[str, Any]:
     }
 
 
-_BARE = str.maketrans("", "", "{}")
+def _plain_path(path: str) -> str:
+    """A path as OpenAPI writes it."""
+    return path.replace(":path", "")
+
+
+_BARE = str.maketrans("/", "_", "{}")
 _WRONG = {
     "401": "No token, or a wrong one.",
     "403": "The token does not allow it, or another site asked.",
@@ -334,4 +343,4 @@ _WRONG = {
 
 
 def _names_in(path: str) -> list[str]:
-    return [step[1:-1] for step in path.split("/") if step.startswith("{")]
+    return re.findall(r"{(\w+)", path)

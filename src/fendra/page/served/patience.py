@@ -8,7 +8,10 @@ from typing import Any
 
 from uvicorn.protocols.http.h11_impl import H11Protocol
 
-from fendra.page.served.server import MOST_OF_ONE, SILENT_S
+MOST_OF_ONE = 40
+"""Connections of one address."""
+SILENT_S = 10.0
+"""A connection that has asked for nothing for so long is closed."""
 
 _open: Counter[str] = Counter()
 

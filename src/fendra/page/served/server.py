@@ -21,10 +21,8 @@ if TYPE_CHECKING:
 HOST, PORT = "127.0.0.1", 8480
 MORE_PORTS = 10
 """Ports that are tried one after the other, where nobody asked for one."""
-MOST_CONNECTIONS, MOST_OF_ONE = 200, 40
-"""Connections in all, and of one address."""
-SILENT_S = 10.0
-"""A connection that has asked for nothing for so long is closed."""
+MOST_CONNECTIONS = 200
+"""Connections in all."""
 LONGEST_HEAD = 16_384
 LONGEST_MESSAGE = 4096
 """Bytes of a request's head, and of what a page says over its socket."""

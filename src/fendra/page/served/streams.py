@@ -11,10 +11,12 @@ import json
 import struct
 import time
 from collections.abc import AsyncIterator, Callable
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, Protocol
 
 import numpy as np
 
+from fendra.core.arrays import Bytes
+from fendra.core.checks.examine import Examined
 from fendra.core.errors import PageError
 from fendra.core.film import Frame
 from fendra.page import data
@@ -23,8 +25,6 @@ from fendra.page.served.access import Right
 
 if TYPE_CHECKING:
     from starlette.websockets import WebSocket
-
-    from fendra.page.served.thing import Served
 
 WINDOW = 12
 """Messages that a page may be behind."""
@@ -38,12 +38,29 @@ HEAD = struct.Struct("<III")
 and blue of every spot, as the eye sees them."""
 
 
+class Source(Protocol):
+    """What is streamed, and what there is to say of it."""
+
+    @property
+    def examined(self) -> Examined: ...
+
+    def hello(self, right: Right) -> data.Hello: ...
+
+    def look(self, by: int) -> None: ...
+
+    def newest_frame(self) -> Frame | None: ...
+
+    def rgb(self, frame: Frame) -> Bytes: ...
+
+    def state(self) -> data.State: ...
+
+
 class Streams:
     """What all pages of a run are told. Made and used in the server's own loop, but for `frame` and
     `changed`, which any thread may call.
     """
 
-    def __init__(self, served: Served) -> None:
+    def __init__(self, served: Source) -> None:
         self._served = served
         self._pages: set[Page] = set()
         self._loop: asyncio.AbstractEventLoop | None = None

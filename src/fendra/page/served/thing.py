@@ -28,8 +28,28 @@ EVERY_S = 1.0
 """Over how long the share of a processor is taken."""
 
 
-def _shares() -> Shares:
-    return Shares()
+class Shares:
+    """The shares of one processor that two threads take, over about a second."""
+
+    def __init__(self, clock: Callable[[], float] = time.monotonic) -> None:
+        self._clock = clock
+        self._since: tuple[float, float, float] | None = None
+        self._known = (0.0, 0.0)
+
+    def of(self, loop_s: float, page_s: float) -> tuple[float, float]:
+        """Now that each has worked so long in all."""
+        now_s = self._clock()
+        if self._since is None:
+            self._since = now_s, loop_s, page_s
+        passed_s = now_s - self._since[0]
+        if passed_s >= EVERY_S:
+            _, loop, page = self._since
+            self._known = (
+                round(max(loop_s - loop, 0.0) / passed_s, 4),
+                round(max(page_s - page, 0.0) / passed_s, 4),
+            )
+            self._since = now_s, loop_s, page_s
+        return self._known
 
 
 @dataclass
@@ -45,7 +65,7 @@ class Served:
     stand: Stand | None = None
     cues: Cues | None = None
     desk: Desk | None = None
-    shares: Shares = field(default_factory=_shares)
+    shares: Shares = field(default_factory=Shares)
 
     @cached_property
     def streams(self) -> Streams:
@@ -138,30 +158,6 @@ class Served:
         return self._drawn[1]
 
     _drawn: tuple[Examined, Stage] | None = None
-
-
-class Shares:
-    """The shares of one processor that two threads take, over about a second."""
-
-    def __init__(self, clock: Callable[[], float] = time.monotonic) -> None:
-        self._clock = clock
-        self._since: tuple[float, float, float] | None = None
-        self._known = (0.0, 0.0)
-
-    def of(self, loop_s: float, page_s: float) -> tuple[float, float]:
-        """Now that each has worked so long in all."""
-        now_s = self._clock()
-        if self._since is None:
-            self._since = now_s, loop_s, page_s
-        passed_s = now_s - self._since[0]
-        if passed_s >= EVERY_S:
-            _, loop, page = self._since
-            self._known = (
-                round(max(loop_s - loop, 0.0) / passed_s, 4),
-                round(max(page_s - page, 0.0) / passed_s, 4),
-            )
-            self._since = now_s, loop_s, page_s
-        return self._known
 
 
 def _state_of_bench(stand: Stand) -> data.State:
