@@ -24,6 +24,7 @@ from fendra.demo.stand_ins.screen import Screen
 from fendra.demo.stand_ins.song import Song
 from fendra.demo.stand_ins.typing import Typing
 from fendra.demo.stand_ins.vehicle import Vehicle
+from fendra.demo.stand_ins.web import Web
 from fendra.sources import DRIVERS, SOURCES
 from helpers import design, free_port, layer, strip, until
 
@@ -71,6 +72,27 @@ class TestOsc(ByStandIn):
         for data in (b"", b"/a", b"#bundle\0", b"/a\0\0,f\0\0\1", b"\xff" * 100):
             send(self.port, data)
         return True
+
+
+class TestHttp(ByStandIn):
+    def make_stand_in(self):
+        return Web("127.0.0.1:0")
+
+    def tell(self):
+        super().tell()
+        self.stand_in.values.update(self.values)  # it stays what it is, however often it is asked
+
+    def disturb(self):
+        self.stand_in.say(0.0, {"nested": {"a": [[[1]]]}})
+        return False
+
+    def test_it_asks_no_more_often_than_it_was_told_to(self, source):
+        self.hear(source, {*self.values})
+        asked, begun_s = self.stand_in.asked, time.monotonic()
+        for _ in range(12):
+            source.read(0.1)
+        passed_s = time.monotonic() - begun_s
+        assert 1 <= self.stand_in.asked - asked <= passed_s / 0.5 + 1
 
 
 class TestLines(ByStandIn):

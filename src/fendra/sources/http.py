@@ -18,7 +18,7 @@ from urllib.error import HTTPError, URLError
 from urllib.parse import urlsplit
 from urllib.request import HTTPRedirectHandler, Request, build_opener
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
@@ -32,6 +32,12 @@ TIMEOUT_S = 5.0
 LONGEST_WAIT_S = 300.0
 
 
+def _is_whole(address: str) -> str:
+    if not re.match(r"https?://[^/?#]", address):
+        raise ValueError(f"'{address}' is no web address; write http:http://pi.local/light.json")
+    return address
+
+
 class HttpOptions(Options):
     """What can be said to an address.
 
@@ -40,7 +46,7 @@ class HttpOptions(Options):
     variable that holds a token; a design may name those that begin with FENDRA_.
     """
 
-    address: Annotated[str, Field(pattern=r"^https?://")]
+    address: Annotated[str, AfterValidator(_is_whole)]
     every: Annotated[float, Field(ge=0.5, le=3600)] = 2.0
     pick: str = ""
     token: str = ""
@@ -96,6 +102,9 @@ class HttpSource(Source):
             return self._ask()
         finally:
             self._next_s = max(self._next_s, time.monotonic() + self.options.every)
+
+    def _close(self) -> None:
+        pass
 
     def _ask(self) -> News:
         headers = {"Accept": "application/json", "User-Agent": "fendra"}

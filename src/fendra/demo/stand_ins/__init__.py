@@ -58,6 +58,7 @@ STAND_INS: dict[str, tuple[str, str]] = {
     "song": ("fendra.demo.stand_ins.song", "Song"),
     "typing": ("fendra.demo.stand_ins.typing", "Typing"),
     "vehicle": ("fendra.demo.stand_ins.vehicle", "Vehicle"),
+    "web": ("fendra.demo.stand_ins.web", "Web"),
 }
 """Name to module and class."""
 

@@ -220,7 +220,8 @@ CALLS: tuple[Call, ...] = (
          "choice to the conditions.", lambda s, n, b: _steering(s).scene(b.value), body=Value,
          example={"value": "parked"}),
     Call("PUT", "/api/layers/{name:path}/preset", Right.STEER, "A layer's preset; null is the "
-         "design's own.", lambda s, n, b: _steering(s).preset(n["name"], b.value), body=Value, is_slow=True,
+         "design's own.", lambda s, n, b: _steering(s).preset(n["name"], b.value), body=Value,
+         is_slow=True,
          example={"value": "indicator"}),
     Call("POST", "/api/release", Right.STEER, "Let go of everything that hands hold.",
          _release_all, is_slow=True),

@@ -7,6 +7,7 @@ import logging
 import socket
 from collections.abc import Callable
 from dataclasses import dataclass
+from ipaddress import ip_address
 from pathlib import Path
 from threading import Thread
 from typing import TYPE_CHECKING, Any
@@ -93,10 +94,10 @@ class Server(Thread):
     def scheme(self) -> str:
         return "https" if self.place.certificate is not None else "http"
 
-    def addresses(self, token: str = "", path: str = "/") -> list[str]:
+    def addresses(self, token: str | None = None, path: str = "/") -> list[str]:
         """Where the page can be opened: first on this computer, then from its networks."""
         hosts = [self.place.host]
-        if self.place.host in ("0.0.0.0", "::", ""):
+        if is_every(self.place.host):
             hosts = ["127.0.0.1", *own_addresses()]
         names = [f"[{host}]" if ":" in host else host for host in hosts]
         end = f"#token={token}" if token else ""
@@ -138,6 +139,14 @@ class Server(Thread):
             self._server.should_exit = True
             self.join(3)
         self.socket.close()
+
+
+def is_every(host: str) -> bool:
+    """Whether a host stands for every network of this computer, as 0.0.0.0 does."""
+    try:
+        return ip_address(host).is_unspecified
+    except ValueError:
+        return False
 
 
 def _need(*packages: str) -> None:

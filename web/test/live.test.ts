@@ -1,0 +1,76 @@
+/** What the page of a run works out by itself: where things land, what is chosen, what may be written. */
+
+import { describe, expect, it } from "vitest";
+import { completions, type Schema, tableAt } from "../src/live/complete";
+import { asChoice } from "../src/live/desk";
+import { snapped } from "../src/live/snap";
+import { ageText } from "../src/words";
+
+describe("snapped", () => {
+  it("goes in steps of the grid, counted from where it stood", () => {
+    expect(snapped(3, 11, 5, [], 2)).toBe(10);
+    expect(snapped(3, -13, 5, [], 2)).toBe(-15);
+  });
+  it("lands on the nearest line that is near", () => {
+    expect(snapped(3, 11, 5, [0, 12.5, 16], 2)).toBe(9.5);
+    expect(snapped(3, 11, 5, [0, 17], 2)).toBe(10);
+  });
+  it("goes freely where nothing is to be snapped to", () => {
+    expect(snapped(3, 11.25, 0, [14], 50)).toBe(11.25);
+  });
+});
+
+describe("asChoice", () => {
+  const parts = ["bar", "bar", "bar", "bar", "far", "far"];
+  it("writes rows of places, part by part", () => {
+    const chosen = asChoice([5, 0, 3, 1], (spot) => parts[spot]!, (spot) => (spot < 4 ? spot : spot - 4));
+    expect(chosen).toEqual(["far[1]", "bar[0-1]", "bar[3]"]);
+  });
+});
+
+const schema: Schema = {
+  properties: {
+    rate: { type: "number", description: "frames a second" },
+    signals: { additionalProperties: { $ref: "#/$defs/Signal" } },
+    layer: { type: "array", items: { $ref: "#/$defs/Layer" } },
+    leaving: { enum: ["dark", "keep"] },
+  },
+  $defs: {
+    Signal: { properties: { kind: { enum: ["number", "switch"] }, range: {}, lost_after: {} } },
+    Layer: { properties: { name: {}, effect: {}, when: { anyOf: [{ type: "boolean" }, { type: "string" }] } } },
+  },
+};
+
+function found(text: string, isAsked = false): string[] | undefined {
+  return completions(text, text.length, schema, isAsked)?.options.map((option) => option.label);
+}
+
+describe("completions", () => {
+  it("knows the table that a place is in", () => {
+    expect(tableAt("[a]\nx = 1\n[[line.part]]\nname")).toEqual(["line", "part"]);
+    expect(tableAt("rate = 1\n")).toEqual([]);
+  });
+  it("names the keys of the table, and none in a comment", () => {
+    expect(found("ra")).toEqual(["rate", "signals", "layer", "leaving"]);
+    expect(found("[signals.speed]\nra")).toEqual(["kind", "range", "lost_after"]);
+    expect(found("[[layer]]\nna")).toEqual(["name", "effect", "when"]);
+    expect(found("# ra")).toBeUndefined();
+    expect(found("")).toBeUndefined();
+    expect(found("", true)).toContain("rate");
+  });
+  it("names the values of a key, in quotes where they need them", () => {
+    expect(found("leaving = ")).toEqual(['"dark"', '"keep"']);
+    expect(found('[signals.a]\nkind = "sw')).toEqual(["number", "switch"]);
+    expect(found("[[layer]]\nwhen = t")).toEqual(["true", "false"]);
+    expect(found("rate = 5")).toBeUndefined();
+  });
+  it("names tables", () => {
+    expect(found("[si")).toEqual(["signals", "layer"]);
+  });
+});
+
+describe("ageText", () => {
+  it("says how long ago in the unit that fits", () => {
+    expect([0.2, 5, 200, 7200].map(ageText)).toEqual(["now", "5 s ago", "3 min ago", "2.0 h ago"]);
+  });
+});
