@@ -236,7 +236,7 @@ export interface PanelRow {
   name: string;
 }
 /**
- * The state of a run.
+ * The state of a run. file: changes whenever the design's file does.
  */
 export interface State {
   kind: "state";
@@ -257,6 +257,7 @@ export interface State {
   supplies: LiveSupply[];
   cues: string[];
   pages: number;
+  file: string;
   bench: Bench | null;
 }
 /**

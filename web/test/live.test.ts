@@ -3,6 +3,7 @@
 import { describe, expect, it } from "vitest";
 import { completions, type Schema, tableAt } from "../src/live/complete";
 import { asChoice } from "../src/live/desk";
+import { difference } from "../src/live/difference";
 import { snapped } from "../src/live/snap";
 import { ageText } from "../src/words";
 
@@ -66,6 +67,15 @@ describe("completions", () => {
   });
   it("names tables", () => {
     expect(found("[si")).toEqual(["signals", "layer"]);
+  });
+});
+
+describe("difference", () => {
+  it("is the one piece that changed", () => {
+    expect(difference("level = 0.9\n", "level = 0.5\n")).toEqual({ from: 10, to: 11, insert: "5" });
+    expect(difference("aaa", "aa")).toEqual({ from: 2, to: 3, insert: "" });
+    expect(difference("", "x")).toEqual({ from: 0, to: 0, insert: "x" });
+    expect(difference("same", "same")).toEqual({ from: 4, to: 4, insert: "" });
   });
 });
 

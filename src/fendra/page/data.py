@@ -372,7 +372,7 @@ class Ask(Told):
 
 
 class State(Told):
-    """The state of a run."""
+    """The state of a run. file: changes whenever the design's file does."""
 
     kind: Literal["state"]
     design: str
@@ -392,6 +392,7 @@ class State(Told):
     supplies: list[LiveSupply]
     cues: list[str]
     pages: int
+    file: str
     bench: Bench | None
 
 

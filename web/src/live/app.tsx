@@ -41,7 +41,7 @@ export function LiveApp({ link }: { link: Link }) {
   const hasDesk = hello?.has_desk === true;
   useEffect(() => {
     if (hasDesk && (tab === "place" || tab === "text")) void desk.load();
-  }, [tab, hasDesk, picture?.look.number]);
+  }, [tab, hasDesk, state?.file]);
   if (!state || !picture || link.status === "refused") return <Joining link={link} />;
   const { look } = picture;
   const now = space.current?.orbit.side ?? (shown.view || look.view);

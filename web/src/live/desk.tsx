@@ -15,6 +15,7 @@ export class Desk {
   /** From step to step of what is dragged, in the design's unit; 0 for none. */
   snap = 5;
   single = false;
+  private last: Promise<unknown> = Promise.resolve();
   photo: { address: string; width: number; x: number; y: number; opacity: number } | undefined;
 
   constructor(
@@ -50,7 +51,14 @@ export class Desk {
     this.tell();
   }
 
-  private async take(ask: () => Promise<Sheet>): Promise<boolean> {
+  /** One after the other, so that each knows the text that the one before has left. */
+  private take(ask: () => Promise<Sheet>): Promise<boolean> {
+    const done = this.last.then(() => this.taken(ask));
+    this.last = done;
+    return done;
+  }
+
+  private async taken(ask: () => Promise<Sheet>): Promise<boolean> {
     try {
       this.sheet = await ask();
       this.problem = "";

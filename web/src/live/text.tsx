@@ -12,6 +12,7 @@ import { useEffect, useRef, useState } from "preact/hooks";
 import type { FoundThing } from "../data";
 import { completions, type Schema } from "./complete";
 import type { Desk } from "./desk";
+import { difference } from "./difference";
 import { capital } from "./joining";
 
 const COLOURS = HighlightStyle.define([
@@ -76,7 +77,7 @@ export function TextEditor({ desk }: { desk: Desk }) {
     if (isOwn && editor.state.doc.toString() !== text) return;
     base.current = text;
     setChanged(false);
-    if (!isOwn) editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text } });
+    if (!isOwn) editor.dispatch({ changes: difference(editor.state.doc.toString(), text) });
   }, [sheet?.version]);
   const isStale = isChanged && sheet !== undefined && sheet.text.replaceAll("\r\n", "\n") !== base.current;
   return (
@@ -88,7 +89,7 @@ export function TextEditor({ desk }: { desk: Desk }) {
           <button class="small" onClick={() => {
             const text = sheet.text.replaceAll("\r\n", "\n");
             base.current = text;
-            view.current?.dispatch({ changes: { from: 0, to: view.current.state.doc.length, insert: text } });
+            view.current?.dispatch({ changes: difference(view.current.state.doc.toString(), text) });
           }}>
             take the file's
           </button>

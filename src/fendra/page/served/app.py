@@ -16,7 +16,7 @@ from starlette.requests import ClientDisconnect, Request
 from starlette.responses import JSONResponse, Response, StreamingResponse
 from starlette.routing import Route, WebSocketRoute
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
-from starlette.websockets import WebSocket
+from starlette.websockets import WebSocket, WebSocketDisconnect
 
 from fendra.core.errors import internal_error
 from fendra.core.quoting import in_lines
@@ -96,9 +96,8 @@ def make_app(served: Served) -> Starlette:
             await socket.close(4000 + refusal.status, refusal.why[:100])
             return
         await socket.accept("fendra" if "fendra" in asked else None)
-        with contextlib.suppress(RuntimeError):  # it went while something was sent
+        with contextlib.suppress(RuntimeError, WebSocketDisconnect):  # it goes when it likes
             await served.streams.serve(socket, right)
-        with contextlib.suppress(RuntimeError):
             await socket.close(1000)
 
     @contextlib.asynccontextmanager

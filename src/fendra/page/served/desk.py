@@ -76,6 +76,14 @@ class Desk:
                 layers=_layers(checked),
             )
 
+    def stamp(self) -> str:
+        """Something that changes whenever the file does; empty while there is none."""
+        try:
+            state = self.path.stat()
+        except OSError:
+            return ""
+        return f"{state.st_mtime_ns:x}-{state.st_size:x}"
+
     def check(self, text: str) -> list[data.FoundThing]:
         """What is to be said of a text that is not in the file."""
         _check_size(text)

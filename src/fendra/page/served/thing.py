@@ -126,8 +126,11 @@ class Served:
         rate = {**known.pop("rate"), "loop": loop, "page": page}
         cues = self.cues.names() if self.cues is not None else []
         return data.State.model_validate(
-            {**known, "kind": "state", "rate": rate, "cues": cues, "bench": None}
-        )
+            {
+                **known, "kind": "state", "rate": rate, "cues": cues, "bench": None,
+                "file": self.desk.stamp() if self.desk is not None else "",
+            }
+        )  # fmt: skip
 
     def picture(self) -> bytes:
         """The newest frame as a PNG, 640 by 400 pixels. Raises ValueError without a frame."""
@@ -168,5 +171,6 @@ def _state_of_bench(stand: Stand) -> data.State:
         running_s=0.0, engine="",
         rate=data.Pace(**dict.fromkeys(data.Pace.model_fields, 0)),
         on=True, level=1.0, scene=None, scene_by_hand=None, scenes=[], signals=[], layers=[],
-        sources=[], outputs=[], supplies=[], cues=[], pages=0, bench=stand.state(),
+        sources=[], outputs=[], supplies=[], cues=[], pages=0, file="",
+        bench=stand.state(),
     )  # fmt: skip
