@@ -1,17 +1,24 @@
 /** The bench: a pattern on the real lines, buttons for what is seen, and the line to change. */
 
-import { useEffect, useState } from "preact/hooks";
+import { useRef, useState } from "preact/hooks";
 import type { Bench as BenchState } from "../data";
 import { mayLook } from "./hand";
 import { capital } from "./joining";
 import type { Link } from "./link";
 
+type Asked = Pick<BenchState, "pattern" | "line" | "part">;
+
 export function Bench({ link, bench }: { link: Link; bench: BenchState }) {
-  const [answers, setAnswers] = useState<Record<number, string>>({});
   const key = `${bench.pattern}/${bench.line ?? ""}/${bench.part ?? ""}`;
-  useEffect(() => setAnswers({}), [key]);
-  const show = (pattern: string, line: string | null, part: string | null): void =>
-    link.steer("PUT", "/api/bench/pattern", { pattern, line, part });
+  const [given, setGiven] = useState<{ to: string; answers: Record<number, string> }>({ to: key, answers: {} });
+  const answers = given.to === key ? given.answers : {};
+  const answer = (place: number, value: string): void => setGiven({ to: key, answers: { ...answers, [place]: value } });
+  // What was asked for last counts, though the bench may not have said yet that it shows it.
+  const wanted = useRef<Asked>({ pattern: bench.pattern, line: bench.line, part: bench.part });
+  const show = (change: Partial<Asked>): void => {
+    wanted.current = { ...wanted.current, ...change };
+    link.steer("PUT", "/api/bench/pattern", wanted.current);
+  };
   const said = bench.asks
     .map((ask, i) => [ask.key, answers[i] ?? ""] as const)
     .filter(([, value]) => value !== "")
@@ -23,20 +30,20 @@ export function Bench({ link, bench }: { link: Link; bench: BenchState }) {
       <div class="scenes" role="group" aria-label="Pattern">
         {bench.patterns.map((pattern) => (
           <button key={pattern} class={pattern === bench.pattern ? "on" : ""} aria-pressed={pattern === bench.pattern} disabled={mayLook(link)}
-            onClick={() => show(pattern, bench.line, bench.part)}>
+            onClick={() => show({ pattern })}>
             {pattern}
           </button>
         ))}
       </div>
       <div class="two-columns">
         <label>line{" "}
-          <select aria-label="Line" value={bench.line ?? ""} onChange={(event) => show(bench.pattern, event.currentTarget.value || null, null)}>
+          <select aria-label="Line" value={bench.line ?? ""} onChange={(event) => show({ line: event.currentTarget.value || null, part: null })}>
             <option value="">all</option>
             {bench.lines.map((line) => <option key={line} value={line}>{line}</option>)}
           </select>
         </label>
         <label>part{" "}
-          <select aria-label="Part" value={bench.part ?? ""} onChange={(event) => show(bench.pattern, bench.line, event.currentTarget.value || null)}>
+          <select aria-label="Part" value={bench.part ?? ""} onChange={(event) => show({ part: event.currentTarget.value || null })}>
             <option value="">all</option>
             {bench.parts.map((part) => <option key={part} value={part}>{part}</option>)}
           </select>
@@ -55,17 +62,14 @@ export function Bench({ link, bench }: { link: Link; bench: BenchState }) {
           <div class="words">
             {ask.options.map((option) => (
               <button key={option} class={answers[i] === option ? "on" : ""} aria-pressed={answers[i] === option}
-                onClick={() => setAnswers((was) => ({ ...was, [i]: was[i] === option ? "" : option }))}>
+                onClick={() => answer(i, answers[i] === option ? "" : option)}>
                 {/^(red|green|blue|white|yellow|magenta|cyan)$/.test(option) && <i class="chip" style={{ background: option }} />}
                 {option}
               </button>
             ))}
             {ask.options.length === 0 && (
               <input type="number" min={1} aria-label={ask.text} value={answers[i] ?? ""}
-                onInput={(event) => {
-                  const { value } = event.currentTarget;
-                  setAnswers((was) => ({ ...was, [i]: value }));
-                }} />
+                onInput={(event) => answer(i, event.currentTarget.value)} />
             )}
           </div>
         </fieldset>
