@@ -1,74 +1,75 @@
-"""How late the loop is with pages open, and what a page takes: `python benchmarks/page.py`.
+"""What a frame of the page takes in Chromium, from the browser's own clock.
 
-A run of Heron is served; pages are other processes that take every message, as a browser does. All
-numbers of one table come from one run, turn by turn: no page, one, ten, and again.
+    .venv-dev/bin/python benchmarks/page.py
+
+Heron, and a wall of as many LEDs as are asked for, with the six layers of the scene. Here Chromium
+draws without a graphics card, by SwiftShader on the processor: `between` is what that allows, and
+`module` and `draw` are what the page itself takes of a frame.
 """
 
 from __future__ import annotations
 
-import argparse
-import json
-import subprocess
-import sys
-import time
-from urllib.request import urlopen
+import shutil
+import tempfile
+from pathlib import Path
+from statistics import median
+
+import numpy as np
+from playwright.sync_api import sync_playwright
 
 import fendra as fd
+from scene import fendra_design
 
-PAGE = """
-import sys
-from websockets.sync.client import connect
-with connect(sys.argv[1], subprotocols=["fendra"]) as page:
-    count = 0
-    next(iter(page))
-    for message in page:
-        count += 1
-        page.send(str(count))
-"""
+SECONDS = 6
+FLAGS = ["--no-sandbox", "--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
+
+
+def wall(leds: int) -> fd.Design:
+    """The scene in rows above each other, twice as wide as high."""
+    values = fendra_design(leds).model_dump(mode="python", exclude_unset=True)
+    columns = max(round((2 * leds) ** 0.5), 1)
+    for part in values["line"][0]["part"]:
+        count = part["count"]
+        row = np.arange(count)
+        first = int(part["start"][0] / 10)
+        places = np.stack([(first + row) % columns, (first + row) // columns], axis=1) * 10.0
+        part.clear()
+        name = f"p{first}"
+        part.update(name=name, shape="points", points=[[x, y, 0.0] for x, y in places.tolist()])
+    names = [part["name"] for part in values["line"][0]["part"]]
+    for layer in values["layer"]:
+        layer["on"] = {"a": names[0], "b": names[1], "c": names[2]}.get(layer["on"], layer["on"])
+    return fd.Design.from_values(values)
 
 
 def main() -> None:
-    parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--seconds", type=float, default=12.0)
-    parser.add_argument("--turns", type=int, default=2)
-    parser.add_argument("--port", type=int, default=8466)
-    given = parser.parse_args()
-    words = ["run", str(fd.demo_file("heron.toml")), "--tape", str(fd.demo_file("ride.csv"))]
-    words += ["--loop", "--to", "null:", "--page", str(given.port)]
-    run = subprocess.Popen([sys.executable, "-m", "fendra", *words], stdout=subprocess.DEVNULL)
-    try:
-        time.sleep(3)
-        print("pages  frames/s  late, ms  1 in 100  left out  light, %  page, %")
-        for pages in (0, 1, 10) * given.turns:
-            say(pages, given.port, given.seconds)
-    finally:
-        run.terminate()
-        run.wait()
-
-
-def say(pages: int, port: int, seconds: float) -> None:
-    """A row of the table."""
-    address = f"ws://127.0.0.1:{port}/live"
-    opened = [subprocess.Popen([sys.executable, "-c", PAGE, address]) for _ in range(pages)]
-    try:
-        time.sleep(2.0 + 0.3 * pages)
-        before = state(port)["rate"]
-        time.sleep(seconds)
-        rate = state(port)["rate"]
-    finally:
-        for each in opened:
-            each.kill()
-            each.wait()
-    left_out = rate["left_out"] - before["left_out"]
-    print(
-        f"{pages:5}  {rate['now']:8.2f}  {rate['late_ms']:8.3f}  {rate['late_p99_ms']:8.3f}  "
-        f"{left_out:8}  {100 * rate['loop']:8.2f}  {100 * rate['page']:7.2f}"
-    )
-
-
-def state(port: int) -> dict:
-    with urlopen(f"http://127.0.0.1:{port}/api/state") as answer:
-        return json.load(answer)
+    """Print a row for each design."""
+    heron = fd.load(fd.demo_file("heron.toml"))
+    ride = fd.read_tape(fd.demo_file("ride.csv"), heron)
+    times = np.arange(0, 60, 0.05)
+    wave = np.sin(times)
+    courses = {"brake": 0.5 + 0.5 * wave, "rpm": 3000 + 2900 * wave, "battery": 48 + 0 * times}
+    made_up = fd.Tape(times, {**courses, "left": (times % 1 < 0.5) * 1.0})
+    designs = {158: (heron, ride)} | {n: (wall(n), made_up) for n in (2_000, 20_000)}
+    print("| LEDs | file, MB | module, ms | draw, ms | between frames, ms |")
+    print("| --- " * 5 + "|")
+    path = shutil.which("chromium") or shutil.which("chromium-browser")
+    with sync_playwright() as running, tempfile.TemporaryDirectory() as folder:
+        browser = running.chromium.launch(executable_path=path, args=FLAGS)
+        for leds, (design, tape) in designs.items():
+            file = design.page(Path(folder) / f"{leds}.html", tape).path
+            assert file is not None
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            page.goto(file.as_uri())
+            page.wait_for_timeout(1500)
+            page.evaluate("fendra.flashes = 'shown'; fendra.play(true)")
+            page.wait_for_timeout(1000 * SECONDS)
+            timing = page.evaluate("fendra.timing")
+            figures = [median(timing[key]) for key in ("module", "draw", "between")]
+            size = file.stat().st_size / 1e6
+            print(f"| {leds:,} | {size:.2f} | " + " | ".join(f"{x:.1f}" for x in figures) + " |")
+            page.close()
+        browser.close()
 
 
 if __name__ == "__main__":

@@ -28,6 +28,8 @@ from fendra.drivers import Options
 from fendra.files.design_file import check_text
 from fendra.outputs import DRIVERS as OUTPUTS
 from fendra.page.data import schema
+from fendra.page.served.access import Right
+from fendra.page.served.calls import CALLS, EVENTS
 from fendra.sources import DRIVERS as SOURCES
 
 DOCS = Path(__file__).parents[1] / "docs"
@@ -140,6 +142,7 @@ def pages() -> dict[Path, str]:
         DOCS.parent / "web" / "src" / "data.schema.json": json.dumps(schema(), indent=2) + "\n",
         DOCS / "operations.md": OPERATIONS_HEAD + "".join(operation(name) for name in OPS),
         DOCS / "findings.md": findings_page(),
+        DOCS / "http.md": http_page(),
         DOCS / "security.md": security_page(),
         DOCS / "emitted" / "heron.h": emitted.header,
         DOCS / "emitted" / "heron.c": emitted.source,
@@ -185,6 +188,40 @@ def findings_page() -> str:
                 text += "".join(f"> {words}\n" for words in said)
     return text
 
+
+def http_page() -> str:
+    """Every call of a served page, with an example."""
+    text = HTTP_HEAD
+    rights = {
+        Right.LOOK: "who may look", Right.STEER: "who may steer",
+        Right.OWN: "a browser or program on the design's own computer",
+    }  # fmt: skip
+    for right, who in rights.items():
+        text += f"\n## For {who}\n"
+        for call in (each for each in CALLS if each.needs is right):
+            path = call.path.replace(":path", "")
+            text += f"\n### `{call.method} {path}`\n\n{call.about}\n"
+            if call.body is not None:
+                about = inspect.cleandoc(call.body.__doc__ or "")
+                text += f"\nSent along: {about[:1].lower()}{about[1:]}\n"
+            if call.method != "GET" and (call.body is None or call.example is not None):
+                named = path.replace("{name}", NAMED.get(path.split("/")[2], "NAME"))
+                given = "" if call.example is None else f" -d '{json.dumps(call.example)}'"
+                text += f"\n```sh\ncurl -X {call.method} {SERVED}{named}{given}\n```\n"
+    stream = f"{EVENTS} Each event is `change`, with JSON."
+    return f"{text}\n## Changes\n\n### `GET /api/events`\n\n{stream}\n"
+
+
+SERVED = "http://127.0.0.1:8480"
+NAMED = {"signals": "speed", "cues": "evening", "layers": "turn%20left,%20front"}
+HTTP_HEAD = """# A run by HTTP
+
+What the [page of a run](live-page.md) does, other programs can do as well:
+`fendra run DESIGN --page` serves it. What is sent along is JSON, and so is what comes back: what
+was asked for, `{"done": true}`, or `{"problem": "..."}` with a status of 400 and above. From other
+computers each call needs a token: `-H 'Authorization: Bearer TOKEN'`. A run describes its calls
+itself, as OpenAPI, at `/api/openapi.json`. Made from the code by `make docs`.
+"""
 
 ON_TAPE = "-on-the-tape"
 

@@ -13,6 +13,8 @@ import subprocess
 import sys
 import tempfile
 import time
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 import fendra as fd
@@ -24,7 +26,6 @@ from fendra.draw.effects_sheet import draw_effects
 from fendra.draw.scenes import draw_scenes
 from fendra.draw.strip import draw_strip
 from fendra.draw.style import save_figure
-from fendra.draw.wiring import draw_wiring_figure
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
 BIN = Path(sys.executable).parent
@@ -51,9 +52,9 @@ def main() -> None:
     cabinet = fd.load(fd.demo_file("cabinet.toml"))
     game = cabinet.compile().film(fd.read_tape(fd.demo_file("game.csv")))
     save_figure(draw_scenes(game, game.timeline(), "front"), SHOTS / "scenes.png")
-    save_figure(draw_wiring_figure(cabinet.budget()), SHOTS / "wiring.png")
     shoot_sheet(design, film, SHOTS / "sheet.png")
     shoot_page(design, film.tape, SHOTS / "page.png")
+    shoot_served(SHOTS / "steer.png")
     if not all(shutil.which(tool) for tool in ("Xvfb", "xterm", "import")):
         print("no Xvfb, xterm or import here: the terminal views stay as they were")
         return
@@ -128,6 +129,76 @@ def shoot_page(design: fd.Design, tape: fd.Tape, path: Path) -> None:
         page.wait_for_timeout(3000)
         page.screenshot(path=path)
         browser.close()
+
+
+def shoot_served(path: Path) -> None:
+    """The page of a run: its light, a part that is dragged, the panel of a phone; and the bench."""
+    if not shutil.which("chromium"):
+        print("no chromium here: the picture of the page of a run stays as it was")
+        return
+    from PIL import Image
+    from playwright.sync_api import sync_playwright
+
+    flags = ["--no-sandbox", "--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
+    wide, phone = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as running:
+        there = Path(folder)
+        for name in ("heron.toml", "ride.csv"):
+            shutil.copy(fd.demo_file(name), folder)
+        browser = running.chromium.launch(executable_path=shutil.which("chromium"), args=flags)
+        words = ["run", "heron.toml", "--tape", "ride.csv", "--start", "24", "--speed", "0.2"]
+        with served(folder, [*words, "--to", "null:", "--page", "8497"]) as address:
+            page = browser.new_page(viewport=wide)
+            page.goto(address)
+            page.wait_for_timeout(2500)
+            page.get_by_role("slider", name="brake").fill("1")
+            page.wait_for_timeout(1000)
+            page.screenshot(path=there / "1.png")
+            page.get_by_role("tab", name="place").click()
+            page.wait_for_timeout(1500)
+            box = page.locator("circle[data-led]").nth(3).bounding_box()
+            assert box is not None
+            page.mouse.move(box["x"] + 3, box["y"] + 3)
+            page.mouse.down()
+            page.mouse.move(box["x"] + 20, box["y"] + 10)
+            page.mouse.move(box["x"] + 43, box["y"] + 23)
+            page.wait_for_timeout(300)
+            page.screenshot(path=there / "2.png")
+            page.mouse.up()
+            page = browser.new_page(viewport=phone)
+            page.goto(f"{address}panel")
+            page.wait_for_timeout(1500)
+            page.screenshot(path=there / "3.png")
+        words = ["probe", "heron.toml", "colours", "--line", "tail", "--to", "null:"]
+        with served(folder, [*words, "--page", "8497"]) as address:
+            page = browser.new_page(viewport=phone)
+            page.goto(address)
+            page.wait_for_timeout(1500)
+            for sent, seen in (("red", "green"), ("green", "red"), ("blue", "blue")):
+                asked = page.get_by_role("group", name=f"What was seen when {sent} was sent?")
+                asked.get_by_role("button", name=seen).click()
+            page.get_by_role("button", name="That is what I see").click()
+            page.locator(".verdict").scroll_into_view_if_needed()
+            page.wait_for_timeout(800)
+            page.screenshot(path=there / "4.png")
+        browser.close()
+        whole = Image.new("RGB", (1744, 1008), "#303848")
+        for place, size, number in (
+            ((0, 0), (800, 500), 1), ((0, 508), (800, 500), 2),
+            ((808, 0), (464, 1008), 3), ((1280, 0), (464, 1008), 4),
+        ):  # fmt: skip
+            with Image.open(there / f"{number}.png") as picture:
+                whole.paste(picture.resize(size, Image.Resampling.LANCZOS), place)
+        whole.save(path)
+
+
+@contextmanager
+def served(folder: str, words: list[str]) -> Iterator[str]:
+    """A command that serves a page, until the block ends; gives its address."""
+    with subprocess.Popen([BIN / "fendra", *words], cwd=folder, stdout=subprocess.DEVNULL) as run:
+        time.sleep(4)
+        yield "http://127.0.0.1:8497/"
+        run.terminate()
 
 
 def shoot_probe(folder: str, path: Path) -> None:

@@ -19,13 +19,14 @@ from fendra.core.document.choice import GroupTable, OnCanvas, Trail
 from fendra.core.document.design import Design
 from fendra.core.document.layer import Layer, Preset, Scene
 from fendra.core.document.line import Assembly, Controller, Feed, Line, Link
+from fendra.core.document.panel import PageKeys, PanelRow
 from fendra.core.document.signal import Signal
 from fendra.core.shapes import SHAPES
 from fendra.files.design_file import check_text
 
 ALL_MODELS = [
     Design, Line, Controller, Supply, Assembly, GroupTable, Trail, Signal, Layer, Feed, Link,
-    Preset, Scene, OnCanvas,
+    Preset, Scene, OnCanvas, PageKeys, PanelRow,
     LedFigures, Measured, Battery, Converter, Lead, Jump, *SHAPES.values(),
 ]  # fmt: skip
 ROOT = Path(__file__).parents[1]
@@ -45,6 +46,7 @@ def test_the_pages_that_follow_from_the_code_are_those_of_the_code(monkeypatch):
         "data.schema.json",
         "effects.md",
         "findings.md",
+        "http.md",
         "operations.md",
         "security.md",
         "heron.h",
@@ -56,7 +58,7 @@ def test_the_pages_that_follow_from_the_code_are_those_of_the_code(monkeypatch):
 
 @pytest.mark.parametrize("model", ALL_MODELS)
 def test_the_page_of_the_design_file_names_every_key(model):
-    for key in model.model_fields:
+    for key in (field.alias or name for name, field in model.model_fields.items()):
         assert re.search(rf"`{key}`|\b{key} = |\[\[?(line\.)?{key}", DESIGN_PAGE), key
 
 

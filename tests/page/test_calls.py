@@ -5,6 +5,8 @@ from __future__ import annotations
 import io
 import json
 import re
+import shlex
+from pathlib import Path
 from urllib.request import urlopen
 
 import pytest
@@ -14,6 +16,8 @@ from fendra.page import data
 from fendra.page.served.calls import CALLS, openapi
 from helpers import until
 from page_served import OnBench, Running, ask
+
+DOCS = Path(__file__).parents[2] / "docs"
 
 
 @pytest.fixture
@@ -244,3 +248,31 @@ def test_the_bench_refuses_names_and_answers_that_there_are_not(serve, design_fi
     assert ask(show, "PUT", {"pattern": "walk", "line": "tale"})[0] == 404
     assert ask(f"{bench.address}/api/bench/saw", "POST", {"text": "tale=red"})[0] == 404
     assert ask(f"{bench.address}/api/level", "PUT", {"value": 1})[0] == 404
+
+
+# ---- What the docs show
+
+
+def curls(page):
+    """The calls that a page of the docs shows: method, path and what is sent along."""
+    for line in (DOCS / page).read_text(encoding="utf-8").splitlines():
+        if line.startswith("curl ") and "127.0.0.1:8480" in line and "-N" not in line:
+            words = shlex.split(line)
+            method = words[words.index("-X") + 1] if "-X" in words else "GET"
+            (address,) = (word for word in words if word.startswith("http"))
+            body = json.loads(words[words.index("-d") + 1]) if "-d" in words else None
+            yield method, address.partition(":8480")[2], body
+
+
+def test_every_call_that_the_docs_show_does_what_they_say(run):
+    """But for the version of a text, which nobody can know before, and the bench, which is elsewhere."""
+    shown = [*curls("live-page.md"), *curls("http.md")]
+    assert len(shown) > 20
+    cues = ("PUT", "/api/cues/evening", None)
+    for method, path, body in [cues, *shown]:
+        if "/bench/" in path or "/design/" in path:
+            continue
+        if (method, path) == ("POST", "/api/cues/evening"):
+            ask(f"{run.address}/api/cues/evening", "PUT")
+        status, answer = ask(f"{run.address}{path}", method, body)
+        assert status == 200, (path, answer)

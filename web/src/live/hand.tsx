@@ -26,13 +26,13 @@ export function OnOff({ link, state }: Held) {
 }
 
 /** A slider that follows the run, but not while a hand is on it. */
-export function Level({ link, state }: Held) {
+export function Level({ link, state, name = "Master level" }: Held & { name?: string }) {
   const own = useRef<number | undefined>(undefined);
   const value = own.current ?? state.level;
   return (
     <label class="level">
-      <span>Master level <b>{percent(value)}</b></span>
-      <input type="range" min={0} max={1} step={0.01} value={value} disabled={mayLook(link)} aria-label="Master level"
+      <span>{name} <b>{percent(value)}</b></span>
+      <input type="range" min={0} max={1} step={0.01} value={value} disabled={mayLook(link)} aria-label={name}
         onInput={(event) => {
           own.current = Number(event.currentTarget.value);
           link.steer("PUT", path("level"), { value: own.current });

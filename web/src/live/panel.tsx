@@ -6,7 +6,7 @@ import { Cues, Level, mayLook, OnOff, Scenes, SignalRow } from "./hand";
 import type { Link } from "./link";
 import { Joining, Problem } from "./joining";
 
-const HEADS = { level: "", on: "", scene: "Scene", cues: "Cues" };
+const HEADS = { level: "Master level", on: "", scene: "Scene", cues: "Cues" };
 
 export function Panel({ link }: { link: Link }) {
   const [, refresh] = useReducer<number, undefined>((count) => count + 1, 0);
@@ -40,11 +40,11 @@ function Row({ link, row }: { link: Link; row: PanelRow }) {
   const head = row.name || HEADS[control];
   return (
     <section>
-      {head && <h2>{head}</h2>}
+      {head && control !== "level" && <h2>{head}</h2>}
       {control === "on" && <OnOff link={link} state={state} />}
-      {control === "level" && <Level link={link} state={state} />}
+      {control === "level" && <Level link={link} state={state} name={head} />}
       {control === "scene" && <Scenes link={link} state={state} />}
-      {control === "cues" && <Cues link={link} state={state} canKeep={false} />}
+      {control === "cues" && <Cues link={link} state={state} canKeep={!mayLook(link)} />}
     </section>
   );
 }

@@ -194,7 +194,7 @@ export function Place({ desk, picture }: { desk: Desk; picture: LivePicture }) {
             width={Math.abs(drag.to[0] - drag.from[0])} height={Math.abs(drag.to[1] - drag.from[1])} stroke-width={line} />
         )}
       </g>
-      {parts.filter((part) => part.spots[1]! > part.spots[0]!).map((part) => (
+      {parts.filter((part) => part.spots[1]! > part.spots[0]! && part !== drag?.part).map((part) => (
         <text key={part.name} class={part.name === desk.part ? "own" : ""} font-size={12 * line} text-anchor="middle"
           x={part.middle[0]! * unit} y={-part.middle[1]! * unit - 6 * line}>
           {part.name}

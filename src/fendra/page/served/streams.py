@@ -72,6 +72,7 @@ class Streams:
         self.state_text, self.state_number = "", 0
         self.last_state: data.State | None = None
         self._looks = 0
+        self._told_s = -1e9
         self.cpu_s = 0.0
         self.changes: set[asyncio.Event] = set()
 
@@ -84,7 +85,7 @@ class Streams:
         self._frame = frame
         if self._loop is not None and not self._is_woken and self._pages:
             self._is_woken = True
-            self._soon(self._wake)
+            self._soon(self._after_frame)
 
     def changed(self) -> None:
         """Something was done by hand: every page is told at once; from any thread."""
@@ -99,14 +100,16 @@ class Streams:
             self._loop = None  # the server has ended
 
     async def keep_telling(self) -> None:
-        """Tell the state again and again, while anybody looks."""
+        """Tell the state again and again, while anybody looks, also where no frames come."""
         while True:
             await asyncio.sleep(STATE_S)
             self.cpu_s = time.thread_time()
-            if self._pages or self.changes:
+            is_due = time.monotonic() - self._told_s > 1.5 * STATE_S
+            if is_due and (self._pages or self.changes):
                 self._tell_state()
 
     def _tell_state(self) -> None:
+        self._told_s = time.monotonic()
         state = self._served.state()
         self.last_state = state
         self.state_text = json.dumps(state.model_dump(mode="json"), separators=(",", ":"))
@@ -115,8 +118,15 @@ class Streams:
             change.set()
         self._wake()
 
-    def _wake(self) -> None:
+    def _after_frame(self) -> None:
+        """Right after a frame there is most time until the next one, which waits for nobody."""
         self._is_woken = False
+        if time.monotonic() - self._told_s >= STATE_S:
+            self._tell_state()
+        else:
+            self._wake()
+
+    def _wake(self) -> None:
         for page in self._pages:
             page.news.set()
 
