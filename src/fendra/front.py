@@ -214,13 +214,17 @@ class Design(CoreDesign):
         outputs: Sequence[str] | None = None,
         for_s: float | None = None,
         engine: EngineName = "auto",
+        page: str | None = None,
     ) -> Session:
         """A run from sources to outputs, not yet begun; `run()` on what it gives runs it.
 
         sources, outputs: as `udp:9400` and `terminal:`, instead of those of the design. for_s: when
-        it ends by itself, in seconds. Values from Python come in by `inbox.put(source, name,
-        value)`, from any thread; `loop.stop()` ends it. Raises DesignError, and SourceError and
-        OutputError for what cannot be understood; what fails later is tried again.
+        it ends by itself, in seconds. page: where the page of the run is served while it runs, as
+        `127.0.0.1:8480`, or `0.0.0.0:8080` for other computers too, which need a token; the
+        session's `addresses` say how to open it. Values from Python come in by
+        `inbox.put(source, name, value)`, from any thread; `loop.stop()` ends it. Raises
+        DesignError, and SourceError and OutputError for what cannot be understood, PageError where
+        no page can be served; what fails later is tried again.
 
         >>> import fendra as fd
         >>> session = fd.load(fd.demo_file("heron.toml")).live(
@@ -233,7 +237,30 @@ class Design(CoreDesign):
         from fendra.live.session import Session
 
         connected = connect(self, folder=self._origin.folder, sources=sources, outputs=outputs)
-        return Session(self.compile(engine), connected, for_s=for_s)
+        if page is None:
+            return Session(self.compile(engine), connected, for_s=for_s)
+        return self._served(page, engine, lambda made: Session(made, connected, for_s=for_s))
+
+    def _served(
+        self, page: str, engine: EngineName, session_of: Callable[[core_program.Program], Session]
+    ) -> Session:
+        """A session with its page."""
+        from fendra.page.served.begin import served_run
+        from fendra.page.served.server import Server, place_of
+
+        def compiled(examined: Examined) -> Program:
+            return compile_design(examined, Program, lambda plan: choose_engine(plan, engine)[0])
+
+        server = Server(place_of(page))
+        name = self._origin.file
+        path = Path(self._origin.folder) / name if name else None
+        session, served = served_run(
+            server.gate, self.examined, compiled, session_of, path, reloads=False
+        )
+        session.beside.append(server.serving(served))
+        token = server.tokens.steer if server.tokens is not None else None
+        session.addresses = tuple(server.addresses(token))
+        return session
 
     def firmware(
         self,

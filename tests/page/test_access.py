@@ -137,6 +137,19 @@ def test_a_token_to_look_lets_one_look_and_shows_no_text_of_the_design(open_run)
     assert json.loads(told[0])["right"] == int(Right.LOOK)
 
 
+def test_who_may_look_is_not_told_where_sources_and_outputs_are(serve, design_file):
+    run = serve(Running, design_file, outputs=["serial:/dev/secret-port"], **OPEN)
+    look, steer = run.server.tokens.look, run.server.tokens.steer
+
+    def outputs(token):
+        return ask(f"{run.address}/api/state", token=token)[1]["outputs"]
+
+    until(lambda: outputs(steer)[0]["problem"], "the trouble")
+    assert "secret-port" in json.dumps(outputs(steer))
+    assert "secret-port" not in json.dumps(outputs(look))
+    assert outputs(look)[0]["problem"] == "it does not work"
+
+
 def test_a_token_to_steer_steers_and_changes_the_file_from_this_computer_alone(open_run):
     steer = open_run.server.tokens.steer
     assert ask(f"{open_run.address}/api/level", "PUT", {"value": 0.5}, token=steer)[0] == 200
@@ -200,12 +213,11 @@ def test_tokens_are_kept_where_their_owner_alone_reads_and_made_anew_where_other
 
 
 def test_a_huge_body_is_refused_before_it_is_read(run):
-    assert ask(f"{run.address}/api/level", "PUT", raw=b" " * 20_000)[0] == 413
-    assert ask(f"{run.address}/api/design", "PUT", raw=b" " * 2_300_000)[0] == 413
-    with socket.create_connection(("127.0.0.1", run.server.port)) as there:
-        head = f"PUT /api/level HTTP/1.1\r\nHost: localhost\r\nContent-Length: {10**12}\r\n\r\n"
-        there.sendall(head.encode())
-        assert b" 413 " in there.recv(100)
+    for path, size in (("level", 20_000), ("level", 10**12), ("design", 2_300_000)):
+        with socket.create_connection(("127.0.0.1", run.server.port)) as there:
+            head = f"PUT /api/{path} HTTP/1.1\r\nHost: localhost\r\nContent-Length: {size}\r\n\r\n"
+            there.sendall(head.encode())
+            assert b" 413 " in there.recv(100)
     with socket.create_connection(("127.0.0.1", run.server.port)) as there:
         there.sendall(
             b"PUT /api/level HTTP/1.1\r\nHost: localhost\r\nTransfer-Encoding: chunked\r\n\r\n"

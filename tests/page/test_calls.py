@@ -7,15 +7,17 @@ import json
 import re
 import shlex
 from pathlib import Path
+from threading import Thread
 from urllib.request import urlopen
 
 import pytest
 from PIL import Image
 
+import fendra as fd
 from fendra.page import data
 from fendra.page.served.calls import CALLS, openapi
 from helpers import until
-from page_served import OnBench, Running, ask
+from page_served import OnBench, Running, ask, free_port
 
 DOCS = Path(__file__).parents[2] / "docs"
 
@@ -276,3 +278,21 @@ def test_every_call_that_the_docs_show_does_what_they_say(run):
             ask(f"{run.address}/api/cues/evening", "PUT")
         status, answer = ask(f"{run.address}{path}", method, body)
         assert status == 200, (path, answer)
+
+
+def test_a_run_from_python_has_its_page_while_it_runs(design_file):
+    session = fd.load(design_file).live(sources=[], outputs=["null:"], page=str(free_port()))
+    (address,) = session.addresses
+    thread = Thread(target=session.run)
+    thread.start()
+    try:
+        until(lambda: ask(f"{address}api/state")[0] == 200, "the page")
+        session.inbox.put("me", "speed", 12)
+        ask(f"{address}api/level", "PUT", {"value": 0.5})
+        assert ask(f"{address}api/state")[1]["level"] == 0.5
+        assert ask(f"{address}api/design")[0] == 404  # nobody would take up what changes in it
+    finally:
+        session.loop.stop()
+        thread.join()
+    with pytest.raises(OSError, match="refused"):
+        ask(f"{address}api/state")

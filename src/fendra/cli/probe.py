@@ -185,7 +185,7 @@ def _on_page(
     stand = Stand(path, design.examined, outputs, lambda text: say(text, style="yellow"))
     stand.show(pattern, line, part)
     say(f"{design.name} to {', '.join(map(str, outputs))}: the bench. Ctrl-C ends it.")
-    with serving(server, Served(server.gate, stand=stand)), stopped_by_signals(stand.stop):
+    with serving(server, Served(server.gate, stand=stand), say), stopped_by_signals(stand.stop):
         stand.start()
         while stand.is_alive():
             stand.join(0.2)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated, Any
 
@@ -34,6 +34,7 @@ if TYPE_CHECKING:
     from fendra.live.stats import RunReport
     from fendra.live.steering import Steering
     from fendra.outputs import Output
+    from fendra.page.served.server import Server
     from fendra.page.served.thing import Served
 
 From = Annotated[
@@ -122,20 +123,26 @@ def run(
     connected = connect_as_told(loaded, design, from_, to, lines, is_seen=server is not None)
     if tape is not None:
         connected.polled["tape"] = play(loaded, tape, loop, speed, start)
-    steering = None if server is None else steering_of(loaded, engine)
-    program = compile_on(loaded, engine) if steering is None else steering.program()
     courses, _ = written(
         loaded, sets=set_ or (), sweeps=sweep or (), steps=steps or (), toggles=toggle or ()
     )
     hand = HandSource(loaded, courses)
     tell_connections(loaded, connected, bool(courses))
     foot = Foot(is_full=any(output.fills_screen for output in connected.outputs.values()))
-    session = Session(
-        program, connected, polled=[hand] if courses else [], tell=foot.tell, record=record,
-        for_s=seconds, in_phase=in_phase, leads=lead,
-    )  # fmt: skip
-    served = None if steering is None else served_of(server, session, steering, design)
-    with serving(server, served):
+
+    def session_of(program: Program) -> Session:
+        return Session(
+            program, connected, polled=[hand] if courses else [], tell=foot.tell, record=record,
+            for_s=seconds, in_phase=in_phase, leads=lead,
+        )  # fmt: skip
+
+    served = None
+    if server is None:
+        session = session_of(compile_on(loaded, engine))
+    else:
+        session, served = served_session(server, loaded, design, engine, session_of)
+    with serving(server, served, foot.tell):
+        steering = served.steering if served is not None else None
         done = run_session(session, foot, loaded.examined, design, engine, hand, steering)
     say(what_came(done))
     refused = session.inbox.refused() + sum(f.source.refused for f in session.feeders)
@@ -351,29 +358,18 @@ def what_came(report: RunReport) -> str:
     return ", ".join(parts)
 
 
-def steering_of(loaded: Design, engine: Any) -> Steering:
-    """What steers a run of a design. Raises SignalError."""
+def served_session(
+    server: Server, loaded: Design, path: Path, engine: Any, session_of: Callable[[Any], Session]
+) -> tuple[Session, Served]:
+    """A session that is seen and steered on a page."""
     from fendra.core.program import compile_design
-    from fendra.live.steering import Steering
     from fendra.native.choose import choose_engine
+    from fendra.page.served.begin import served_run
 
-    return Steering(
-        loaded.examined,
-        lambda examined: compile_design(
-            examined, engine=lambda plan: choose_engine(plan, engine)[0]
-        ),
-    )
+    def compiled(examined: Examined) -> Program:
+        return compile_design(examined, engine=lambda plan: choose_engine(plan, engine)[0])
 
-
-def served_of(server: Any, session: Session, steering: Steering, path: Path) -> Served:
-    """What the page of a run shows."""
-    from fendra.live.watch import Watch
-    from fendra.page.served.cues import Cues
-    from fendra.page.served.desk import Desk
-    from fendra.page.served.thing import Served
-
-    steering.steer(session.inbox, session.loop.use)
-    return Served(server.gate, Watch(session, steering), steering, cues=Cues(path), desk=Desk(path))
+    return served_run(server.gate, loaded.examined, compiled, session_of, path)
 
 
 def say_stats(loop: Loop) -> None:

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import re
 import sys
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import replace
 from pathlib import Path
+from threading import Thread
 from typing import TYPE_CHECKING, Annotated
 
 import typer
@@ -16,6 +17,7 @@ from fendra.cli.screen import say
 
 if TYPE_CHECKING:
     from fendra.core.document.design import Design
+    from fendra.page.served.announce import Announcement
     from fendra.page.served.server import Server
     from fendra.page.served.thing import Served
 
@@ -69,6 +71,7 @@ def make_server(
 
     A design's `[page]` asks for one on this computer alone. Raises PageError.
     """
+    from fendra.core.errors import PageError
     from fendra.page.served.server import Server, place_of
 
     keys = design.served
@@ -90,9 +93,14 @@ def make_server(
         )
     name = keys.name if keys is not None else "fendra"
     hosts = (*hosts, f"{name}.local") if is_announced else hosts
-    server = Server(
-        replace(place, certificate=cert, key=key, tokens_anew=is_anew, hosts=hosts), _tell
-    )
+    asked = replace(place, certificate=cert, key=key, tokens_anew=is_anew, hosts=hosts)
+    try:
+        server = Server(asked, _tell)
+    except PageError as exc:
+        if page is not None:
+            raise
+        say(f"The design has a [page], which is left out: {exc}", style="yellow")
+        return None
     server.announced = name if is_announced else ""
     return server
 
@@ -102,31 +110,49 @@ def _tell(text: str) -> None:
 
 
 @contextmanager
-def serving(server: Server | None, served: Served | None) -> Iterator[None]:
-    """While the block runs the page is served; it says where before."""
+def serving(
+    server: Server | None, served: Served | None, tell: Callable[[str], object]
+) -> Iterator[None]:
+    """While the block runs the page is served. It says where, before; tell: takes the rest."""
     if server is None or served is None:
         yield
         return
-    from fendra.core.errors import PageError
-    from fendra.page.served.announce import Announcement
-
-    announcement = None
-    server.serve(served)
-    try:
-        if server.announced:
-            try:
-                announcement = Announcement(server.announced, server.port)
-            except PageError as exc:
-                say(f"{exc}. The page is there all the same.", style="yellow")
-        say_where(server, announcement.host if announcement is not None else "")
-        yield
-    finally:
-        if announcement is not None:
-            announcement.close()
-        server.stop()
+    with server.serving(served):
+        say_where(server)
+        announcing = Announcing(server, tell) if server.announced else None
+        try:
+            yield
+        finally:
+            if announcing is not None:
+                announcing.end()
 
 
-def say_where(server: Server, host: str) -> None:
+class Announcing(Thread):
+    """Tells the local network where the page is. That takes a second or two, and no light waits."""
+
+    def __init__(self, server: Server, tell: Callable[[str], object]) -> None:
+        super().__init__(name="announces the page", daemon=True)
+        self._server, self._tell = server, tell
+        self._announcement: Announcement | None = None
+        self.start()
+
+    def run(self) -> None:
+        from fendra.core.errors import PageError
+        from fendra.page.served.announce import Announcement
+
+        try:
+            self._announcement = Announcement(self._server.announced, self._server.port)
+        except PageError as exc:
+            self._tell(f"{exc}. The page is there all the same.")
+
+    def end(self) -> None:
+        """Say that it is gone."""
+        self.join(5)
+        if self._announcement is not None:
+            self._announcement.close()
+
+
+def say_where(server: Server) -> None:
     """Where the page is, and, for phones, as a QR code."""
     if server.tokens is None:
         say(f"page: {server.addresses()[0]}   (this computer alone)")
@@ -134,10 +160,10 @@ def say_where(server: Server, host: str) -> None:
     steer, look = server.tokens.steer, server.tokens.look
     here, *there = server.addresses(steer)
     say(f"page, on this computer:  {here}")
+    if server.announced:
+        there = [f"{server.scheme}://{server.announced}.local:{server.port}/#token={steer}", *there]
     for address in there:
         say(f"page, steering:          {address}")
-    if host:
-        say(f"page, steering:          {server.scheme}://{host}:{server.port}/#token={steer}")
     for address in server.addresses(look)[1:] or server.addresses(look):
         say(f"page, looking alone:     {address}")
     if server.scheme == "http":

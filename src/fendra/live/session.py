@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable, Mapping, Sequence
+from contextlib import AbstractContextManager, ExitStack
 from pathlib import Path
 from threading import Event, Thread
 from typing import Any
@@ -33,6 +34,8 @@ class Session:
     connected: what it is connected to. polled: more sources that are asked. in_phase: the program's
     clock is the time of day, so that nodes with one clock show one picture. leads: tells the others
     what it remembers, so that motion whose rate moves is the same as well.
+
+    beside: what is entered while it runs, as the page that is served. addresses: of that page.
     """
 
     def __init__(
@@ -65,6 +68,8 @@ class Session:
             senders=self.senders, progress=progress, in_phase=in_phase, for_s=for_s,
             hear=None if self.recorder is None else self.recorder.hear, tell=tell,
         )  # fmt: skip
+        self.beside: list[AbstractContextManager[object]] = []
+        self.addresses: tuple[str, ...] = ()
         self._is_over = Event()
 
     def run(self) -> RunReport:
@@ -78,7 +83,10 @@ class Session:
         for work in (self._keep, *([self._lead] if self._leads else [])):
             Thread(target=work, name=work.__name__, daemon=True).start()
         try:
-            return self.loop.run()
+            with ExitStack() as stack:
+                for each in self.beside:
+                    stack.enter_context(each)
+                return self.loop.run()
         finally:
             notify(stopping=1)
             self._is_over.set()

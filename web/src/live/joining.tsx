@@ -6,6 +6,7 @@ export function Joining({ link }: { link: Link }) {
   if (link.status === "refused") {
     return <p class="sentence" role="alert">{capital(link.why)}</p>;
   }
+  if (link.problem) return <p class="sentence" role="alert">{capital(link.problem)}</p>;
   const words = link.status === "lost" ? "The run does not answer. The page tries again until it does." : "Joining the run…";
   return <p class="sentence" role="status">{words}</p>;
 }

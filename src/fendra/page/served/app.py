@@ -20,8 +20,10 @@ from starlette.websockets import WebSocket, WebSocketDisconnect
 
 from fendra.core.errors import internal_error
 from fendra.core.quoting import in_lines
+from fendra.page.data import State
 from fendra.page.served.access import Refusal, Right, needs, token_of
 from fendra.page.served.calls import CALLS, Call, openapi
+from fendra.page.served.streams import bare
 from fendra.page.served.thing import Served
 
 MOST_A_SECOND, MOST_AT_ONCE = 120, 400
@@ -62,9 +64,11 @@ def make_app(served: Served) -> Starlette:
 
     def route_of(call: Call) -> Route:
         async def answer(request: Request) -> Response:
-            await checked(request, call.needs)
+            right = await checked(request, call.needs)
             body = await _body_of(request, call)
             found = await call.run(served, request.path_params, body)
+            if isinstance(found, State) and right < Right.STEER:
+                found = bare(found)
             if isinstance(found, bytes):
                 return Response(found, media_type=call.media)
             return JSONResponse(_plain({"done": True} if found is None else found))
@@ -76,8 +80,8 @@ def make_app(served: Served) -> Starlette:
         return JSONResponse(openapi())
 
     async def events(request: Request) -> Response:
-        await checked(request, Right.LOOK)
-        return StreamingResponse(served.streams.events(), media_type="text/event-stream")
+        right = await checked(request, Right.LOOK)
+        return StreamingResponse(served.streams.events(right), media_type="text/event-stream")
 
     async def file(request: Request) -> Response:
         name, kind = FILES[request.url.path]

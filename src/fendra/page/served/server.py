@@ -5,7 +5,8 @@ from __future__ import annotations
 import asyncio
 import logging
 import socket
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from ipaddress import ip_address
 from pathlib import Path
@@ -98,10 +99,22 @@ class Server(Thread):
         """Where the page can be opened: first on this computer, then from its networks."""
         hosts = [self.place.host]
         if is_every(self.place.host):
-            hosts = ["127.0.0.1", *own_addresses()]
+            own = own_addresses()
+            if ":" not in self.place.host:
+                own = [address for address in own if ":" not in address]
+            hosts = ["127.0.0.1", *own]
         names = [f"[{host}]" if ":" in host else host for host in hosts]
         end = f"#token={token}" if token else ""
         return [f"{self.scheme}://{name}:{self.port}{path}{end}" for name in names]
+
+    @contextmanager
+    def serving(self, served: Served) -> Iterator[None]:
+        """Serve something while the block runs. Raises PageError, as `serve` does."""
+        self.serve(served)
+        try:
+            yield
+        finally:
+            self.stop()
 
     def serve(self, served: Served) -> None:
         """Begin to serve something. Raises PageError where the certificate cannot be used."""

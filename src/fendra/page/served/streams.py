@@ -69,8 +69,8 @@ class Streams:
         self._sent: tuple[Frame | None, bytes] = (None, b"")
         self._count = 0
         self._look: tuple[Any, str, int] | None = None
-        self.state_text, self.state_number = "", 0
-        self.last_state: data.State | None = None
+        self._states: dict[bool, str] = {}
+        self.state_number = 0
         self._looks = 0
         self._told_s = -1e9
         self.cpu_s = 0.0
@@ -111,12 +111,15 @@ class Streams:
     def _tell_state(self) -> None:
         self._told_s = time.monotonic()
         state = self._served.state()
-        self.last_state = state
-        self.state_text = json.dumps(state.model_dump(mode="json"), separators=(",", ":"))
+        self._states = {False: state.model_dump_json(), True: bare(state).model_dump_json()}
         self.state_number += 1
         for change in self.changes:
             change.set()
         self._wake()
+
+    def state_text(self, right: Right) -> str:
+        """The newest state, as a message to somebody who has a right."""
+        return self._states[right < Right.STEER]
 
     def _after_frame(self) -> None:
         """Right after a frame there is most time until the next one, which waits for nobody."""
@@ -137,7 +140,7 @@ class Streams:
             self._looks += 1
             try:
                 look = live_look_of(examined.subject, self._looks)
-                text = json.dumps(look.model_dump(mode="json"), separators=(",", ":"))
+                text = look.model_dump_json()
             except PageError as exc:
                 text = json.dumps({"kind": "refused", "text": str(exc)})
             self._look = examined, text, self._looks
@@ -162,11 +165,11 @@ class Streams:
         self._served.look(1)
         self._frame = self._frame or self._served.newest_frame()
         try:
-            await socket.send_text(json.dumps(self._served.hello(right).model_dump(mode="json")))
-            if not self.state_text:
+            await socket.send_text(self._served.hello(right).model_dump_json())
+            if not self._states:
                 self._tell_state()
             listening = asyncio.create_task(page.listen())
-            sending = asyncio.create_task(page.send(self))
+            sending = asyncio.create_task(page.send(self, right))
             _, left = await asyncio.wait({listening, sending}, return_when=asyncio.FIRST_COMPLETED)
             for task in left:
                 task.cancel()
@@ -175,7 +178,7 @@ class Streams:
             self._pages.discard(page)
             self._served.look(-1)
 
-    async def events(self) -> AsyncIterator[str]:
+    async def events(self, right: Right) -> AsyncIterator[str]:
         """What changes, as server-sent events, a JSON object each; all of it at first."""
         change = asyncio.Event()
         self.changes.add(change)
@@ -190,13 +193,33 @@ class Streams:
                     yield ": still here\n\n"
                     continue
                 change.clear()
-                text = json.dumps(in_short(self._served.state()), separators=(",", ":"))
+                state = self._served.state()
+                short = in_short(bare(state) if right < Right.STEER else state)
+                text = json.dumps(short, separators=(",", ":"))
                 if text != before:
                     before = text
                     yield f"event: change\ndata: {text}\n\n"
         finally:
             self.changes.discard(change)
             self._served.look(-1)
+
+
+def bare(state: data.State) -> data.State:
+    """A state for somebody who may only look: nothing in it says where sources and outputs are."""
+
+    def hidden(each: Any) -> Any:
+        problem = None if each.problem is None else "it does not work"
+        return each.model_copy(update={"what": "", "problem": problem})
+
+    return state.model_copy(
+        update={
+            "sources": [
+                hidden(each).model_copy(update={"name": each.name.partition(" ")[0]})
+                for each in state.sources
+            ],
+            "outputs": [hidden(each) for each in state.outputs],
+        }
+    )
 
 
 def in_short(state: data.State) -> dict[str, Any]:
@@ -240,7 +263,7 @@ class Page:
             self._heard_s = time.monotonic()
             self.news.set()
 
-    async def send(self, streams: Streams) -> None:
+    async def send(self, streams: Streams, right: Right) -> None:
         """Send what is newest whenever there is room."""
         look, state, shown = 0, 0, None
         self.news.set()
@@ -260,7 +283,7 @@ class Page:
                 await self._give(text)
             if not self._is_behind and state != streams.state_number:
                 state = streams.state_number
-                await self._give(streams.state_text)
+                await self._give(streams.state_text(right))
             if not self._is_behind:
                 frame, message = streams.newest()
                 if frame is not shown:
