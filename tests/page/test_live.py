@@ -237,6 +237,24 @@ def test_leds_in_a_frame_become_a_group_and_get_a_layer(serve, live, design_file
     )
 
 
+def test_a_trail_drawn_over_leds_runs_as_it_was_drawn(serve, live, design_file):
+    run = serve(Running, design_file)
+    page = live(f"{run.address}/").ready()
+    page.tab("place")
+    page.until("document.querySelectorAll('svg.map text').length === 6")
+    page.page.get_by_label("draw a trail over LEDs").check()
+    row = places(page, "tail-bar")
+    page.page.mouse.move(*row[9])
+    page.page.mouse.down()
+    for place in (8, 7, 6, 5, 4):
+        page.page.mouse.move(*row[place])
+    page.page.mouse.up()
+    page.page.get_by_label("Name of the group").fill("backwards")
+    page.page.get_by_role("button", name="make it a trail").click()
+    wanted = 'backwards = { join = ["-tail-bar[4-9]"] }'
+    until(lambda: wanted in design_file.read_text(encoding="utf-8"), "the trail")
+
+
 def test_text_is_checked_as_one_writes_and_an_editors_change_comes_in(serve, live, design_file):
     run = serve(Running, design_file)
     page = live(f"{run.address}/").ready()

@@ -2,7 +2,7 @@
 
 import { describe, expect, it } from "vitest";
 import { completions, type Schema, tableAt } from "../src/live/complete";
-import { asChoice } from "../src/live/desk";
+import { asChoice, asTrail } from "../src/live/desk";
 import { difference } from "../src/live/difference";
 import { snapped } from "../src/live/snap";
 import { ageText } from "../src/words";
@@ -26,6 +26,16 @@ describe("asChoice", () => {
   it("writes rows of places, part by part", () => {
     const chosen = asChoice([5, 0, 3, 1], (spot) => parts[spot]!, (spot) => (spot < 4 ? spot : spot - 4));
     expect(chosen).toEqual(["far[1]", "bar[0-1]", "bar[3]"]);
+  });
+});
+
+describe("asTrail", () => {
+  it("keeps the order, and runs backwards where it was drawn so", () => {
+    const part = (spot: number): string => (spot < 10 ? "bar" : "far");
+    const index = (spot: number): number => spot % 10;
+    expect(asTrail([4, 3, 2, 12, 13, 14, 19, 0], part, index)).toEqual(["-bar[2-4]", "far[2-4]", "far[9]", "bar[0]"]);
+    expect(asTrail([1, 2, 1], part, index)).toEqual(["bar[1-2]", "bar[1]"]);
+    expect(asTrail([], part, index)).toEqual([]);
   });
 });
 

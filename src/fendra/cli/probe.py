@@ -18,6 +18,7 @@ from fendra.cli.served import (
     PageKey,
     PageNewTokens,
     make_server,
+    say_where,
     serving,
 )
 
@@ -119,8 +120,8 @@ def probe(
 
     loaded = load(design)
     if page is not None:
-        server = make_server(loaded, page, page_cert, page_key, page_new_tokens, page_announce)
         outputs = [*connect_as_told(loaded, design, [], to, "").outputs.values()]
+        server = make_server(loaded, page, page_cert, page_key, page_new_tokens, page_announce)
         _on_page(server, loaded, design, pattern, line, part, outputs)
         return
     bench = make_bench(loaded, loaded.layout(), line=line, part=part, leds=leds)
@@ -182,10 +183,13 @@ def _on_page(
 
     assert server is not None
     say_if_several(design, outputs)
-    stand = Stand(path, design.examined, outputs, lambda text: say(text, style="yellow"))
-    stand.show(pattern, line, part)
+    with server.closed_if_it_fails():
+        stand = Stand(path, design.examined, outputs, lambda text: say(text, style="yellow"))
+        stand.show(pattern, line, part)
     say(f"{design.name} to {', '.join(map(str, outputs))}: the bench. Ctrl-C ends it.")
-    with serving(server, Served(server.gate, stand=stand), say), stopped_by_signals(stand.stop):
+    say_where(server)
+    served = Served(server.gate, stand=stand)
+    with stopped_by_signals(stand.stop), serving(server, served, say):
         stand.start()
         while stand.is_alive():
             stand.join(0.2)

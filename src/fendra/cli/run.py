@@ -19,6 +19,7 @@ from fendra.cli.served import (
     PageKey,
     PageNewTokens,
     make_server,
+    say_where,
     serving,
 )
 from fendra.cli.status import Foot, Ticker, status_line, typing
@@ -119,8 +120,8 @@ def run(
     start_logging(log)
     loaded = load(design)
     from_ = from_ or ([] if tape is not None else None)  # a tape stands for all sources
-    server = make_server(loaded, page, page_cert, page_key, page_new_tokens, page_announce)
-    connected = connect_as_told(loaded, design, from_, to, lines, is_seen=server is not None)
+    is_seen = page is not None or loaded.served is not None
+    connected = connect_as_told(loaded, design, from_, to, lines, is_seen=is_seen)
     if tape is not None:
         connected.polled["tape"] = play(loaded, tape, loop, speed, start)
     courses, _ = written(
@@ -136,14 +137,16 @@ def run(
             for_s=seconds, in_phase=in_phase, leads=lead,
         )  # fmt: skip
 
+    server = make_server(loaded, page, page_cert, page_key, page_new_tokens, page_announce)
     served = None
     if server is None:
         session = session_of(compile_on(loaded, engine))
     else:
         session, served = served_session(server, loaded, design, engine, session_of)
-    with serving(server, served, foot.tell):
-        steering = served.steering if served is not None else None
-        done = run_session(session, foot, loaded.examined, design, engine, hand, steering)
+        session.beside.append(serving(server, served, foot.tell))
+        say_where(server)
+    steering = served.steering if served is not None else None
+    done = run_session(session, foot, loaded.examined, design, engine, hand, steering)
     say(what_came(done))
     refused = session.inbox.refused() + sum(f.source.refused for f in session.feeders)
     if refused:
@@ -369,7 +372,8 @@ def served_session(
     def compiled(examined: Examined) -> Program:
         return compile_design(examined, engine=lambda plan: choose_engine(plan, engine)[0])
 
-    return served_run(server.gate, loaded.examined, compiled, session_of, path)
+    with server.closed_if_it_fails():
+        return served_run(server.gate, loaded.examined, compiled, session_of, path)
 
 
 def say_stats(loop: Loop) -> None:

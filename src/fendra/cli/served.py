@@ -110,15 +110,9 @@ def _tell(text: str) -> None:
 
 
 @contextmanager
-def serving(
-    server: Server | None, served: Served | None, tell: Callable[[str], object]
-) -> Iterator[None]:
-    """While the block runs the page is served. It says where, before; tell: takes the rest."""
-    if server is None or served is None:
-        yield
-        return
+def serving(server: Server, served: Served, tell: Callable[[str], object]) -> Iterator[None]:
+    """While the block runs the page is served, and announced if wanted. tell: takes what fails."""
     with server.serving(served):
-        say_where(server)
         announcing = Announcing(server, tell) if server.announced else None
         try:
             yield

@@ -15,6 +15,9 @@ export class Desk {
   /** From step to step of what is dragged, in the design's unit; 0 for none. */
   snap = 5;
   single = false;
+  /** Whether a pointer draws a trail over LEDs; and those that it has passed, in order. */
+  isDrawing = false;
+  drawn: readonly number[] = [];
   private last: Promise<unknown> = Promise.resolve();
   photo: { address: string; width: number; x: number; y: number; opacity: number } | undefined;
 
@@ -48,6 +51,7 @@ export class Desk {
   choose(part: string, spots: Iterable<number> = []): void {
     this.part = part;
     this.chosen = new Set(spots);
+    this.drawn = [];
     this.tell();
   }
 
@@ -56,6 +60,12 @@ export class Desk {
     const done = this.last.then(() => this.taken(ask));
     this.last = done;
     return done;
+  }
+
+  draw(spots: readonly number[]): void {
+    this.choose("", spots);
+    this.drawn = spots;
+    this.tell();
   }
 
   private async taken(ask: () => Promise<Sheet>): Promise<boolean> {
@@ -70,6 +80,22 @@ export class Desk {
       this.tell();
     }
   }
+}
+
+/** LEDs in an order as a trail joins them: rows of places, `-` before one that runs to lower places. */
+export function asTrail(spots: readonly number[], partOf: (spot: number) => string, indexOf: (spot: number) => number): string[] {
+  const rows: { part: string; first: number; last: number; way: number }[] = [];
+  for (const spot of spots) {
+    const [part, index] = [partOf(spot), indexOf(spot)];
+    const row = rows.at(-1);
+    const way = row && row.part === part ? index - row.last : 0;
+    if (row && Math.abs(way) === 1 && (row.way === 0 || row.way === way)) [row.last, row.way] = [index, way];
+    else rows.push({ part, first: index, last: index, way: 0 });
+  }
+  return rows.map(({ part, first, last, way }) => {
+    if (way === 0) return `${part}[${first}]`;
+    return way > 0 ? `${part}[${first}-${last}]` : `-${part}[${last}-${first}]`;
+  });
 }
 
 /** LEDs as a design writes them: places in rows, by their parts, as `tail-bar[0-4]`. */

@@ -13,7 +13,7 @@ const ALIGN_PX = 6;
 const SETTLE_MS = 1500;
 
 interface Drag {
-  kind: "move" | "turn" | "frame" | "pan" | "led";
+  kind: "move" | "turn" | "frame" | "pan" | "led" | "draw";
   from: [number, number];
   to: [number, number];
   part?: PlacedPart;
@@ -59,13 +59,25 @@ export function Place({ desk, picture }: { desk: Desk; picture: LivePicture }) {
     const by = angle(now.to) - angle(now.from);
     return desk.snap > 0 ? Math.round(by / TURN_STEP) * TURN_STEP : Math.round(by * 10) / 10;
   };
+  /** The LEDs that a trail has passed, and the one that it is at now. */
+  const passed = (before: readonly number[], [x, y]: [number, number]): readonly number[] => {
+    let [best, nearest] = [-1, Math.max(1.2 * look.leds.spacing_mm, 8 * pxMm())];
+    for (let i = 0; i < spotOf.length; i++) {
+      const far = Math.hypot(position[3 * i]! - x, position[3 * i + 1]! - y);
+      if (spotOf[i]! < look.spots.count && far < nearest) [best, nearest] = [spotOf[i]!, far];
+    }
+    return best < 0 || before.includes(best) ? before : [...before, best];
+  };
   const down = (event: PointerEvent): void => {
     const target = event.target as SVGElement;
     const led = target.dataset["led"];
     const from = at(event);
     svg.current!.setPointerCapture(event.pointerId);
     if (event.shiftKey || event.button === 1) setDrag({ kind: "pan", from, to: from });
-    else if (target.dataset["turn"] && own) setDrag({ kind: "turn", from, to: from, part: own });
+    else if (desk.isDrawing) {
+      desk.draw(passed([], from));
+      setDrag({ kind: "draw", from, to: from });
+    } else if (target.dataset["turn"] && own) setDrag({ kind: "turn", from, to: from, part: own });
     else if (led !== undefined) {
       const part = partOf(Number(led));
       const index = part ? spotOf[Number(led)]! - part.spots[0]! : 0;
@@ -80,6 +92,7 @@ export function Place({ desk, picture }: { desk: Desk; picture: LivePicture }) {
       setBox(([x, y, w, h]) => [x - (to[0] - drag.from[0]), y + (to[1] - drag.from[1]), w, h]);
       return;
     }
+    if (drag.kind === "draw") desk.draw(passed(desk.drawn, to));
     setDrag({ ...drag, to });
   };
   const up = (): void => {
@@ -149,6 +162,13 @@ export function Place({ desk, picture }: { desk: Desk; picture: LivePicture }) {
     rows.set(part, [...(rows.get(part) ?? []), i]);
   }
   const rgb = picture.seen();
+  const placeOf = (spot: number): string => {
+    const i = spotOf.indexOf(spot);
+    return `${position[3 * i]},${position[3 * i + 1]}`;
+  };
+  const warned = new Set(
+    parts.filter((part) => desk.sheet?.findings.some((each) => each.severity !== "note" && part.path.every((step, i) => each.path[i] === step))),
+  );
   const spotBox = own ? boxOfSpots(own, position, spotOf) : undefined;
   const line = box[2] / 500;
   return (
@@ -189,15 +209,18 @@ export function Place({ desk, picture }: { desk: Desk; picture: LivePicture }) {
             )}
           </g>
         )}
+        {desk.drawn.length > 0 && (
+          <polyline class="drawn" stroke-width={2 * line} points={desk.drawn.map((spot) => placeOf(spot)).join(" ")} />
+        )}
         {drag?.kind === "frame" && (
           <rect class="frame" x={Math.min(drag.from[0], drag.to[0])} y={Math.min(drag.from[1], drag.to[1])}
             width={Math.abs(drag.to[0] - drag.from[0])} height={Math.abs(drag.to[1] - drag.from[1])} stroke-width={line} />
         )}
       </g>
       {parts.filter((part) => part.spots[1]! > part.spots[0]! && part !== drag?.part).map((part) => (
-        <text key={part.name} class={part.name === desk.part ? "own" : ""} font-size={12 * line} text-anchor="middle"
+        <text key={part.name} class={`${part.name === desk.part ? "own" : ""} ${warned.has(part) ? "warned" : ""}`} font-size={12 * line} text-anchor="middle"
           x={part.middle[0]! * unit} y={-part.middle[1]! * unit - 6 * line}>
-          {part.name}
+          {part.name}{warned.has(part) ? " ⚠" : ""}
         </text>
       ))}
       {drag && (drag.kind === "move" || drag.kind === "turn") && (

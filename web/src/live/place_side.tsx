@@ -2,7 +2,7 @@
 
 import { useState } from "preact/hooks";
 import type { FoundThing, PlacedPart, SheetLayer } from "../data";
-import { asChoice, type Desk } from "./desk";
+import { asChoice, asTrail, type Desk } from "./desk";
 import { capital } from "./joining";
 import type { LivePicture } from "./link";
 
@@ -23,6 +23,7 @@ export function PlaceSide({ desk, picture }: { desk: Desk; picture: LivePicture 
         </select>
       </label>
       <label class="row"><input type="checkbox" checked={desk.single} onChange={(event) => { desk.single = event.currentTarget.checked; desk.tell(); }} /> single LEDs</label>
+      <label class="row"><input type="checkbox" checked={desk.isDrawing} onChange={(event) => { desk.isDrawing = event.currentTarget.checked; desk.choose(""); }} /> draw a trail over LEDs</label>
       {desk.problem && <p class="problem" role="alert">{capital(desk.problem)}</p>}
       {part && <Part key={`${part.name}/${sheet.version}`} desk={desk} part={part} />}
       {findings.map((each, i) => <p key={i} class={`finding ${each.severity}`}>{each.severity}: {each.message} {each.remedy}</p>)}
@@ -103,8 +104,12 @@ function Chosen({ desk, picture }: { desk: Desk; picture: LivePicture }) {
   const [name, setName] = useState("");
   const [order, setOrder] = useState("wire");
   const { spots, look } = picture;
-  const rows = asChoice(desk.chosen, (spot) => look.parts[spots.part[spot]!] ?? "", (spot) => spots.indexOf(spot));
+  const partOf = (spot: number): string => look.parts[spots.part[spot]!] ?? "";
+  const indexOf = (spot: number): number => spots.indexOf(spot);
+  const rows = asChoice(desk.chosen, partOf, indexOf);
+  const isDrawn = desk.drawn.length > 0;
   const of = rows.length === 1 ? rows[0]! : rows;
+  const trail = isDrawn ? { join: asTrail(desk.drawn, partOf, indexOf) } : order === "wire" ? { of } : { of, by: order };
   const isNamed = /^\w[\w.-]*$/.test(name);
   return (
     <section aria-label="Chosen LEDs">
@@ -113,10 +118,11 @@ function Chosen({ desk, picture }: { desk: Desk; picture: LivePicture }) {
       <label class="row">name{" "}<input aria-label="Name of the group" value={name} onInput={(event) => setName(event.currentTarget.value)} placeholder="tail-middle" /></label>
       <button class="wide" disabled={!isNamed} onClick={() => void desk.edit({ do: "group", name, of })}>make it a group</button>
       <div class="two-columns">
-        <select aria-label="Order of the trail" value={order} onChange={(event) => setOrder(event.currentTarget.value)}>
+        <select aria-label="Order of the trail" value={isDrawn ? "drawn" : order} disabled={isDrawn} onChange={(event) => setOrder(event.currentTarget.value)}>
+          {isDrawn && <option value="drawn">as drawn</option>}
           {Object.entries(ORDERS).map(([key, text]) => <option key={key} value={key}>{text}</option>)}
         </select>
-        <button disabled={!isNamed} onClick={() => void desk.edit({ do: "trail", name, of: order === "wire" ? { of } : { of, by: order } })}>make it a trail</button>
+        <button disabled={!isNamed} onClick={() => void desk.edit({ do: "trail", name, of: trail })}>make it a trail</button>
       </div>
       <NewLayer desk={desk} on={of} />
     </section>

@@ -116,6 +116,15 @@ class Server(Thread):
         finally:
             self.stop()
 
+    @contextmanager
+    def closed_if_it_fails(self) -> Iterator[None]:
+        """Listen no more where what is to be served cannot be made."""
+        try:
+            yield
+        except BaseException:
+            self.socket.close()
+            raise
+
     def serve(self, served: Served) -> None:
         """Begin to serve something. Raises PageError where the certificate cannot be used."""
         import uvicorn
@@ -134,6 +143,7 @@ class Server(Thread):
         try:
             config.load()
         except OSError as exc:  # ssl.SSLError is one of them
+            self.socket.close()
             raise PageError(f"the certificate or its key cannot be used: {exc}") from exc
         self._server = uvicorn.Server(config)
         self.start()
