@@ -38,7 +38,8 @@ def state(port, token=""):
         return None
 
 
-def test_a_run_with_a_page_needs_no_output_and_says_where_it_is(fendra_until, heron):
+def test_a_run_with_a_page_needs_no_output_and_says_where_it_is(fendra_until, tmp_path):
+    (tmp_path / "drone.toml").write_bytes(fd.demo_file("drone.toml").read_bytes())
     port = free_port()
     seen = []
 
@@ -49,7 +50,7 @@ def test_a_run_with_a_page_needs_no_output_and_says_where_it_is(fendra_until, he
         return told is not None
 
     code, out, _ = fendra_until(
-        "run", heron, "--from", f"udp:{free_port()}", "--page", port, seen=is_there
+        "run", "drone.toml", "--from", f"udp:{free_port()}", "--page", port, seen=is_there
     )
     assert code == 0, out
     assert f"page: http://127.0.0.1:{port}/   (this computer alone)" in out

@@ -68,7 +68,8 @@ HELD = "name => fendra.state.signals.find((each) => each.name === name).held"
 
 
 def test_two_pages_and_a_phone_on_one_run_see_what_one_of_them_does(serve, live, design_file):
-    design_file.write_bytes(design_file.read_bytes() + WITH_PANEL.encode())
+    text = design_file.read_text(encoding="utf-8")
+    design_file.write_text(text[: text.index("[[panel]]")] + WITH_PANEL, encoding="utf-8")
     run = serve(Running, design_file)
     one, two = live(f"{run.address}/").ready(), live(f"{run.address}/").ready()
     phone = live(f"{run.address}/panel", **PHONE).until("Boolean(fendra.state && fendra.picture)")
