@@ -81,6 +81,20 @@ def test_a_place_within_an_inline_table():
     assert changes(TEXT, after)[1].endswith("start = [5, 50], end = [70, 50], count = 8 }]\n")
 
 
+def test_a_height_of_0_is_written_where_it_was_and_nowhere_else():
+    text = TEXT.replace("start = [ 0, 1.50 ]", "start = [ 0, 1.50, 0 ]")
+    after = with_values(text, ("line", 0, "part", 0), {"start": (3, 1.5, 0), "end": (70, 2, 0)})
+    assert changes(text, after) == [
+        "- start = [ 0, 1.50, 0 ]    # from here\n",
+        "+ start = [ 3, 1.50, 0 ]    # from here\n",
+        "-   1.5,\n",
+        "+   2,\n",
+    ]
+    lifted = with_values(TEXT, ("line", 0, "part", 0), {"start": (0, 1.5, 9), "at": (4, 5, 0)})
+    part = tomllib.loads(lifted)["line"][0]["part"][0]
+    assert (part["start"], part["at"]) == ([0, 1.5, 9], [4, 5])
+
+
 def test_a_key_more_and_a_key_less():
     after = with_values(TEXT, ("line", 0, "part", 0), {"at": [0, 0, 9]})
     assert tomllib.loads(after)["line"][0]["part"][0]["at"] == [0, 0, 9]
@@ -115,6 +129,14 @@ def test_a_layer_comes_last_after_an_empty_line():
         after
         == f'{TEXT}\n[[layer]]\nname = "new"\non = "bar"\neffect = "solid"\ncolour = "#ff0000"\n'
     )
+
+
+@pytest.mark.parametrize(
+    ("text", "gap"),
+    [("", ""), ("a = 1", "\n\n"), ("a = 1\n", "\n"), ("a = 1\n\n", ""), ("# it\n", "\n")],
+)
+def test_one_empty_line_stands_before_what_is_added(text, gap):
+    assert with_layer(text, {"name": "x"}) == f'{text}{gap}[[layer]]\nname = "x"\n'
 
 
 def test_lines_change_places_with_their_comments_and_what_follows_stays():

@@ -60,6 +60,17 @@ def test_let_go_of_before_any_source_spoke_it_falls_back():
     assert box.take() == {"speed": 8.0}
 
 
+def test_let_go_of_it_has_what_a_tape_said_last():
+    box, _ = inbox()
+    box.put_number("tape", "speed", 11)
+    box.hold("speed", 30)
+    box.take()
+    box.put_number("tape", "speed", 12)
+    assert box.take() == {"speed": 30.0}
+    box.release("speed")
+    assert box.take() == {"speed": 12.0}
+
+
 def test_a_signal_whose_news_are_held_back_is_lost_and_a_held_one_never_is():
     box, clock = inbox()
     box.put("udp", "speed", 12)
@@ -282,6 +293,18 @@ def test_what_hands_hold_is_kept_and_recalled(running):
 def test_what_makes_no_sense_is_refused_in_words(running, call, why):
     with pytest.raises(SignalError, match=why):
         call(running[1])
+
+
+def test_who_looks_later_sees_what_was_lost_before(running):
+    """Heron's speed is lost after half a second without news."""
+    session, _, watch = running
+    session.inbox.put("bus", "speed", 20)
+    session.inbox.put("bus", "lights", True)
+    until(lambda: "speed" in session.inbox.lost(), "the loss")
+    watch.look(1)
+    signals = {each["name"]: each for each in watch.state()["signals"]}
+    assert signals["speed"]["lost"]
+    assert signals["lights"]["value"] is True
 
 
 def test_nothing_is_worked_out_while_nobody_looks(running):

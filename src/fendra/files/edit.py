@@ -40,11 +40,14 @@ def with_values(text: str, table: KeyPath, values: Mapping[str, Any]) -> str:
     """A design's text with some keys of one table set; a value of None takes the key out.
 
     table: the path of the table, as ("line", 0, "part", 2); () is the file itself. A list keeps the
-    way it is laid out where it keeps its length. Raises FileError where that cannot be done.
+    way it is laid out where it keeps its length. A place at height 0 is [x, y], unless its height
+    is written already. Raises FileError where that cannot be done.
 
     >>> with_values("[a]\\nat = [1, 2]   # here\\nb = 3\\n", ("a",), {"at": [1, 5]})
     '[a]\\nat = [1, 5]   # here\\nb = 3\\n'
     """
+    known = _known(text, table)
+    values = {key: _as_long(key, known.get(key), value) for key, value in values.items()}
 
     def change(document: Any) -> None:
         here = _at(document, table)
@@ -60,6 +63,32 @@ def with_values(text: str, table: KeyPath, values: Mapping[str, Any]) -> str:
             here.pop(key, None) if value is None else here.update({key: _plain(value)})
 
     return _edited(text, change, expect)
+
+
+def _known(text: str, table: KeyPath) -> Any:
+    """The values of a table as they are; none where there is no such table."""
+    try:
+        found = _at(tomllib.loads(text), table)
+    except (KeyError, IndexError, TypeError):
+        return {}
+    return found if isinstance(found, dict) else {}
+
+
+def _as_long(key: str, known: Any, value: Any) -> Any:
+    """A place, or places, without a height that is 0 and is not written."""
+    if key not in PLACES or not isinstance(value, (list, tuple)):
+        return value
+    if value and isinstance(value[0], (list, tuple)):
+        before = (
+            known if isinstance(known, list) and len(known) == len(value) else [None] * len(value)
+        )
+        return [_as_long(key, old, new) for old, new in zip(before, value, strict=True)]
+    has_height = isinstance(known, list) and len(known) == 3
+    return [*value[:2]] if len(value) == 3 and value[2] == 0 and not has_height else [*value]
+
+
+PLACES = frozenset({"at", "start", "end", "centre", "points"})
+"""Keys of a part that hold a place, or places."""
 
 
 def with_table(text: str, head: str, name: str, value: Any) -> str:

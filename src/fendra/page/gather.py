@@ -129,16 +129,25 @@ def placed_parts(subject: Subject) -> list[data.PlacedPart]:
     for number, line in enumerate(design.line):
         for place, part in enumerate(line.part):
             path = ("line", number, "part", place)
-            rows = [row for row in layout.parts if row.path[:4] == path and row.kind == "lit"]
+            named = (part.name, f"{part.name}.")
+            rows = [
+                row
+                for row in layout.parts
+                if row.kind == "lit" and (row.name == named[0] or row.name.startswith(named[1]))
+            ]
             keys = part.model_dump(mode="json", exclude_unset=True, include=PLACES)
             middle = middle_of(part, layout.unit_mm)
             if rows and part.shape == "assembly":
-                own = [layout.leds.position[row.leds] for row in rows]
-                middle = tuple((np.concatenate(own).mean(axis=0) / layout.unit_mm).tolist())
+                own = np.concatenate([layout.leds.position[row.leds] for row in rows])
+                between = (own.min(axis=0) + own.max(axis=0)) / (2 * layout.unit_mm)
+                middle = tuple(np.round(between, 3).tolist())
             found.append(
                 data.PlacedPart(
                     name=part.name, shape=part.shape, path=[*path], middle=[*middle],
-                    spots=[rows[0].spots.start, rows[-1].spots.stop] if rows else [0, 0],
+                    spots=[
+                        min((row.spots.start for row in rows), default=0),
+                        max((row.spots.stop for row in rows), default=0),
+                    ],
                     is_movable=part.on is None and bool(rows), written=keys,
                 )
             )  # fmt: skip

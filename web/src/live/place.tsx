@@ -28,11 +28,18 @@ export function Place({ desk, picture }: { desk: Desk; picture: LivePicture }) {
   const whole = useMemo(() => boxOf(position, look.leds.outline), [look]);
   const [box, setBox] = useState(whole);
   const [drag, setDrag] = useState<Drag>();
+  const [room, setRoom] = useState([900, 700] as [number, number]);
   const [pending, setPending] = useState<{ part: string; shift: string }>();
   const unit = look.unit_mm;
   const parts = desk.sheet?.parts ?? [];
   const own = parts.find((each) => each.name === desk.part);
   useEffect(() => setPending(undefined), [look.number]);
+  useEffect(() => {
+    const measure = (): void => setRoom([svg.current!.clientWidth || 1, svg.current!.clientHeight || 1]);
+    const watcher = new ResizeObserver(measure);
+    watcher.observe(svg.current!);
+    return () => watcher.disconnect();
+  }, []);
 
   const at = (event: PointerEvent | WheelEvent): [number, number] => {
     const shown = svg.current!;
@@ -155,7 +162,7 @@ export function Place({ desk, picture }: { desk: Desk; picture: LivePicture }) {
     }
     return part && pending?.part === part.name ? pending.shift : undefined;
   };
-  const radius = Math.max(look.leds.spacing_mm * 0.34, box[2] / 400);
+  const radius = Math.max(look.leds.spacing_mm * 0.34, box[2] / 600);
   const rows = new Map<PlacedPart | undefined, number[]>();
   for (let i = 0; i < look.leds.count; i++) {
     const part = partOf(i);
@@ -170,7 +177,9 @@ export function Place({ desk, picture }: { desk: Desk; picture: LivePicture }) {
     parts.filter((part) => desk.sheet?.findings.some((each) => each.severity !== "note" && part.path.every((step, i) => each.path[i] === step))),
   );
   const spotBox = own ? boxOfSpots(own, position, spotOf) : undefined;
-  const line = box[2] / 500;
+  // A pixel of the screen, in mm: what is written and drawn over the map is as large at every size.
+  const pixel = Math.max(box[2] / room[0], box[3] / room[1]);
+  const line = 1.6 * pixel;
   return (
     <svg ref={svg} class="map" viewBox={box.join(" ")} preserveAspectRatio="xMidYMid meet" tabIndex={0} role="application"
       aria-label="The map from above. Drag a part to move it, its handle to turn it; arrow keys move the chosen part; drag across empty space to choose LEDs."
@@ -218,13 +227,13 @@ export function Place({ desk, picture }: { desk: Desk; picture: LivePicture }) {
         )}
       </g>
       {parts.filter((part) => part.spots[1]! > part.spots[0]! && part !== drag?.part).map((part) => (
-        <text key={part.name} class={`${part.name === desk.part ? "own" : ""} ${warned.has(part) ? "warned" : ""}`} font-size={12 * line} text-anchor="middle"
-          x={part.middle[0]! * unit} y={-part.middle[1]! * unit - 6 * line}>
+        <text key={part.name} class={`${part.name === desk.part ? "own" : ""} ${warned.has(part) ? "warned" : ""}`} font-size={12 * pixel} text-anchor="middle"
+          x={part.middle[0]! * unit} y={-part.middle[1]! * unit - 5 * pixel}>
           {part.name}{warned.has(part) ? " ⚠" : ""}
         </text>
       ))}
       {drag && (drag.kind === "move" || drag.kind === "turn") && (
-        <text class="by" font-size={14 * line} x={drag.to[0] + 14 * line} y={-drag.to[1] - 8 * line}>
+        <text class="by" font-size={15 * pixel} x={drag.to[0] + 14 * line} y={-drag.to[1] - 8 * line}>
           {drag.kind === "turn" ? `${turn(drag)}°` : moved(drag).map((by) => (Math.round((by / unit) * 100) / 100).toString()).join(", ")}
         </text>
       )}

@@ -113,7 +113,7 @@ function Chosen({ desk, picture }: { desk: Desk; picture: LivePicture }) {
   const isNamed = /^\w[\w.-]*$/.test(name);
   return (
     <section aria-label="Chosen LEDs">
-      <h2>{desk.chosen.size} LEDs chosen</h2>
+      <h2>{desk.chosen.size === 1 ? "1 LED" : `${desk.chosen.size} LEDs`} chosen</h2>
       <p class="faint written">{rows.join(", ")}</p>
       <label class="row">name{" "}<input aria-label="Name of the group" value={name} onInput={(event) => setName(event.currentTarget.value)} placeholder="tail-middle" /></label>
       <button class="wide" disabled={!isNamed} onClick={() => void desk.edit({ do: "group", name, of })}>make it a group</button>

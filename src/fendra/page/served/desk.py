@@ -14,7 +14,7 @@ from fendra.core.document.design import Design
 from fendra.core.effects import EFFECTS
 from fendra.core.errors import FendraError
 from fendra.core.findings import Finding, Severity
-from fendra.core.layout.placing import middle_of, moved, turned
+from fendra.core.layout.placing import moved, turned
 from fendra.core.light.colours import is_colour, srgb_bytes
 from fendra.core.limits import DESIGN_BYTES
 from fendra.core.shapes import Part
@@ -170,18 +170,19 @@ class Desk:
             raise EditError(f"this edit cannot be read: {exc}"[:200]) from exc
 
     def _made(self, text: str, edit: dict[str, Any]) -> str:
-        design = self._check(text).design
+        checked = self._check(text)
+        design = checked.design
         match edit.pop("do"):
             case "move":
                 part, path = _part(design, edit["part"])
                 by = _numbers(edit["by"], 3)
-                return with_values(text, path, _as_written(moved(part, by)))
+                return with_values(text, path, moved(part, by))
             case "turn":
                 part, path = _part(design, edit["part"])
-                unit_mm = 25.4 if design is not None and design.units == "in" else 1.0
                 [degrees] = _numbers([edit["degrees"]], 1)
-                changed = turned(part, degrees, middle_of(part, unit_mm))
-                return with_values(text, path, _as_written(changed))
+                (middle,) = (each.middle for each in _parts(checked) if each.name == part.name)
+                changed = turned(part, degrees, middle)
+                return with_values(text, path, changed)
             case "led":
                 part, path = _part(design, edit["part"])
                 if not isinstance(part, Points) or part.file:
@@ -189,7 +190,7 @@ class Desk:
                 points = [[*point] for point in part.points]
                 place, by = int(edit["index"]), _numbers(edit["by"], 3)
                 points[place] = [a + b for a, b in zip(points[place], by, strict=True)]
-                return with_values(text, path, {"points": _short(points)})
+                return with_values(text, path, {"points": points})
             case "set":
                 path = tuple(edit["path"])
                 if not all(isinstance(step, (str, int)) for step in path):
@@ -295,20 +296,6 @@ def _part(design: Design | None, name: str) -> tuple[Part, tuple[str | int, ...]
                     raise EditError(f"part '{name}' stands on '{part.on}': move that one")
                 return part, ("line", number, "part", place)
     raise EditError(f"there is no part '{name:.60}' that can be moved")
-
-
-def _as_written(values: dict[str, Any]) -> dict[str, Any]:
-    """New values as people write them: places at height 0 as [x, y]."""
-    return {
-        key: _short([value])[0] if isinstance(value, (list, tuple)) else value
-        for key, value in values.items()
-    }
-
-
-def _short(places: list[Any]) -> list[Any]:
-    """Places as [x, y], where all of them are at height 0."""
-    are_flat = all(len(place) == 3 and place[2] == 0 for place in places)
-    return [[*place[:2]] if are_flat else [*place] for place in places]
 
 
 def _numbers(values: Any, count: int) -> list[float]:
