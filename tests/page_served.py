@@ -18,9 +18,9 @@ from fendra.live.steering import Steering
 from fendra.live.watch import Watch
 from fendra.page.served.cues import Cues
 from fendra.page.served.desk import Desk
+from fendra.page.served.served import Served
 from fendra.page.served.server import Place, Server
 from fendra.page.served.stand import Stand
-from fendra.page.served.thing import Served
 
 
 class Running:

@@ -307,6 +307,18 @@ def test_who_looks_later_sees_what_was_lost_before(running):
     assert signals["lights"]["value"] is True
 
 
+def test_a_tape_that_is_recorded_has_what_hands_set_and_nothing_of_steering_itself(tmp_path):
+    read = design(layer(), signals={"s": {}}, rate=100.0)
+    steering = Steering(read.examined, compile_design)
+    session = Session(steering.program(), Connected(), record=tmp_path / "t.csv", for_s=0.2)
+    steering.steer(session.inbox, session.loop.use)
+    steering.set("s", 0.25)
+    session.run()
+    tape = fd.read_tape(tmp_path / "t.csv", read)
+    assert {*tape.signals} == {"s"}
+    assert np.nanmax(tape.signals["s"]) == 0.25
+
+
 def test_nothing_is_worked_out_while_nobody_looks(running):
     session, _, watch = running
     session.inbox.put("bus", "speed", 20)

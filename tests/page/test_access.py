@@ -83,6 +83,12 @@ def test_a_name_of_somebody_else_that_leads_here_gets_nothing(run, host):
         pass  # pragma: no cover - it does not get here
 
 
+def test_another_site_may_lead_to_the_empty_page_and_show_it_in_no_frame(run):
+    status, shell = ask(f"{run.address}/", Sec_Fetch_Site="cross-site", Sec_Fetch_Mode="navigate")
+    assert status == 200
+    assert b"Heron" not in shell
+
+
 def test_its_own_names_and_bare_addresses_are_known(run):
     for host in (
         "localhost",

@@ -89,6 +89,8 @@ def demo(
     say("   See it live in the terminal, from something that sends a ride, in two terminals:")
     say(f"     {typed()} simulate game")
     say(f"     {typed()} run {into}/heron.toml --from udp:9400 --to terminal:")
+    say("   Steer it in a browser, and drag its parts; 0.0.0.0:8080 behind --page lets a phone in:")
+    say(f"     {typed()} run {files} --loop --to null: --page")
     say("   Put it on a controller: as firmware, or as a receiver of what this computer sends:")
     say(f"     {typed()} emit {files} --out {into}/firmware")
     say(f"     {typed()} emit {into}/heron.toml --receiver --out {into}/receiver")

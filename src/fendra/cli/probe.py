@@ -178,8 +178,8 @@ def _on_page(
 ) -> None:  # fmt: skip
     """Serve the bench until Ctrl-C."""
     from fendra.live.process import stopped_by_signals
+    from fendra.page.served.served import Served
     from fendra.page.served.stand import Stand
-    from fendra.page.served.thing import Served
 
     assert server is not None
     say_if_several(design, outputs)

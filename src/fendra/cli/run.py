@@ -35,8 +35,8 @@ if TYPE_CHECKING:
     from fendra.live.stats import RunReport
     from fendra.live.steering import Steering
     from fendra.outputs import Output
+    from fendra.page.served.served import Served
     from fendra.page.served.server import Server
-    from fendra.page.served.thing import Served
 
 From = Annotated[
     list[str] | None,
@@ -155,6 +155,9 @@ def run(
             say(f"  {wrong}")
     if stats:
         say_stats(session.loop)
+        if served is not None:
+            light, shown = session.loop.cpu_s / done.seconds, served.streams.cpu_s / done.seconds
+            say(f"of one processor, the light took {light:.1%} and the page {shown:.1%}")
     is_sent = any(sender.sent for sender in session.senders) or not session.senders
     if not is_sent or any(sender.loss for sender in session.senders):
         raise typer.Exit(1)

@@ -18,8 +18,8 @@ from fendra.cli.screen import say
 if TYPE_CHECKING:
     from fendra.core.document.design import Design
     from fendra.page.served.announce import Announcement
+    from fendra.page.served.served import Served
     from fendra.page.served.server import Server
-    from fendra.page.served.thing import Served
 
 Page = Annotated[
     str | None,

@@ -74,7 +74,7 @@ class Loop:
         self._for_s = for_s
         self._recalled: Mapping[str, Any] | None = None
         self.watchers: list[Callable[[Frame, Mapping[str, Any]], object]] = []
-        self.cpu_s = 0.0
+        self.cpu_s = self._cpu_begun_s = 0.0
         self.memory: dict[str, Any] = {}
         self._wants_memory = Event()
         self._has_memory = Event()
@@ -113,6 +113,7 @@ class Loop:
         likewise. The outputs then show how the design leaves them.
         """
         self.program.reset()
+        self._cpu_begun_s = time.thread_time()
         for sender in self.senders:
             sender.start()
         if self._in_phase:
@@ -193,7 +194,7 @@ class Loop:
         for watch in self.watchers:
             watch(frame, news)
         self.stats.note(late_s, self._clock() - begun_s, frame)
-        self.cpu_s = time.thread_time()
+        self.cpu_s = time.thread_time() - self._cpu_begun_s
         if self._hear is not None:
             self._hear(since_s, news)
         if self._progress is not None:

@@ -12,6 +12,7 @@ from typing import Any, TextIO
 from fendra.core.document.design import Design
 from fendra.core.errors import FileError
 from fendra.core.signals.inputs import colours, fed
+from fendra.live.steering import STEERED
 from fendra.live.trouble import log
 
 MOST_WAITING = 2000
@@ -29,7 +30,8 @@ class Recorder(Thread):
     ) -> None:
         super().__init__(name=f"records {path}", daemon=True)
         self.path, self._tell = path, tell
-        self._names, self._colours = tuple(fed(design)), colours(design)
+        self._names = tuple(name for name in fed(design) if name not in STEERED)
+        self._colours = colours(design)
         self._queue: Queue[tuple[float, Mapping[str, Any]] | None] = Queue(MOST_WAITING)
         self.rows = self.lost = 0
         self.problem = ""

@@ -21,6 +21,7 @@ from fendra.live.inbox import Inbox
 
 LEVEL, ON, SCENE = "hand_level", "hand_on", "hand_scene"
 """Signals that a design gets which is steered."""
+STEERED = frozenset({LEVEL, ON, SCENE})
 NO_SCENE = -1.0
 
 Held: TypeAlias = "dict[str, Any]"
@@ -225,7 +226,7 @@ class Steering:
             "signals": {
                 name: [*numbers.values()] or None
                 for name, numbers in held.items()
-                if name not in (LEVEL, ON, SCENE)
+                if name not in STEERED
             },
             "level": held.get(LEVEL, {}).get(LEVEL, 1.0),
             "on": bool(held.get(ON, {}).get(ON, 1.0)),
@@ -240,7 +241,7 @@ class Steering:
         """
         signals = wanted.get("signals", {})
         for name in [*self.inbox.held]:
-            if name not in (LEVEL, ON, SCENE) and name not in signals:
+            if name not in STEERED and name not in signals:
                 self.inbox.release(name)
         for name, numbers in signals.items():
             if name in self.design.signals:

@@ -2,7 +2,7 @@
 
 import { useRef, useState } from "preact/hooks";
 import type { LiveSignal, Signal, State } from "../data";
-import { Control, Shown, Trace, Traces } from "../ui/signals";
+import { Control, Reading, Trace, Traces } from "../ui/signals";
 import { MOMENTS } from "../run";
 import { ageText, percent } from "../words";
 import type { Link } from "./link";
@@ -118,7 +118,7 @@ export function SignalRow({ link, signal, now, traces, name, isBare }: {
     <li class={now.hand ? "signal held" : "signal"}>
       <div class="head">
         <span class="name">{name ?? signal.name}</span>
-        <Shown signal={signal} value={value} light={light} isLost={now.lost && !isMoment} />
+        <Reading signal={signal} value={value} light={light} isLost={now.lost && !isMoment} />
         {traces && <Trace values={traces.of(signal.name)} room={traces.room} signal={signal} label={signal.name} />}
       </div>
       {!now.computed && !mayLook(link) && (

@@ -113,11 +113,11 @@ function valuesOf(signal: Signal, player: Player): number[] {
 function Value({ signal, player, isLost }: { signal: Signal; player: Player; isLost: boolean }) {
   const { module } = player.first;
   const told = `why:signal:${signal.name}`;
-  return <Shown signal={signal} value={module.told(told)} light={module.toldLight(told)} isLost={isLost} />;
+  return <Reading signal={signal} value={module.told(told)} light={module.toldLight(told)} isLost={isLost} />;
 }
 
 /** What a signal is, as layers read it. */
-export function Shown({ signal, value, light, isLost }: {
+export function Reading({ signal, value, light, isLost }: {
   signal: Signal; value: number | undefined; light: Light | undefined; isLost: boolean;
 }) {
   let text: string;

@@ -60,14 +60,21 @@ class Gate:
     clock: Callable[[], float] = time.monotonic
     _wrong: dict[str, tuple[int, float]] = field(default_factory=dict)
 
-    def check_place(self, headers: Mapping[str, str], scheme: str) -> None:
-        """Raises Refusal where host or origin are not this page's."""
+    def check_place(
+        self, headers: Mapping[str, str], scheme: str, *, is_shell: bool = False
+    ) -> None:
+        """Raises Refusal where host or origin are not this page's.
+
+        is_shell: the empty page is asked for, to which other sites may lead.
+        """
         host = headers.get("host", "")
         if not self._is_own(_name_of(host)):
             raise Refusal(
                 421, f"this page is not known as '{host[:80]}'. Open it by its address, or add "
                 "the name to `hosts` of [page]."
             )  # fmt: skip
+        if is_shell:
+            return
         origin = headers.get("origin")
         if origin is not None and origin != f"{scheme}://{host}":
             raise Refusal(403, "another site may not ask for this")

@@ -23,8 +23,8 @@ from fendra.core.quoting import in_lines
 from fendra.page.data import State
 from fendra.page.served.access import Refusal, Right, needs, token_of
 from fendra.page.served.calls import CALLS, Call, openapi
+from fendra.page.served.served import Served
 from fendra.page.served.streams import bare
-from fendra.page.served.thing import Served
 
 MOST_A_SECOND, MOST_AT_ONCE = 120, 400
 """Calls of one address: in the long run, and in a burst."""
@@ -147,7 +147,9 @@ class Door:
             await send(message)
 
         try:
-            self._served.gate.check_place(headers, scheme)
+            # What is the same for everybody may be led to from anywhere, as from a bookmark page.
+            is_shell = scope["type"] == "http" and scope["path"] in FILES
+            self._served.gate.check_place(headers, scheme, is_shell=is_shell)
         except Refusal as refusal:
             if scope["type"] == "websocket":
                 await receive()

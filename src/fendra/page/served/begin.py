@@ -13,7 +13,7 @@ from fendra.live.watch import Watch
 from fendra.page.served.access import Gate
 from fendra.page.served.cues import Cues
 from fendra.page.served.desk import Desk
-from fendra.page.served.thing import Served
+from fendra.page.served.served import Served
 
 
 def served_run(

@@ -19,8 +19,8 @@ from fendra.page import data
 from fendra.page.served.access import Refusal, Right
 from fendra.page.served.cues import Cues
 from fendra.page.served.desk import Desk, StaleError
+from fendra.page.served.served import Served
 from fendra.page.served.stand import Stand
-from fendra.page.served.thing import Served
 
 SMALL, LARGE = 16_384, 2_200_000
 """Bytes of what may be sent along: of most calls, and of those that bring a design's text."""

@@ -18,7 +18,7 @@ from fendra.page.served.access import Gate, own_addresses
 from fendra.page.served.tokens import Tokens, read_tokens
 
 if TYPE_CHECKING:
-    from fendra.page.served.thing import Served
+    from fendra.page.served.served import Served
 
 HOST, PORT = "127.0.0.1", 8480
 MORE_PORTS = 10

@@ -66,6 +66,7 @@ class Served:
     cues: Cues | None = None
     desk: Desk | None = None
     shares: Shares = field(default_factory=Shares)
+    _drawn: tuple[Examined, Stage] | None = None
 
     @cached_property
     def streams(self) -> Streams:
@@ -159,8 +160,6 @@ class Served:
             stage = Stage(examined.subject.design, layout, (640, 400), view)
             self._drawn = examined, stage
         return self._drawn[1]
-
-    _drawn: tuple[Examined, Stage] | None = None
 
 
 def _state_of_bench(stand: Stand) -> data.State:
