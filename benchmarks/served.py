@@ -24,7 +24,8 @@ with connect(sys.argv[1], subprotocols=["fendra"]) as page:
     next(iter(page))
     for message in page:
         count += 1
-        page.send(str(count))
+        if count % 4 == 0:
+            page.send(str(count))
 """
 
 

@@ -16,11 +16,11 @@ from fendra.live.connect import Connected, connect
 from fendra.live.session import Session
 from fendra.live.steering import Steering
 from fendra.live.watch import Watch
+from fendra.page.served.bench import LiveBench
 from fendra.page.served.cues import Cues
 from fendra.page.served.desk import Desk
 from fendra.page.served.served import Served
 from fendra.page.served.server import Place, Server
-from fendra.page.served.stand import Stand
 
 
 class Running:
@@ -56,14 +56,14 @@ class OnBench:
         read = fd.load(path)
         self.server = Server(Place(port=free_port()))
         connected = connect(read, sources=[], outputs=["memory:"])
-        self.stand = Stand(path, read.examined, [*connected.outputs.values()], print)
-        self.server.serve(Served(self.server.gate, stand=self.stand))
-        self.stand.start()
+        self.bench = LiveBench(path, read.examined, [*connected.outputs.values()], print)
+        self.server.serve(Served(self.server.gate, bench=self.bench))
+        self.bench.start()
         self.address = f"http://127.0.0.1:{self.server.port}"
 
     def end(self):
-        self.stand.stop()
-        self.stand.join()
+        self.bench.stop()
+        self.bench.join()
         self.server.stop()
 
 

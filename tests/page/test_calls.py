@@ -41,6 +41,13 @@ def test_the_state_is_as_it_is_described(run):
     assert told.scenes == ["no news", "parked", "riding"]
 
 
+def test_the_state_is_of_now_also_where_no_page_is_open(run):
+    """Heron's speed is smoothed over 0.1 s: soon it is near, wherever it came from."""
+    for value in (20, 4):
+        ask(f"{run.address}/api/signals/speed", "PUT", {"value": value})
+        until(lambda value=value: abs(signal(run, "speed")["value"] - value) < 0.5, f"{value} km/h")
+
+
 def test_a_signal_is_taken_over_lost_and_let_go_of(run):
     address = f"{run.address}/api/signals/speed"
     assert ask(address, "PUT", {"value": 21}) == (200, {"done": True})

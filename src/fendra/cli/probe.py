@@ -178,21 +178,21 @@ def _on_page(
 ) -> None:  # fmt: skip
     """Serve the bench until Ctrl-C."""
     from fendra.live.process import stopped_by_signals
+    from fendra.page.served.bench import LiveBench
     from fendra.page.served.served import Served
-    from fendra.page.served.stand import Stand
 
     assert server is not None
     say_if_several(design, outputs)
     with server.closed_if_it_fails():
-        stand = Stand(path, design.examined, outputs, lambda text: say(text, style="yellow"))
-        stand.show(pattern, line, part)
+        live = LiveBench(path, design.examined, outputs, lambda text: say(text, style="yellow"))
+        live.show(pattern, line, part)
     say(f"{design.name} to {', '.join(map(str, outputs))}: the bench. Ctrl-C ends it.")
     say_where(server)
-    served = Served(server.gate, stand=stand)
-    with stopped_by_signals(stand.stop), serving(server, served, say):
-        stand.start()
-        while stand.is_alive():
-            stand.join(0.2)
+    served = Served(server.gate, bench=live)
+    with stopped_by_signals(live.stop), serving(server, served, say):
+        live.start()
+        while live.is_alive():
+            live.join(0.2)
 
 
 def _pressed(seconds: float) -> bool:

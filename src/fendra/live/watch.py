@@ -119,7 +119,7 @@ class Watch:
         with self._lock:
             if self._of is not running:
                 self._conditioned, self._of, self._is_behind = Conditioned(running), running, True
-            if self._is_behind:
+            if self._is_behind or self._viewers <= 0:  # frames are followed while somebody looks
                 self._is_behind = False
                 lost = {*self.session.inbox.lost()}
                 known = {

@@ -8,6 +8,8 @@ import type { Picture, Showing } from "../ui/view";
 const HEAD_BYTES = 12;
 const [FIRST_WAIT_MS, LONGEST_WAIT_MS] = [250, 2000];
 const EVERY_MS = 33;
+/** After so many messages the run is told that they have come; it sends no more than three times as many ahead. */
+const TOLD_EVERY = 4;
 const REFUSED = [4401, 4403, 4421, 4429];
 const KEPT = "fendra-token";
 
@@ -87,7 +89,7 @@ export class Link implements Showing {
     socket.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {
       if (typeof data === "string") this.hear(JSON.parse(data) as Told);
       else this.see(data);
-      if (socket.readyState === WebSocket.OPEN) socket.send(String(this.got));
+      if (this.got % TOLD_EVERY === 0 && socket.readyState === WebSocket.OPEN) socket.send(String(this.got));
     };
     socket.onclose = ({ code, reason }) => {
       if (this.socket !== socket) return;

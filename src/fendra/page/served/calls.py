@@ -17,10 +17,10 @@ from fendra.core.version import VERSION
 from fendra.live.steering import Steering
 from fendra.page import data
 from fendra.page.served.access import Refusal, Right
+from fendra.page.served.bench import LiveBench
 from fendra.page.served.cues import Cues
 from fendra.page.served.desk import Desk, StaleError
 from fendra.page.served.served import Served
-from fendra.page.served.stand import Stand
 
 SMALL, LARGE = 16_384, 2_200_000
 """Bytes of what may be sent along: of most calls, and of those that bring a design's text."""
@@ -143,10 +143,10 @@ def _desk(served: Served) -> Desk:
     return served.desk
 
 
-def _stand(served: Served) -> Stand:
-    if served.stand is None:
+def _bench(served: Served) -> LiveBench:
+    if served.bench is None:
         raise Refusal(404, "this is a run, not the bench: `fendra probe DESIGN --page`")
-    return served.stand
+    return served.bench
 
 
 def _set(served: Served, named: Mapping[str, str], body: Value) -> None:
@@ -231,15 +231,15 @@ CALLS: tuple[Call, ...] = (
          "else.", _recall, is_slow=True),
     Call("DELETE", "/api/cues/{name}", Right.STEER, "Remove a cue.", _drop, is_slow=True),
     Call("PUT", "/api/bench/pattern", Right.STEER, "On the bench: show a pattern.",
-         lambda s, n, b: _stand(s).show(b.pattern, b.line, b.part), body=Pattern,
+         lambda s, n, b: _bench(s).show(b.pattern, b.line, b.part), body=Pattern,
          example={"pattern": "walk", "line": "tail"}),
     Call("POST", "/api/bench/step", Right.STEER, "On the bench: go on by a step.",
-         lambda s, n, b: _stand(s).next(b.by), body=Step, example={"by": 1}),
+         lambda s, n, b: _bench(s).next(b.by), body=Step, example={"by": 1}),
     Call("POST", "/api/bench/saw", Right.STEER, "On the bench: what was seen, and what follows.",
-         lambda s, n, b: _saw(_stand(s), b.text), body=Saw, answers=data.Bench, is_slow=True,
+         lambda s, n, b: _saw(_bench(s), b.text), body=Saw, answers=data.Bench, is_slow=True,
          example={"text": "green red blue"}),
     Call("POST", "/api/bench/apply", Right.STEER, "On the bench: write a cure into the design.",
-         lambda s, n, b: _stand(s).apply(b.way), body=Way, is_slow=True, example={"way": 0}),
+         lambda s, n, b: _bench(s).apply(b.way), body=Way, is_slow=True, example={"way": 0}),
     Call("GET", "/api/design", Right.OWN, "The design's file, and what is to be said of it.",
          lambda s, n, b: _desk(s).sheet(), answers=data.Sheet, is_slow=True),
     Call("PUT", "/api/design", Right.OWN, "Put a text into the design's file.",
@@ -261,9 +261,9 @@ CALLS: tuple[Call, ...] = (
 )  # fmt: skip
 
 
-def _saw(stand: Stand, text: str) -> data.Bench:
-    stand.saw(text)
-    return stand.state()
+def _saw(bench: LiveBench, text: str) -> data.Bench:
+    bench.saw(text)
+    return bench.state()
 
 
 def _schema() -> dict[str, Any]:

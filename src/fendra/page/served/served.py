@@ -16,9 +16,9 @@ from fendra.live.steering import Steering
 from fendra.live.watch import Watch
 from fendra.page import data
 from fendra.page.served.access import Gate, Right
+from fendra.page.served.bench import LiveBench
 from fendra.page.served.cues import Cues
 from fendra.page.served.desk import Desk
-from fendra.page.served.stand import Stand
 from fendra.page.served.streams import Streams
 
 if TYPE_CHECKING:
@@ -54,7 +54,7 @@ class Shares:
 
 @dataclass
 class Served:
-    """A run, with `watch` and `steering`, or the bench, with `stand`.
+    """A run, with `watch` and `steering`, or the bench, with `bench`.
 
     gate: who may. cues: what was kept. desk: the design's file; None where it may not be changed.
     """
@@ -62,7 +62,7 @@ class Served:
     gate: Gate
     watch: Watch | None = None
     steering: Steering | None = None
-    stand: Stand | None = None
+    bench: LiveBench | None = None
     cues: Cues | None = None
     desk: Desk | None = None
     shares: Shares = field(default_factory=Shares)
@@ -76,16 +76,16 @@ class Served:
             self.watch.told.append(streams.frame)
         if self.steering is not None:
             self.steering.changed.append(streams.changed)
-        if self.stand is not None:
-            self.stand.told.append(streams.frame)
-            self.stand.changed.append(streams.changed)
+        if self.bench is not None:
+            self.bench.told.append(streams.frame)
+            self.bench.changed.append(streams.changed)
         return streams
 
     @property
     def examined(self) -> Examined:
         """The design as it is now."""
-        if self.stand is not None:
-            return self.stand.examined
+        if self.bench is not None:
+            return self.bench.examined
         assert self.steering is not None
         return self.steering.read
 
@@ -96,7 +96,7 @@ class Served:
             version=VERSION,
             right=int(right),
             has_desk=self.desk is not None and right >= Right.OWN,
-            is_bench=self.stand is not None,
+            is_bench=self.bench is not None,
         )
 
     def look(self, by: int) -> None:
@@ -106,21 +106,21 @@ class Served:
 
     def newest_frame(self) -> Frame | None:
         """The frame that is shown now."""
-        if self.stand is not None:
-            return self.stand.frame
+        if self.bench is not None:
+            return self.bench.frame
         return None if self.watch is None else self.watch.frame
 
     def rgb(self, frame: Frame) -> Bytes:
         """What the eye sees of a frame, a row for each spot of the design: (n, 3) uint8."""
-        if self.stand is None:
+        if self.bench is None:
             return frame.seen
-        subject = self.stand.examined.subject
-        return as_seen(self.stand.shown(frame), subject.layout, subject.design)
+        subject = self.bench.examined.subject
+        return as_seen(self.bench.shown(frame), subject.layout, subject.design)
 
     def state(self) -> data.State:
         """The state of what is served."""
-        if self.stand is not None:
-            return _state_of_bench(self.stand)
+        if self.bench is not None:
+            return _state_of_bench(self.bench)
         assert self.watch is not None
         known = self.watch.state()
         loop, page = self.shares.of(self.watch.loop.cpu_s, self.streams.cpu_s)
@@ -162,14 +162,14 @@ class Served:
         return self._drawn[1]
 
 
-def _state_of_bench(stand: Stand) -> data.State:
-    design = stand.design
-    frame = stand.frame
+def _state_of_bench(bench: LiveBench) -> data.State:
+    design = bench.design
+    frame = bench.frame
     return data.State(
         kind="state", design=design.name, at_s=0.0 if frame is None else frame.at_s,
         running_s=0.0, engine="",
         rate=data.Pace(**dict.fromkeys(data.Pace.model_fields, 0)),
         on=True, level=1.0, scene=None, scene_by_hand=None, scenes=[], signals=[], layers=[],
         sources=[], outputs=[], supplies=[], cues=[], pages=0, file="",
-        bench=stand.state(),
+        bench=bench.state(),
     )  # fmt: skip

@@ -1,7 +1,7 @@
 """Streams: frames and states to every page that looks, each as quickly as it can take them.
 
-A page says how many messages it has had. Where it is behind, nothing is kept for it: when there is
-room again it gets the newest frame and the newest state.
+A page says, after every few, how many messages it has had. Where it is behind, nothing is kept for
+it: when there is room again it gets the newest frame and the newest state.
 """
 
 from __future__ import annotations
@@ -104,6 +104,9 @@ class Streams:
         while True:
             await asyncio.sleep(STATE_S)
             self.cpu_s = time.thread_time()
+            for page in self._pages:
+                if page.is_gone:
+                    page.news.set()
             is_due = time.monotonic() - self._told_s > 1.5 * STATE_S
             if is_due and (self._pages or self.changes):
                 self._tell_state()
@@ -166,8 +169,8 @@ class Streams:
         self._frame = self._frame or self._served.newest_frame()
         try:
             await socket.send_text(self._served.hello(right).model_dump_json())
-            if not self._states:
-                self._tell_state()
+            if len(self._pages) == 1 or not self._states:
+                self._tell_state()  # what is known is of when somebody looked last
             listening = asyncio.create_task(page.listen())
             sending = asyncio.create_task(page.send(self, right))
             _, left = await asyncio.wait({listening, sending}, return_when=asyncio.FIRST_COMPLETED)
@@ -268,14 +271,9 @@ class Page:
         look, state, shown = 0, 0, None
         self.news.set()
         while True:
-            try:
-                await asyncio.wait_for(self.news.wait(), PATIENCE_S)
-            except TimeoutError:
-                if time.monotonic() - self._heard_s > PATIENCE_S and self._given > self._taken:
-                    return
-                continue
+            await self.news.wait()
             self.news.clear()
-            if time.monotonic() - self._heard_s > PATIENCE_S and self._is_behind:
+            if self.is_gone:
                 return
             text, number = streams.look()
             if number != look:
@@ -290,6 +288,11 @@ class Page:
                     shown = frame
                     self._given += 1
                     await self._socket.send_bytes(message)
+
+    @property
+    def is_gone(self) -> bool:
+        """Whether it is behind, and has said nothing for long."""
+        return self._is_behind and time.monotonic() - self._heard_s > PATIENCE_S
 
     @property
     def _is_behind(self) -> bool:

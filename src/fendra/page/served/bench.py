@@ -48,7 +48,7 @@ _WAYS = ["left", "right", "front", "back", "clockwise", "counter-clockwise"]
 _COLOURS = ["red", "green", "blue", "white", "dark"]
 
 
-class Stand(Thread):
+class LiveBench(Thread):
     """Plays a pattern on outputs until it is told to stop; takes what somebody saw.
 
     path: the design's file. model: what it is read as. tell: takes what failed. told: called with
