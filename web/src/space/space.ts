@@ -134,6 +134,12 @@ export class Space {
     renderer.render(this.screen, camera);
   }
 
+  /** Let go of the picture: browsers give a page so many and no more. */
+  dispose(): void {
+    this.renderer.dispose();
+    this.renderer.forceContextLoss();
+  }
+
   /** Where a point is in the picture, in shares from the left and the top; none behind the eye. */
   project(index: number): [number, number] | undefined {
     return this.projectPoint(this.position.subarray(3 * index, 3 * index + 3));

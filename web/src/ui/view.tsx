@@ -93,6 +93,7 @@ export function View({ run, player, shown, label, ready, moved, touched }: Props
     return () => {
       cancelAnimationFrame(next);
       watcher.disconnect();
+      made.dispose();
     };
   }, [run]);
 
