@@ -7,6 +7,9 @@ import { MOMENTS } from "../run";
 import { ageText, percent } from "../words";
 import type { Link } from "./link";
 
+/** So long a control shows what the hand on it wants, whatever the run has said by then. */
+const HELD_MS = 400;
+
 interface Held {
   link: Link;
   state: State;
@@ -102,6 +105,7 @@ export function SignalRow({ link, signal, now, traces, name, isBare }: {
   link: Link; signal: Signal; now: LiveSignal; traces?: Traces; name?: string; isBare?: boolean;
 }) {
   const own = useRef<number[] | undefined>(undefined);
+  const timer = useRef<number>(undefined);
   const isMoment = MOMENTS.has(signal.kind);
   const light = Array.isArray(now.value) && now.value.length === 3 && signal.kind === "colour" ? (now.value as [number, number, number]) : undefined;
   const value = typeof now.value === "number" ? now.value : typeof now.value === "boolean" ? Number(now.value) : undefined;
@@ -110,7 +114,8 @@ export function SignalRow({ link, signal, now, traces, name, isBare }: {
     own.current = isMoment ? undefined : wanted;
     const [first] = wanted;
     link.steer("PUT", path("signals", signal.name), { value: isMoment && signal.kind === "event" ? 1 : wanted.length === 1 ? first : wanted });
-    window.setTimeout(() => (own.current = undefined), 400);
+    window.clearTimeout(timer.current);
+    timer.current = window.setTimeout(() => (own.current = undefined), HELD_MS);
     link.tell();
   };
   const source = now.hand === "set" ? "by hand" : now.hand === "lost" ? "held back by hand" : now.source;

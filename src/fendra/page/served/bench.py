@@ -61,7 +61,6 @@ class LiveBench(Thread):
     ) -> None:  # fmt: skip
         super().__init__(name="bench", daemon=True)
         self.path, self._model, self._outputs = path, model, [*outputs]
-        self._tell = tell
         self.examined = examined
         self.told: list[Callable[[Frame], object]] = []
         self.changed: list[Callable[[], object]] = []
@@ -69,7 +68,6 @@ class LiveBench(Thread):
         self._lock, self._wake = RLock(), Condition()
         self._stop_now = Event()
         self._troubles = {id(output): Trouble(str(output), tell) for output in self._outputs}
-        self._problem = ""
         self.show("lines")
 
     @property
@@ -172,7 +170,7 @@ class LiveBench(Thread):
                 is_explained=None if verdict is None else verdict.is_explained,
                 ways=[] if verdict is None else [self._in_words(way) for way in verdict.ways],
                 hint="" if verdict is None else verdict.hint,
-                problem=problems[0] if problems else self._problem,
+                problem=problems[0] if problems else "",
             )
 
     def _in_words(self, way: Way) -> list[str]:
