@@ -169,6 +169,7 @@ def shoot_served(path: Path) -> None:
             page.goto(f"{address}panel")
             page.wait_for_timeout(1500)
             page.screenshot(path=there / "3.png")
+        shutil.copy(fd.demo_file("heron.toml"), folder)
         words = ["probe", "heron.toml", "colours", "--line", "tail", "--to", "null:"]
         with served(folder, [*words, "--page", "8497"]) as address:
             page = browser.new_page(viewport=phone)

@@ -9,6 +9,7 @@ import socket
 import stat
 import subprocess
 import time
+import tomllib
 
 import pytest
 from websockets.exceptions import ConnectionClosed, InvalidStatus
@@ -18,10 +19,12 @@ from fendra.core.errors import PageError
 from fendra.page.served import app as app_room
 from fendra.page.served import patience
 from fendra.page.served.access import Gate, Refusal, Right, is_this_computer
+from fendra.page.served.calls import CALLS
+from fendra.page.served.desk import version_of
 from fendra.page.served.server import Place, Server, place_of
 from fendra.page.served.tokens import Tokens, read_tokens, tokens_path
 from helpers import FakeClock, until
-from page_served import Running, ask
+from page_served import OnBench, Running, ask
 
 OPEN = {"host": "0.0.0.0"}
 
@@ -361,3 +364,51 @@ def test_a_cue_file_of_somebody_else_is_refused_and_not_lost(run):
         assert ask(f"{run.address}/api/cues/new", "PUT")[0] == 422
         assert path.read_text(encoding="utf-8") == wrong
         assert ask(f"{run.address}/api/state")[1]["cues"] == []
+
+
+ODD = [
+    None, [], "x", 7, True, {}, {"value": None}, {"value": {}}, {"value": [[]]}, {"value": "\0"},
+    {"value": 1e308}, {"value": -0.0}, {"value": [1] * 999}, {"value": "a" * 5000}, {"value": {"x": {}}},
+    {"value": {"strength": "x", "y": []}}, {"value": "0x"}, {"value": "#12345"}, {"signals": {"speed": {}}},
+    {"signals": {"": 1}}, {"signals": {"speed": "nan", "left": []}}, {"pattern": ""}, {"pattern": "walk", "line": ""},
+    {"by": 10**6}, {"by": "1"}, {"text": ""}, {"text": "red=red=red green"}, {"text": "=" * 300}, {"way": 0}, {"way": 99},
+    {"text": "\0", "version": ""}, {"text": "[" * 2000, "version": ""}, {"edits": [], "version": ""},
+    *({"edits": [edit], "version": "VERSION"} for edit in (
+        {}, {"do": None}, {"do": "move"}, {"do": "move", "part": None, "by": None},
+        {"do": "move", "part": "tail-bar", "by": ["x", 1, 2]}, {"do": "move", "part": "tail-bar", "by": [1e300, 0, 0]},
+        {"do": "turn", "part": "tail-bar", "degrees": "NaN"}, {"do": "turn", "part": "tail-bar", "degrees": None},
+        {"do": "led", "part": "tail-bar", "index": 99, "by": [0, 0, 0]}, {"do": "set", "path": "line", "key": 1, "value": {}},
+        {"do": "set", "path": [], "key": "name", "value": [[{}]]}, {"do": "set", "path": ["line", -9], "key": "x", "value": 1},
+        {"do": "set", "path": ["name", "x"], "key": "x", "value": 1}, {"do": "set", "path": [{}], "key": "x", "value": 1},
+        {"do": "set", "path": [], "key": "line", "value": None}, {"do": "group", "name": "", "of": None},
+        {"do": "group", "name": "a\nb", "of": "all"}, {"do": "trail", "name": "t", "of": {"join": [{}]}},
+        {"do": "layer", "values": None}, {"do": "layer", "values": {"a\nb": 1}}, {"do": "layer", "values": {"blend": {}}},
+        {"do": "layer", "values": {"name": float("inf")}},
+    )),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("kind", ["run", "bench"])
+def test_no_odd_answer_to_any_call_is_a_fault_or_hurts_the_design(
+    serve, design_file, kind, monkeypatch
+):
+    """Each call that takes something gets all of these; what it does is done or refused in words."""
+    monkeypatch.setattr(app_room, "MOST_A_SECOND", 10**6)
+    server = serve(Running if kind == "run" else OnBench, design_file)
+    before = design_file.read_text(encoding="utf-8")
+    for call in (each for each in CALLS if each.method != "GET" and each.path != "/api/design"):
+        path = call.path.replace(":path", "")
+        names = ["speed", "%00", "..", "a" * 300, "%F0%9F%9A%B2"] if "{name}" in path else [""]
+        for name in names:
+            for odd in ODD if call.body is not None else [None]:
+                version = version_of(design_file.read_bytes().decode())
+                body = json.loads(json.dumps(odd).replace("VERSION", version))
+                address = f"{server.address}{path.replace('{name}', name)}"
+                status, answer = ask(address, call.method, body)
+                assert status < 500, (call.method, path, name, odd, answer)
+                assert status == 200 or "problem" in answer or status in (404, 405)
+    assert (
+        tomllib.loads(design_file.read_text(encoding="utf-8"))["line"]
+        == tomllib.loads(before)["line"]
+    )
+    assert ask(f"{server.address}/api/state")[0] == 200
