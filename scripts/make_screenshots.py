@@ -136,7 +136,6 @@ def shoot_served(path: Path) -> None:
     if not shutil.which("chromium"):
         print("no chromium here: the picture of the page of a run stays as it was")
         return
-    from PIL import Image
     from playwright.sync_api import sync_playwright
 
     flags = ["--no-sandbox", "--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
@@ -183,14 +182,21 @@ def shoot_served(path: Path) -> None:
             page.wait_for_timeout(800)
             page.screenshot(path=there / "4.png")
         browser.close()
-        whole = Image.new("RGB", (1744, 1008), "#303848")
-        for place, size, number in (
-            ((0, 0), (800, 500), 1), ((0, 508), (800, 500), 2),
-            ((808, 0), (464, 1008), 3), ((1280, 0), (464, 1008), 4),
-        ):  # fmt: skip
-            with Image.open(there / f"{number}.png") as picture:
-                whole.paste(picture.resize(size, Image.Resampling.LANCZOS), place)
-        whole.save(path)
+        put_together(there, path)
+
+
+def put_together(folder: Path, path: Path) -> None:
+    """Two pictures of a desktop, and two of a phone beside them."""
+    from PIL import Image
+
+    whole = Image.new("RGB", (1744, 1008), "#303848")
+    for place, size, number in (
+        ((0, 0), (800, 500), 1), ((0, 508), (800, 500), 2),
+        ((808, 0), (464, 1008), 3), ((1280, 0), (464, 1008), 4),
+    ):  # fmt: skip
+        with Image.open(folder / f"{number}.png") as picture:
+            whole.paste(picture.resize(size, Image.Resampling.LANCZOS), place)
+    whole.save(path)
 
 
 @contextmanager

@@ -142,6 +142,24 @@ def test_options_that_do_nothing_alone_say_what_is_missing(fendra, heron, words,
     assert why in " ".join(err.split())
 
 
+def test_listening_with_a_page_sends_nothing(fendra_until, fendra, heron):
+    port = free_port()
+    seen = []
+
+    def is_there():
+        told = state(port)
+        seen.append(told)
+        return told is not None and told["outputs"]
+
+    words = ("listen", heron, "--from", f"udp:{free_port()}", "--page", port)
+    code, _, _ = fendra_until(*words, seen=is_there)
+    assert code == 0
+    assert [each["what"] for each in seen[-1]["outputs"]] == ["nowhere"]
+    code, _, err = fendra(*words, "--learn")
+    assert code == 2
+    assert "--learn listens without a page" in err
+
+
 def test_the_bench_is_served_and_ends_dark(fendra_until, heron):
     port = free_port()
 

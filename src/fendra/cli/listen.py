@@ -8,8 +8,9 @@ from typing import TYPE_CHECKING, Annotated, Any
 import typer
 
 from fendra.cli.options import DesignFile
-from fendra.cli.run import From, Played, play, start_logging
+from fendra.cli.run import From, Played, play, run, start_logging
 from fendra.cli.screen import say
+from fendra.cli.served import Page
 from fendra.cli.status import said
 from fendra.core.names import counted
 from fendra.core.quoting import in_lines, visible
@@ -40,16 +41,26 @@ def listen(
         Path | None, typer.Option(metavar="TAPE", help="Write what comes in as a tape.")
     ] = None,
     log: Annotated[bool, typer.Option("--log", help="Log what happens, with its time.")] = False,
+    page: Page = None,
 ) -> None:
     """Show what comes in: each signal raw and conditioned, its age, rate, range and trace.
 
-    Ends with Ctrl-C. With --learn move everything from end to end meanwhile: what was seen becomes
+    Ends with Ctrl-C. With --page the page shows it, with the light that would follow, and nothing
+    is sent. With --learn move everything from end to end meanwhile: what was seen becomes
     `calibrate` of signals that have a range, and `range` of others; comments are kept.
     """
     from fendra.core.errors import SourceError
     from fendra.front import load
     from fendra.live.connect import connect, unreached
 
+    if page is not None:
+        if learn:
+            raise typer.BadParameter("--learn listens without a page: leave --page out")
+        run(
+            design, tape=tape, from_=from_, to=["null:"], seconds=seconds, record=record, log=log,
+            page=page,
+        )  # fmt: skip
+        return
     start_logging(log)
     loaded = load(design)
     from_ = from_ or ([] if tape is not None else None)  # a tape stands for all sources
