@@ -115,7 +115,7 @@ def live_look_of(subject: Subject, number: int) -> data.LiveLook:
     )
     rows = design.panel or PANEL
     panel = [
-        data.PanelRow(signal=row.signal, control=row.control, name=row.name)
+        data.PanelRow(signal=row.signal, control=row.control, name=row.name or "")
         for row in rows
         if row.control != "scene" or design.scene
     ]

@@ -2,12 +2,25 @@
 
 from __future__ import annotations
 
+import re
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import AfterValidator, Field, model_validator
 
 from fendra.core.document.signal import SignalName
 from fendra.core.values import Model, Title
+
+
+def _check_name(name: str) -> str:
+    if not re.fullmatch(r"[a-z0-9]([a-z0-9-]{0,40}[a-z0-9])?", name):
+        raise ValueError("a name for the network has small letters, digits and -, as in heron-2")
+    return name
+
+
+def _check_host(host: str) -> str:
+    if not re.fullmatch(r"[a-z0-9][a-z0-9.-]{0,200}", host):
+        raise ValueError("a host is its name in small letters alone, as in trike.home")
+    return host
 
 
 class PageKeys(Model):
@@ -18,8 +31,8 @@ class PageKeys(Model):
     """
 
     port: Annotated[int, Field(ge=1, le=65535)] = 8480
-    name: Annotated[str, Field(pattern=r"^[a-z0-9]([a-z0-9-]{0,40}[a-z0-9])?$")] = "fendra"
-    hosts: list[Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9.-]{0,200}$")]] = []
+    name: Annotated[str, AfterValidator(_check_name)] = "fendra"
+    hosts: list[Annotated[str, AfterValidator(_check_host)]] = []
 
 
 class PanelRow(Model):
@@ -31,7 +44,7 @@ class PanelRow(Model):
 
     signal: SignalName | None = None
     control: Literal["level", "on", "scene", "cues"] | None = None
-    name: Title = ""
+    name: Title | None = None
 
     @model_validator(mode="after")
     def _is_one_thing(self) -> PanelRow:
