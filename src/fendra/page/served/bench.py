@@ -4,10 +4,9 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable, Sequence
-from contextlib import ExitStack, suppress
+from contextlib import suppress
 from pathlib import Path
 from threading import Condition, Event, RLock, Thread
-from typing import Any
 
 import numpy as np
 
@@ -67,7 +66,7 @@ class LiveBench(Thread):
         self.frame: Frame | None = None
         self._lock, self._wake = RLock(), Condition()
         self._stop_now = Event()
-        self._troubles = {id(output): Trouble(str(output), tell) for output in self._outputs}
+        self._carriers = [_Carrier(output, tell) for output in self._outputs]
         self.show("lines")
 
     @property
@@ -149,7 +148,8 @@ class LiveBench(Thread):
             step, verdict = self._steps[self._step], self._verdict
             layout = self.examined.subject.layout
             words = next((s.words for s in self._steps[self._step :: -1] if s.words), "")
-            problems = [t.problem for t in self._troubles.values() if t.problem]
+            troubles = [carrier.trouble for carrier in self._carriers]
+            problems = [trouble.problem for trouble in troubles if trouble.problem]
             return data.Bench(
                 patterns=[*PATTERNS],
                 pattern=self.pattern,
@@ -179,40 +179,24 @@ class LiveBench(Thread):
         return said if can_apply(way) else [*said, ""]
 
     def run(self) -> None:
-        with ExitStack() as stack:
-            is_open: set[int] = set()
-            try:
-                while not self._stop_now.is_set():
-                    self._open(stack, is_open)
-                    frame, wait_s = self._now()
-                    self._send(frame, is_open)
-                    with self._wake:
-                        self._wake.wait(wait_s)
-                    self._go_on(wait_s)
-            finally:
-                self._send(self._bench.frame(_DARK, 0.0), is_open)
+        try:
+            while not self._stop_now.is_set():
+                frame, wait_s = self._now()
+                self._send(frame)
+                with self._wake:
+                    self._wake.wait(wait_s)
+                self._go_on()
+        finally:
+            self._send(self._bench.frame(_DARK, 0.0))
+            for carrier in self._carriers:
+                carrier.close()
 
-    def _open(self, stack: ExitStack, is_open: set[int]) -> None:
-        for output in self._outputs:
-            if id(output) not in is_open:
-                with self._trying(output):
-                    output.open(self.design)
-                    stack.callback(output.close)
-                    is_open.add(id(output))
-
-    def _send(self, frame: Frame, is_open: set[int]) -> None:
-        for output in self._outputs:
-            if id(output) in is_open:
-                is_open.discard(id(output))
-                with self._trying(output):
-                    output.send(frame)
-                    is_open.add(id(output))
+    def _send(self, frame: Frame) -> None:
+        for carrier in self._carriers:
+            carrier.send(frame)
         self.frame = frame
         for tell in self.told:
             tell(frame)
-
-    def _trying(self, output: Output) -> Any:
-        return _Trying(self._troubles[id(output)], output)
 
     def _now(self) -> tuple[Frame, float]:
         """The frame of this step, and how long it stays until it is sent again or is over."""
@@ -225,7 +209,7 @@ class LiveBench(Thread):
             left_s = KEEP_S if step.waits else min(self._until_s - time.monotonic(), KEEP_S)
             return self._bench.frame(step, self._level, time.monotonic()), max(left_s, 0.005)
 
-    def _go_on(self, _waited_s: float) -> None:
+    def _go_on(self) -> None:
         with self._lock:
             step = self._steps[self._step]
             if not self._is_new and not step.waits and time.monotonic() >= self._until_s:
@@ -240,25 +224,42 @@ class LiveBench(Thread):
             tell()
 
 
-class _Trying:
-    """Notes what fails of an output, and goes on."""
+class _Carrier:
+    """An output of the bench: opened again where it fails, less and less often."""
 
-    def __init__(self, trouble: Trouble, output: Output) -> None:
-        self._trouble, self._output = trouble, output
+    def __init__(self, output: Output, tell: Callable[[str], object]) -> None:
+        self._output = output
+        self.trouble = Trouble(str(output), tell)
+        self._design: Design | None = None
+        self._due_s = 0.0
 
-    def __enter__(self) -> None:
-        pass
-
-    def __exit__(self, kind: object, error: BaseException | None, _trace: object) -> bool:
-        if error is None:
-            self._trouble.works()
-        elif isinstance(error, FendraError):
-            self._trouble.failed(error)
-        elif isinstance(error, Exception):
-            self._trouble.failed(FendraError(internal_error(error, f"in {self._output}")))
+    def send(self, frame: Frame) -> None:
+        """Deliver a frame, if that can be."""
+        if time.monotonic() < self._due_s:
+            return
+        try:
+            self._make_ready(frame.design)
+            self._output.send(frame)
+        except Exception as exc:  # a driver of somebody's own may do anything
+            is_ours = isinstance(exc, FendraError)
+            error = exc if is_ours else FendraError(internal_error(exc, f"in {self._output}"))
+            self._due_s = time.monotonic() + self.trouble.failed(error)
+            self.close()
         else:
-            return False
-        return True
+            self.trouble.works()
+
+    def _make_ready(self, design: Design) -> None:
+        """Open it, or make it ready for a design that was changed, as by a cure."""
+        if not self._output.is_open:
+            self._output.open(design)
+        elif design is not self._design:
+            self._output.use(design)
+        self._design = design
+
+    def close(self) -> None:
+        """Let go of it."""
+        with suppress(Exception):  # it has failed already, or the bench is over
+            self._output.close()
 
 
 def can_apply(way: Way) -> bool:
