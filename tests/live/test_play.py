@@ -82,3 +82,32 @@ def test_whatever_ends_it_leaves_the_lines_dark():
         play(BENCH, steps, 0.2, [output], say=print, enter=enter)
     assert [frame.rgb.any() for frame in output.frames] == [True, False]
     assert not output.is_open
+
+
+class OnWire(MemoryOutput):
+    """Keeps the bytes of the first line as they go down the wire."""
+
+    def __init__(self):
+        super().__init__()
+        self.bytes = []
+
+    def _send(self, frame):
+        self.bytes.append(self.wire.bytes(frame.rgb)[0])
+
+
+@pytest.mark.parametrize("leds", [None, 9])
+def test_every_address_of_the_wire_is_lit_also_one_that_nobody_sees_or_the_design_has_not(leds):
+    """Two hidden addresses, a strip of four whose second is skipped: six addresses, or nine."""
+    hidden = {"name": "shifter", "shape": "hidden", "count": 2}
+    part = strip(count=4, skip=[1])
+    made = fd.Design.from_values(
+        {"line": [{"name": "a", "led": "ws2812b", "part": [hidden, part]}]}
+    )
+    bench = make_bench(made, made.layout(), leds=leds)
+    clock, output = FakeClock(), OnWire()
+    steps = PATTERNS["walk"].steps(bench, 4.0)
+    play(bench, steps, 0.2, [output], say=str, clock=clock, sleep=clock.sleep)
+    count = leds or 6
+    lit = [[i for i in range(count) if any(sent[3 * i : 3 * i + 3])] for sent in output.bytes]
+    assert {len(sent) for sent in output.bytes} == {3 * count}
+    assert lit == [*([i] for i in range(count)), []]

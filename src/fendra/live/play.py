@@ -53,7 +53,7 @@ def play(
     shown = 0
     with ExitStack() as stack:
         for output in outputs:
-            stack.enter_context(output).open(bench.design)
+            stack.enter_context(output).open(bench.design, bench.addresses)
         try:
             round_ = 0
             while times is None or round_ < times:

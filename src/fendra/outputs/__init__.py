@@ -14,7 +14,7 @@ from typing import Any, ClassVar, Self
 from fendra.core.document.design import Design
 from fendra.core.errors import OutputError
 from fendra.core.film import Frame
-from fendra.core.layout import place
+from fendra.core.layout import Layout, place
 from fendra.core.layout.wire import LineBytes
 from fendra.core.names import did_you_mean
 from fendra.drivers import Driver, Drivers, Names, Options
@@ -71,9 +71,13 @@ class Output(Driver, ABC):
         """How many frames of a design it carries in a second; None where nothing limits it."""
         return None
 
-    def open(self, design: Design) -> None:
-        """Make ready for the frames of a design."""
-        self.wire = LineBytes(place(design), design, self.lines_of(design))
+    def open(self, design: Design, layout: Layout | None = None) -> None:
+        """Make ready for the frames of a design.
+
+        layout: whose rows the frames have, if it is not the design's own, as on the bench, where
+        each address has one.
+        """
+        self.wire = LineBytes(layout or place(design), design, self.lines_of(design))
         try:
             self._open(design)
         except BaseException:
@@ -81,9 +85,9 @@ class Output(Driver, ABC):
             raise
         self.is_open = True
 
-    def use(self, design: Design) -> None:
+    def use(self, design: Design, layout: Layout | None = None) -> None:
         """Make ready for the frames of another design, without letting go of what can be kept."""
-        self.wire = LineBytes(place(design), design, self.lines_of(design))
+        self.wire = LineBytes(layout or place(design), design, self.lines_of(design))
         self._use(design)
 
     def send(self, frame: Frame) -> None:

@@ -238,7 +238,7 @@ class _Carrier:
         if time.monotonic() < self._due_s:
             return
         try:
-            self._make_ready(frame.design)
+            self._make_ready(frame)
             self._output.send(frame)
         except Exception as exc:  # a driver of somebody's own may do anything
             is_ours = isinstance(exc, FendraError)
@@ -248,13 +248,13 @@ class _Carrier:
         else:
             self.trouble.works()
 
-    def _make_ready(self, design: Design) -> None:
+    def _make_ready(self, frame: Frame) -> None:
         """Open it, or make it ready for a design that was changed, as by a cure."""
         if not self._output.is_open:
-            self._output.open(design)
-        elif design is not self._design:
-            self._output.use(design)
-        self._design = design
+            self._output.open(frame.design, frame.layout)
+        elif frame.design is not self._design:
+            self._output.use(frame.design, frame.layout)
+        self._design = frame.design
 
     def close(self) -> None:
         """Let go of it."""
