@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import argparse
 import json
+import shutil
 import subprocess
 import sys
 import time
@@ -85,7 +86,7 @@ def from_page_to_page(port: int) -> None:
 
     flags = ["--no-sandbox", "--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
     with sync_playwright() as running:
-        browser = running.chromium.launch(executable_path="/usr/bin/chromium", args=flags)
+        browser = running.chromium.launch(executable_path=shutil.which("chromium"), args=flags)
         one, two = (browser.new_page() for _ in range(2))
         for page in (one, two):
             page.goto(f"http://127.0.0.1:{port}/")
