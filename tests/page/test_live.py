@@ -253,6 +253,29 @@ def test_text_is_checked_as_one_writes_and_an_editors_change_comes_in(serve, liv
     )
 
 
+def test_what_is_written_here_and_what_an_editor_saved_do_not_overwrite_each_other(
+    serve, live, design_file
+):
+    run = serve(Running, design_file)
+    page = live(f"{run.address}/").ready()
+    page.tab("text")
+    page.until("document.querySelector('.cm-content')?.innerText.includes('Heron')")
+    page.page.get_by_role("textbox", name="The design's text").click()
+    page.page.keyboard.press("Control+Home")
+    page.page.keyboard.type("# mine\n")
+    theirs = design_file.read_text(encoding="utf-8").replace("rate = 50 ", "rate = 40 ")
+    design_file.write_text(theirs, encoding="utf-8")
+    page.page.get_by_text("The file was changed elsewhere meanwhile.").wait_for()
+    page.page.get_by_role("textbox", name="The design's text").click()
+    page.page.keyboard.press("Control+s")
+    page.page.get_by_text("the file was changed meanwhile", exact=False).first.wait_for()
+    assert design_file.read_text(encoding="utf-8") == theirs
+    page.page.get_by_role("button", name="keep mine").click()
+    until(lambda: design_file.read_text(encoding="utf-8").startswith("# mine\n"), "mine")
+    assert "rate = 50 " in design_file.read_text(encoding="utf-8")
+    page.page.get_by_text("as in the file").wait_for()
+
+
 def test_the_bench_by_a_phone(serve, live, design_file):
     bench = serve(OnBench, design_file)
     phone = live(f"{bench.address}/", **PHONE).until("Boolean(fendra.state?.bench)")

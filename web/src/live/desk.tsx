@@ -36,8 +36,9 @@ export class Desk {
     return this.take(() => this.link.call<Sheet>("POST", "/api/design/edit", { edits, version: this.sheet?.version ?? "" }));
   }
 
-  async write(text: string): Promise<boolean> {
-    return this.take(() => this.link.call<Sheet>("PUT", "/api/design", { text, version: this.sheet?.version ?? "" }));
+  /** version: of the text that this one takes the place of. */
+  async write(text: string, version: string): Promise<boolean> {
+    return this.take(() => this.link.call<Sheet>("PUT", "/api/design", { text, version }));
   }
 
   async undo(): Promise<void> {

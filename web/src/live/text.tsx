@@ -27,13 +27,19 @@ export function TextEditor({ desk }: { desk: Desk }) {
   const holder = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(undefined);
   const base = useRef("");
+  const version = useRef("");
   const [isChanged, setChanged] = useState(false);
   const sheet = desk.sheet;
-  const save = (): boolean => {
+  /** Save what is written here over the text that it came from, or over what the file has become. */
+  const save = (over: string): boolean => {
     const text = view.current?.state.doc.toString();
     if (text !== undefined) {
       const ends = desk.sheet?.text.includes("\r\n") ? text.replaceAll("\n", "\r\n") : text;
-      void desk.write(ends).then((isDone) => isDone && setChanged(false));
+      void desk.write(ends, over).then((isDone) => {
+        if (!isDone) return;
+        [base.current, version.current] = [text, desk.sheet?.version ?? ""];
+        setChanged(false);
+      });
     }
     return true;
   };
@@ -56,7 +62,7 @@ export function TextEditor({ desk }: { desk: Desk }) {
           lineNumbers(), history(), highlightActiveLine(), lintGutter(), linter(check, { delay: 500 }),
           StreamLanguage.define(toml), syntaxHighlighting(COLOURS),
           autocompletion({ override: [(context) => completions(context.state.doc.toString(), context.pos, schema, context.explicit)] }),
-          keymap.of([{ key: "Mod-s", run: save, preventDefault: true }, ...defaultKeymap, ...historyKeymap, indentWithTab]),
+          keymap.of([{ key: "Mod-s", run: () => save(version.current), preventDefault: true }, ...defaultKeymap, ...historyKeymap, indentWithTab]),
           EditorView.updateListener.of((update) => {
             if (update.docChanged) setChanged(update.state.doc.toString() !== base.current);
           }),
@@ -75,7 +81,7 @@ export function TextEditor({ desk }: { desk: Desk }) {
     if (!editor || text === undefined || text === base.current) return;
     const isOwn = editor.state.doc.toString() !== base.current;
     if (isOwn && editor.state.doc.toString() !== text) return;
-    base.current = text;
+    [base.current, version.current] = [text, sheet?.version ?? ""];
     setChanged(false);
     if (!isOwn) editor.dispatch({ changes: difference(editor.state.doc.toString(), text) });
   }, [sheet?.version]);
@@ -88,13 +94,14 @@ export function TextEditor({ desk }: { desk: Desk }) {
         {isStale && (
           <button class="small" onClick={() => {
             const text = sheet.text.replaceAll("\r\n", "\n");
-            base.current = text;
+            [base.current, version.current] = [text, sheet.version];
             view.current?.dispatch({ changes: difference(view.current.state.doc.toString(), text) });
           }}>
             take the file's
           </button>
         )}
-        <button disabled={!isChanged} onClick={save}>save</button>
+        {isStale && <button class="small" onClick={() => save(sheet.version)}>keep mine</button>}
+        <button disabled={!isChanged || isStale} onClick={() => save(version.current)}>save</button>
       </div>
       {desk.problem && <p class="problem" role="alert">{capital(desk.problem)}</p>}
       <div class="editor" ref={holder} />
