@@ -8,7 +8,9 @@ import os
 import socket
 import stat
 import subprocess
+import time
 import tomllib
+from urllib.request import urlopen
 
 import pytest
 from websockets.exceptions import ConnectionClosed, InvalidStatus
@@ -262,6 +264,26 @@ def test_connections_that_ask_for_nothing_are_closed_and_one_address_gets_so_man
             each.close()
 
 
+def test_a_connection_that_asked_once_and_then_half_is_closed_too(run, monkeypatch):
+    monkeypatch.setattr(patience, "SILENT_S", 0.5)
+    with socket.create_connection(("127.0.0.1", run.server.port)) as there:
+        there.settimeout(60)
+        there.sendall(b"GET /licences.txt HTTP/1.1\r\nHost: localhost\r\n\r\n")
+        assert there.recv(100).startswith(b"HTTP/1.1 200")
+        there.sendall(b"GET /api/state HTTP/1.1\r\nHost:")
+        while there.recv(65_536):
+            pass  # the rest of the first answer; then it is closed
+
+
+def test_who_listens_to_changes_is_left_alone(run, monkeypatch):
+    monkeypatch.setattr(patience, "SILENT_S", 0.2)
+    with urlopen(f"{run.address}/api/events", timeout=60) as stream:
+        assert stream.readline().startswith(b"event: change")
+        time.sleep(1.0)  # five looks
+        ask(f"{run.address}/api/level", "PUT", {"value": 0.5})
+        until(lambda: b'"level":0.5' in stream.readline(), "the change")
+
+
 def test_a_flood_of_calls_is_held_back_and_others_are_answered_again_soon(run, monkeypatch):
     monkeypatch.setattr(app_room, "MOST_AT_ONCE", 30)
     answers = [ask(f"{run.address}/api/level", "PUT", {"value": 0.5})[0] for _ in range(150)]
@@ -288,7 +310,6 @@ def test_a_page_that_talks_nonsense_is_dropped(run, said):
 
 
 def test_every_answer_carries_the_rules_for_browsers(run):
-    from urllib.request import urlopen
 
     for path in ("/", "/panel", "/live.js", "/api/state", "/licences.txt"):
         with urlopen(f"{run.address}{path}") as answer:
@@ -303,7 +324,6 @@ def test_every_answer_carries_the_rules_for_browsers(run):
 def test_tls_by_given_files_and_wrong_ones_are_told(serve, design_file, tmp_path):
     import shutil
     import ssl
-    from urllib.request import urlopen
 
     if shutil.which("openssl") is None:
         pytest.skip("no openssl here to make a certificate with")

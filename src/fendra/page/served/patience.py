@@ -20,6 +20,8 @@ class Patient(H11Protocol):
     """One connection. It is closed where it asks for nothing, or its address has too many."""
 
     _is_counted = False
+    _seen: object = None
+    """The request that was answered last, when it was looked at last; none yet at first."""
 
     def connection_made(self, transport: Any) -> None:
         super().connection_made(transport)
@@ -44,10 +46,14 @@ class Patient(H11Protocol):
             del _open[peer]
 
     def _look(self, transport: Any) -> None:
-        """Close a connection that has not brought a whole head; one that has become a socket of a
-        page is another's.
+        """Close a connection that has brought no whole head since it was looked at last; one that
+        has become a socket of a page is another's.
         """
         if transport.is_closing() or transport.get_protocol() is not self:
             return
-        if self.cycle is None:
+        waits = self.cycle is None or self.cycle.response_complete
+        if waits and self.cycle is self._seen:
             transport.abort()
+            return
+        self._seen = self.cycle if waits else self
+        asyncio.get_running_loop().call_later(SILENT_S, self._look, transport)
