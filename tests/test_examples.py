@@ -20,7 +20,8 @@ def test_the_brake_light_of_the_hand_set_example_brightens():
 def test_the_brake_light_follows_values_from_a_thread():
     """Dark at first and in the end, the running light, and then the brake."""
     reds = runpy.run_path(str(EXAMPLES / "live_values.py"))["main"]()
-    assert (reds[0], reds[-1]) == (0, 0)
+    assert reds[0] < 60  # a first value may come before the first frame
+    assert reds[-1] == 0
     brake = next(place for place, red in enumerate(reds) if red > 180)
     before = reds[:brake]  # a busy machine leaves frames out: only their order is sure
     assert any(0 < red < 60 for red in before)
