@@ -254,10 +254,9 @@ class Design(CoreDesign):
         server = Server(place_of(page))
         name = self._origin.file
         path = Path(self._origin.folder) / name if name else None
-        with server.closed_if_it_fails():
-            session, served = served_run(
-                server.gate, self.examined, compiled, session_of, path, reloads=False
-            )
+        session, served = served_run(
+            server, self.examined, compiled, session_of, path, reloads=False
+        )
         session.beside.append(server.serving(served))
         token = server.tokens.steer if server.tokens is not None else None
         session.addresses = tuple(server.addresses(token))

@@ -46,6 +46,15 @@ def read_bytes(path: Path, limit: Limit | None = None, *, is_plain: bool = False
     return data
 
 
+def stamp(path: Path) -> str:
+    """Something that changes whenever a file does; empty while there is none."""
+    try:
+        state = path.stat()
+    except OSError:
+        return ""
+    return f"{state.st_mtime_ns:x}-{state.st_size:x}"
+
+
 def write_text(path: str | Path, text: str) -> Path:
     """Write a text in UTF-8, whole or not at all. Raises FileError."""
     return write_whole(path, lambda beside: beside.write_text(text, encoding="utf-8"))

@@ -375,8 +375,7 @@ def served_session(
     def compiled(examined: Examined) -> Program:
         return compile_design(examined, engine=lambda plan: choose_engine(plan, engine)[0])
 
-    with server.closed_if_it_fails():
-        return served_run(server.gate, loaded.examined, compiled, session_of, path)
+    return served_run(server, loaded.examined, compiled, session_of, path)
 
 
 def say_stats(loop: Loop) -> None:

@@ -16,7 +16,7 @@ import tomlkit
 from fendra.core.errors import FileError
 from fendra.core.findings import KeyPath
 from fendra.core.limits import DESIGN_BYTES
-from fendra.core.probe.cures import Change, Cure, cured
+from fendra.core.probe.cures import Change, Cure, cured, value_at
 from fendra.core.toml_text import key_text, value_text
 from fendra.whole import read_bytes, write_whole
 
@@ -46,32 +46,20 @@ def with_values(text: str, table: KeyPath, values: Mapping[str, Any]) -> str:
     >>> with_values("[a]\\nat = [1, 2]   # here\\nb = 3\\n", ("a",), {"at": [1, 5]})
     '[a]\\nat = [1, 5]   # here\\nb = 3\\n'
     """
-    known = _known(text, table)
-    values = {key: _as_long(key, known.get(key), value) for key, value in values.items()}
 
-    def change(document: Any) -> None:
-        here = _at(document, table)
-        for key, value in values.items():
+    def edit(document: Any, plain: Any) -> None:
+        there, here = value_at(document, table), value_at(plain, table)
+        for key, wanted in values.items():
+            value = _as_long(key, here.get(key), wanted)
             if value is None:
+                there.pop(key, None)
                 here.pop(key, None)
-            elif not _in_place(here, key, value):
-                here[key] = tomlkit.value(value_text(value))
+                continue
+            if not _in_place(there, key, value):
+                there[key] = tomlkit.value(value_text(value))
+            here[key] = _plain(value)
 
-    def expect(plain: Any) -> None:
-        here = _at(plain, table)
-        for key, value in values.items():
-            here.pop(key, None) if value is None else here.update({key: _plain(value)})
-
-    return _edited(text, change, expect)
-
-
-def _known(text: str, table: KeyPath) -> Any:
-    """The values of a table as they are; none where there is no such table."""
-    try:
-        found = _at(tomllib.loads(text), table)
-    except (KeyError, IndexError, TypeError):
-        return {}
-    return found if isinstance(found, dict) else {}
+    return _edited(text, edit)
 
 
 def _as_long(key: str, known: Any, value: Any) -> Any:
@@ -96,19 +84,15 @@ def with_table(text: str, head: str, name: str, value: Any) -> str:
 
     Raises FileError.
     """
+    if head not in tomllib.loads(text):
+        added = f"[{key_text(head)}]\n{key_text(name)} = {value_text(value)}\n"
+        return _with_block(text, added, lambda plain: plain.update({head: {name: _plain(value)}}))
 
-    def change(document: Any) -> None:
-        if head not in document:
-            document[head] = tomlkit.table()
+    def edit(document: Any, plain: Any) -> None:
         document[head][name] = tomlkit.value(value_text(value))
+        plain[head][name] = _plain(value)
 
-    def expect(plain: Any) -> None:
-        plain.setdefault(head, {})[name] = _plain(value)
-
-    if head in tomllib.loads(text):
-        return _edited(text, change, expect)
-    added = f"[{key_text(head)}]\n{key_text(name)} = {value_text(value)}\n"
-    return _with_block(text, added, expect)
+    return _edited(text, edit)
 
 
 def with_layer(text: str, values: Mapping[str, Any]) -> str:
@@ -138,8 +122,8 @@ def with_cures(text: str, way: Sequence[Cure]) -> str:
 
 def _reordered(text: str, expected: dict[str, Any], cure: Any) -> str:
     """Blocks of text that stand below each head of a list of tables, in another order."""
-    rows = _at(tomllib.loads(text), cure.path[:-1])
-    order = [rows.index(row) for row in _at(expected, cure.path[:-1])]
+    rows = value_at(tomllib.loads(text), cure.path[:-1])
+    order = [rows.index(row) for row in value_at(expected, cure.path[:-1])]
     blocks = _blocks(text, cure.path[:-1])
     if len(blocks) != len(rows):
         raise FileError("this file cannot be changed as it is written; change it by hand")
@@ -202,13 +186,13 @@ def _with_block(text: str, block: str, expect: Callable[[Any], Any]) -> str:
     return _checked(done, expected)
 
 
-def _edited(text: str, change: Callable[[Any], None], expect: Callable[[Any], None]) -> str:
+def _edited(text: str, edit: Callable[[Any, Any], None]) -> str:
+    """A text after an edit, which is made in the document and in what should be read back of it."""
     expected = tomllib.loads(text)
     document: Any = tomlkit.parse(text)
     try:
-        change(document)
-        expect(expected)
-    except (KeyError, IndexError, TypeError) as exc:
+        edit(document, expected)
+    except (KeyError, IndexError, TypeError, AttributeError) as exc:
         raise FileError("this file has no such table; it may have changed meanwhile") from exc
     return _checked(tomlkit.dumps(document), expected)
 
@@ -237,12 +221,6 @@ def _in_place(table: Any, key: str | int, value: Any) -> bool:
         elif old != new:
             known[place] = tomlkit.value(value_text(new))
     return True
-
-
-def _at(values: Any, path: KeyPath) -> Any:
-    for step in path:
-        values = values[step]
-    return values
 
 
 def _plain(value: Any) -> Any:

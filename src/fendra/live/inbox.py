@@ -295,11 +295,9 @@ class Inbox:
         with self._lock:
             news: dict[str, Any] = self._numbers
             self._numbers = {}
-            for name, numbers in self._held.items():
-                signal = self.design.signals[name]
-                for part in kind_of(signal).parts(signal, name):
-                    if part in news:
-                        self._kept[part] = news.pop(part)
+            for part in [part for part in news if self._fed.get(part) in self._held]:
+                self._kept[part] = news.pop(part)
+            for numbers in self._held.values():
                 news |= numbers
             for row in self._rows.values():
                 if row.was_given or not row.waiting:

@@ -15,6 +15,7 @@ from fendra.core.findings import errors_of
 from fendra.core.program import Program, compile_design
 from fendra.core.quoting import shell_word
 from fendra.files.design_file import check_file
+from fendra.whole import stamp
 
 LOOK_S = 0.25
 """How often the file is looked at."""
@@ -88,16 +89,9 @@ class Reloader(Thread):
         self._use(program)
         self._tell(f"{self._path.name} is taken up.")
 
-    def _signature(self) -> tuple[tuple[float, int], ...]:
-        """When the files were last changed, and how large they are; the design's own first."""
+    def _signature(self) -> tuple[str, ...]:
+        """What changes whenever one of the files does; the design's own first."""
         folder = self._path.parent
         running = self._running
         named = [*running.design.effects, *running.media.pictures]
-        found = []
-        for path in (self._path, *(folder / name for name in named)):
-            try:
-                state = path.stat()
-                found.append((state.st_mtime, state.st_size))
-            except OSError:
-                found.append(())  # type: ignore[arg-type]
-        return tuple(found)
+        return tuple(stamp(path) for path in (self._path, *(folder / name for name in named)))

@@ -12,6 +12,7 @@ from typing import Any, TypeAlias
 
 from fendra.core.checks.examine import Examined, examine
 from fendra.core.document.design import Design
+from fendra.core.document.layer import Layer
 from fendra.core.document.signal import Signal
 from fendra.core.errors import DesignError, SignalError
 from fendra.core.names import did_you_mean
@@ -34,7 +35,7 @@ def steered(read: Examined, presets: Mapping[str, str] | None = None) -> Examine
     presets: by the names of layers, in place of those that the design gives them. A layer's own
     keys that its new preset gives are left out.
 
-    Raises DesignError where the design has a signal of one of these names.
+    Raises SignalError where the design has a signal of one of these names.
     """
     subject = read.subject
     design = subject.design
@@ -61,22 +62,19 @@ def steered(read: Examined, presets: Mapping[str, str] | None = None) -> Examine
     )  # fmt: skip
 
 
-def _with_preset(design: Design, layer: Any, presets: Mapping[str, str]) -> Any:
+def _with_preset(design: Design, layer: Layer, presets: Mapping[str, str]) -> Layer:
     name = presets.get(layer.name)
-    if name is None or name not in presets_of(design, layer.name):
+    if name is None or name not in presets_of(design, layer):
         return layer
     given = {*design.presets[name].parameters}
     values = layer.model_dump(exclude_unset=True, exclude=given)
-    return type(layer).model_validate({**values, "preset": name}, strict=False)
+    return Layer.model_validate({**values, "preset": name}, strict=False)
 
 
-def presets_of(design: Design, layer: str) -> list[str]:
+def presets_of(design: Design, layer: Layer) -> list[str]:
     """The presets that a layer may have: those of its effect."""
-    for each in design.layer:
-        if each.name == layer:
-            effect = design.effect_of(each)
-            return [name for name, preset in design.presets.items() if preset.effect == effect]
-    return []
+    effect = design.effect_of(layer)
+    return [name for name, preset in design.presets.items() if preset.effect == effect]
 
 
 class Steering:
@@ -194,11 +192,11 @@ class Steering:
         Raises SignalError.
         """
         with self._lock:
-            layers = [each.name for each in self.design.layer]
+            layers = {each.name: each for each in self.design.layer}
             if layer not in layers:
                 remedy = did_you_mean(layer, layers, "layers")
                 raise SignalError(f"the design has no layer '{layer:.60}'. {remedy}")
-            known = presets_of(self.design, layer)
+            known = presets_of(self.design, layers[layer])
             if name is not None and name not in known:
                 remedy = did_you_mean(str(name), known, "presets") if known else "It has none."
                 raise SignalError(f"layer '{layer}' has no preset '{name!s:.60}'. {remedy}")
@@ -252,7 +250,13 @@ class Steering:
         self.scene(scene if scene in [each.name for each in self.design.scene] else None)
         with self._lock:
             presets = wanted.get("presets", {})
-            self._choose({n: p for n, p in presets.items() if p in presets_of(self.design, n)})
+            self._choose(
+                {
+                    layer.name: presets[layer.name]
+                    for layer in self.design.layer
+                    if presets.get(layer.name) in presets_of(self.design, layer)
+                }
+            )
         self._tell()
 
     def _check(self, name: str) -> None:

@@ -164,7 +164,7 @@ class Watch:
                     "name": layer.name,
                     "on": bool(conditioned.read(f"layer:{i}:on")),
                     "preset": held["presets"].get(layer.name) or layer.preset or None,
-                    "presets": presets_of(design, layer.name),
+                    "presets": presets_of(design, layer),
                 }
                 for i, layer in enumerate(design.layer)
             ],

@@ -56,7 +56,7 @@ def cured(values: Mapping[str, Any], way: Sequence[Cure]) -> dict[str, Any]:
     found = copy.deepcopy(dict(values))
     for cure in way:
         if isinstance(cure, Change):
-            table = _at(found, cure.path)
+            table = value_at(found, cure.path)
             if cure.value is None:
                 table.pop(cure.key, None)
             else:
@@ -64,7 +64,7 @@ def cured(values: Mapping[str, Any], way: Sequence[Cure]) -> dict[str, Any]:
     for cure in way:
         if isinstance(cure, Change):
             continue
-        rows = _at(found, cure.path[:-1])
+        rows = value_at(found, cure.path[:-1])
         here, there = int(cure.path[-1]), int(cure.other[-1])
         if isinstance(cure, Exchange):
             rows[here], rows[there] = rows[there], rows[here]
@@ -75,7 +75,8 @@ def cured(values: Mapping[str, Any], way: Sequence[Cure]) -> dict[str, Any]:
     return found
 
 
-def _at(values: Any, path: KeyPath) -> Any:
+def value_at(values: Any, path: KeyPath) -> Any:
+    """What stands at a path of plain values."""
     for step in path:
         values = values[step]
     return values

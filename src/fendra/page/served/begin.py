@@ -10,14 +10,14 @@ from fendra.core.program import Program
 from fendra.live.session import Session
 from fendra.live.steering import Steering
 from fendra.live.watch import Watch
-from fendra.page.served.access import Gate
 from fendra.page.served.cues import Cues
 from fendra.page.served.desk import Desk
 from fendra.page.served.served import Served
+from fendra.page.served.server import Server
 
 
 def served_run(
-    gate: Gate,
+    server: Server,
     read: Examined,
     compiled: Callable[[Examined], Program],
     session_of: Callable[[Program], Session],
@@ -32,9 +32,10 @@ def served_run(
     changes in it, so that the page may change it. Raises SignalError where the design has a signal
     of a name that steering needs.
     """
-    steering = Steering(read, compiled)
-    session = session_of(steering.program())
+    with server.closed_if_it_fails():
+        steering = Steering(read, compiled)
+        session = session_of(steering.program())
     steering.steer(session.inbox, session.loop.use)
     cues = None if path is None else Cues(path)
     desk = Desk(path) if path is not None and reloads else None
-    return session, Served(gate, Watch(session, steering), steering, cues=cues, desk=desk)
+    return session, Served(server.gate, Watch(session, steering), steering, cues=cues, desk=desk)

@@ -8,7 +8,7 @@ import asyncio
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import Annotated, Any, TypeAlias
+from typing import Annotated, Any, TypeAlias, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -84,6 +84,7 @@ class Edits(Body):
     version: str
 
 
+T = TypeVar("T")
 _MISSING = re.compile(r"\b(there is|has) no\b")
 
 Answer: TypeAlias = "BaseModel | dict[str, Any] | list[Any] | bytes | None"
@@ -125,28 +126,27 @@ class Call:
             raise Refusal(status, f"{exc}") from exc
 
 
+def _there(found: T | None, why: str) -> T:
+    """What a call is about. Raises Refusal where it is not served."""
+    if found is None:
+        raise Refusal(404, why)
+    return found
+
+
 def _steering(served: Served) -> Steering:
-    if served.steering is None:
-        raise Refusal(404, "this is the bench: nothing runs here that could be steered")
-    return served.steering
+    return _there(served.steering, "this is the bench: nothing runs here that could be steered")
 
 
 def _cues(served: Served) -> Cues:
-    if served.cues is None:
-        raise Refusal(404, "cues are kept beside a design's file, and this design has none")
-    return served.cues
+    return _there(served.cues, "cues are kept beside a design's file, and this design has none")
 
 
 def _desk(served: Served) -> Desk:
-    if served.desk is None:
-        raise Refusal(404, "this design has no file that could be changed")
-    return served.desk
+    return _there(served.desk, "this design has no file that could be changed")
 
 
 def _bench(served: Served) -> LiveBench:
-    if served.bench is None:
-        raise Refusal(404, "this is a run, not the bench: `fendra probe DESIGN --page`")
-    return served.bench
+    return _there(served.bench, "this is a run, not the bench: `fendra probe DESIGN --page`")
 
 
 def _set(served: Served, named: Mapping[str, str], body: Value) -> None:

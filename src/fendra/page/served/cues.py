@@ -12,7 +12,7 @@ from fendra.core.errors import FileError
 from fendra.core.limits import Limit
 from fendra.core.names import NAME, did_you_mean
 from fendra.core.quoting import json_text
-from fendra.whole import read_text, write_text
+from fendra.whole import read_text, stamp, write_text
 
 MOST = 200
 CUE_BYTES = Limit(2_000_000, "bytes of a file of cues", "slow reading")
@@ -36,13 +36,18 @@ class Cues:
 
     def __init__(self, design: Path) -> None:
         self.path = design.with_name(f"{design.stem}.cues.json")
+        self._named: tuple[str, list[str]] = ("", [])
 
     def names(self) -> list[str]:
         """Their names, in the order in which they were kept; none where the file is wrong."""
-        try:
-            return [*self._read()]
-        except FileError:
-            return []
+        now = stamp(self.path)  # it is asked for with every state
+        if now != self._named[0]:
+            try:
+                names = [*self._read()]
+            except FileError:
+                names = []
+            self._named = now, names
+        return self._named[1]
 
     def of(self, name: str) -> dict[str, Any]:
         """One of them. Raises FileError."""

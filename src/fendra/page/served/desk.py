@@ -24,6 +24,7 @@ from fendra.files.edit import read_exact, with_layer, with_table, with_values, w
 from fendra.live.connect import check_connections
 from fendra.page import data
 from fendra.page.gather import placed_parts
+from fendra.whole import stamp
 
 MOST_UNDONE = 200
 
@@ -78,11 +79,7 @@ class Desk:
 
     def stamp(self) -> str:
         """Something that changes whenever the file does; empty while there is none."""
-        try:
-            state = self.path.stat()
-        except OSError:
-            return ""
-        return f"{state.st_mtime_ns:x}-{state.st_size:x}"
+        return stamp(self.path)
 
     def check(self, text: str) -> list[data.FoundThing]:
         """What is to be said of a text that is not in the file."""
@@ -104,11 +101,11 @@ class Desk:
         """
         with self._lock:
             before = text = self._text_of(version)
+            known = {(each.code, each.path) for each in _errors(self._check(before))}
             for edit in edits:
                 text = self._edited(text, edit)
             if text != before:
                 wrong = _errors(self._check(text))
-                known = {(each.code, each.path) for each in _errors(self._check(before))}
                 new = [each for each in wrong if (each.code, each.path) not in known]
                 if new:
                     raise EditError(f"that would make the design wrong: {new[0].message}")

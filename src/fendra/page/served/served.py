@@ -143,10 +143,11 @@ class Served:
         if frame is None:
             raise ValueError("there is no frame yet")
         stage = self._stage()
-        if len(stage.layout) != len(self.rgb(frame)):
+        rgb = self.rgb(frame)
+        if len(stage.layout) != len(rgb):
             raise ValueError("the design has just changed; ask again")
         held = BytesIO()
-        Image.fromarray(stage.lit(self.rgb(frame))).save(held, "PNG")
+        Image.fromarray(stage.lit(rgb)).save(held, "PNG")
         return held.getvalue()
 
     def _stage(self) -> Stage:
