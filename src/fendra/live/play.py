@@ -15,7 +15,7 @@ from fendra.outputs import Output
 KEEP_S = 0.5
 """How often a picture that stays is sent again, so that no receiver takes the stream for dead."""
 
-_DARK = PatternStep(np.zeros(0, np.int64), np.zeros((0, 3)), "", 0.0)
+DARK = PatternStep(np.zeros(0, np.int64), np.zeros((0, 3)), "", 0.0)
 
 
 def play(
@@ -74,5 +74,5 @@ def play(
                 if is_stepped and all(step.waits for step in steps):
                     break
         finally:
-            send(bench.frame(_DARK, 0.0))
+            send(bench.frame(DARK, 0.0))
     return shown

@@ -9,6 +9,7 @@ from threading import Event, Thread
 from fendra.core.document.design import Design
 from fendra.core.errors import OutputError, internal_error
 from fendra.core.film import Frame
+from fendra.core.layout import Layout
 from fendra.live.mailbox import Mailbox
 from fendra.live.trouble import Trouble
 from fendra.outputs import Output
@@ -19,12 +20,13 @@ class Sender(Thread):
 
     name: the output's, in the design. sent: frames delivered. busy_s: how long a frame takes to be
     delivered, lately. last: the last frame that was. loss: what was made and is lost, when it ends.
+    layout: whose rows the frames have, if it is not the design's own, as on the bench.
     """
 
     def __init__(
         self, name: str, output: Output, design: Design,
         tell: Callable[[str], object] = lambda _: None, *,
-        clock: Callable[[], float] = time.monotonic,
+        layout: Layout | None = None, clock: Callable[[], float] = time.monotonic,
     ) -> None:  # fmt: skip
         super().__init__(name=f"sends to {name}", daemon=True)
         self.output, self.output_name = output, name
@@ -34,7 +36,7 @@ class Sender(Thread):
         self.busy_s = 0.0
         self.loss = ""
         self.last: Frame | None = None
-        self._design, self._clock = design, clock
+        self._design, self._layout, self._clock = design, layout, clock
         self._is_over = Event()
 
     def end(self) -> None:
@@ -54,7 +56,7 @@ class Sender(Thread):
     def _serve(self) -> None:
         """Open the output and send to it until it fails or all is over."""
         try:
-            self.output.open(self._design)
+            self.output.open(self._design, self._layout)
             self._send_on()
         finally:
             self.output.close()
@@ -76,7 +78,9 @@ class Sender(Thread):
         while (frame := self.mailbox.take()) is not None:
             if frame.design is not self._design:
                 self._design = frame.design
-                self.output.use(self._design)
+                if self._layout is not None:
+                    self._layout = frame.layout
+                self.output.use(self._design, self._layout)
             start_s = self._clock()
             self.output.send(frame)
             self.busy_s += (self._clock() - start_s - self.busy_s) * 0.1

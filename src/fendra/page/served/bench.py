@@ -13,26 +13,26 @@ import numpy as np
 from fendra.core.arrays import Bytes
 from fendra.core.checks.examine import Examined
 from fendra.core.document.design import Design
-from fendra.core.errors import FendraError, LayoutError, internal_error
+from fendra.core.errors import LayoutError
 from fendra.core.film import Frame
 from fendra.core.findings import errors_of
 from fendra.core.light.colours import linear_to_srgb
 from fendra.core.names import did_you_mean
 from fendra.core.probe.answers import Verdict, judge
-from fendra.core.probe.bench import Bench, PatternStep, make_bench, on_lines
+from fendra.core.probe.bench import Bench, make_bench, on_lines
 from fendra.core.probe.cures import Change, Way
 from fendra.core.probe.patterns import LINE_COLOURS, PATTERNS
 from fendra.core.probe.words import cure_in_words
 from fendra.files.design_file import check_file
 from fendra.files.edit import read_exact, with_cures, write_exact
-from fendra.live.play import KEEP_S
-from fendra.live.trouble import Trouble
+from fendra.live.loop import LEAVE_S
+from fendra.live.play import DARK, KEEP_S
+from fendra.live.sender import Sender
 from fendra.outputs import Output
 from fendra.page import data
 
 SPEED = 2.0
 """Steps a second, for patterns that do not wait: slow enough for a phone in the hand."""
-_DARK = PatternStep(np.zeros(0, np.int64), np.zeros((0, 3)), "", 0.0)
 _CORNERS = [
     "front-left",
     "front",
@@ -66,8 +66,12 @@ class LiveBench(Thread):
         self.frame: Frame | None = None
         self._lock, self._wake = RLock(), Condition()
         self._stop_now = Event()
-        self._carriers = [_Carrier(output, tell) for output in self._outputs]
         self.show("lines")
+        addresses = self._bench.addresses
+        self._senders = [
+            Sender(str(output), output, self.design, tell, layout=addresses)
+            for output in self._outputs
+        ]
 
     @property
     def design(self) -> Design:
@@ -148,7 +152,7 @@ class LiveBench(Thread):
             step, verdict = self._steps[self._step], self._verdict
             layout = self.examined.subject.layout
             words = next((s.words for s in self._steps[self._step :: -1] if s.words), "")
-            troubles = [carrier.trouble for carrier in self._carriers]
+            troubles = [sender.trouble for sender in self._senders]
             problems = [trouble.problem for trouble in troubles if trouble.problem]
             return data.Bench(
                 patterns=[*PATTERNS],
@@ -179,6 +183,8 @@ class LiveBench(Thread):
         return said if can_apply(way) else [*said, ""]
 
     def run(self) -> None:
+        for sender in self._senders:
+            sender.start()
         try:
             while not self._stop_now.is_set():
                 frame, wait_s = self._now()
@@ -187,13 +193,15 @@ class LiveBench(Thread):
                     self._wake.wait(wait_s)
                 self._go_on()
         finally:
-            self._send(self._bench.frame(_DARK, 0.0))
-            for carrier in self._carriers:
-                carrier.close()
+            self._send(self._bench.frame(DARK, 0.0))
+            for sender in self._senders:
+                sender.end()
+            for sender in self._senders:
+                sender.join(LEAVE_S)
 
     def _send(self, frame: Frame) -> None:
-        for carrier in self._carriers:
-            carrier.send(frame)
+        for sender in self._senders:
+            sender.mailbox.put(frame)
         self.frame = frame
         for tell in self.told:
             tell(frame)
@@ -222,44 +230,6 @@ class LiveBench(Thread):
     def _say(self) -> None:
         for tell in self.changed:
             tell()
-
-
-class _Carrier:
-    """An output of the bench: opened again where it fails, less and less often."""
-
-    def __init__(self, output: Output, tell: Callable[[str], object]) -> None:
-        self._output = output
-        self.trouble = Trouble(str(output), tell)
-        self._design: Design | None = None
-        self._due_s = 0.0
-
-    def send(self, frame: Frame) -> None:
-        """Deliver a frame, if that can be."""
-        if time.monotonic() < self._due_s:
-            return
-        try:
-            self._make_ready(frame)
-            self._output.send(frame)
-        except Exception as exc:  # a driver of somebody's own may do anything
-            is_ours = isinstance(exc, FendraError)
-            error = exc if is_ours else FendraError(internal_error(exc, f"in {self._output}"))
-            self._due_s = time.monotonic() + self.trouble.failed(error)
-            self.close()
-        else:
-            self.trouble.works()
-
-    def _make_ready(self, frame: Frame) -> None:
-        """Open it, or make it ready for a design that was changed, as by a cure."""
-        if not self._output.is_open:
-            self._output.open(frame.design, frame.layout)
-        elif frame.design is not self._design:
-            self._output.use(frame.design, frame.layout)
-        self._design = frame.design
-
-    def close(self) -> None:
-        """Let go of it."""
-        with suppress(Exception):  # it has failed already, or the bench is over
-            self._output.close()
 
 
 def can_apply(way: Way) -> bool:
