@@ -21,6 +21,7 @@ from fendra.page.served.cues import Cues
 from fendra.page.served.desk import Desk
 from fendra.page.served.served import Served
 from fendra.page.served.server import Place, Server
+from helpers import until
 
 
 class Running:
@@ -41,6 +42,7 @@ class Running:
         self.server.serve(self.served)
         self.thread = threading.Thread(target=self.session.run)
         self.thread.start()
+        until(lambda: self.session.loop.frame is not None, "the first frame")
         self.address = f"{self.server.scheme}://127.0.0.1:{self.server.port}"
 
     def end(self):

@@ -24,10 +24,13 @@ export function timeText(seconds: number): string {
 
 export const percent = (share: number): string => `${Math.round(share * 100)} %`;
 
+/** How long something lasts. */
+export function spanText(seconds: number): string {
+  if (seconds < 90) return `${seconds.toFixed(0)} s`;
+  return seconds < 5400 ? `${(seconds / 60).toFixed(0)} min` : `${(seconds / 3600).toFixed(1)} h`;
+}
+
 /** How long ago something was. */
 export function ageText(seconds: number): string {
-  const age = Math.max(seconds, 0);
-  if (age < 1) return "now";
-  if (age < 90) return `${age.toFixed(0)} s ago`;
-  return age < 5400 ? `${(age / 60).toFixed(0)} min ago` : `${(age / 3600).toFixed(1)} h ago`;
+  return seconds < 1 ? "now" : `${spanText(seconds)} ago`;
 }

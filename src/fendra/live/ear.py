@@ -10,10 +10,8 @@ from typing import Any
 
 import numpy as np
 
-from fendra.core.composition.plan import Plan
-from fendra.core.composition.record import WHY
-from fendra.core.engines.numpy.numbers import Numbers
-from fendra.core.graph.ops import UINT_MASK
+from fendra.core.composition.record import WHY, Recorded
+from fendra.live.conditioned import Conditioned
 from fendra.live.inbox import Heard, Inbox
 
 TRACE = 16
@@ -38,17 +36,14 @@ class Row:
 class Ear:
     """Steps the conditioning of a design's signals; `rows` says how each is.
 
-    reasons: the plan of the design, with its reasons.
+    recorded: the design.
     """
 
     def __init__(
-        self, reasons: Plan, inbox: Inbox, *, clock: Callable[[], float] = time.monotonic
+        self, recorded: Recorded, inbox: Inbox, *, clock: Callable[[], float] = time.monotonic
     ) -> None:
-        self._design, self._inbox, self._clock = reasons.design, inbox, clock
-        self._graph = reasons.graph
-        self._numbers = Numbers(self._graph)
-        self._registers: list[Any] = []
-        self._last_ms: int | None = None
+        self._design, self._inbox, self._clock = recorded.design, inbox, clock
+        self._conditioned = Conditioned(recorded)
         self._start_s = clock()
         self._traces = {name: deque[float](maxlen=TRACE) for name in self._design.signals}
         self._traced_s = -1e9
@@ -56,13 +51,7 @@ class Ear:
     def step(self) -> dict[str, Any]:
         """Take what has come, and step; gives that news."""
         news = self._inbox.take()
-        numbers = {name: v for name, v in news.items() if isinstance(v, (int, float))}
-        now_ms = round((self._clock() - self._start_s) * 1000)
-        is_first = self._last_ms is None
-        step_ms = 0 if self._last_ms is None else now_ms - self._last_ms
-        with np.errstate(all="ignore"):
-            self._registers = self._numbers.run(now_ms & UINT_MASK, step_ms, is_first, numbers)
-        self._last_ms = now_ms
+        self._conditioned.step(self._clock() - self._start_s, news)
         if self._clock() - self._traced_s >= TRACE_S:
             self._traced_s = self._clock()
             for name, trace in self._traces.items():
@@ -72,18 +61,15 @@ class Ear:
 
     def value(self, name: str) -> Any:
         """A signal as layers read it: a number, a truth, or linear red, green and blue."""
-        place_of = self._graph.roots.get(f"{WHY}signal:{name}")
-        if place_of is None or not self._registers:
+        value = self._conditioned.value(f"{WHY}signal:{name}")
+        if value is None:
             return 0.0
-        value = self._registers[self._numbers.register(place_of)]
         return np.ravel(value) if np.size(value) == 3 else value
 
     def is_lost(self, name: str) -> bool:
         """Whether a signal is lost just now."""
-        place_of = self._graph.roots.get(f"{WHY}lost:{name}")
-        if place_of is None or not self._registers:
-            return True
-        return bool(self._registers[self._numbers.register(place_of)])
+        is_lost = self._conditioned.value(f"{WHY}lost:{name}")
+        return True if is_lost is None else bool(is_lost)
 
     def rows(self) -> list[Row]:
         """Every signal of the design."""

@@ -29,7 +29,7 @@ class Listening:
     ) -> None:  # fmt: skip
         design, layout = recorded.design, recorded.layout
         self.inbox = Inbox(design)
-        self.ear = Ear(recorded.reasons, self.inbox)
+        self.ear = Ear(recorded, self.inbox)
         self._polled = connected.polled
         self._feeders = [
             Feeder(name, source, self.inbox, design, layout, tell)

@@ -14,13 +14,9 @@ from typing import Any
 
 import numpy as np
 
-from fendra.core.checks.examine import Examined
 from fendra.core.composition.record import WHY
-from fendra.core.engines.numpy.numbers import Numbers
 from fendra.core.film import Frame
-from fendra.core.graph.node import Graph
-from fendra.core.graph.ops import UINT_MASK
-from fendra.core.graph.passes import simplify
+from fendra.live.conditioned import Conditioned
 from fendra.live.loop import Loop
 from fendra.live.session import Session
 from fendra.live.steering import Steering, presets_of
@@ -28,43 +24,6 @@ from fendra.live.trouble import Trouble
 
 MOST_WAITING = 500
 """Frames whose news wait for whoever looks; older ones are left out."""
-
-
-class Conditioned:
-    """Signals and layers of a design as they are conditioned, stepped by the news of its frames."""
-
-    def __init__(self, running: Examined) -> None:
-        traced = running.subject.recorded.traced
-        wanted = {f"{WHY}signal:", f"{WHY}lost:"}
-        roots = {
-            name: place
-            for name, place in traced.roots.items()
-            if any(name.startswith(start) for start in wanted)
-            or (name.startswith("layer:") and name.endswith(":on"))
-            or name.startswith("state:")
-        }
-        self._graph = simplify(Graph(traced.nodes, roots, traced.start))
-        self._numbers = Numbers(self._graph)
-        self._registers: list[Any] = []
-        self._last_ms: int | None = None
-
-    def step(self, at_s: float, news: Mapping[str, Any]) -> None:
-        """Take the news of a frame. at_s: the frame's, by the program's clock."""
-        numbers = {name: v for name, v in news.items() if isinstance(v, (int, float))}
-        now_ms = round(at_s * 1000)
-        is_first = self._last_ms is None
-        step_ms = 0 if self._last_ms is None else max(now_ms - self._last_ms, 0)
-        with np.errstate(all="ignore"):
-            self._registers = self._numbers.run(now_ms & UINT_MASK, step_ms, is_first, numbers)
-        self._last_ms = now_ms
-
-    def read(self, name: str) -> float | bool | list[float] | None:
-        """A root of the graph; None before the first step, and where there is none."""
-        place = self._graph.roots.get(name)
-        if place is None or not self._registers:
-            return None
-        value = np.ravel(self._registers[self._numbers.register(place)])
-        return [round(float(v), 6) for v in value] if value.size > 1 else value[0].item()
 
 
 class Watch:
@@ -78,7 +37,7 @@ class Watch:
         self._lock = Lock()
         self._waiting: deque[tuple[Frame, Mapping[str, Any]]] = deque(maxlen=MOST_WAITING)
         self._of = steering.running
-        self._conditioned = Conditioned(self._of)
+        self._conditioned = Conditioned(self._of.subject.recorded)
         self._is_behind = True
         self._viewers = 0
         self.told: list[Callable[[Frame], object]] = []
@@ -118,7 +77,11 @@ class Watch:
         running = self.steering.running
         with self._lock:
             if self._of is not running:
-                self._conditioned, self._of, self._is_behind = Conditioned(running), running, True
+                self._conditioned, self._of, self._is_behind = (
+                    Conditioned(running.subject.recorded),
+                    running,
+                    True,
+                )
             if self._is_behind or self._viewers <= 0:  # frames are followed while somebody looks
                 self._is_behind = False
                 lost = {*self.session.inbox.lost()}
@@ -162,7 +125,7 @@ class Watch:
             "layers": [
                 {
                     "name": layer.name,
-                    "on": bool(conditioned.read(f"layer:{i}:on")),
+                    "on": bool(_read(conditioned, f"layer:{i}:on")),
                     "preset": held["presets"].get(layer.name) or layer.preset or None,
                     "presets": presets_of(design, layer),
                 }
@@ -210,11 +173,11 @@ class Watch:
             heard = self.session.inbox.heard.get(name)
             is_heard = heard is not None and heard.count > 0
             by_hand = None if name not in held else "lost" if held[name] is None else "set"
-            is_lost = conditioned.read(f"{WHY}lost:{name}")
+            is_lost = _read(conditioned, f"{WHY}lost:{name}")
             found.append(
                 {
                     "name": name,
-                    "value": conditioned.read(f"{WHY}signal:{name}"),
+                    "value": _read(conditioned, f"{WHY}signal:{name}"),
                     "raw": _plain(heard.raw) if is_heard and heard is not None else None,
                     "lost": name in lost if is_lost is None else bool(is_lost),
                     "age_s": round(now_s - heard.at_s, 3) if is_heard and heard else None,
@@ -244,6 +207,15 @@ class Watch:
             }
             for i, feeding in enumerate(loads.feedings)
         ]
+
+
+def _read(conditioned: Conditioned, name: str) -> float | bool | list[float] | None:
+    """A value of the graph, as JSON has it."""
+    value = conditioned.value(name)
+    if value is None:
+        return None
+    flat = np.ravel(value)
+    return [round(float(v), 6) for v in flat] if flat.size > 1 else flat[0].item()
 
 
 def _trouble(trouble: Trouble, now_s: float) -> dict[str, Any]:

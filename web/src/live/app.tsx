@@ -3,6 +3,7 @@
 import { useEffect, useMemo, useReducer, useRef, useState } from "preact/hooks";
 import { SIDES } from "../space/camera";
 import type { Space } from "../space/space";
+import { Ask } from "../ui/ask";
 import { Traces } from "../ui/signals";
 import { View, type ViewState } from "../ui/view";
 import { Bench } from "./bench";
@@ -100,13 +101,7 @@ export function LiveApp({ link }: { link: Link }) {
             shows {[...picture.seen().subarray(3 * spot, 3 * spot + 3)].join(" ")} of 255, red green blue
           </p>
         )}
-        {link.flashes === "asking" && (
-          <div class="ask" role="alertdialog" aria-label="Flashes">
-            <p>This light flashes more than three times a second. Such flashes can hurt people with photosensitive epilepsy.</p>
-            <button onClick={() => link.answer(false)}>Show it much dimmed</button>
-            <button onClick={() => link.answer(true)}>Show it as it is</button>
-          </div>
-        )}
+        {link.flashes === "asking" && <Ask of={link} />}
       </div>
       <aside class="side" aria-label="The run">
         {state.bench ? (

@@ -51,6 +51,17 @@ export function Place({ desk, picture }: { desk: Desk; picture: LivePicture }) {
     const spot = spotOf[led]!;
     return parts.find((each) => spot >= each.spots[0]! && spot < each.spots[1]!);
   };
+  // The LEDs of each part; they change with the layout, and not with what is dragged or shown.
+  const rows = useMemo(() => {
+    const found = new Map<PlacedPart | undefined, number[]>();
+    for (let i = 0; i < look.leds.count; i++) {
+      const part = partOf(i);
+      const row = found.get(part);
+      if (row) row.push(i);
+      else found.set(part, [i]);
+    }
+    return found;
+  }, [look, desk.sheet]);
   const moved = (now: Drag): [number, number] => {
     const by: [number, number] = [now.to[0] - now.from[0], now.to[1] - now.from[1]];
     if (!now.part) return by;
@@ -163,11 +174,6 @@ export function Place({ desk, picture }: { desk: Desk; picture: LivePicture }) {
     return part && pending?.part === part.name ? pending.shift : undefined;
   };
   const radius = Math.max(look.leds.spacing_mm * 0.34, box[2] / 600);
-  const rows = new Map<PlacedPart | undefined, number[]>();
-  for (let i = 0; i < look.leds.count; i++) {
-    const part = partOf(i);
-    rows.set(part, [...(rows.get(part) ?? []), i]);
-  }
   const rgb = picture.seen();
   const placeOf = (spot: number): string => {
     const i = spotOf.indexOf(spot);

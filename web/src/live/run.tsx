@@ -1,7 +1,7 @@
 /** How the run goes: pace, sources, outputs, supplies, layers. */
 
 import type { State } from "../data";
-import { ageText, percent } from "../words";
+import { percent, spanText } from "../words";
 import { mayLook } from "./hand";
 import type { Link } from "./link";
 
@@ -18,7 +18,7 @@ export function RunState({ link, state }: { link: Link; state: State }) {
         <dt>processor, light</dt><dd>{percent1(rate.loop)}</dd>
         <dt>processor, page</dt><dd>{percent1(rate.page)}</dd>
         <dt>engine</dt><dd>{state.engine}</dd>
-        <dt>runs for</dt><dd>{ageText(state.running_s).replace(" ago", "")}</dd>
+        <dt>runs for</dt><dd>{spanText(state.running_s)}</dd>
         <dt>pages open</dt><dd>{state.pages}</dd>
       </dl>
       <h2>Sources</h2>
@@ -76,7 +76,7 @@ function Item({ name, what, problem, since, facts }: { name: string; what: strin
       <b><i class={problem ? "dot bad" : "dot on"} /> {name}</b>
       {what !== name && <span class="faint">{what}</span>}
       <span class="faint">{facts.filter(Boolean).join(", ")}</span>
-      {problem && <span class="bad">{problem} {since !== null && `(since ${ageText(since).replace(" ago", "")})`}</span>}
+      {problem && <span class="bad">{problem} {since !== null && `(since ${spanText(since)})`}</span>}
     </div>
   );
 }

@@ -6,6 +6,7 @@ import type { PageData } from "../data";
 import type { Player } from "../player";
 import { SIDES } from "../space/camera";
 import type { Space } from "../space/space";
+import { Ask } from "./ask";
 import { Led } from "./led";
 import { Pads } from "./pads";
 import { Signals, Traces } from "./signals";
@@ -166,7 +167,7 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
               if (found !== undefined) setTab("led");
             }} />
         ))}
-        {player.flashes === "asking" && <Ask player={player} />}
+        {player.flashes === "asking" && <Ask of={player} />}
       </div>
       <aside class="side" aria-label="Signals and layers">
         <div class="tabs" role="tablist">
@@ -185,16 +186,6 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
       </aside>
       <Time player={player} strip={strip} />
     </main>
-  );
-}
-
-function Ask({ player }: { player: Player }) {
-  return (
-    <div class="ask" role="alertdialog" aria-label="Flashes">
-      <p>This light flashes more than three times a second. Such flashes can hurt people with photosensitive epilepsy.</p>
-      <button onClick={() => player.answer(false)}>Show it much dimmed</button>
-      <button onClick={() => player.answer(true)}>Show it as it is</button>
-    </div>
   );
 }
 
