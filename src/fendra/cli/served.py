@@ -31,18 +31,19 @@ Page = Annotated[
 ]  # fmt: skip
 PageCert = Annotated[
     Path | None,
-    typer.Option(metavar="FILE", help="Of the page: a certificate, for TLS.", show_default=False),
+    typer.Option(metavar="FILE", help="The page's certificate, for TLS.", show_default=False),
 ]
 PageKey = Annotated[
     Path | None,
-    typer.Option(metavar="FILE", help="Of the page: the certificate's key.", show_default=False),
+    typer.Option(metavar="FILE", help="The key of that certificate.", show_default=False),
 ]
 PageNewTokens = Annotated[
-    bool, typer.Option("--page-new-tokens", help="Of the page: old tokens let nobody in any more.")
+    bool,
+    typer.Option("--page-new-tokens", help="Make new tokens for the page; old ones stop working."),
 ]
 PageAnnounce = Annotated[
     bool,
-    typer.Option("--page-announce", help="Of the page: NAME.local leads to it in this network."),
+    typer.Option("--page-announce", help="Announce the page in the local network, as NAME.local."),
 ]
 _ADDRESS = re.compile(r"(\[[0-9a-fA-F:]+\]|[0-9]+(\.[0-9]+){3}|localhost)(:\d+)?|:?\d+")
 DEFAULT = "default"
@@ -79,7 +80,7 @@ def make_server(
         others = {"--page-cert": cert, "--page-key": key, "--page-new-tokens": is_anew}
         for name, value in (others | {"--page-announce": is_announced}).items():
             if value:
-                raise typer.BadParameter(f"{name} is of the page: write --page as well")
+                raise typer.BadParameter(f"{name} needs --page: write --page as well")
         return None
     if (cert is None) != (key is None):
         raise typer.BadParameter("--page-cert and --page-key belong together")

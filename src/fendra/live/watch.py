@@ -77,11 +77,8 @@ class Watch:
         running = self.steering.running
         with self._lock:
             if self._of is not running:
-                self._conditioned, self._of, self._is_behind = (
-                    Conditioned(running.subject.recorded),
-                    running,
-                    True,
-                )
+                self._conditioned = Conditioned(running.subject.recorded)
+                self._of, self._is_behind = running, True
             if self._is_behind or self._viewers <= 0:  # frames are followed while somebody looks
                 self._is_behind = False
                 lost = {*self.session.inbox.lost()}
