@@ -154,7 +154,9 @@ def test_a_run_that_is_killed_leaves_its_film_up_to_the_last_frame(tmp_path):
         stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, stdin=subprocess.DEVNULL,
     )  # fmt: skip
     part = tmp_path / "ride.part.npy"
-    until(lambda: part.exists() and len(np.load(part)) > 20, "frames are written")
+    # While it is made it is there and empty; from its first bytes on NumPy reads it.
+    until(lambda: part.exists() and part.stat().st_size > 0, "the film is begun")
+    until(lambda: len(np.load(part)) > 20, "frames are written")
     run.kill()
     run.wait()
     film = np.load(part)
