@@ -13,7 +13,7 @@ import fendra as fd
 from fendra.live.connect import connect
 from fendra.live.session import Session
 from fendra.outputs import make_output
-from helpers import design, layer, until
+from helpers import design, free_port, layer, until
 
 DESIGN = fd.demo_file("drone.toml")
 OLD = "old and dear"
@@ -137,7 +137,9 @@ def test_where_nothing_can_be_kept_the_light_goes_on(fendra, tmp_path, monkeypat
     """No home, no folder for settings, none for what is compiled."""
     for name in ("HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME", "XDG_DATA_HOME"):
         monkeypatch.setenv(name, "/proc/nowhere")
-    code, _, err = fendra("run", DESIGN, "--for", "0.1", "--to", "null:", "--engine", "native")
+    own = f"udp:{free_port()}"  # the design's own port is one, and other tests run it too
+    words = ["run", DESIGN, "--from", own, "--for", "0.1", "--to", "null:", "--engine", "native"]
+    code, _, err = fendra(*words)
     assert (code, err) == (0, "")
     code, _, err = fendra("trust")
     assert code == 0
