@@ -50,22 +50,28 @@ def test_the_project_for_an_stm32f103_builds_without_a_warning(arm, tmp_path, na
     assert 0x0800_0000 < reset < 0x0800_0000 + len(image)
 
 
-@pytest.mark.parametrize("receiver", [False, True])
-@pytest.mark.parametrize("name", CHIPS)
+@pytest.mark.parametrize(
+    ("name", "receiver"),
+    [(name, receiver) for name in CHIPS for receiver in (False, True) if CHIPS[name].serial or not receiver],
+)
 def test_every_chip_of_the_table_builds_with_all_that_it_can_do(avr, arm, tmp_path, name, receiver):
     """Three lines of one-wire data, clocked LEDs, a voltage, a switch and an event."""
     chip = CHIPS[name]
     links = {pin for link in chip.serial for pin in (link.tx, link.rx)}
-    data = [pin for pin in chip.outputs if pin not in links][:3]
-    analogue = next(pin for pin in chip.channels if pin not in data)
-    others = [pin for pin in chip.inputs if pin not in {*data, *links, analogue}]
-    clocked, clock, hit, switch = others[:4]
+    clocks = {data: clock for data, (clock, _) in (chip.clocked or {}).items()}
+    clocked = next((pin for pin in chip.inputs[5:] if chip.clocked is None or pin in clocks), None)
+    clock = clocks.get(clocked) or next((pin for pin in chip.inputs[6:] if pin != clocked), None)
+    data = [pin for pin in chip.outputs if pin not in {*links, clocked, clock}]
+    data = data[: 3 if clocked else 2]
+    analogue = next(pin for pin in chip.channels if pin not in {*data, clocked, clock})
+    others = [pin for pin in chip.inputs if pin not in {*data, *links, analogue, clocked, clock}]
+    hit, switch = others[:2]
     design = fd.Design.from_values({
         "name": "All of it", "controllers": {"main": {"type": name}},
         "line": [
             {"name": f"line {pin}", "pin": pin, "part": [strip(f"part {pin}", 3)]} for pin in data
-        ] + [{"name": "clocked", "led": "apa102", "pin": clocked, "clock": clock,
-              "part": [strip("last", 5)]}],
+        ] + ([{"name": "clocked", "led": "apa102", "pin": clocked, "clock": clock,
+               "part": [strip("last", 5)]}] if clocked else []),
         "signals": {
             "dial": {"pin": analogue}, "hit": {"kind": "event", "pin": hit},
             "on": {"kind": "switch", "pin": {"name": switch, "pull": "none"}},
@@ -78,6 +84,12 @@ def test_every_chip_of_the_table_builds_with_all_that_it_can_do(avr, arm, tmp_pa
     write_project(project.files, tmp_path)
     assert make(tmp_path).stderr == ""
     assert (tmp_path / f"{project.name}.{chip.words['product']}").stat().st_size > 2000
+
+
+def test_a_chip_without_a_serial_link_is_told():
+    design = fd.Design.from_values({"name": "a", "line": [{"name": "a", "part": [strip("b", 3)]}]})
+    with pytest.raises(FirmwareError, match="an ATtiny85 at 16 MHz has no serial link"):
+        design.firmware("attiny85", receiver=True)
 
 
 def test_no_template_knows_a_chip_by_name():

@@ -53,8 +53,9 @@ class Serial:
 
 @dataclass(frozen=True)
 class Chip:
-    """One chip with a board layer; chips.toml says what each key is. words: its table whole, with
-    what its family has, for templates.
+    """One chip with a board layer; chips.toml says what each key is. clocked: of a data pin its
+    clock pin and the link that both are of; None where any two pins do. words: its table whole,
+    with what its family has, for templates.
     """
 
     name: str
@@ -65,6 +66,7 @@ class Chip:
     channels: Mapping[str, int]
     timers: Mapping[str, Timer]
     serial: tuple[Serial, ...]
+    clocked: Mapping[str, tuple[str, int]] | None
     words: Mapping[str, Any]
 
     @property
@@ -76,8 +78,7 @@ class Chip:
     def files(self) -> dict[str, str]:
         """The files of its own, each with its template."""
         return {
-            file.format(chip=self.name): f"{self.family}/{page}"
-            for file, page in self.words["files"].items()
+            file.format(chip=self.name): page for file, page in self.words["files"].items()
         }
 
     def label(self, pin: str) -> str:
@@ -89,13 +90,13 @@ class Chip:
 def port_and_bit(pin: str) -> tuple[str, int]:
     """The port and the place in it of a pin.
 
-    >>> port_and_bit("PD6"), port_and_bit("PA15")
-    (('D', 6), ('A', 15))
+    >>> port_and_bit("PD6"), port_and_bit("PA15"), port_and_bit("GP22")
+    (('D', 6), ('A', 15), ('', 22))
     """
-    found = re.fullmatch(r"P([A-Z])(\d+)", pin)
+    found = re.fullmatch(r"(?:P([A-Z])|GP)(\d+)", pin)
     if found is None:
         raise ValueError(f"'{pin}' is no pin of a port")
-    return found[1], int(found[2])
+    return found[1] or "", int(found[2])
 
 
 def _chip(name: str, words: dict[str, Any]) -> Chip:
@@ -106,9 +107,12 @@ def _chip(name: str, words: dict[str, Any]) -> Chip:
         tuple(unfold_pins(words["outputs"])),
         tuple(unfold_pins(words["inputs"])),
         words["channels"],
-        {pin: Timer(*each) for pin, each in words.get("timers", {}).items()},
+        {pin: Timer(*each) for pin, each in words.get("pulses", {}).items()},
         tuple(_serial(each) for each in words["serial"]),
-        {"name": name, **words},
+        {data: (clock, unit) for data, clock, unit in words["clocked"]}
+        if "clocked" in words
+        else None,
+        {"name": name, **words, "timer": words.get("timers", {}).get(words.get("timer"))},
     )
 
 

@@ -27,7 +27,7 @@ class LinePin:
     """A line at its pin.
 
     field, macro: its names in C. kind: of its data. width: bytes of an address; size: of a frame.
-    timer, output, dma: what sends there, where there is such a thing.
+    timer, output, dma, unit: what sends there, where there is such a thing.
     """
 
     line: str
@@ -46,6 +46,7 @@ class LinePin:
     timer: int = 0
     output: int = 0
     dma: int = 0
+    unit: int = 0
 
 
 @dataclass(frozen=True)
@@ -138,12 +139,24 @@ class _Wiring:
 
     def wire(self, lines: tuple[LinePlace, ...]) -> Wiring:
         links = self._chip.serial if self._is_receiver else ()
+        if self._is_receiver and not links:
+            raise FirmwareError(
+                f"{self._chip.about} has no serial link, so it cannot be a receiver. "
+                "Leave out --receiver, or take a larger controller."
+            )
         if len(links) == 1:  # lines have to keep away from the only one
             self._taken |= {links[0].tx, links[0].rx}
         wanted = [self._design.line[line.number].pin for line in lines]
         wanted += [pin.name for pin in self._inputs.values()]
         self._wanted = {self._chip.type.own_name(pin) for pin in wanted if pin}
         pinned = tuple(self._line(line) for line in lines)
+        most = self._chip.words.get("most_one_wire")
+        one_wire = [line.line for line in pinned if line.kind != "clocked"]
+        if most is not None and len(one_wire) > most:
+            raise FirmwareError(
+                f"{self._chip.about} sends {most} one-wire lines, and here are {len(one_wire)}. "
+                "Put two of them behind each other on one pin."
+            )
         inputs = tuple(self._input(name, pin) for name, pin in self._inputs.items())
         free = [each for each in links if not {each.tx, each.rx} & self._taken]
         serial = links[0] if len(links) == 1 else next(iter(free), None)
@@ -159,18 +172,24 @@ class _Wiring:
         line = self._design.line[bytes_of.number]
         what = f"line '{line.name}'"
         is_clocked = line.led_type.data == "clocked"
+        links = self._chip.clocked
         able = self._chip.inputs if is_clocked else self._chip.outputs
+        clocks = self._chip.inputs
+        if is_clocked and links is not None:
+            able = tuple(data for data, (clock, _) in links.items() if clock not in self._taken)
         pin = self._choose(what, line.pin, able)
         port, bit = port_and_bit(pin)
         timer = self._chip.timers.get(pin, Timer(0, 0, 0))
-        clock, clock_port, clock_bit = "", "", 0
+        clock, clock_port, clock_bit, unit = "", "", 0, 0
         if is_clocked:
-            clock = self._choose(f"the clock of {what}", line.clock, self._chip.inputs)
+            if links is not None:
+                clocks, unit = (links[pin][0],), links[pin][1]
+            clock = self._choose(f"the clock of {what}", line.clock, clocks)
             clock_port, clock_bit = port_and_bit(clock)
         return LinePin(
             line.name, bytes_of.field, bytes_of.macro, line.led, line.led_type.data or "one-wire",
             self._chip.label(pin), port, bit, len(line.wire_order), bytes_of.size,
-            self._chip.label(clock), clock_port, clock_bit, timer.number, timer.output, timer.dma,
+            self._chip.label(clock), clock_port, clock_bit, timer.number, timer.output, timer.dma, unit,
         )  # fmt: skip
 
     def _input(self, name: str, pin: Pin) -> InputPin:
@@ -182,7 +201,7 @@ class _Wiring:
         where = f" ({self._origin.file}:{line})" if line else ""
         if needs == "analogue":
             about = f"0 to 1 of full scale{where}"
-            port, bit = port_and_bit(at) if at.startswith("P") else ("", 0)
+            port, bit = port_and_bit(at) if at in chip.inputs else ("", 0)
             field = self._fields[name]
             return InputPin(
                 name, field, is_moment, needs, pin.pull, chip.label(at), about, port, bit,

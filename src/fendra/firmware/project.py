@@ -181,6 +181,7 @@ class _Pages:
                 for field, text in about.items()
             ],
             "kinds": {line.kind for line in wiring.lines},
+            "analogue": [each for each in wiring.inputs if each.needs == "analogue"],
             "reset_us": max(design.line[line.number].led_type.reset_s for line in lines) * 1e6,
             "period_us": round(1e6 / design.rate), "longest": longest,
             "baud": link.baud if link is not None and link.baud is not None else BAUD,

@@ -1,0 +1,239 @@
+// Whole RP2040 firmware in an emulator of the chip, with its pins: switches, voltages and bytes go in,
+// one-wire data comes out and is decoded by the length of its pulses.
+//
+//   node emulate_rp2040.mjs < job.json > result.json
+//
+// A job: { seconds, boards: [{ uf2, outs: [{ pin, size }], spis: [unit], events: [[us, what, which, value]] }] }.
+// what: "pin" (a level, 0 or 1; 2 lets go), "adc" (0 to 4095), "byte" (for a UART), "stop" (the
+// processor hangs). A result: for each board its lines (frames: when each began, us, and its bytes), the
+// pulses (the shortest and the longest of a 0, of a 1, of a bit, ns), bytes of its UARTs and SPIs, its
+// times of power-up (the watchdog resets), and the baud rates.
+import { readFileSync } from "node:fs";
+
+import { ConsoleLogger, GPIOPinState, LogLevel, RP2040 } from "../../web/node_modules/rp2040js/dist/esm/index.js";
+
+const CYCLE_NS = 8; // 125 MHz
+const LIMIT_NS = 500; // between a 0 and a 1
+const RESET_NS = 50_000;
+
+class Line {
+  constructor(size) {
+    this.size = size;
+    this.frames = [];
+    this.pulses = { zero: [1e9, 0], one: [1e9, 0], bit: [1e9, 0] };
+    this.rose = -1;
+    this.last = -1;
+    this.begin(0);
+  }
+
+  begin(at) {
+    this.began = at;
+    this.bits = 0;
+    this.bytes = new Uint8Array(this.size);
+  }
+
+  edge(ns, isHigh) {
+    if (isHigh) {
+      if (this.bits > 0 && ns - this.last < RESET_NS) {
+        note(this.pulses.bit, ns - this.last);
+      } else {
+        this.begin(ns);
+      }
+      this.last = ns;
+      this.rose = ns;
+      return;
+    }
+    if (this.rose < 0) {
+      return;
+    }
+    const high = ns - this.rose;
+    const bit = high > LIMIT_NS ? 1 : 0;
+    note(bit ? this.pulses.one : this.pulses.zero, high);
+    const place = this.bits >> 3;
+    if (place < this.size) {
+      this.bytes[place] = (this.bytes[place] << 1) | bit;
+    }
+    this.bits++;
+    if (this.bits === 8 * this.size) {
+      this.frames.push([this.began / 1000, Buffer.from(this.bytes).toString("hex")]);
+    }
+  }
+}
+
+function note(span, value) {
+  span[0] = Math.min(span[0], value);
+  span[1] = Math.max(span[1], value);
+}
+
+// The image of a flash, as the drive of the board takes it.
+function imageOf(path) {
+  const file = readFileSync(path);
+  const image = new Uint8Array(2 * 1024 * 1024).fill(0xff);
+  for (let at = 0; at < file.length; at += 512) {
+    const [first, second, flags, address, size, , , family] = Array.from({ length: 8 }, (_, i) => file.readUInt32LE(at + 4 * i));
+    if (first !== 0x0a324655 || second !== 0x9e5d5157 || file.readUInt32LE(at + 508) !== 0x0ab16f30 || flags !== 0x2000 || family !== 0xe48bff56) {
+      throw new Error("no UF2 for an RP2040");
+    }
+    image.set(file.subarray(at + 32, at + 32 + size), address - 0x10000000);
+  }
+  return image;
+}
+
+class Board {
+  constructor({ uf2, outs, events = [], flash }) {
+    this.image = flash ? Uint8Array.from(Buffer.from(flash, "base64")) : imageOf(uf2);
+    this.events = events.map(([us, ...rest]) => [us * 1000, ...rest]).sort((a, b) => a[0] - b[0]);
+    this.lines = outs.map(({ size }) => new Line(size));
+    this.outs = outs;
+    this.sent = [[], []];
+    this.spi = [[], []];
+    this.bauds = [];
+    this.powered = [];
+    this.heard = () => {};
+    this.start(0);
+  }
+
+  // As the chip's own loader does it: 256 bytes to RAM, if their checksum is right.
+  start(ns) {
+    const chip = new RP2040();
+    chip.logger = new ConsoleLogger(LogLevel.Error);
+    chip.flash.set(this.image);
+    this.since = ns;
+    this.clock = chip.clock;
+    this.chip = chip;
+    this.isOver = false;
+    this.powered.push(ns / 1000);
+    const stage = this.image.subarray(0, 256);
+    let crc = 0xffffffff;
+    for (const byte of stage.subarray(0, 252)) {
+      crc ^= byte << 24;
+      for (let bit = 0; bit < 8; bit++) {
+        crc = crc & 0x80000000 ? (crc << 1) ^ 0x04c11db7 : crc << 1;
+      }
+    }
+    if (crc >>> 0 !== new DataView(stage.buffer, stage.byteOffset).getUint32(252, true)) {
+      throw new Error("the loader refuses the second stage: its checksum is wrong");
+    }
+    chip.sram.set(stage, 0x41f00);
+    chip.core.VTOR = 0;
+    chip.core.SP = 0x20041f00;
+    chip.core.PC = 0x20041f00;
+    this.machines = [];
+    for (const pio of chip.pio) {
+      pio.run = () => {}; // its machines are stepped here, each by its own clock
+      for (const machine of pio.machines) {
+        this.machines.push({ pio, machine, due: 0 });
+      }
+    }
+    this.at = 0;
+    this.outs.forEach(({ pin }, i) => {
+      this.lines[i].rose = -1;
+      chip.gpio[pin].addListener((state, before) => {
+        if ((state === GPIOPinState.High) !== (before === GPIOPinState.High)) {
+          this.lines[i].edge(this.since + this.at, state === GPIOPinState.High);
+        }
+      });
+    });
+    chip.uart.forEach((uart, i) => {
+      uart.onByte = (byte) => {
+        this.sent[i].push([this.now / 1000, byte]);
+        this.heard(i, byte, this.now, uart.baudRate);
+      };
+      uart.onBaudRateChange = (rate) => this.bauds.push([i, rate]);
+    });
+    chip.spi.forEach((spi, i) => {
+      spi.onTransmit = (byte) => {
+        this.spi[i].push(byte);
+        spi.completeTransmit(0);
+      };
+    });
+    chip.watchdogReset = false;
+    for (const part of Object.values(chip.peripherals)) {
+      if (part.onWatchdogTrigger) {
+        part.onWatchdogTrigger = () => {
+          this.isOver = true;
+        };
+      }
+    }
+    this.hangs = false;
+  }
+
+  get now() {
+    return this.since + this.clock.nanos;
+  }
+
+  take([, what, which, value]) {
+    const { chip } = this;
+    if (what === "pin") {
+      chip.gpio[which].setInputValue(value === 1);
+    } else if (what === "adc") {
+      chip.adc.channelValues[which] = value;
+    } else if (what === "byte") {
+      chip.uart[which].feedByte(value);
+    } else if (what === "stop") {
+      this.hangs = true;
+    }
+  }
+
+  runUntil(ns) {
+    const { core } = this.chip;
+    while (this.now < ns) {
+      while (this.events.length && this.events[0][0] <= this.now) {
+        this.take(this.events.shift());
+      }
+      const cycles = this.hangs ? 100 : this.chip.core.executeInstruction();
+      this.clock.tick(cycles * CYCLE_NS);
+      this.stepMachines();
+      if (this.isOver) {
+        this.start(this.now);
+      }
+    }
+    return core;
+  }
+
+  stepMachines() {
+    const now = this.clock.nanos;
+    for (const each of this.machines) {
+      const { machine, pio } = each;
+      if (!machine.enabled) {
+        each.due = now;
+        continue;
+      }
+      const divider = (machine.clockDivInt + machine.clockDivFrac / 256) * CYCLE_NS;
+      while (each.due <= now) {
+        const before = machine.cycles;
+        this.at = each.due;
+        machine.step();
+        pio.checkChangedPins();
+        each.due += Math.max(machine.cycles - before, 1) * divider;
+      }
+    }
+    this.at = now;
+  }
+
+  report() {
+    return {
+      lines: this.lines.map(({ frames, pulses }) => ({ frames, pulses })), sent: this.sent, spi: this.spi, bauds: this.bauds,
+      powered: this.powered, pulls: this.chip.gpio.map((pin) => (pin.pullupEnabled ? "up" : pin.pulldownEnabled ? "down" : "none")),
+      kept: Buffer.from(this.chip.flash.subarray(this.chip.flash.length - 8192)).toString("base64"),
+    };
+  }
+}
+
+const job = JSON.parse(readFileSync(0, "utf8"));
+const boards = job.boards.map((board) => new Board(board));
+for (const [from, fromUart, to, toUart] of job.wires ?? []) {
+  boards[from].heard = ((before) => (uart, byte, ns, baud) => {
+    before(uart, byte, ns, baud);
+    if (uart === fromUart && !(job.cuts ?? []).some(([begin, end]) => ns >= begin * 1000 && ns < end * 1000)) {
+      boards[to].events.push([ns + 1e10 / baud, "byte", toUart, byte]);
+    }
+  })(boards[from].heard);
+}
+const step = boards.length > 1 ? 20_000 : 1_000_000;
+for (let ns = step; ns <= job.seconds * 1e9; ns += step) {
+  for (const board of boards) {
+    board.runUntil(ns);
+  }
+}
+process.stdout.write(JSON.stringify(boards.map((board) => board.report())));
