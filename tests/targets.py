@@ -225,3 +225,12 @@ def size_of(tool, program):
     done = subprocess.run([tool, program], capture_output=True, text=True, check=True)
     text, data, bss = map(int, done.stdout.splitlines()[1].split()[:3])
     return text + data, data + bss
+
+
+def assert_pulses(pulses):
+    """What every one-wire type takes: a 0 is high 0.25 to 0.38 us, a 1 0.65 to 0.75 us, and it is
+    never low so long that a line takes it for the end of a frame (5 us)."""
+    zero, longest_zero, one, longest_one, pause = (cycles / 16 for cycles in pulses)
+    assert 0.25 <= zero <= longest_zero <= 0.38
+    assert 0.65 <= one <= longest_one <= 0.75
+    assert pause < 5

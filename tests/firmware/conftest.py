@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 import os
+import subprocess
 from pathlib import Path
 
+import numpy as np
 import pytest
 
-from targets import Avr, film_of, frames_of, missing
+pytest.register_assert_rewrite("every_kind")
+
+from targets import HERE, Avr, build, film_of, frames_of, missing
 
 AVR_PACKAGES = "gcc-avr avr-libc simavr libsimavr-dev"
 ARM_PACKAGES = "gcc-arm-none-eabi libnewlib-arm-none-eabi qemu-system-arm"
@@ -50,3 +54,27 @@ def demo_frames():
         "heron": frames_of(slow, films["heron"].tape),
         "drone": frames_of(films["drone"].design, films["drone"].tape),
     }
+
+
+@pytest.fixture(scope="session")
+def board(avr, compiler, tmp_path_factory):
+    """Runs a whole firmware with its pins."""
+    program = tmp_path_factory.mktemp("board") / "emulate_board"
+    build([*compiler.command, "-O2", "-w", HERE / "emulate_board.c", "-o", program,
+           "-I/usr/include/simavr", "-lsimavr"])  # fmt: skip
+
+    def run(firmware, words, given):
+        done = subprocess.run(
+            [program, firmware, *words], input=given, capture_output=True, timeout=300, check=False
+        )
+        said = done.stderr.decode()
+        assert done.returncode == 0, said[-500:]
+        size = 4 + sum(int(word.partition(":")[2]) for word in words if ":" in word)
+        whole = done.stdout[: len(done.stdout) // size * size]
+        frames = np.frombuffer(whole, [("us", "<u4"), ("bytes", "u1", (size - 4,))])
+        rows = [row.split() for row in said.splitlines()]
+        pulses = next([int(word) for word in row[1:]] for row in rows if row[:1] == ["pulses"])
+        back = bytes(int(row[1], 16) for row in rows if row[:1] == ["back"])
+        return frames, pulses, back
+
+    return run

@@ -1,10 +1,11 @@
-/* A whole ATmega328P firmware in simavr, with its pins: switches and voltages go in, one-wire data comes
+/* A whole firmware of an 8-bit part in simavr, with its pins: switches and voltages go in, one-wire data comes
    out and is decoded by the length of its pulses.
 
-   emulate_board ELF out=D6:84 in=D2 adc=0 ... In, before each frame: a byte for each switch (its level),
+   emulate_board ELF [mcu=atmega328p] [uart=0] out=D6:84 in=D2 adc=0 ... In, before each frame: a byte for each switch (its level),
    then two for each voltage (mV, low byte first). With `serial` instead of in and adc: bytes for the
    serial link, each behind the cycles to wait before it, as uint32_t; what comes back from the link goes
-   to stderr as `back HEX`. Out, a frame: when its data began, in us, as
+   to stderr as `back HEX`. With `timed`: rows of text, `CYCLE pin D 2 LEVEL`, `CYCLE adc CHANNEL MV`,
+   `CYCLE key D 2 B 1 IS_DOWN` (row, column) and at last `CYCLE end`. Out, a frame: when its data began, in us, as
    uint32_t; then the bytes of all lines, in the order of the outs. At the end, to stderr: cycles that a 0
    and a 1 are high, at the least and at the most, and of the longest pause inside a line. */
 #include <stdint.h>
@@ -38,7 +39,14 @@ struct wire {
 
 static struct wire switches[MOST];
 static avr_irq_t *voltages[MOST];
-static int line_count, switch_count, voltage_count, is_over, has_serial;
+static int line_count, switch_count, voltage_count, is_over, has_serial, is_timed;
+static char uart = '0';
+struct key {
+    struct wire row, column;
+    int is_down;
+};
+static struct key keys[64];
+static int key_count;
 static uint64_t shortest[2] = {~0u, ~0u}, longest[2], gap, began;
 static avr_t *avr;
 static FILE *out;
@@ -78,7 +86,7 @@ static void end_frame(void)
         fwrite(lines[i].bytes, (size_t)lines[i].size, 1, out);
         lines[i].bits = 0;
     }
-    if (!has_serial) {
+    if (!has_serial && !is_timed) {
         take_inputs();
     }
 }
@@ -120,13 +128,102 @@ static avr_cycle_count_t on_serial(avr_t *of, avr_cycle_count_t when, void *unus
     uint32_t wait;
     (void)unused;
     if (next >= 0) {
-        avr_raise_irq(avr_io_getirq(of, AVR_IOCTL_UART_GETIRQ('0'), UART_IRQ_INPUT), (uint32_t)next);
+        avr_raise_irq(avr_io_getirq(of, (uint32_t)AVR_IOCTL_UART_GETIRQ(uart), UART_IRQ_INPUT), (uint32_t)next);
     }
     if (fread(&wait, sizeof wait, 1, stdin) != 1 || (next = getchar()) < 0) {
         is_over = 1;
         return 0;
     }
     return when + wait;
+}
+
+/* A key that is down lets its column go low with its row, as its diode wants it. */
+static void press_keys(void)
+{
+    for (int i = 0; i < key_count; i++) {
+        int is_low = 0, is_first = 1;
+        for (int j = 0; j < key_count; j++) {
+            if (keys[j].column.port != keys[i].column.port || keys[j].column.pin != keys[i].column.pin) {
+                continue;
+            }
+            is_first &= j >= i;
+            avr_ioport_state_t row;
+            avr_ioctl(avr, (uint32_t)AVR_IOCTL_IOPORT_GETSTATE(keys[j].row.port), &row);
+            is_low |= keys[j].is_down && (row.ddr >> keys[j].row.pin & 1) && !(row.port >> keys[j].row.pin & 1);
+        }
+        if (is_first) {
+            set_switch(&keys[i].column, !is_low);
+        }
+    }
+}
+
+static avr_cycle_count_t on_driven(avr_t *of, avr_cycle_count_t when, void *unused)
+{
+    (void)of;
+    (void)when;
+    (void)unused;
+    press_keys();
+    return 0;
+}
+
+/* A port is being written: its registers change after this. */
+static void on_drive(avr_irq_t *irq, uint32_t value, void *unused)
+{
+    (void)irq;
+    (void)value;
+    (void)unused;
+    avr_cycle_timer_register(avr, 1, on_driven, NULL);
+}
+
+static void take_event(const char *row)
+{
+    char what[8] = "", port, other;
+    int pin, second, value;
+    sscanf(row, "%*s %7s", what);
+    if (strcmp(what, "pin") == 0 && sscanf(row, "%*s %*s %c %d %d", &port, &pin, &value) == 3) {
+        set_switch(&(struct wire){port, pin}, value);
+    } else if (strcmp(what, "adc") == 0 && sscanf(row, "%*s %*s %d %d", &pin, &value) == 2) {
+        avr_raise_irq(avr_io_getirq(avr, AVR_IOCTL_ADC_GETIRQ, ADC_IRQ_ADC0 + pin), (uint32_t)value);
+    } else if (strcmp(what, "key") == 0
+        && sscanf(row, "%*s %*s %c %d %c %d %d", &port, &pin, &other, &second, &value) == 5) {
+        int i = 0;
+        while (i < key_count && (keys[i].row.port != port || keys[i].row.pin != pin
+                   || keys[i].column.port != other || keys[i].column.pin != second)) {
+            i++;
+        }
+        if (i == key_count) {
+            keys[key_count++] = (struct key){{port, pin}, {other, second}, value};
+            const uint32_t of = (uint32_t)AVR_IOCTL_IOPORT_GETIRQ(port);
+            avr_irq_register_notify(avr_io_getirq(avr, of, IOPORT_IRQ_DIRECTION_ALL), on_drive, NULL);
+            avr_irq_register_notify(avr_io_getirq(avr, of, IOPORT_IRQ_REG_PORT), on_drive, NULL);
+        }
+        keys[i].is_down = value;
+        press_keys();
+    } else if (strcmp(what, "end") == 0) {
+        is_over = 1;
+    } else {
+        fprintf(stderr, "emulate_board: no event: %s\n", row);
+        exit(2);
+    }
+}
+
+static avr_cycle_count_t on_time(avr_t *of, avr_cycle_count_t when, void *unused)
+{
+    static char row[128];
+    (void)of;
+    (void)unused;
+    for (;;) {
+        if (row[0] == 0 && fgets(row, sizeof row, stdin) == NULL) {
+            is_over = 1;
+            return 0;
+        }
+        const unsigned long long at = strtoull(row, NULL, 10);
+        if (at > when) {
+            return at;
+        }
+        take_event(row);
+        row[0] = 0;
+    }
 }
 
 static void on_answer(avr_irq_t *irq, uint32_t byte, void *unused)
@@ -146,7 +243,12 @@ int main(int count, char **words)
         fprintf(stderr, "emulate_board: wrong arguments, or no firmware\n");
         return 2;
     }
-    avr = avr_make_mcu_by_name("atmega328p");
+    const char *mcu = "atmega328p";
+    for (int i = 2; i < count; i++) {
+        mcu = strncmp(words[i], "mcu=", 4) == 0 ? words[i] + 4 : mcu;
+        uart = strncmp(words[i], "uart=", 5) == 0 ? words[i][5] : uart;
+    }
+    avr = avr_make_mcu_by_name(mcu);
     avr_init(avr);
     avr->log = LOG_ERROR;
     avr_load_firmware(avr, &firmware);
@@ -166,12 +268,15 @@ int main(int count, char **words)
             switches[switch_count++] = (struct wire){port, pin};
         } else if (sscanf(words[i], "adc=%d", &pin) == 1) {
             voltages[voltage_count++] = avr_io_getirq(avr, AVR_IOCTL_ADC_GETIRQ, ADC_IRQ_ADC0 + pin);
+        } else if (strcmp(words[i], "timed") == 0) {
+            is_timed = 1;
+            avr_cycle_timer_register(avr, 1, on_time, NULL);
         } else if (strcmp(words[i], "serial") == 0) {
             uint32_t flags = 0; /* its bytes are no text for the terminal */
             has_serial = 1;
-            avr_ioctl(avr, AVR_IOCTL_UART_SET_FLAGS('0'), &flags);
+            avr_ioctl(avr, (uint32_t)AVR_IOCTL_UART_SET_FLAGS(uart), &flags);
             avr_irq_register_notify(
-                avr_io_getirq(avr, AVR_IOCTL_UART_GETIRQ('0'), UART_IRQ_OUTPUT), on_answer, NULL);
+                avr_io_getirq(avr, (uint32_t)AVR_IOCTL_UART_GETIRQ(uart), UART_IRQ_OUTPUT), on_answer, NULL);
             avr_cycle_timer_register(avr, 16000, on_serial, NULL);
         }
     }

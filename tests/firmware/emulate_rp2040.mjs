@@ -4,8 +4,8 @@
 //   node emulate_rp2040.mjs < job.json > result.json
 //
 // A job: { seconds, boards: [{ uf2, outs: [{ pin, size }], spis: [unit], events: [[us, what, which, value]] }] }.
-// what: "pin" (a level, 0 or 1; 2 lets go), "adc" (0 to 4095), "byte" (for a UART), "stop" (the
-// processor hangs). A result: for each board its lines (frames: when each began, us, and its bytes), the
+// what: "pin" (a level, 0 or 1), "adc" (0 to 4095), "byte" (for a UART), "key" (the pins that it
+// joins and whether it is down), "stop" (the processor hangs). A result: for each board its lines (frames: when each began, us, and its bytes), the
 // pulses (the shortest and the longest of a 0, of a 1, of a bit, ns), bytes of its UARTs and SPIs, its
 // times of power-up (the watchdog resets), and the baud rates.
 import { readFileSync } from "node:fs";
@@ -83,6 +83,7 @@ class Board {
   constructor({ uf2, outs, events = [], flash }) {
     this.image = flash ? Uint8Array.from(Buffer.from(flash, "base64")) : imageOf(uf2);
     this.events = events.map(([us, ...rest]) => [us * 1000, ...rest]).sort((a, b) => a[0] - b[0]);
+    this.allKeys = this.events.filter(([, what]) => what === "key");
     this.lines = outs.map(({ size }) => new Line(size));
     this.outs = outs;
     this.sent = [[], []];
@@ -147,15 +148,35 @@ class Board {
         spi.completeTransmit(0);
       };
     });
-    chip.watchdogReset = false;
     for (const part of Object.values(chip.peripherals)) {
       if (part.onWatchdogTrigger) {
         part.onWatchdogTrigger = () => {
           this.isOver = true;
+          part.alarm.enabled = false; // else it rings again in the same moment, for ever
         };
       }
     }
     this.hangs = false;
+    this.keys = new Map();
+    for (const [, what, which] of this.events) {
+      if (what === "key" && !this.keys.has(which[0])) {
+        this.keys.set(which[0], new Set());
+        chip.gpio[which[1]].setInputValue(true);
+        chip.gpio[which[0]].addListener(() => this.press());
+      }
+    }
+  }
+
+  // A key lets its column go low with its row, as its diode wants it.
+  press() {
+    const columns = new Map();
+    for (const [, what, [row, column] = []] of this.allKeys) {
+      const isLow = this.keys.get(row)?.has(column) && this.chip.gpio[row].value === GPIOPinState.Low;
+      columns.set(column, (columns.get(column) ?? false) || isLow);
+    }
+    for (const [column, isLow] of columns) {
+      this.chip.gpio[column].setInputValue(!isLow);
+    }
   }
 
   get now() {
@@ -170,6 +191,14 @@ class Board {
       chip.adc.channelValues[which] = value;
     } else if (what === "byte") {
       chip.uart[which].feedByte(value);
+    } else if (what === "key") {
+      const down = this.keys.get(which[0]);
+      if (value) {
+        down.add(which[1]);
+      } else {
+        down.delete(which[1]);
+      }
+      this.press();
     } else if (what === "stop") {
       this.hangs = true;
     }

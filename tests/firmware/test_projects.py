@@ -17,7 +17,7 @@ from fendra.firmware.project import make_project
 from fendra.firmware.write import write_project
 from fendra.outputs.packets import Answers, ask, frame_to_packets
 from helpers import strip
-from targets import HERE, TAPES, build, make, project_of
+from targets import TAPES, assert_pulses, make, project_of
 
 STRICT = "-Wall -Wextra -Wconversion -Wshadow -Wstrict-prototypes -Werror"
 
@@ -52,7 +52,12 @@ def test_the_project_for_an_stm32f103_builds_without_a_warning(arm, tmp_path, na
 
 @pytest.mark.parametrize(
     ("name", "receiver"),
-    [(name, receiver) for name in CHIPS for receiver in (False, True) if CHIPS[name].serial or not receiver],
+    [
+        (name, receiver)
+        for name in CHIPS
+        for receiver in (False, True)
+        if CHIPS[name].serial or not receiver
+    ],
 )
 def test_every_chip_of_the_table_builds_with_all_that_it_can_do(avr, arm, tmp_path, name, receiver):
     """Three lines of one-wire data, clocked LEDs, a voltage, a switch and an event."""
@@ -138,39 +143,6 @@ def test_a_board_that_is_not_filled_in_does_not_compile(compiler, tmp_path):
     )  # fmt: skip
     assert done.returncode != 0
     assert "fill in board.c" in done.stderr
-
-
-@pytest.fixture(scope="module")
-def board(avr, compiler, tmp_path_factory):
-    """Runs a whole firmware with its pins."""
-    program = tmp_path_factory.mktemp("board") / "emulate_board"
-    build([*compiler.command, "-O2", "-w", HERE / "emulate_board.c", "-o", program,
-           "-I/usr/include/simavr", "-lsimavr"])  # fmt: skip
-
-    def run(firmware, words, given):
-        done = subprocess.run(
-            [program, firmware, *words], input=given, capture_output=True, timeout=300, check=False
-        )
-        said = done.stderr.decode()
-        assert done.returncode == 0, said[-500:]
-        size = 4 + sum(int(word.partition(":")[2]) for word in words if ":" in word)
-        whole = done.stdout[: len(done.stdout) // size * size]
-        frames = np.frombuffer(whole, [("us", "<u4"), ("bytes", "u1", (size - 4,))])
-        rows = [row.split() for row in said.splitlines()]
-        pulses = next([int(word) for word in row[1:]] for row in rows if row[:1] == ["pulses"])
-        back = bytes(int(row[1], 16) for row in rows if row[:1] == ["back"])
-        return frames, pulses, back
-
-    return run
-
-
-def assert_pulses(pulses):
-    """What every one-wire type takes: a 0 is high 0.25 to 0.38 us, a 1 0.65 to 0.75 us, and it is
-    never low so long that a line takes it for the end of a frame (5 us)."""
-    zero, longest_zero, one, longest_one, pause = (cycles / 16 for cycles in pulses)
-    assert 0.25 <= zero <= longest_zero <= 0.38
-    assert 0.65 <= one <= longest_one <= 0.75
-    assert pause < 5
 
 
 def test_what_comes_out_of_the_pins_is_the_film_of_what_went_in(board, tmp_path):

@@ -77,13 +77,18 @@ class Chip:
     @property
     def files(self) -> dict[str, str]:
         """The files of its own, each with its template."""
-        return {
-            file.format(chip=self.name): page for file, page in self.words["files"].items()
-        }
+        return {file.format(chip=self.name): page for file, page in self.words["files"].items()}
+
+    @property
+    def edge_pins(self) -> tuple[str, ...]:
+        """Those inputs whose edges give an interrupt."""
+        groups = self.words.get("edges")
+        return tuple(pin for pin in self.inputs if groups is None or port_and_bit(pin)[0] in groups)
 
     def label(self, pin: str) -> str:
-        """A pin as boards call it, with the chip's own name behind."""
-        others = [other for other, own in self.type.own_names.items() if own == pin]
+        """A pin as boards print it, with the chip's own name behind, where they print another."""
+        names = self.type.own_names.items()
+        others = [other for other, own in names if own == pin and re.match(r"[AD]\d", other)]
         return f"{others[0]} ({pin})" if others else pin
 
 

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass
-from typing import TYPE_CHECKING
+import dataclasses
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING, Any
 
+from fendra.core.engines.c99.names import identifier
 from fendra.core.engines.c99.text import float_literal
 from fendra.core.engines.c99.wire import LinePlace
 from fendra.core.errors import FirmwareError
@@ -13,6 +15,7 @@ from fendra.core.names import listed
 from fendra.core.signals.door import door_of, on_and_off
 from fendra.core.signals.inputs import inputs_of
 from fendra.core.signals.kinds import kind_of
+from fendra.core.signals.pins import PIN_KINDS, pin_names
 from fendra.firmware.chips import Chip, Serial, Timer, port_and_bit
 from fendra.firmware.doors import door_in_c
 
@@ -50,10 +53,25 @@ class LinePin:
 
 
 @dataclass(frozen=True)
+class At:
+    """A pin of the chip, and in C: whether it is high, what pulls it low and what lets it go."""
+
+    pin: str
+    port: str
+    bit: int
+    high: str
+    low: str
+    free: str
+
+
+@dataclass(frozen=True)
 class InputPin:
-    """A signal at its pin. is_moment: it is news when it comes on, and not while it stays. needs:
-    switch or analogue. is_on: what is true in C while it is on. take: the number that the signal
-    takes, in C, of the number `raw` of an analogue pin.
+    """A signal at its pin, or its pins.
+
+    is_moment: it is news when it comes on, and not while it stays. needs: the kind of pin. digital:
+    the pins that are on or off, in the order of the design. pin: what they are called. is_on: what
+    is true in C while a switch is on. take: the number that the signal takes, in C, of the raw
+    number `raw`. words: what else the kind needs, for the templates.
     """
 
     signal: str
@@ -63,11 +81,22 @@ class InputPin:
     pull: str
     pin: str
     about: str
+    digital: tuple[At, ...] = ()
     port: str = ""
     bit: int = 0
     channel: int = 0
     is_on: str = ""
     take: str = "raw"
+    words: Mapping[str, Any] = dataclasses.field(default_factory=dict)
+
+    @property
+    def has_edges(self) -> bool:
+        """Whether interrupts watch its pins."""
+        return self.needs in EDGES
+
+
+EDGES = ("pulses", "servo", "knob")
+"""Kinds of pins that tell by their edges."""
 
 
 @dataclass(frozen=True)
@@ -102,11 +131,13 @@ def inputs_in_words(plan: Plan, controller: str | None, emitted: Emitted) -> dic
         if name not in fields:
             continue
         field = fields[name]
-        if pin.kind == "analogue":
-            told = f"{_taken(design.signals[name], pin, field)}, raw 0 to 1 of full scale"
-        else:
+        if pin.kind == "switch":
             told = f"{'0' if pin.invert else '1'} when it is connected to {_level(pin)}"
-        found[field] = f"pin {pin.name}: {told}"
+        elif pin.kind in ("knob", "matrix"):
+            told = _tells(pin)
+        else:
+            told = f"{_taken(design.signals[name], pin, field)}, raw {_tells(pin)}"
+        found[field] = f"pin {', '.join(each for each, _ in pin_names(pin)) or 'inside'}: {told}"
     return found
 
 
@@ -114,6 +145,24 @@ def _taken(signal: Signal, pin: Pin, field: str) -> str:
     """What a signal takes of the number `raw` of an analogue pin, in C."""
     door = door_of(signal, pin)
     return "raw" if door is None else door_in_c(door, "raw", f"signals->{field}.value")
+
+
+def _tells(pin: Pin) -> str:
+    """What an input tells, in words."""
+    return PIN_KINDS[pin.kind or "switch"].tells
+
+
+def _knob(signal: Signal, pin: Pin) -> dict[str, Any]:
+    """How far a knob turns a signal with each click, and between which ends."""
+    if kind_of(signal).has_words:
+        numbers = [*signal.numbers.values()]
+        place = numbers.index(round(kind_of(signal).fallback(signal)))
+        return {"numbers": numbers, "start": place, "edges": pin.edges}
+    low, high = signal.calibrate or signal.scale or (0.0, 1.0)
+    start = kind_of(signal).fallback(signal)
+    step = pin.step or abs(high - low) / 20
+    ends = {"low": min(low, high), "high": max(low, high), "start": start, "step": step}
+    return {"numbers": None, "edges": pin.edges, **{k: float_literal(v) for k, v in ends.items()}}
 
 
 def _level(pin: Pin) -> str:
@@ -126,7 +175,7 @@ class _Wiring:
         self, plan: Plan, chip: Chip, controller: str | None, fields: dict[str, str],
         *, is_receiver: bool,
     ) -> None:  # fmt: skip
-        self._origin, self._chip, self._fields = plan.origin, chip, fields
+        self._plan, self._origin, self._chip, self._fields = plan, plan.origin, chip, fields
         self._design = design = plan.design
         given = design.controllers[controller] if controller else None
         self._is_own = given is not None and given.type == chip.name
@@ -147,7 +196,7 @@ class _Wiring:
         if len(links) == 1:  # lines have to keep away from the only one
             self._taken |= {links[0].tx, links[0].rx}
         wanted = [self._design.line[line.number].pin for line in lines]
-        wanted += [pin.name for pin in self._inputs.values()]
+        wanted += [each for pin in self._inputs.values() for each, _ in pin_names(pin)]
         self._wanted = {self._chip.type.own_name(pin) for pin in wanted if pin}
         pinned = tuple(self._line(line) for line in lines)
         most = self._chip.words.get("most_one_wire")
@@ -189,34 +238,101 @@ class _Wiring:
         return LinePin(
             line.name, bytes_of.field, bytes_of.macro, line.led, line.led_type.data or "one-wire",
             self._chip.label(pin), port, bit, len(line.wire_order), bytes_of.size,
-            self._chip.label(clock), clock_port, clock_bit, timer.number, timer.output, timer.dma, unit,
+            self._chip.label(clock), clock_port, clock_bit, timer.number, timer.output, timer.dma,
+            unit,
         )  # fmt: skip
 
     def _input(self, name: str, pin: Pin) -> InputPin:
         chip, signal, needs = self._chip, self._design.signals[name], pin.kind or "switch"
-        is_moment = kind_of(signal).is_moment
-        able = tuple(chip.channels) if needs == "analogue" else chip.inputs
-        at = self._choose(f"signal '{name}'", pin.name, able)
         line = self._origin.lines.get(("signals", name))
         where = f" ({self._origin.file}:{line})" if line else ""
-        if needs == "analogue":
-            about = f"0 to 1 of full scale{where}"
-            port, bit = port_and_bit(at) if at in chip.inputs else ("", 0)
-            field = self._fields[name]
-            return InputPin(
-                name, field, is_moment, needs, pin.pull, chip.label(at), about, port, bit,
-                chip.channels[at], take=_taken(signal, pin, field),
+        parts = kind_of(signal).parts(signal, name)
+        field = self._fields[parts[0]].partition("[")[0]
+        is_moment = kind_of(signal).is_moment
+        plain = InputPin(name, field, is_moment, needs, pin.pull, "", f"{_tells(pin)}{where}")
+        if needs == "temperature":
+            sensor = chip.words["temperature"]
+            about = f"the chip's temperature in degrees Celsius{where}"
+            return replace(
+                plain, pin="inside", about=about, channel=sensor["channel"], words=sensor,
+                take=_taken(signal, pin, field),
             )  # fmt: skip
-        port, bit = port_and_bit(at)
+        if needs == "analogue":
+            at = self._choose(f"signal '{name}'", pin.name, tuple(chip.channels))
+            port, bit = port_and_bit(at) if at in chip.inputs else ("", 0)
+            return replace(
+                plain, pin=chip.label(at), port=port, bit=bit, channel=chip.channels[at],
+                take=_taken(signal, pin, field),
+            )  # fmt: skip
+        if needs == "matrix":
+            return self._matrix(plain, name, pin, where)
+        able = chip.edge_pins if needs in EDGES else chip.inputs
+        ats = [self._at(f"signal '{name}'", each, able) for each, _ in pin_names(pin)]
+        called = ", ".join(chip.label(at.pin) for at in ats)
+        plain = replace(plain, pin=called, digital=tuple(ats), port=ats[0].port, bit=ats[0].bit)
+        if needs == "knob":
+            return replace(plain, words=_knob(signal, pin))
+        if needs in EDGES:
+            words = {"per": float_literal(1 / pin.per), "quiet_us": round(pin.quiet * 1e6)}
+            return replace(plain, take=_taken(signal, pin, field), words=words)
         is_low = (pin.pull == "up") != pin.invert
         about = f"{'off' if pin.invert else 'on'} when it is connected to {_level(pin)}{where}"
-        read = chip.words["reads"].format(port=port)
-        is_on = f"({read} & (1u << {bit})) {'==' if is_low else '!='} 0u"
+        is_on = f"{'!' if is_low else ''}{ats[0].high}"
         on, off = on_and_off(signal)
-        return InputPin(
-            name, self._fields[name], is_moment, needs, pin.pull, chip.label(at), about, port, bit,
-            is_on=is_on, take=f"{is_on} ? {float_literal(on)} : {float_literal(off)}",
+        return replace(
+            plain, about=about, is_on=is_on,
+            take=f"{is_on} ? {float_literal(on)} : {float_literal(off)}",
         )  # fmt: skip
+
+    def _matrix(self, plain: InputPin, name: str, pin: Pin, where: str) -> InputPin:
+        """Keys; several signals may be told by those of one matrix."""
+        owner = pin.of or name
+        signal = self._design.signals[name]
+        is_list = kind_of(signal).is_list
+        words: dict[str, Any] = {
+            "owner": identifier(owner), "places": (), "count": 0, "is_list": is_list
+        }  # fmt: skip
+        fields = [self._fields[part] for part in kind_of(signal).parts(signal, name)]
+        if plain.is_moment:
+            words["axes"] = dict(zip("xyz", fields[1:], strict=True))
+            layout = self._plan.layout
+            if pin.part:
+                there = layout.position[layout.rows_of_part(pin.part)]
+                words["places"] = [[float_literal(float(at)) for at in each] for each in there]
+        if not pin.rows:
+            about = f"of the matrix of {owner}{where}"
+            return replace(plain, pin="keys", about=about, words={**words, "is_owner": False})
+        sides = []
+        for key in ("rows", "columns"):
+            names = getattr(pin, key)
+            sides.append([self._at(f"'{name}', {key}", each, self._chip.inputs) for each in names])
+        rows, columns = sides
+        is_to_rows = pin.diodes == "to rows"
+        order = pin.order or [*range(len(rows) * len(columns))]
+        table = [order[i * len(columns) : (i + 1) * len(columns)] for i in range(len(rows))]
+        if not is_to_rows:
+            table = [[*each] for each in zip(*table, strict=True)]
+        words |= {
+            "is_owner": True,
+            "driven": rows if is_to_rows else columns,
+            "sensed": columns if is_to_rows else rows,
+            "order": table,
+            "count": max(order) + 1,
+        }
+        called = ", ".join(self._chip.label(at.pin) for at in [*rows, *columns])
+        return replace(
+            plain, pin=called, pull="up", digital=(*rows, *columns), words=words,
+        )  # fmt: skip
+
+    def _at(self, what: str, pin: str, able: tuple[str, ...]) -> At:
+        chosen = self._choose(what, pin, able)
+        port, bit = port_and_bit(chosen)
+        names = {"port": port, "bit": bit, "upper": bit + 16}
+        words = self._chip.words
+        high = f"(({words['reads'].format(**names)} & (1u << {bit})) != 0u)"
+        return At(
+            chosen, port, bit, high, words["low"].format(**names), words["free"].format(**names)
+        )
 
     def _choose(self, what: str, pin: str, able: tuple[str, ...]) -> str:
         """The pin by the name that counts, or another where the design is for another chip."""

@@ -147,6 +147,13 @@ def _chip(design: Design, controller: str | None, target: str | None) -> Chip | 
     return CHIPS.get(TARGETS[target])
 
 
+def _edge_groups(chip: Chip | None, wiring: Wiring) -> list[int]:
+    """The groups of pins whose edges give one interrupt each, where a chip has such groups."""
+    groups = chip.words.get("edges") if chip is not None else None
+    used = [at.port for each in wiring.inputs if each.has_edges for at in each.digital]
+    return sorted({groups[port] for port in used}) if groups else []
+
+
 class _Pages:
     """Fills in the templates."""
 
@@ -166,6 +173,11 @@ class _Pages:
         sources += chip.words["sources"] if chip is not None else []
         about = emitted.fields
         fed_by_pins = {each.field for each in wiring.inputs}
+        fed_by_pins |= {
+            field
+            for each in wiring.inputs if each.words.get("places")
+            for field in each.words["axes"].values()
+        }  # fmt: skip
         at_pins = {} if chip is not None else inputs_in_words(plan, controller, emitted)
         size = IDENTITY_HEAD + 4 * len(lines) + len(design.name.encode())
         self._words: dict[str, Any] = {
@@ -175,13 +187,18 @@ class _Pages:
             "board": chip.words if chip is not None else {"about": "a controller of your own"},
             "is_generic": chip is None, "fields": [*about], "is_receiver": is_receiver,
             "pinned": wiring.lines, "inputs": wiring.inputs, "serial": wiring.serial,
-            "unfed": [(field, text) for field, text in about.items() if field not in fed_by_pins],
+            "unfed": [
+                each for each in about.items() if each[0].partition("[")[0] not in fed_by_pins
+            ],
             "inputs_in_words": [
                 (field, "; ".join(filter(None, (text, at_pins.get(field)))))
                 for field, text in about.items()
             ],
             "kinds": {line.kind for line in wiring.lines},
-            "analogue": [each for each in wiring.inputs if each.needs == "analogue"],
+            "analogue": [e for e in wiring.inputs if e.needs in ("analogue", "temperature")],
+            "edged": [each for each in wiring.inputs if each.has_edges],
+            "edge_groups": _edge_groups(chip, wiring),
+            "has_matrix": any(each.needs == "matrix" for each in wiring.inputs),
             "reset_us": max(design.line[line.number].led_type.reset_s for line in lines) * 1e6,
             "period_us": round(1e6 / design.rate), "longest": longest,
             "baud": link.baud if link is not None and link.baud is not None else BAUD,
@@ -204,6 +221,8 @@ class _Pages:
         }
         if self._chip is not None:
             pages |= self._chip.files
+        if self._words["edged"]:
+            pages["edges.h"] = "edges.h.j2"
         if self._is_receiver:
             pages |= {
                 f"{name}_receiver.h": "receiver/receiver.h.j2",

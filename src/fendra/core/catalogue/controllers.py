@@ -19,7 +19,8 @@ class ControllerType:
     1. pins: those that can be an output, by every usual name, as names and ranges (`D2-D13`).
     flash: bytes for a program; mhz: of its processor's clock; core: what that is. analogue: pins
     that can read a voltage. same: other names of pins, as names and ranges: the name that counts.
-    pulls: what can hold an input by itself.
+    pulls: what can hold an input by itself. has_thermometer: it can tell its own temperature.
+    code_in_ram: its program runs from RAM, and takes room there.
     """
 
     name: str
@@ -34,6 +35,8 @@ class ControllerType:
     analogue: tuple[str, ...] = ()
     same: Mapping[str, str] = field(default_factory=dict)
     pulls: tuple[str, ...] = ("up", "down")
+    has_thermometer: bool = False
+    code_in_ram: bool = False
 
     @cached_property
     def own_names(self) -> dict[str, str]:

@@ -11,6 +11,7 @@ from fendra.core.electric.controller_budget import ControllerBudget
 from fendra.core.findings import KeyPath, Report
 from fendra.core.names import counted, did_you_mean
 from fendra.core.signals.inputs import inputs_of
+from fendra.core.signals.pins import pin_names
 
 
 def _controllers(subject: Subject) -> Iterator[tuple[str, Controller, list[int]]]:
@@ -121,7 +122,8 @@ def _users(subject: Subject, controller: Controller, name: str, lines: list[int]
         if line.clock:
             users.append((f"the clock of line '{line.name}'", line.clock, ("line", i, "clock")))
     for signal, pin in inputs_of(subject.design, name).items():
-        users.append((f"signal '{signal}'", pin.name, ("signals", signal, "pin")))
+        for own, key in pin_names(pin):
+            users.append((f"signal '{signal}'", own, ("signals", signal, "pin", *key)))
     return users
 
 

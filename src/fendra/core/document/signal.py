@@ -100,19 +100,47 @@ class From(Input):
     name: str = ""
 
 
+_Key: TypeAlias = Annotated[int, Field(ge=-1, le=MOST_PLACES - 1)]
+
+
 class Pin(Input):
     """Where a signal is connected to a controller that runs the design by itself.
 
-    name: the controller's name for the pin. kind: a switch, or analogue, a share of the full scale
-    from 0 to 1; what the signal's kind needs, if not given. pull: what holds it while nothing is
-    connected; with `up` it is on when it is connected to ground, else when it is connected to the
-    logic's voltage. controller: which one, where there are several; the first, if not given.
+    name: the controller's name for the pin. kind: what is connected; what the signal's kind needs,
+    if not given. A switch; analogue: a share of the full scale, 0 to 1; pulses: how many come in a
+    second; servo: the pulse of a remote control's receiver, us; knob: one that clicks round;
+    matrix: keys in rows and columns; temperature: of the chip itself, degrees Celsius. pull: what
+    holds it while nothing is connected; with `up` it is on when it is connected to ground, else
+    when it is connected to the logic's voltage. controller: which one, where there are several; the
+    first, if not given.
+
+    per: pulses of one turn, or whatever is counted. quiet: without pulses for so long it is 0, s.
+    other: the second pin of a knob; edges: how often its pins change in a click; step: what a click
+    adds, a twentieth of the range if not given. rows, columns: pins of a matrix; diodes: whether
+    they let current through to its rows or to its columns; order: the number of the key at each
+    place, row by row, -1 for none. of: the signal whose matrix this is as well. part: whose LEDs
+    are under the keys, in their order: an event is where that LED is.
     """
 
-    name: Annotated[str, Field(min_length=1)]
-    kind: Literal["switch", "analogue"] | None = None
+    name: str = ""
+    kind: (
+        Literal["switch", "analogue", "pulses", "servo", "knob", "matrix", "temperature"] | None
+    ) = None
     pull: Literal["up", "down", "none"] = "up"
     controller: str | None = None
+    per: Annotated[float, Field(gt=0, le=1e6)] = 1.0
+    quiet: Annotated[Seconds, Field(gt=0, le=60)] = 1.5
+    other: str = ""
+    edges: Literal[1, 2, 4] = 4
+    step: Annotated[float, Field(gt=0, le=1e9)] | None = None
+    rows: Annotated[list[str], Field(max_length=32)] = []
+    columns: Annotated[list[str], Field(max_length=32)] = []
+    diodes: Literal["to rows", "to columns"] = "to rows"
+    order: Annotated[
+        list[Annotated[int, Field(ge=-1, le=MOST_PLACES - 1)]], Field(max_length=1024)
+    ] = []
+    of: str = ""
+    part: str = ""
 
 
 if not TYPE_CHECKING:

@@ -5,7 +5,9 @@ from __future__ import annotations
 from fendra.core.document.design import Design
 from fendra.core.document.signal import Pin, Signal
 from fendra.core.graph.node import NEWS, VALUE, Graph
+from fendra.core.signals.condition import thresholds
 from fendra.core.signals.kinds import kind_of
+from fendra.core.signals.pins import SERVO_US
 
 
 def fed(design: Design) -> dict[str, str]:
@@ -66,8 +68,25 @@ def pin_of(signal: Signal) -> Pin | None:
     if not signal.pin:
         return None
     pin = signal.pin if isinstance(signal.pin, Pin) else Pin(name=signal.pin)
-    needs = kind_of(signal).pin(signal, pin) or "switch"
-    return pin if pin.kind else pin.model_copy(update={"kind": needs})
+    kind = kind_of(signal)
+    if not pin.kind:
+        return pin.model_copy(update={"kind": kind.pin(signal, pin) or "switch"})
+    return _servo(signal, pin) if pin.kind == "servo" else pin
+
+
+def _servo(signal: Signal, pin: Pin) -> Pin:
+    """A servo's pin: where nothing else is said, 1000 to 2000 us are the ends of what it tells."""
+    kind, (low, high) = kind_of(signal), SERVO_US
+    if kind.measures and not (pin.is_calibrated or signal.is_calibrated):
+        return pin.model_copy(update={"calibrate": SERVO_US})
+    if kind.is_truth and thresholds(pin) is None and thresholds(signal) is None:
+        ends = {"on_at": low + 0.6 * (high - low), "off_at": low + 0.4 * (high - low)}
+        return pin.model_copy(update=ends)
+    if kind.has_words and not pin.bands and len(signal.numbers) > 1:
+        step = (high - low) / (len(signal.numbers) - 1)
+        bands = [low + (i + 0.5) * step for i in range(len(signal.numbers) - 1)]
+        return pin.model_copy(update={"bands": bands})
+    return pin
 
 
 def inputs_of(design: Design, controller: str) -> dict[str, Pin]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -138,7 +138,7 @@ def make_draft(plan: Plan) -> Draft:
         Names().take(plan.design.name),
         "int" if plan.spot_count <= SMALLEST_INT else "int32_t",
         slugs,
-        {name: field_names.take(name) for name in plan.fed},
+        _signal_fields(plan.fed, field_names),
         {
             str(node.payload): cell_names.take(
                 f"{slugs.get(node.origin, 'v')}_{str(node.payload).partition('.')[0]}"
@@ -151,6 +151,18 @@ def make_draft(plan: Plan) -> Draft:
         {supply: cell_names.take(f"{slug}_limit") for supply, slug in limit_slugs.items()},
         {name: shown.take(name) for name in pictures_of(lowered.graph)},
     )
+
+
+def _signal_fields(fed: Iterable[str], names: Names) -> dict[str, str]:
+    """The field of each number that comes in; those of a vector are one array."""
+    arrays: dict[str, str] = {}
+    fields = {}
+    for name in fed:
+        vector, bracket, place = name.partition("[")
+        if bracket and vector not in arrays:
+            arrays[vector] = names.take(vector)
+        fields[name] = f"{arrays[vector]}[{place}" if bracket else names.take(name)
+    return fields
 
 
 def _slugs(plan: Plan) -> dict[KeyPath, str]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from zlib import crc32
 
 from fendra.core.engines.c99.draft import Draft
@@ -36,6 +36,7 @@ def header(draft: Draft, lines: Sequence[LinePlace], source: str) -> str:
         f"#define {name.upper()}_DESIGN_HASH 0x{light_hash(source):08x}u",
         "",
         f"#define {draft.leds} {draft.plan.spot_count}",
+        f"#define {name.upper()}_SIGNALS {len(draft.signals)}",
         "",
         *_lines(draft, lines),
         *comment("One signal: its newest value, and whether it came since the last frame."),
@@ -114,10 +115,24 @@ def _signals(draft: Draft) -> list[str]:
     if not draft.signals:
         return ["    bool none; /* this design takes no signals */"]
     rows = []
-    for field, about in signals_in_words(draft).items():
-        row = f"    struct {draft.name}_signal {field};"
+    for field, (count, about) in grouped(signals_in_words(draft)).items():
+        array = f"[{count}]" if count else ""
+        row = f"    struct {draft.name}_signal {field}{array};"
         rows.append(f"{row:<40} {remark(about)}" if about else row)
     return rows
+
+
+def grouped(fields: Mapping[str, str]) -> dict[str, tuple[int, str]]:
+    """Fields as they are declared: each with how many numbers an array has, else 0, and in words.
+
+    >>> grouped({"a": "V", "b[0]": "", "b[1]": ""})
+    {'a': (0, 'V'), 'b': (2, '')}
+    """
+    found: dict[str, tuple[int, str]] = {}
+    for field, about in fields.items():
+        name, bracket, _ = field.partition("[")
+        found[name] = (found.get(name, (0, ""))[0] + bool(bracket), about)
+    return found
 
 
 def _now(draft: Draft) -> list[str]:
