@@ -50,3 +50,6 @@ def shared_folder(tmp_path_factory):
     """A folder that all processes of this run share."""
     mine = tmp_path_factory.getbasetemp()
     return mine.parent if "PYTEST_XDIST_WORKER" in os.environ else mine
+
+
+pytest.register_assert_rewrite("every_kind")

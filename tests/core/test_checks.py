@@ -242,12 +242,29 @@ def test_a_link_is_told_from_four_fifths_of_what_it_carries_on(rate, severity):
     assert [each[0] for each in told] == ([severity] if severity else [])
 
 
-def test_what_an_8_bit_controller_does_not_hear_while_it_sends():
-    """30 LEDs take 1.18 ms: at 115,200 baud 13.6 bytes, ten bits each."""
+def test_what_an_8_bit_controller_hears_and_sends_has_to_fit_into_a_frame():
+    """30 LEDs take 1.18 ms to be sent, and their 106 bytes 9.2 ms to come at 115,200 baud, ten bits
+    each: 10.4 ms, 96 times a second."""
     controllers = {"c": {"type": "atmega328p", "link": {"baud": 115_200}}}
-    ((_, text),) = found("deaf", line=lines(30), controllers=controllers)
-    assert "1.18 ms of each frame" in text
-    assert "nothing: 14 bytes at 115200 baud" in text
+    assert not found("deaf", line=lines(30), controllers=controllers, rate=96)
+    ((_, text),) = found("deaf", line=lines(30), controllers=controllers, rate=97)
+    assert "takes 9.2 ms to come and 1.18 ms to be sent" in text
+    assert "Set rate = 96" in text
+
+
+@pytest.mark.parametrize(
+    ("kind", "baud", "words"),
+    [
+        ("atmega328p", 500_000, None), ("atmega328p", 115_200, None), ("rp2040", 2_000_000, None),
+        # 16 MHz by 220 cycles a byte, ten bits each; what divides 2 MHz is made exactly.
+        ("atmega328p", 1_000_000, "takes 727,273 baud, and not 1000000. Write link = { baud = 500000 }"),
+        ("atmega2560", 460_800, "makes 500,000 baud of 460800, 8.5% off"),
+    ],
+)  # fmt: skip
+def test_a_serial_port_that_a_receiver_cannot_follow(kind, baud, words):
+    controllers = {"c": {"type": kind, "link": {"baud": baud}}}
+    told = found("link-too-fast", line=lines(30, level_shifter=True), controllers=controllers)
+    assert [words in text for _, text in told] == ([True] if words else [])
 
 
 def test_a_level_shifter_mends_what_is_too_low():

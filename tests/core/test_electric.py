@@ -362,7 +362,8 @@ LINK = {"controllers": {"c": {"type": "rp2040", "link": {"baud": 53_000}}}}
         ({"controllers": {"c": {"ram": 90}}}, {}, ("too-little-memory", "warning")),
         ({"controllers": {"c": {"ram": 89}}}, {}, ("too-little-memory", "error")),
         # 30.28 ms for 1,000 LEDs: 33.03 frames a second.
-        ({"controllers": {"c": {"type": "atmega328p", "link": {"baud": 115_200}}}}, {}, ("deaf", "note")),
+        ({"controllers": {"c": {"type": "atmega328p", "link": {"baud": 1_000_000}}}}, {}, ("link-too-fast", "warning")),
+        ({"controllers": {"c": {"type": "atmega328p", "link": {"baud": 460_800}}}}, {}, ("link-too-fast", "warning")),
         ({"supplies": {"s": {"usb": "2.0", "volts": 12}}}, {}, ("contradiction", "error")),
         ({"supplies": {"s": {"battery": {"volts": 12, "ah": 1}, "volts": 5}}}, {}, ("contradiction", "error")),
         ({"supplies": {"s": {"amps": 9, "wire": {"mm2": 1.31, "awg": 16}}}}, {}, None),

@@ -9,8 +9,6 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-pytest.register_assert_rewrite("every_kind")
-
 from targets import HERE, Avr, build, film_of, frames_of, missing
 
 AVR_PACKAGES = "gcc-avr avr-libc simavr libsimavr-dev"
@@ -67,7 +65,7 @@ def board(avr, compiler, tmp_path_factory):
         done = subprocess.run(
             [program, firmware, *words], input=given, capture_output=True, timeout=300, check=False
         )
-        said = done.stderr.decode()
+        said = done.stderr.decode(errors="replace")
         assert done.returncode == 0, said[-500:]
         size = 4 + sum(int(word.partition(":")[2]) for word in words if ":" in word)
         whole = done.stdout[: len(done.stdout) // size * size]

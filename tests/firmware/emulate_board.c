@@ -283,7 +283,7 @@ int main(int count, char **words)
     while (!is_over) {
         const int state = avr_run(avr);
         if (state == cpu_Done || state == cpu_Crashed || avr->cycle > 4000000000u) {
-            fprintf(stderr, "emulate_board: it crashed, or sends nothing\n");
+            fprintf(stderr, "emulate_board: it crashed, or sends nothing (state %d, cycle %llu)\n", state, (unsigned long long)avr->cycle);
             return 1;
         }
     }

@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
+import numpy as np
 import pytest
 
+import fendra as fd
 from every_kind import assert_told, every_kind, happenings
 from fendra.core.catalogue.controllers import CONTROLLERS
+from fendra.core.engines.c99.cost import most_baud
 from fendra.firmware.write import write_project
+from fendra.outputs.packets import Answers, ask, frame_to_packets
+from helpers import strip
 from targets import AVR_HZ, assert_pulses, make
 
 PINS = {
@@ -66,3 +71,97 @@ def test_every_kind_of_input_tells_what_its_design_says(board, tmp_path, chip):
     assert_pulses(pulses)
     assert not frames["bytes"][0].any()
     assert_told(design, [(us / 1000, data.tobytes()) for us, data in frames], loose=0.02)
+
+
+def receiver(folder, *, chip="atmega328p", pin="D6", leds=72, baud=500_000, effect="cloud"):
+    """A receiver, built: its image, and the bytes of a frame."""
+    design = fd.Design.from_values({
+        "name": "far", "controllers": {"main": {"type": chip, "link": {"baud": baud}}},
+        "line": [{"name": "a", "pin": pin, "part": [strip("a", leds)]}],
+        "layer": [{"name": "own", "on": "all", "effect": effect, "colour": "#404040"}],
+    })  # fmt: skip
+    project = design.firmware(receiver=True)
+    write_project(project.files, folder)
+    assert make(folder).stderr == ""
+    return folder / "far.elf", 3 * leds
+
+
+class Sender:
+    """What goes over the link: bytes, each behind the cycles to wait before it."""
+
+    def __init__(self):
+        self.given = bytearray()
+        self.random = np.random.default_rng(5)
+        self.sent = []
+
+    def wait(self, seconds):
+        """A zero after a while, as a sender begins."""
+        self.put(b"\0", seconds * AVR_HZ, 0)
+
+    def put(self, data, before, spacing):
+        for place, byte in enumerate(data):
+            wait = round(spacing if place else before)
+            self.given += wait.to_bytes(4, "little") + bytes([byte])
+
+    def frames(self, size, count, rate_hz, spacing):
+        """So many frames, so often; each byte follows the one before after so many cycles."""
+        for number in range(count):
+            line = self.random.integers(0, 256, size, np.uint8).tobytes()
+            packets = frame_to_packets(number, [line])
+            took = spacing * (len(packets) - 1)
+            self.put(packets, AVR_HZ / rate_hz - (took if number else 0), spacing)
+            self.sent.append(line)
+
+
+@pytest.mark.parametrize("rate_hz", [5, 10, 20, 30, 40, 60])
+def test_a_receiver_takes_over_again_at_every_rate(board, tmp_path, rate_hz):
+    """72 LEDs whose own light takes the part 40 ms a frame. After 1.5 s of it frames come: of two
+    seconds of them all are shown but the first three at the most."""
+    elf, size = receiver(tmp_path)
+    sender, count = Sender(), max(2 * rate_hz, 14)
+    sender.wait(1.5)
+    sender.frames(size, count, rate_hz, 320)
+    sender.put(ask(), AVR_HZ / rate_hz, 320)
+    sender.wait(0.05)
+    frames, pulses, back = board(elf, [f"out=D6:{size}", "serial"], bytes(sender.given))
+    assert_pulses(pulses)
+    shown = [data.tobytes() for data in frames["bytes"]]
+    assert shown.index(sender.sent[3]) > 10  # its own light was there before
+    assert shown[-len(sender.sent[3:]) :] == sender.sent[3:]
+    (identity,) = Answers().feed(back)
+    assert count - 3 <= identity.frames <= count
+
+
+@pytest.mark.parametrize(
+    ("chip", "pin", "out", "uart", "leds"),
+    [("atmega328p", "D6", "D6", 0, 300), ("atmega2560", "D22", "A0", 0, 900),
+     ("atmega32u4", "D6", "D7", 1, 300)],
+)  # fmt: skip
+def test_a_receiver_takes_bytes_as_fast_as_it_is_told(board, tmp_path, chip, pin, out, uart, leds):
+    """Long lines, so that no buffer helps; at the highest rate that `check` tells, and slower."""
+    elf, size = receiver(tmp_path, chip=chip, pin=pin, leds=leds, baud=1_000_000, effect="solid")
+    kind = CONTROLLERS[chip]
+    fastest = kind.mhz * 1e6 * 10 / most_baud(kind)
+    for spacing in (fastest, 320, 700):
+        sender = Sender()
+        sender.wait(0.02)
+        sender.frames(size, 5, 1 / (size * (spacing + 160) * 1.1 / AVR_HZ + 0.001), spacing)
+        sender.wait(0.2)
+        words = [f"mcu={chip}", f"uart={uart}", f"out={out}:{size}", "serial"]
+        frames, _, _ = board(elf, words, bytes(sender.given))
+        assert [data.tobytes() for data in frames["bytes"][1:]] == sender.sent
+
+
+def test_noise_does_not_keep_the_own_light_away(board, tmp_path):
+    """Bytes that are no frame, without a break: the light stands still for half a second of every two
+    and a half at the most."""
+    elf, size = receiver(tmp_path, leds=6, effect="cloud")
+    sender = Sender()
+    sender.wait(1.2)
+    sender.put(bytes(sender.random.integers(0, 256, 60_000, np.uint8)), 960, 960)
+    frames, _, _ = board(elf, [f"out=D6:{size}", "serial"], bytes(sender.given))
+    began = frames["us"][frames["us"] > 1_300_000] / 1e6
+    pauses = np.diff(began)
+    assert pauses.max() < 0.5
+    assert (pauses > 0.1).sum() <= 3
+    assert len(began) > 50 * 0.7 * (began[-1] - began[0])

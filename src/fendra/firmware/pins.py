@@ -54,14 +54,19 @@ class LinePin:
 
 @dataclass(frozen=True)
 class At:
-    """A pin of the chip, and in C: whether it is high, what pulls it low and what lets it go."""
+    """A pin of the chip, and in C: its bit as it is read, what pulls it low and what lets it go."""
 
     pin: str
     port: str
     bit: int
-    high: str
+    read: str
     low: str
     free: str
+
+    @property
+    def high(self) -> str:
+        """What is true in C while it is high."""
+        return f"({self.read} != 0u)"
 
 
 @dataclass(frozen=True)
@@ -277,7 +282,7 @@ class _Wiring:
             return replace(plain, take=_taken(signal, pin, field), words=words)
         is_low = (pin.pull == "up") != pin.invert
         about = f"{'off' if pin.invert else 'on'} when it is connected to {_level(pin)}{where}"
-        is_on = f"{'!' if is_low else ''}{ats[0].high}"
+        is_on = f"{ats[0].read} {'==' if is_low else '!='} 0u"
         on, off = on_and_off(signal)
         return replace(
             plain, about=about, is_on=is_on,
@@ -329,9 +334,9 @@ class _Wiring:
         port, bit = port_and_bit(chosen)
         names = {"port": port, "bit": bit, "upper": bit + 16}
         words = self._chip.words
-        high = f"(({words['reads'].format(**names)} & (1u << {bit})) != 0u)"
+        read = f"({words['reads'].format(**names)} & (1u << {bit}))"
         return At(
-            chosen, port, bit, high, words["low"].format(**names), words["free"].format(**names)
+            chosen, port, bit, read, words["low"].format(**names), words["free"].format(**names)
         )
 
     def _choose(self, what: str, pin: str, able: tuple[str, ...]) -> str:

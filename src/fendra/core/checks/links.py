@@ -4,11 +4,14 @@ from __future__ import annotations
 
 from fendra.core.checks import Subject, check
 from fendra.core.electric.controller_budget import ControllerBudget
-from fendra.core.electric.data import baud_for
+from fendra.core.electric.data import BAUDS, baud_for
+from fendra.core.engines.c99.cost import made_baud, most_baud
 from fendra.core.findings import KeyPath, Report
 
 NEAR = 0.8
 """Share of what a link carries from which on it is told."""
+MOST_OFF = 0.025
+"""How far both ends of a serial link may be apart."""
 
 
 @check
@@ -50,24 +53,44 @@ def _rate(budget: ControllerBudget, link_hz: float, path: KeyPath, report: Repor
 
 
 @check(stops=False)
-def deaf_controllers(subject: Subject, report: Report) -> None:
-    """8-bit controllers that hear nothing of a serial port while they send one-wire data."""
+def receivers(subject: Subject, report: Report) -> None:
+    """Serial ports that are too fast for the controller, or leave it no time to send what came."""
     for budget in subject.budget.controllers:
         kind = budget.controller.known_type if budget.controller else None
         link = budget.controller.link if budget.controller else None
-        wires = [line for line in budget.lines if line.led.data == "one-wire"]
-        if kind is None or kind.bits != 8 or link is None or link.baud is None or not wires:
+        if kind is None or link is None or link.baud is None or not budget.lines:
             continue
-        sending_s = sum(line.time_s for line in wires)
-        lost = sending_s * link.baud / 10
-        if lost < 2:
-            continue
-        message = (
-            f"while it sends, {sending_s * 1000:.3g} ms of each frame, an 8-bit controller hears "
-            f"nothing: {lost:.0f} bytes at {link.baud} baud."
-        )
-        remedy = "Let it ask for each frame once it has shown one, or take a 32-bit controller."
-        report.note(("controllers", budget.name, "link"), "deaf", message, remedy)
+        path: KeyPath = ("controllers", budget.name, "link")
+        most = most_baud(kind)
+        if most is not None and link.baud > most:
+            able = max(baud for baud in BAUDS if baud <= most)
+            message = f"a receiver on {kind.name} takes {most:,.0f} baud, and not {link.baud}."
+            report.warning(path, "link-too-fast", message, f"Write link = {{ baud = {able} }}.")
+        elif kind.bits == 8 and abs(made_baud(kind, link.baud) / link.baud - 1) > MOST_OFF:
+            made = made_baud(kind, link.baud)
+            message = (
+                f"{kind.name} makes {made:,.0f} baud of {link.baud}, "
+                f"{abs(made / link.baud - 1):.1%} off; its bytes are damaged."
+            )
+            report.warning(path, "link-too-fast", message, f"Write link = {{ baud = {made:.0f} }}.")
+        elif kind.bits == 8:
+            _room(budget, link.baud, path, report)
+
+
+def _room(budget: ControllerBudget, baud: int, path: KeyPath, report: Report) -> None:
+    """A frame comes, then it is sent: both have to fit between two frames."""
+    wires = [line for line in budget.lines if line.led.data == "one-wire"]
+    sending_s = sum(line.time_s for line in wires)
+    coming_s = 10 * budget.serial_bytes / baud
+    if sending_s + coming_s <= 1 / budget.rate_hz or coming_s > 1 / budget.rate_hz:
+        return  # all is well, or the link itself is too slow and that is said
+    message = (
+        f"a frame takes {coming_s * 1000:.3g} ms to come and {sending_s * 1000:.3g} ms to be sent, "
+        "in which an 8-bit controller hears nothing: together more than the "
+        f"{1000 / budget.rate_hz:.3g} ms of a frame."
+    )
+    remedy = f"Set rate = {int(1 / (sending_s + coming_s))}, or take a 32-bit controller."
+    report.warning(path, "deaf", message, remedy)
 
 
 @check(stops=False)

@@ -65,6 +65,7 @@ class Core:
     memory: Sequence[float]
     sends: float
     receiver: Sequence[int]
+    receives: float
 
 
 @dataclass(frozen=True)
@@ -151,6 +152,25 @@ def cost_of(count: Count, kind: ControllerType, *, is_receiver: bool = False) ->
         line_s=8 * sum(count.line_bytes) * (core.sends / (kind.mhz * 1e6) or 1.25e-6),
         waits=core.sends > 0,
     )
+
+
+def most_baud(kind: ControllerType) -> float | None:
+    """The most that a receiver takes over a serial link; None where nobody knows."""
+    core = CORES.get(kind.core)
+    if core is None or kind.mhz is None:
+        return None
+    return 10 * kind.mhz * 1e6 / core.receives
+
+
+def made_baud(kind: ControllerType, baud: int) -> float:
+    """What an 8-bit part makes of a rate: an eighth of its clock, by a whole number.
+
+    >>> from fendra.core.catalogue.controllers import CONTROLLERS
+    >>> made_baud(CONTROLLERS["atmega328p"], 500_000)
+    500000.0
+    """
+    eighth = (kind.mhz or 16) * 1e6 / 8
+    return eighth / max(round(eighth / baud), 1)
 
 
 def _sum(costs: Mapping[str, float], operations: Mapping[str, int]) -> float:
