@@ -1,4 +1,4 @@
-"""The firmware for an STM32F103 on a model of its registers: what its timers' pins send is the film."""
+"""The firmware for STM32 on models of their registers: what their timers' pins send is the film."""
 
 from __future__ import annotations
 
@@ -8,17 +8,16 @@ import pytest
 import fendra as fd
 from fendra.core.layout.wire import LineBytes
 from fendra.firmware.write import write_project
-from stm32 import Stm32
+from stm32 import Stm32, Stm32F405, Stm32F411
 from targets import make, project_of
-
-NS = {True: 1e9 / 72e6, False: 1e9 / 64e6}
 
 
 def frames_from(chip, pin, size):
     """Each frame's bytes from the pulses of a pin, and when it began in ms. The lengths of all zeros
     and of all ones are within what the LEDs take."""
-    pulses, tick_ns = chip.pulses[pin], NS[chip.has_crystal]
-    lengths = np.array([length for length, _ in pulses]) * tick_ns
+    pulses, tick_ns = chip.pulses[pin], 1e9 / chip.core_hz
+    slow = chip.slow_timers if pin[0] == "B" else 1
+    lengths = np.array([length for length, _ in pulses]) * tick_ns * slow
     is_one = lengths > 500
     assert 250 <= lengths[~is_one].min() <= lengths[~is_one].max() <= 380
     if is_one.any():
@@ -33,18 +32,24 @@ def frames_from(chip, pin, size):
     return data, [since[start] / 1000 for start in whole]
 
 
-@pytest.mark.parametrize("has_crystal", [True, False])
-def test_what_the_timers_send_is_the_film_of_what_the_pins_told(arm, tmp_path, has_crystal):
+@pytest.mark.parametrize(
+    ("chip_name", "kind", "has_crystal"),
+    [("stm32f103", Stm32, True), ("stm32f103", Stm32, False), ("stm32f405", Stm32F405, True),
+     ("stm32f411", Stm32F411, True)],
+)  # fmt: skip
+def test_what_the_timers_send_is_the_film_of_what_the_pins_told(
+    arm, tmp_path, chip_name, kind, has_crystal
+):
     """Switches at two pins and voltages at three go in; at first all is dark; 50 frames a second. Where
     no crystal swings, pulses are as long at 64 MHz."""
-    project = project_of("swift", "arm")
+    project = project_of("swift", chip_name)
     write_project(project.files, tmp_path)
     make(tmp_path)
     at = {what.split()[1].rstrip(":"): pin for pin, what in project.pins}
     assert (at["wings"], at["belly"]) == ("PA8", "PB6")
     swift, glide = fd.load(fd.demo_file("swift.toml")), fd.read_tape(fd.demo_file("glide.csv"))
     program = swift.compile(engine="numpy")
-    chip = Stm32((tmp_path / "swift.bin").read_bytes(), has_crystal=has_crystal)
+    chip = kind((tmp_path / "swift.bin").read_bytes(), has_crystal=has_crystal)
     wire, rgb, counts = LineBytes(program.layout, swift), np.empty((40, 3), np.uint8), []
     chip.run(0.010)
     count = 40 if has_crystal else 8

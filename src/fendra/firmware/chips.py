@@ -17,11 +17,16 @@ from fendra.core.catalogue.controllers import CONTROLLERS, ControllerType, unfol
 
 @dataclass(frozen=True)
 class Timer:
-    """A timer's output at a pin, and the DMA channel that its update asks."""
+    """A timer's output at a pin, and what of DMA its update asks: a channel, or of a unit a stream
+    by a request. function: the pin's alternate function.
+    """
 
     number: int
     output: int
     dma: int
+    unit: int = 1
+    request: int = 0
+    function: int = 0
 
 
 @dataclass(frozen=True)

@@ -30,7 +30,7 @@ class LinePin:
     """A line at its pin.
 
     field, macro: its names in C. kind: of its data. width: bytes of an address; size: of a frame.
-    timer, output, dma, unit: what sends there, where there is such a thing.
+    timer, unit: what sends there, where there is such a thing.
     """
 
     line: str
@@ -46,9 +46,7 @@ class LinePin:
     clock: str = ""
     clock_port: str = ""
     clock_bit: int = 0
-    timer: int = 0
-    output: int = 0
-    dma: int = 0
+    timer: Timer | None = None
     unit: int = 0
 
 
@@ -233,7 +231,7 @@ class _Wiring:
             able = tuple(data for data, (clock, _) in links.items() if clock not in self._taken)
         pin = self._choose(what, line.pin, able)
         port, bit = port_and_bit(pin)
-        timer = self._chip.timers.get(pin, Timer(0, 0, 0))
+        timer = self._chip.timers.get(pin)
         clock, clock_port, clock_bit, unit = "", "", 0, 0
         if is_clocked:
             if links is not None:
@@ -243,8 +241,7 @@ class _Wiring:
         return LinePin(
             line.name, bytes_of.field, bytes_of.macro, line.led, line.led_type.data or "one-wire",
             self._chip.label(pin), port, bit, len(line.wire_order), bytes_of.size,
-            self._chip.label(clock), clock_port, clock_bit, timer.number, timer.output, timer.dma,
-            unit,
+            self._chip.label(clock), clock_port, clock_bit, timer, unit,
         )  # fmt: skip
 
     def _input(self, name: str, pin: Pin) -> InputPin:

@@ -154,6 +154,13 @@ def _edge_groups(chip: Chip | None, wiring: Wiring) -> list[int]:
     return sorted({groups[port] for port in used}) if groups else []
 
 
+def _edge_interrupts(chip: Chip | None, wiring: Wiring) -> list[int]:
+    """The interrupts of pins by their numbers, where a chip has those."""
+    table = chip.words.get("edge_interrupts") if chip is not None else None
+    used = [at.bit for each in wiring.inputs if each.has_edges for at in each.digital]
+    return sorted({table[bit] for bit in used}) if table else []
+
+
 class _Pages:
     """Fills in the templates."""
 
@@ -198,6 +205,7 @@ class _Pages:
             "analogue": [e for e in wiring.inputs if e.needs in ("analogue", "temperature")],
             "edged": [each for each in wiring.inputs if each.has_edges],
             "edge_groups": _edge_groups(chip, wiring),
+            "edge_interrupts": _edge_interrupts(chip, wiring),
             "has_matrix": any(each.needs == "matrix" for each in wiring.inputs),
             "reset_us": max(design.line[line.number].led_type.reset_s for line in lines) * 1e6,
             "period_us": round(1e6 / design.rate), "longest": longest,
@@ -210,7 +218,8 @@ class _Pages:
 
     def files(self) -> dict[str, str]:
         """Every file that the target has."""
-        name, family = self._emitted.name, self._chip.family if self._chip else GENERIC
+        name, chip = self._emitted.name, self._chip
+        family = chip.words.get("templates", chip.family) if chip else GENERIC
         pages = {
             "README.md": "README.md.j2",
             "Makefile": f"{family}/Makefile.j2",
