@@ -183,6 +183,12 @@ class Board {
     return this.since + this.clock.nanos;
   }
 
+  // One event more, in its order.
+  plan(event) {
+    const place = this.events.findIndex(([at]) => at > event[0]);
+    this.events.splice(place < 0 ? this.events.length : place, 0, event);
+  }
+
   take([, what, which, value]) {
     const { chip } = this;
     if (what === "pin") {
@@ -205,19 +211,30 @@ class Board {
   }
 
   runUntil(ns) {
-    const { core } = this.chip;
     while (this.now < ns) {
+      const { core } = this.chip;
       while (this.events.length && this.events[0][0] <= this.now) {
         this.take(this.events.shift());
       }
-      const cycles = this.hangs ? 100 : this.chip.core.executeInstruction();
-      this.clock.tick(cycles * CYCLE_NS);
+      if (core.waiting) {
+        this.sleep(ns);
+      } else {
+        const cycles = this.hangs ? 100 : core.executeInstruction();
+        this.clock.tick(cycles * CYCLE_NS);
+      }
       this.stepMachines();
       if (this.isOver) {
         this.start(this.now);
       }
     }
-    return core;
+  }
+
+  // Up to what comes next: an alarm, an event, a tick of a machine that is sending.
+  sleep(ns) {
+    const sending = this.machines.some(({ machine }) => machine.enabled && !(machine.waiting && machine.txFIFO.empty));
+    const event = this.events.length ? this.events[0][0] - this.now : Infinity;
+    const most = sending ? 10 * CYCLE_NS : Math.min(event, ns - this.now, this.clock.nanosToNextAlarm || 100);
+    this.clock.tick(Math.max(most, CYCLE_NS));
   }
 
   stepMachines() {
@@ -235,6 +252,9 @@ class Board {
         machine.step();
         pio.checkChangedPins();
         each.due += Math.max(machine.cycles - before, 1) * divider;
+        if (machine.waiting && machine.txFIFO.empty) {
+          each.due = Math.max(each.due, now); // it waits for a byte
+        }
       }
     }
     this.at = now;
@@ -255,7 +275,7 @@ for (const [from, fromUart, to, toUart] of job.wires ?? []) {
   boards[from].heard = ((before) => (uart, byte, ns, baud) => {
     before(uart, byte, ns, baud);
     if (uart === fromUart && !(job.cuts ?? []).some(([begin, end]) => ns >= begin * 1000 && ns < end * 1000)) {
-      boards[to].events.push([ns + 1e10 / baud, "byte", toUart, byte]);
+      boards[to].plan([ns + 1e10 / baud, "byte", toUart, byte]);
     }
   })(boards[from].heard);
 }

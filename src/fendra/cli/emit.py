@@ -23,8 +23,9 @@ def emit(
         str | None,
         typer.Option(
             metavar="TARGET",
-            help="avr: an ATmega328P. arm: an STM32F103. Or a chip by its controller type. "
-            "generic: the board is to be filled in.  [default: what the design's controller is]",
+            help="A chip by its controller type (rp2040, atmega328p, stm32f405, ...), or a family "
+            "for its first chip (avr, arm). generic: the board is to be filled in.  "
+            "[default: what the design's controller is]",
             show_default=False,
         ),
     ] = None,
@@ -32,7 +33,8 @@ def emit(
         Path | None,
         typer.Option(
             metavar="FOLDER",
-            help="Where it is written.  [default: NAME-TARGET, here]",
+            help="Where it is written.  [default: NAME-TARGET, here; NAME-CONTROLLER-TARGET where "
+            "there are several controllers]",
             show_default=False,
         ),
     ] = None,
@@ -47,7 +49,9 @@ def emit(
     controller: Annotated[
         str | None,
         typer.Option(
-            metavar="NAME", help="Which controller, where there are several.", show_default=False
+            metavar="NAME",
+            help="Which controller.  [default: each that has lines, in a folder of its own]",
+            show_default=False,
         ),
     ] = None,
     receiver: Annotated[
@@ -66,7 +70,6 @@ def emit(
     """
     from fendra.core.errors import DesignError
     from fendra.core.findings import errors_of
-    from fendra.firmware.chips import GENERIC
     from fendra.firmware.project import make_project
     from fendra.firmware.write import write_project
 
@@ -75,20 +78,32 @@ def emit(
         raise DesignError(errors_of(checked.findings))
     if played is not None:
         say_if_unfed(checked.subject.plan.fed, played)
-    with progress("writing"):
-        project = make_project(
-            checked.subject,
-            target,
-            tape=played,
-            controller=controller,
-            is_receiver=receiver,
-        )
-    kind = project.chip.family if project.chip else GENERIC
-    folder = out or Path(f"{project.name}-{'receiver-' if receiver else ''}{kind}")
-    written = write_project(project.files, folder)
-    say_project(project, written)
-    say_findings(project.findings)
-    raise typer.Exit(1 if errors_of(project.findings) else 0)
+    found = checked.subject.design
+    several = [name for name in found.controllers if found.lines_of(name)]
+    wanted = [controller] if controller or len(several) < 2 else several
+    has_errors = False
+    for each in wanted:
+        with progress("writing"):
+            project = make_project(
+                checked.subject, target, tape=played, controller=each, is_receiver=receiver
+            )
+        words = [project.name, identifier_of(each) if len(several) > 1 else "",
+                 "receiver" if receiver else "", project.kind]  # fmt: skip
+        folder = Path("-".join(filter(None, words)))
+        if out is not None:
+            folder = out if len(wanted) == 1 else out / identifier_of(each)
+        written = write_project(project.files, folder)
+        say_project(project, written)
+        say_findings(project.findings)
+        has_errors |= bool(errors_of(project.findings))
+    raise typer.Exit(1 if has_errors else 0)
+
+
+def identifier_of(controller: str | None) -> str:
+    """A controller's name as a part of a folder's."""
+    from fendra.core.engines.c99.names import identifier
+
+    return identifier(controller or "main").replace("_", "-")
 
 
 def say_project(project: Project, written: Written) -> None:

@@ -21,6 +21,7 @@ from fendra.firmware.doors import door_in_c
 
 if TYPE_CHECKING:
     from fendra.core.composition.plan import Plan
+    from fendra.core.document.line import Peers
     from fendra.core.document.signal import Pin, Signal
     from fendra.core.engines.c99 import Emitted
 
@@ -113,7 +114,8 @@ class Wiring:
 
 
 def wire(
-    plan: Plan, chip: Chip, controller: str | None, emitted: Emitted, *, is_receiver: bool
+    plan: Plan, chip: Chip, controller: str | None, emitted: Emitted, *, is_receiver: bool,
+    has_peers: bool = False,
 ) -> Wiring:  # fmt: skip
     """Give every line and every input its pin.
 
@@ -122,7 +124,7 @@ def wire(
     cannot do what is asked of it.
     """
     fields = dict(zip(plan.fed, emitted.fields, strict=True))
-    wiring = _Wiring(plan, chip, controller, fields, is_receiver=is_receiver)
+    wiring = _Wiring(plan, chip, controller, fields, is_receiver=is_receiver, has_peers=has_peers)
     return wiring.wire(emitted.lines)
 
 
@@ -176,7 +178,7 @@ def _level(pin: Pin) -> str:
 class _Wiring:
     def __init__(
         self, plan: Plan, chip: Chip, controller: str | None, fields: dict[str, str],
-        *, is_receiver: bool,
+        *, is_receiver: bool, has_peers: bool,
     ) -> None:  # fmt: skip
         self._plan, self._origin, self._chip, self._fields = plan, plan.origin, chip, fields
         self._design = design = plan.design
@@ -187,10 +189,12 @@ class _Wiring:
         used = [pin for pins in uses for pin in ([pins] if isinstance(pins, str) else pins)]
         self._taken = {chip.type.own_name(pin) for pin in used}
         self._is_receiver = is_receiver
+        self._peers = given.peers if given and has_peers else None
         self.notes: list[str] = []
 
     def wire(self, lines: tuple[LinePlace, ...]) -> Wiring:
         links = self._chip.serial if self._is_receiver else ()
+        peers = None if self._peers is None else self._peer_link(self._peers)
         if self._is_receiver and not links:
             raise FirmwareError(
                 f"{self._chip.about} has no serial link, so it cannot be a receiver. "
@@ -218,7 +222,21 @@ class _Wiring:
                 "no serial link is free: one needs "
                 f"{listed(pins)}. Move what is there to other pins."
             )
-        return Wiring(pinned, inputs, serial, tuple(self.notes))
+        return Wiring(pinned, inputs, peers or serial, tuple(self.notes))
+
+    def _peer_link(self, peers: Peers) -> Serial:
+        """The serial link to the other controllers; its pins are taken."""
+        wanted = tuple(self._chip.type.own_name(pin) for pin in (peers.tx, peers.rx))
+        for link in self._chip.serial:
+            if wanted == (link.tx, link.rx) and not {*wanted} & self._taken:
+                self._taken |= {*wanted}
+                return link
+        able = [f"{link.tx} and {link.rx}" for link in self._chip.serial]
+        found = f"It has {listed(able)}." if able else "It has none at all."
+        raise FirmwareError(
+            f"peers: {self._chip.about} has no free serial link with tx {peers.tx} and rx "
+            f"{peers.rx}. {found}"
+        )
 
     def _line(self, bytes_of: LinePlace) -> LinePin:
         line = self._design.line[bytes_of.number]

@@ -18,6 +18,7 @@ from fendra.core.names import did_you_mean, listed
 from fendra.core.quoting import Ready, c_comment, c_string, make_text, markdown
 from fendra.core.version import VERSION
 from fendra.firmware.chips import CHIPS, GENERIC, TARGETS, Chip
+from fendra.firmware.peers import Peers, peers_of
 from fendra.firmware.pins import Wiring, inputs_in_words, wire
 from fendra.firmware.tape import tape_text
 
@@ -53,6 +54,14 @@ class Project:
     pins: tuple[tuple[str, str], ...] = ()
     notes: tuple[str, ...] = ()
     told: Told | None = None
+
+    @property
+    def kind(self) -> str:
+        """What its board is, in a word: a family of chips, or the one that is to be filled in."""
+        if self.chip is None:
+            return GENERIC
+        words = self.chip.words
+        return str(words.get("templates", self.chip.family))
 
     @property
     def cost_rows(self) -> list[str]:
@@ -97,8 +106,11 @@ def make_project(
         raise FirmwareError(f"no line is plugged into controller '{controller}'.")
     emitted = emit(plan)
     wiring = Wiring((), (), None, ())
+    peers = None if is_receiver else peers_of(subject.plan, controller)
     if chip is not None:
-        wiring = wire(plan, chip, controller, emitted, is_receiver=is_receiver)
+        wiring = wire(
+            plan, chip, controller, emitted, is_receiver=is_receiver, has_peers=peers is not None
+        )
     told = None
     kind = chip.type if chip else design.controllers[controller].known_type if controller else None
     if kind is not None:
@@ -107,7 +119,7 @@ def make_project(
     rows = told.rows if told else ["nothing is known of its processor"]
     tape_name = f"the tape {tape.name}" if tape else "ten seconds in which nothing is heard"
     pages = _Pages(
-        plan, emitted, chip, wiring, controller, tape_name, rows,
+        plan, emitted, chip, wiring, controller, tape_name, rows, peers,
         is_receiver=is_receiver,
     )  # fmt: skip
     files = pages.files()
@@ -166,7 +178,8 @@ class _Pages:
 
     def __init__(
         self, plan: Plan, emitted: Emitted, chip: Chip | None, wiring: Wiring,
-        controller: str | None, tape_name: str, cost: Sequence[str], *, is_receiver: bool,
+        controller: str | None, tape_name: str, cost: Sequence[str], peers: Peers | None,
+        *, is_receiver: bool,
     ) -> None:  # fmt: skip
         self._chip, self._emitted, self._is_receiver = chip, emitted, is_receiver
         design = plan.design
@@ -177,6 +190,7 @@ class _Pages:
         name, c_name = emitted.name, c_string(design.name)
         sources = ["main.c", f"{name}.c", "board.c"]
         sources += [f"{name}_receiver.c"] if is_receiver else []
+        sources += ["peers.c"] if peers else []
         sources += chip.words["sources"] if chip is not None else []
         about = emitted.fields
         fed_by_pins = {each.field for each in wiring.inputs}
@@ -209,7 +223,8 @@ class _Pages:
             "has_matrix": any(each.needs == "matrix" for each in wiring.inputs),
             "reset_us": max(design.line[line.number].led_type.reset_s for line in lines) * 1e6,
             "period_us": round(1e6 / design.rate), "longest": longest,
-            "baud": link.baud if link is not None and link.baud is not None else BAUD,
+            "peers": peers, "has_serial": is_receiver or peers is not None,
+            "baud": peers.baud if peers else (link.baud if link else None) or BAUD,
             "identity_size": size + size // 254 + 4, "c_name": c_name,
             "place_bits": 16 if sum(line.size for line in lines) < 2**16 else 32,
             "sources": sources, "version": VERSION, "tape_name": tape_name, "cost": cost,
@@ -232,6 +247,10 @@ class _Pages:
             pages |= self._chip.files
         if self._words["edged"]:
             pages["edges.h"] = "edges.h.j2"
+        if self._words["has_serial"]:
+            pages["packets.h"] = "packets.h.j2"
+        if self._words["peers"]:
+            pages |= {"peers.h": "peers.h.j2", "peers.c": "peers.c.j2"}
         if self._is_receiver:
             pages |= {
                 f"{name}_receiver.h": "receiver/receiver.h.j2",

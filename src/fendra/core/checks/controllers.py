@@ -115,6 +115,10 @@ def _users(subject: Subject, controller: Controller, name: str, lines: list[int]
     for use, pins_used in controller.uses.items():
         each = [pins_used] if isinstance(pins_used, str) else pins_used
         users += [(f"'{use}'", pin, ("controllers", name, "uses", use)) for pin in each]
+    if controller.peers is not None:
+        for end in ("tx", "rx"):
+            wire = getattr(controller.peers, end)
+            users.append((f"peers.{end}", wire, ("controllers", name, "peers", end)))
     for i in lines:
         line = subject.design.line[i]
         if line.pin:

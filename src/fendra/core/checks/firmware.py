@@ -18,7 +18,7 @@ from fendra.core.film import Film
 from fendra.core.findings import KeyPath, Report
 from fendra.core.insight.replay import replay
 from fendra.core.names import listed
-from fendra.core.signals.inputs import inputs_of, pin_of, read_by
+from fendra.core.signals.inputs import heard_by_peers, inputs_of, pin_of, read_by
 
 SURELY = 1.25
 """How much more flash than there is an estimate must be to be an error and not a warning."""
@@ -46,7 +46,9 @@ def firmware(subject: Subject, report: Report) -> None:
 
 def _tell_unheard(plan: Plan, controller: str, report: Report) -> None:
     """Signals that the light of a controller reads, and that no pin of it tells."""
-    design, heard = plan.design, inputs_of(plan.design, controller)
+    design, heard = plan.design, {*inputs_of(plan.design, controller)}
+    if design.controllers[controller].peers is not None:
+        heard |= {*heard_by_peers(design)}
     read = read_by(plan.graph, design)
     for name, signal in design.signals.items():
         if name not in read or name in heard:
@@ -59,6 +61,8 @@ def _tell_unheard(plan: Plan, controller: str, report: Report) -> None:
             "there."
         )
         remedy = "Give it a pin, set it in board_read, or run this controller as a receiver."
+        if pin:
+            remedy = "Give both controllers peers, a wire on which they tell each other."
         report.note(("signals", name), "never-heard", message, remedy)
 
 

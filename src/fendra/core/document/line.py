@@ -44,15 +44,27 @@ class Link(Model):
     mbit: Annotated[float, Field(gt=0, le=100_000)] = 100.0
 
 
+class Peers(Model):
+    """The wire on which the controllers of a design tell each other what they hear.
+
+    tx, rx: its pins, both at the same wire, or crosswise to another's. baud: how fast.
+    """
+
+    tx: Annotated[str, Field(min_length=1)]
+    rx: Annotated[str, Field(min_length=1)]
+    baud: Annotated[int, Field(ge=9600, le=4_000_000)] = 500_000
+
+
 class Controller(Model):
     """What the lines are plugged into, and its limits.
 
     type: one of the known controllers, for its RAM, pins and logic. ram: bytes; pins: those that
     there are, as names and ranges (`D2-D13`); logic_volts: what they give for a 1; all of these
     instead of the type's. regulator_amps: what its own regulator can give to LEDs. link: by what
-    frames come. most_leds: addresses on all of its lines; most_leds_a_line: on each of them. uses:
-    what else it does, and by which pins. shared: things inside it that only one can use at a time,
-    each with the pins and uses that need it.
+    frames come. peers: the wire to the other controllers that have one: all hear what one hears,
+    and the first of them leads. most_leds: addresses on all of its lines; most_leds_a_line: on each
+    of them. uses: what else it does, and by which pins. shared: things inside it that only one can
+    use at a time, each with the pins and uses that need it.
     """
 
     type: Annotated[str, AfterValidator(_check_controller)] | None = None
@@ -62,6 +74,7 @@ class Controller(Model):
     logic_volts: Annotated[float, Field(ge=0.5, le=24)] | None = None
     regulator_amps: Amps | None = None
     link: Link | None = None
+    peers: Peers | None = None
     most_leds: Count | None = None
     most_leds_a_line: Count | None = None
     uses: dict[str, Texts] = {}

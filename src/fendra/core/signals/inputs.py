@@ -89,6 +89,18 @@ def _servo(signal: Signal, pin: Pin) -> Pin:
     return pin
 
 
+def heard_by_peers(design: Design) -> dict[str, tuple[str, ...]]:
+    """The signals that some controller hears which tells the others, and the numbers of each."""
+    first = next(iter(design.controllers), None)
+    talking = {name for name, each in design.controllers.items() if each.peers is not None}
+    pins = {name: pin_of(signal) for name, signal in design.signals.items()}
+    return {
+        name: kind_of(design.signals[name]).parts(design.signals[name], name)
+        for name, pin in pins.items()
+        if pin is not None and (pin.controller or first) in talking
+    }
+
+
 def inputs_of(design: Design, controller: str) -> dict[str, Pin]:
     """The signals that are connected to a controller, and where."""
     first = next(iter(design.controllers), None)
