@@ -144,6 +144,26 @@ def on_cortex(processor, frames, folder):
     return unpacked(run(command, frames.packed.tobytes()).stdout, frames, has_light=True)
 
 
+RISCV = ("riscv64-unknown-elf-gcc", "-march=rv32imc", "-mabi=ilp32", "-std=c99", "-Os",
+         "--specs=picolibc.specs", "-nostartfiles", "-Wl,--no-warn-rwx-segments")  # fmt: skip
+"""A processor like that of an ESP32-C3: 32 bits, without a unit for floats."""
+
+
+RISCV_PACKAGES = "gcc-riscv64-unknown-elf picolibc-riscv64-unknown-elf qemu-system-misc"
+
+
+def on_riscv(frames, folder, *, light=True):
+    """Frames that a RISC-V makes in qemu."""
+    program, here = folder / "replay_riscv.elf", HERE / "riscv"
+    build([*RISCV, f"-I{here}", *write(frames.design, folder), f"-DSIGNALS={frames.signals}",
+           *(["-DLIGHT"] if light else []), "-T", here / "virt.ld", HERE / "replay.c",
+           here / "start.c", "-o", program, "-lm"])  # fmt: skip
+    command = ["qemu-system-riscv32", "-M", "virt", "-bios", "none", "-nographic", "-monitor", "none",
+               "-serial", "none", "-semihosting-config", "enable=on,target=native", "-kernel",
+               program]  # fmt: skip
+    return unpacked(run(command, frames.packed.tobytes()).stdout, frames, has_light=light)
+
+
 @dataclass
 class OnAvr:
     """What an 8-bit part made, and took.

@@ -12,13 +12,32 @@ from agreement import grids
 from fendra.core.engines.c99.helpers import helpers
 from fendra.core.engines.c99.text import Piece, operation, words
 from fendra.core.graph.ops import OPS, Binds, Kind
-from targets import AVR, CORTEX, HERE, assert_same, build, frames_of, on_computer, on_cortex
+from targets import (
+    AVR,
+    CORTEX,
+    HERE,
+    RISCV_PACKAGES,
+    assert_same,
+    build,
+    frames_of,
+    missing,
+    on_computer,
+    on_cortex,
+    on_riscv,
+)
 
 
 @pytest.mark.parametrize("name", ["heron", "drone"])
 @pytest.mark.parametrize("processor", CORTEX)
 def test_a_cortex_m_gives_the_bits_of_the_film(arm, demo_frames, tmp_path, processor, name):
     assert_same(on_cortex(processor, demo_frames[name], tmp_path), demo_frames[name])
+
+
+@pytest.mark.parametrize("name", ["heron", "drone"])
+def test_a_risc_v_gives_the_bits_of_the_film(need, demo_frames, tmp_path, name):
+    """As an ESP32-C3 has it: 32 bits, no unit for floats."""
+    need(missing("riscv64-unknown-elf-gcc", "qemu-system-riscv32"), RISCV_PACKAGES)
+    assert_same(on_riscv(demo_frames[name], tmp_path), demo_frames[name])
 
 
 def test_an_8_bit_part_gives_the_bits_of_the_film(avr, tmp_path):

@@ -93,7 +93,9 @@ def test_two_halves_are_in_step_also_after_their_cable_was_pulled(tmp_path):
     assert {sender for _, sender, _, _ in packets} == {0}
     assert {sender for _, sender, _, _ in told(boards[1]["sent"][1], program.fed)} == {1}
     wire, rgb = LineBytes(program.layout, design), np.empty((12, 3), np.uint8)
-    lines = [[(us, bytes.fromhex(data)) for us, data in board["lines"][0]["frames"]] for board in boards]
+    lines = [
+        [(us, bytes.fromhex(data)) for us, data in board["lines"][0]["frames"]] for board in boards
+    ]
     wrong, late, scenes = [], [], set()
     for us, _, clock_ms, news in packets:
         program.engine.frame(clock_ms, news, rgb)
@@ -104,7 +106,9 @@ def test_two_halves_are_in_step_also_after_their_cable_was_pulled(tmp_path):
         scenes.add(wanted[0][0] > 26)
         if not 30e6 <= us < 35.5e6:
             late.append(max(at for at, _ in shown) - us)
-            wrong += [us / 1e6 for (_, data), part in zip(shown, wanted, strict=True) if data != part]
+            wrong += [
+                us / 1e6 for (_, data), part in zip(shown, wanted, strict=True) if data != part
+            ]
     assert len(packets) == pytest.approx(3000, abs=3)
     assert wrong == []
     assert max(late) < 20_000
@@ -115,7 +119,9 @@ def test_two_halves_are_in_step_also_after_their_cable_was_pulled(tmp_path):
     assert {has for has, s in heard if 30.1 < s < 34.9} == {False}
     assert {has for has, s in heard if 1 < s < 29.9 or s > 35.1} == {True}
     gone = [data for us, data in lines[0] if 32e6 < us < 34.9e6]
-    assert all(16 in data[2::3] for data in gone)  # the left one's speed is 0.5: an eighth of it, blue
+    assert all(
+        16 in data[2::3] for data in gone
+    )  # the left one's speed is 0.5: an eighth of it, blue
 
 
 def test_a_controller_says_what_it_never_hears_and_what_mends_that():

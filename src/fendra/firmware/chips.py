@@ -92,6 +92,8 @@ class Chip:
 
     def label(self, pin: str) -> str:
         """A pin as boards print it, with the chip's own name behind, where they print another."""
+        if pin.startswith("GP"):
+            return pin
         names = self.type.own_names.items()
         others = [other for other, own in names if own == pin and re.match(r"[AD]\d", other)]
         return f"{others[0]} ({pin})" if others else pin
@@ -103,7 +105,7 @@ def port_and_bit(pin: str) -> tuple[str, int]:
     >>> port_and_bit("PD6"), port_and_bit("PA15"), port_and_bit("GP22")
     (('D', 6), ('A', 15), ('', 22))
     """
-    found = re.fullmatch(r"(?:P([A-Z])|GP)(\d+)", pin)
+    found = re.fullmatch(r"(?:P([A-Z])|GP(?:IO)?)(\d+)", pin)
     if found is None:
         raise ValueError(f"'{pin}' is no pin of a port")
     return found[1] or "", int(found[2])

@@ -21,7 +21,7 @@ from fendra.firmware.doors import door_in_c
 
 if TYPE_CHECKING:
     from fendra.core.composition.plan import Plan
-    from fendra.core.document.line import Peers
+    from fendra.core.document.line import Controller, Peers
     from fendra.core.document.signal import Pin, Signal
     from fendra.core.engines.c99 import Emitted
 
@@ -175,6 +175,14 @@ def _level(pin: Pin) -> str:
     return "ground" if pin.pull == "up" else "the logic's voltage"
 
 
+def hears_network(chip: Chip, given: Controller | None) -> bool:
+    """Whether a receiver on this chip hears a network, and no serial port: where it can, and the
+    design does not say a baud rate.
+    """
+    has_baud = given is not None and given.link is not None and given.link.baud is not None
+    return bool(chip.words.get("has_network")) and not has_baud
+
+
 class _Wiring:
     def __init__(
         self, plan: Plan, chip: Chip, controller: str | None, fields: dict[str, str],
@@ -189,13 +197,14 @@ class _Wiring:
         used = [pin for pins in uses for pin in ([pins] if isinstance(pins, str) else pins)]
         self._taken = {chip.type.own_name(pin) for pin in used}
         self._is_receiver = is_receiver
+        self._by_network = is_receiver and hears_network(chip, given)
         self._peers = given.peers if given and has_peers else None
         self.notes: list[str] = []
 
     def wire(self, lines: tuple[LinePlace, ...]) -> Wiring:
-        links = self._chip.serial if self._is_receiver else ()
+        links = self._chip.serial if self._is_receiver and not self._by_network else ()
         peers = None if self._peers is None else self._peer_link(self._peers)
-        if self._is_receiver and not links:
+        if self._is_receiver and not links and not self._by_network:
             raise FirmwareError(
                 f"{self._chip.about} has no serial link, so it cannot be a receiver. "
                 "Leave out --receiver, or take a larger controller."
@@ -349,10 +358,8 @@ class _Wiring:
         port, bit = port_and_bit(chosen)
         names = {"port": port, "bit": bit, "upper": bit + 16}
         words = self._chip.words
-        read = f"({words['reads'].format(**names)} & (1u << {bit}))"
-        return At(
-            chosen, port, bit, read, words["low"].format(**names), words["free"].format(**names)
-        )
+        read, low, free = (words[key].format(**names) for key in ("reads", "low", "free"))
+        return At(chosen, port, bit, read, low, free)
 
     def _choose(self, what: str, pin: str, able: tuple[str, ...]) -> str:
         """The pin by the name that counts, or another where the design is for another chip."""

@@ -10,6 +10,7 @@ from jinja2 import Environment, PackageLoader, StrictUndefined
 
 from fendra.core.checks.firmware import Told, tell
 from fendra.core.composition.plan import Plan
+from fendra.core.electric.data import SLOTS
 from fendra.core.engines.c99 import Emitted, emit
 from fendra.core.engines.c99.lines_alone import lines_alone
 from fendra.core.errors import FirmwareError
@@ -19,7 +20,7 @@ from fendra.core.quoting import Ready, c_comment, c_string, make_text, markdown
 from fendra.core.version import VERSION
 from fendra.firmware.chips import CHIPS, GENERIC, TARGETS, Chip
 from fendra.firmware.peers import Peers, peers_of
-from fendra.firmware.pins import Wiring, inputs_in_words, wire
+from fendra.firmware.pins import Wiring, hears_network, inputs_in_words, wire
 from fendra.firmware.tape import tape_text
 
 if TYPE_CHECKING:
@@ -28,6 +29,8 @@ if TYPE_CHECKING:
     from fendra.core.findings import Finding
     from fendra.core.signals.tape import Tape
 
+NETWORK = ("network.h", "network.c", "sacn.h", "sacn.c")
+"""Files of a receiver that hears a network."""
 BAUD = 500_000
 """Of the serial link, where the design says nothing."""
 IDENTITY_HEAD = 3 + 4 + 4 + 4 + 1 + 2
@@ -173,6 +176,15 @@ def _edge_interrupts(chip: Chip | None, wiring: Wiring) -> list[int]:
     return sorted({table[bit] for bit in used}) if table else []
 
 
+def _universes(emitted: Emitted) -> list[tuple[int, int]]:
+    """Of each universe of sACN where its slots go, and how many there are: whole pixels."""
+    found = []
+    for line in emitted.lines:
+        chunk = SLOTS // len(line.order) * len(line.order)
+        found += [(line.at + i, min(chunk, line.size - i)) for i in range(0, line.size, chunk)]
+    return found
+
+
 class _Pages:
     """Fills in the templates."""
 
@@ -191,6 +203,8 @@ class _Pages:
         sources = ["main.c", f"{name}.c", "board.c"]
         sources += [f"{name}_receiver.c"] if is_receiver else []
         sources += ["peers.c"] if peers else []
+        by_network = is_receiver and chip is not None and hears_network(chip, given)
+        sources += [each for each in NETWORK if each.endswith(".c")] if by_network else []
         sources += chip.words["sources"] if chip is not None else []
         about = emitted.fields
         fed_by_pins = {each.field for each in wiring.inputs}
@@ -223,6 +237,10 @@ class _Pages:
             "has_matrix": any(each.needs == "matrix" for each in wiring.inputs),
             "reset_us": max(design.line[line.number].led_type.reset_s for line in lines) * 1e6,
             "period_us": round(1e6 / design.rate), "longest": longest,
+            "by_network": by_network, "controller": controller or "",
+            "by_idf": chip is not None and chip.words["tool"] == "idf.py",
+            "universes": _universes(emitted),
+            "sacn_stream": sum(line.size + line.size // 254 + 12 for line in lines) + 24,
             "peers": peers, "has_serial": is_receiver or peers is not None,
             "baud": peers.baud if peers else (link.baud if link else None) or BAUD,
             "identity_size": size + size // 254 + 4, "c_name": c_name,
@@ -247,6 +265,8 @@ class _Pages:
             pages |= self._chip.files
         if self._words["edged"]:
             pages["edges.h"] = "edges.h.j2"
+        if self._words["by_network"]:
+            pages |= {f"{each}": f"esp/{each}.j2" for each in NETWORK}
         if self._words["has_serial"]:
             pages["packets.h"] = "packets.h.j2"
         if self._words["peers"]:
