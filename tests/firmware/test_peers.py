@@ -62,7 +62,7 @@ def told(sent, signals):
                 if mask[place // 8] >> place % 8 & 1:
                     (news[name],) = struct.unpack_from("<f", content, at)
                     at += 4
-            found.append((us, content[1], struct.unpack_from("<I", content, 6)[0], news))
+            found.append((us, content[3], struct.unpack_from("<I", content, 6)[0], news))
         packet.clear()
     return found
 

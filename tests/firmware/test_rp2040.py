@@ -3,16 +3,19 @@ what comes out of them."""
 
 from __future__ import annotations
 
+import sys
+
 import numpy as np
 import pytest
 
 import fendra as fd
 from every_kind import assert_told, every_kind, happenings
 from fendra.core.layout.wire import LineBytes
+from fendra.firmware.write import write_project
 from fendra.outputs.packets import Answers, ask, frame_to_packets
 from helpers import strip
 from rp2040 import MODULE, emulate, outs_of, uf2_of
-from targets import film_of, project_of
+from targets import film_of, make, project_of
 
 TOLERANCE_NS = {"zero": (250, 380), "one": (650, 750), "bit": (1225, 1275)}
 """What every one-wire type takes: see docs/firmware.md."""
@@ -174,3 +177,27 @@ def test_pins_of_a_clocked_line_belong_together(clock, words):
         return
     with pytest.raises(fd.FendraError, match=words):
         design.firmware()
+
+
+def test_zig_builds_the_image_where_the_usual_compiler_is_not_there(tmp_path):
+    """Its image shows the bytes that the other one's does."""
+    project = project_of("heron", "rp2040")
+    shown = []
+    for name, words in (("gcc", ()), ("zig", ("USE_ZIG=1", f"ZIG={sys.executable} -m ziglang"))):
+        write_project(project.files, tmp_path / name)
+        make(tmp_path / name, *words)
+        image = tmp_path / name / "heron.uf2"
+        (board,) = emulate({"uf2": str(image), "outs": outs_of(project)}, seconds=0.5)
+        shown.append([[data for _, data in line["frames"]] for line in board["lines"]])
+    assert shown[0] == shown[1]
+    assert len(shown[0][0]) > 24
+
+
+@pytest.mark.parametrize("name", ["stm32f103", "stm32f405"])
+def test_zig_builds_for_other_processors_as_well(tmp_path, name):
+    project = project_of("swift", name)
+    write_project(project.files, tmp_path)
+    make(tmp_path, "USE_ZIG=1", f"ZIG={sys.executable} -m ziglang")
+    stack, reset = np.frombuffer((tmp_path / "swift.bin").read_bytes()[:8], "<u4")
+    assert stack in (0x2000_5000, 0x2002_0000)
+    assert 0x0800_0000 < reset < 0x0801_0000

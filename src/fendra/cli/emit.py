@@ -132,3 +132,5 @@ def say_project(project: Project, written: Written) -> None:
     width = max(len(trying), len(then)) + 3
     say(f"   {trying:<{width}} see it here first")
     say(f"   {then:<{width}} {doing}")
+    if project.chip is not None and project.chip.lacks:
+        say(f"   building it needs {project.chip.lacks}", style="yellow")

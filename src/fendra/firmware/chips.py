@@ -6,10 +6,13 @@ All of it is data, in chips.toml.
 from __future__ import annotations
 
 import re
+import sys
 import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass
 from importlib.resources import files
+from importlib.util import find_spec
+from shutil import which
 from typing import Any
 
 from fendra.core.catalogue.controllers import CONTROLLERS, ControllerType, unfold_pins
@@ -89,6 +92,21 @@ class Chip:
         """Those inputs whose edges give an interrupt."""
         groups = self.words.get("edges")
         return tuple(pin for pin in self.inputs if groups is None or port_and_bit(pin)[0] in groups)
+
+    @property
+    def lacks(self) -> str:
+        """What is not on this computer and builds its firmware, with how to get it; empty where all
+        is there.
+        """
+        tool = self.words["tool"]
+        has_zig = "zig_cpu" in self.words and find_spec("ziglang") is not None
+        if which(tool) or has_zig:
+            return ""
+        system = {"darwin": "packages_macos", "win32": "packages_windows"}.get(sys.platform)
+        packages = self.words[system or "packages"]
+        how = packages if system or tool == "idf.py" else f"apt install {packages}"
+        zig = ', or pip install "fendra[firmware]"' if "zig_cpu" in self.words else ""
+        return f"{tool} ({how}{zig})"
 
     def label(self, pin: str) -> str:
         """A pin as boards print it, with the chip's own name behind, where they print another."""

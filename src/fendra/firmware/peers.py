@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
-from zlib import crc32
 
 from fendra.core.engines.c99 import emit
 from fendra.core.engines.c99.lines_alone import lines_alone
 from fendra.core.signals.inputs import heard_by_peers
+from fendra.outputs.packets import mark_of
 
 if TYPE_CHECKING:
     from fendra.core.composition.plan import Plan
@@ -39,12 +39,21 @@ class Peers:
     part: int = PART
 
 
+def _values(plan: Plan, baud: int) -> Peers:
+    """A controller that a computer tells signals: it leads, and tells nobody."""
+    most = HEAD + (len(plan.fed) + 7) // 8 + 4 * len(plan.fed) + 2
+    return Peers(0, 1, baud, (), mark_of(plan.fed), most, 0)
+
+
 def peers_of(plan: Plan, controller: str | None) -> Peers | None:
     """What a controller shares with the others that have a wire for that; None without any."""
     design = plan.design
     talking = [name for name, each in design.controllers.items() if each.peers]
     names = [name for name in talking if design.lines_of(name)]
     given = design.controllers[controller].peers if controller else None
+    values = design.controllers[controller].values if controller else None
+    if given is None and values is not None:
+        return _values(plan, values.baud)
     if given is None or controller not in names or len(names) < 2:
         return None
     emitted = {name: emit(lines_alone(plan, design.lines_of(name))) for name in names}
@@ -53,10 +62,9 @@ def peers_of(plan: Plan, controller: str | None) -> Peers | None:
     fields = [*emitted[controller].fields]
     mask = (len(fields) + 7) // 8
     most = HEAD + mask + 4 * len(fields) + 3 + PART + 2
-    told = repr((names, fields, cells))
     heard = sum(len(parts) for parts in heard_by_peers(design).values())
     answer = HEAD + mask + 4 * heard + 2
     return Peers(
         names.index(controller), len(names), given.baud, tuple(cells),
-        crc32(told.encode()) & 0xFFFF, most, -(-answer * 11000 // given.baud) + 1,
+        mark_of([*names, *fields, *map(str, cells)]), most, -(-answer * 11000 // given.baud) + 1,
     )  # fmt: skip

@@ -21,7 +21,7 @@ from fendra.firmware.doors import door_in_c
 
 if TYPE_CHECKING:
     from fendra.core.composition.plan import Plan
-    from fendra.core.document.line import Controller, Peers
+    from fendra.core.document.line import Autopilot, Controller, Peers
     from fendra.core.document.signal import Pin, Signal
     from fendra.core.engines.c99 import Emitted
 
@@ -183,6 +183,19 @@ def hears_network(chip: Chip, given: Controller | None) -> bool:
     return bool(chip.words.get("has_network")) and not has_baud
 
 
+def _wire_of(given: Controller, *, has_peers: bool) -> Peers | Autopilot | None:
+    """The serial link that the design gives to a controller which makes the light itself."""
+    wires = {"peers": given.peers if has_peers else None, "mavlink": given.mavlink}
+    wires["values"] = given.values
+    found = {name: wire for name, wire in wires.items() if wire is not None}
+    if len(found) > 1:
+        raise FirmwareError(
+            f"{listed([*found], 'and')} are each a serial link, and the firmware has one. "
+            "Leave all but one out of this controller."
+        )
+    return next(iter(found.values()), None)
+
+
 class _Wiring:
     def __init__(
         self, plan: Plan, chip: Chip, controller: str | None, fields: dict[str, str],
@@ -198,12 +211,12 @@ class _Wiring:
         self._taken = {chip.type.own_name(pin) for pin in used}
         self._is_receiver = is_receiver
         self._by_network = is_receiver and hears_network(chip, given)
-        self._peers = given.peers if given and has_peers else None
+        self._wire = _wire_of(given, has_peers=has_peers) if given and not is_receiver else None
         self.notes: list[str] = []
 
     def wire(self, lines: tuple[LinePlace, ...]) -> Wiring:
         links = self._chip.serial if self._is_receiver and not self._by_network else ()
-        peers = None if self._peers is None else self._peer_link(self._peers)
+        peers = None if self._wire is None else self._link_at(self._wire)
         if self._is_receiver and not links and not self._by_network:
             raise FirmwareError(
                 f"{self._chip.about} has no serial link, so it cannot be a receiver. "
@@ -233,18 +246,19 @@ class _Wiring:
             )
         return Wiring(pinned, inputs, peers or serial, tuple(self.notes))
 
-    def _peer_link(self, peers: Peers) -> Serial:
-        """The serial link to the other controllers; its pins are taken."""
-        wanted = tuple(self._chip.type.own_name(pin) for pin in (peers.tx, peers.rx))
+    def _link_at(self, wire: Peers | Autopilot) -> Serial:
+        """The serial link at the pins that the design names; they are taken."""
+        own = self._chip.type.own_name
         for link in self._chip.serial:
-            if wanted == (link.tx, link.rx) and not {*wanted} & self._taken:
-                self._taken |= {*wanted}
+            is_there = own(wire.rx) == link.rx and own(wire.tx) in ("", link.tx)
+            if is_there and not {link.tx, link.rx} & self._taken:
+                self._taken |= {link.rx, *([link.tx] if wire.tx else [])}
                 return link
         able = [f"{link.tx} and {link.rx}" for link in self._chip.serial]
         found = f"It has {listed(able)}." if able else "It has none at all."
         raise FirmwareError(
-            f"peers: {self._chip.about} has no free serial link with tx {peers.tx} and rx "
-            f"{peers.rx}. {found}"
+            f"{self._chip.about} has no free serial link with tx {wire.tx or 'at any pin'} and rx "
+            f"{wire.rx}. {found}"
         )
 
     def _line(self, bytes_of: LinePlace) -> LinePin:

@@ -19,6 +19,7 @@ from fendra.core.names import did_you_mean, listed
 from fendra.core.quoting import Ready, c_comment, c_string, make_text, markdown
 from fendra.core.version import VERSION
 from fendra.firmware.chips import CHIPS, GENERIC, TARGETS, Chip
+from fendra.firmware.mavlink import heard_of
 from fendra.firmware.peers import Peers, peers_of
 from fendra.firmware.pins import Wiring, hears_network, inputs_in_words, wire
 from fendra.firmware.tape import tape_text
@@ -203,6 +204,12 @@ class _Pages:
         sources = ["main.c", f"{name}.c", "board.c"]
         sources += [f"{name}_receiver.c"] if is_receiver else []
         sources += ["peers.c"] if peers else []
+        names = dict(zip(plan.fed, emitted.fields, strict=True))
+        mavlink = {} if is_receiver else heard_of(design, controller, names)
+        sources += ["mavlink.c"] if mavlink else []
+        wire_baud = peers.baud if peers else None
+        if mavlink and given is not None and given.mavlink is not None:
+            wire_baud = given.mavlink.baud
         by_network = is_receiver and chip is not None and hears_network(chip, given)
         sources += [each for each in NETWORK if each.endswith(".c")] if by_network else []
         sources += chip.words["sources"] if chip is not None else []
@@ -213,6 +220,7 @@ class _Pages:
             for each in wiring.inputs if each.words.get("places")
             for field in each.words["axes"].values()
         }  # fmt: skip
+        fed_by_pins |= {each.field for heard in mavlink.values() for each in heard}
         at_pins = {} if chip is not None else inputs_in_words(plan, controller, emitted)
         size = IDENTITY_HEAD + 4 * len(lines) + len(design.name.encode())
         self._words: dict[str, Any] = {
@@ -241,8 +249,9 @@ class _Pages:
             "by_idf": chip is not None and chip.words["tool"] == "idf.py",
             "universes": _universes(emitted),
             "sacn_stream": sum(line.size + line.size // 254 + 12 for line in lines) + 24,
-            "peers": peers, "has_serial": is_receiver or peers is not None,
-            "baud": peers.baud if peers else (link.baud if link else None) or BAUD,
+            "peers": peers, "mavlink": mavlink,
+            "has_serial": is_receiver or peers is not None or bool(mavlink),
+            "baud": wire_baud or (link.baud if link else None) or BAUD,
             "identity_size": size + size // 254 + 4, "c_name": c_name,
             "place_bits": 16 if sum(line.size for line in lines) < 2**16 else 32,
             "sources": sources, "version": VERSION, "tape_name": tape_name, "cost": cost,
@@ -269,6 +278,8 @@ class _Pages:
             pages |= {f"{each}": f"esp/{each}.j2" for each in NETWORK}
         if self._words["has_serial"]:
             pages["packets.h"] = "packets.h.j2"
+        if self._words["mavlink"]:
+            pages |= {"mavlink.h": "mavlink.h.j2", "mavlink.c": "mavlink.c.j2"}
         if self._words["peers"]:
             pages |= {"peers.h": "peers.h.j2", "peers.c": "peers.c.j2"}
         if self._is_receiver:

@@ -8,6 +8,7 @@ into `OUTPUTS`, or name it in the entry-point group `fendra.outputs` of another 
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
+from collections.abc import Mapping
 from types import TracebackType
 from typing import Any, ClassVar, Self
 
@@ -34,12 +35,14 @@ class Output(Driver, ABC):
     """Takes frames: open it for a design, send frames, close it. A driver fills in `_...`.
 
     Everything raises OutputError where frames cannot be delivered. `sent` counts frames.
-    fills_screen: it draws in the terminal, and all that is said must keep off.
+    fills_screen: it draws in the terminal, and all that is said must keep off. hears_news: it is
+    told what comes in, by `hear`.
     """
 
     Options: ClassVar[type[OutputOptions]] = OutputOptions
     error = OutputError
     fills_screen: ClassVar[bool] = False
+    hears_news: ClassVar[bool] = False
     options: OutputOptions
 
     def __init__(self, address: str = "", **options: Any) -> None:
@@ -97,6 +100,9 @@ class Output(Driver, ABC):
         self._send(frame)
         self.sent += 1
 
+    def hear(self, news: Mapping[str, Any]) -> None:
+        """What came in for the frame that is sent next; called by the loop, it must not wait."""
+
     def finish(self) -> None:
         """The run is over: finish what was made. Raises OutputError where it is lost."""
 
@@ -140,6 +146,7 @@ OUTPUTS: dict[str, tuple[str, str]] = {
     "serial": ("fendra.outputs.serial_port", "SerialOutput"),
     "spi": ("fendra.outputs.spi", "SpiOutput"),
     "terminal": ("fendra.draw.terminal", "TerminalOutput"),
+    "values": ("fendra.outputs.values", "ValuesOutput"),
 }
 """Name to module and class; the module is imported when somebody asks for it."""
 

@@ -8,7 +8,8 @@ from __future__ import annotations
 
 import binascii
 import struct
-from collections.abc import Iterator, Sequence
+import zlib
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from cobs import cobs
@@ -116,3 +117,33 @@ class Answers:
 
 LONGEST_ANSWER = 4096
 """Bytes without an end that are kept: what is longer is no answer."""
+
+
+NEWS = 0x15
+"""The kind of a packet that tells signals: docs/peers.md."""
+COMPUTER = 255
+"""Who sends it, where a computer does."""
+
+
+def mark_of(names: Iterable[str]) -> int:
+    """16 bits that differ where names do, so that nobody takes the signals of another design.
+
+    >>> mark_of(["throttle", "armed"]) == mark_of(["armed", "throttle"])
+    False
+    """
+    return zlib.crc32("\n".join(names).encode()) & 0xFFFF
+
+
+def news_packet(fed: Sequence[str], news: Mapping[str, float], number: int, now_ms: int) -> bytes:
+    """News of signals as a controller hears it, stuffed, with the zero at its end.
+
+    fed: every number that the design hears, in its order. news: those that are new. number: of the
+    packet. now_ms: the clock of whoever sends.
+    """
+    mask, values = bytearray((len(fed) + 7) // 8), b""
+    for place, name in enumerate(fed):
+        if name in news:
+            mask[place // 8] |= 1 << place % 8
+            values += struct.pack("<f", news[name])
+    head = struct.pack("<BHI", COMPUTER, mark_of(fed), now_ms & 0xFFFF_FFFF)
+    return packet(NEWS, number, head + bytes(mask) + values)

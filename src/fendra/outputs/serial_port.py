@@ -90,29 +90,40 @@ class SerialOutput(Output):
         """The port stays open: many boards restart when it is opened."""
 
     def _send(self, frame: Frame) -> None:
+        port = self._write(frame_to_packets(self.sent, self.wire.bytes(frame.rgb)))
+        answer = self._listen(port)
+        if answer is not None and answer.sizes != tuple(self.wire.sizes):
+            raise OutputError(self._other_lines(answer))
+
+    def _write(self, data: bytes) -> serial.Serial:
+        """Bytes to the port, and out of the system's buffer."""
         assert self._port is not None
         try:
-            self._port.write(frame_to_packets(self.sent, self.wire.bytes(frame.rgb)))
+            self._port.write(data)
             self._drain(self._port)
-            answer = self._listen(self._port)
         except serial.SerialTimeoutException as exc:
             raise OutputError(self._stuck()) from exc
         except OSError as exc:
-            raise OutputError(
-                f"{self} is gone after {self.sent} frames; check plug and power"
-            ) from exc
-        if answer is not None and answer.sizes != tuple(self.wire.sizes):
-            raise OutputError(self._other_lines(answer))
+            raise OutputError(self._gone()) from exc
+        return self._port
+
+    def _gone(self) -> str:
+        return f"{self} is gone after {self.sent} frames; check plug and power"
 
     def _listen(self, port: serial.Serial) -> Identity | None:
         """Ask who it is, until it answers; the answer where there is one."""
         answer = None
-        if port.in_waiting:
-            for answer in self._answers.feed(port.read(port.in_waiting)):
-                self.controller = answer
-        if self.controller is None and time.monotonic() - self._asked_s > ASK_S:
-            port.write(ask())
-            self._asked_s = time.monotonic()
+        try:
+            if port.in_waiting:
+                for answer in self._answers.feed(port.read(port.in_waiting)):
+                    self.controller = answer
+            if self.controller is None and time.monotonic() - self._asked_s > ASK_S:
+                port.write(ask())
+                self._asked_s = time.monotonic()
+        except serial.SerialTimeoutException as exc:
+            raise OutputError(self._stuck()) from exc
+        except OSError as exc:
+            raise OutputError(self._gone()) from exc
         return answer
 
     def _other_lines(self, controller: Identity) -> str:

@@ -115,10 +115,12 @@ def _users(subject: Subject, controller: Controller, name: str, lines: list[int]
     for use, pins_used in controller.uses.items():
         each = [pins_used] if isinstance(pins_used, str) else pins_used
         users += [(f"'{use}'", pin, ("controllers", name, "uses", use)) for pin in each]
-    if controller.peers is not None:
-        for end in ("tx", "rx"):
-            wire = getattr(controller.peers, end)
-            users.append((f"peers.{end}", wire, ("controllers", name, "peers", end)))
+    for key in ("peers", "mavlink", "values"):
+        wire = getattr(controller, key)
+        for end in ("tx", "rx") if wire is not None else ():
+            if getattr(wire, end):
+                own = getattr(wire, end)
+                users.append((f"{key}.{end}", own, ("controllers", name, key, end)))
     for i in lines:
         line = subject.design.line[i]
         if line.pin:
@@ -126,8 +128,8 @@ def _users(subject: Subject, controller: Controller, name: str, lines: list[int]
         if line.clock:
             users.append((f"the clock of line '{line.name}'", line.clock, ("line", i, "clock")))
     for signal, pin in inputs_of(subject.design, name).items():
-        for own, key in pin_names(pin):
-            users.append((f"signal '{signal}'", own, ("signals", signal, "pin", *key)))
+        for at, key_path in pin_names(pin):
+            users.append((f"signal '{signal}'", at, ("signals", signal, "pin", *key_path)))
     return users
 
 

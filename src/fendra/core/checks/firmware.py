@@ -18,6 +18,7 @@ from fendra.core.film import Film
 from fendra.core.findings import KeyPath, Report
 from fendra.core.insight.replay import replay
 from fendra.core.names import listed
+from fendra.core.signals.autopilot import said_to
 from fendra.core.signals.inputs import heard_by_peers, inputs_of, pin_of, read_by
 
 SURELY = 1.25
@@ -33,15 +34,22 @@ def firmware(subject: Subject, report: Report) -> None:
     for name, controller in design.controllers.items():
         kind = controller.known_type
         lines = design.lines_of(name)
-        if not lines or not any(inputs_of(design, each) for each in design.controllers):
+        if not lines or not any(_hears(design, each) for each in design.controllers):
             continue
         plan = lines_alone(subject.plan, lines)
         _tell_unheard(plan, name, report)
-        if kind is None or not inputs_of(design, name):
+        if kind is None or not _hears(design, name):
             continue
         told = tell(plan, emit(plan).count, kind, subject.film)
         if told is not None:
             told.report(("controllers", name), report)
+
+
+def _hears(design: Design, controller: str) -> bool:
+    """Whether a controller hears something itself, so that it is to make the light by itself."""
+    given = design.controllers[controller]
+    wires = (given.peers, given.mavlink, given.values)
+    return bool(inputs_of(design, controller)) or any(wire is not None for wire in wires)
 
 
 def _tell_unheard(plan: Plan, controller: str, report: Report) -> None:
@@ -49,6 +57,9 @@ def _tell_unheard(plan: Plan, controller: str, report: Report) -> None:
     design, heard = plan.design, {*inputs_of(plan.design, controller)}
     if design.controllers[controller].peers is not None:
         heard |= {*heard_by_peers(design)}
+    heard |= {name for name, _, _ in said_to(design, controller)}
+    if design.controllers[controller].values is not None:
+        return
     read = read_by(plan.graph, design)
     for name, signal in design.signals.items():
         if name not in read or name in heard:

@@ -55,6 +55,14 @@ class Peers(Model):
     baud: Annotated[int, Field(ge=9600, le=4_000_000)] = 500_000
 
 
+class Autopilot(Model):
+    """A serial port at which a controller hears MAVLink. rx, tx: its pins; nothing is sent."""
+
+    rx: Annotated[str, Field(min_length=1)]
+    tx: str = ""
+    baud: Annotated[int, Field(ge=1200, le=4_000_000)] = 57_600
+
+
 class Controller(Model):
     """What the lines are plugged into, and its limits.
 
@@ -62,9 +70,11 @@ class Controller(Model):
     there are, as names and ranges (`D2-D13`); logic_volts: what they give for a 1; all of these
     instead of the type's. regulator_amps: what its own regulator can give to LEDs. link: by what
     frames come. peers: the wire to the other controllers that have one: all hear what one hears,
-    and the first of them leads. most_leds: addresses on all of its lines; most_leds_a_line: on each
-    of them. uses: what else it does, and by which pins. shared: things inside it that only one can
-    use at a time, each with the pins and uses that need it.
+    and the first of them leads. mavlink: a serial port at which it hears an autopilot. values: one
+    at which a computer tells it signals, while it makes the light itself. most_leds: addresses on
+    all of its lines; most_leds_a_line: on each of them. uses: what else it does, and by which pins.
+    shared: things inside it that only one can use at a time, each with the pins and uses that need
+    it.
     """
 
     type: Annotated[str, AfterValidator(_check_controller)] | None = None
@@ -75,6 +85,8 @@ class Controller(Model):
     regulator_amps: Amps | None = None
     link: Link | None = None
     peers: Peers | None = None
+    mavlink: Autopilot | None = None
+    values: Peers | None = None
     most_leds: Count | None = None
     most_leds_a_line: Count | None = None
     uses: dict[str, Texts] = {}

@@ -138,9 +138,12 @@ def cost_of(count: Count, kind: ControllerType, *, is_receiver: bool = False) ->
     frame_operations += sum(sum(each.frame.values()) for each in count.layers)
     longest = max(count.line_bytes, default=0)
     memory: float = count.state + sum(count.line_bytes) + core.signal * count.signals
-    memory += core.memory[0] + core.memory[1] * longest
+    memory += core.memory[0] + core.memory[1] * longest + core.memory[2] * sum(count.line_bytes)
+    flash = round(code) + core.receiver[0] * is_receiver
+    if kind.code_in_ram:
+        memory += flash
     return Cost(
-        flash=round(code) + core.receiver[0] * is_receiver,
+        flash=flash,
         memory=round(memory) + core.receiver[1] * is_receiver,
         stack=round(light + core.stack[0] + core.stack[1] * frame_operations),
         operations=_operations(count),
