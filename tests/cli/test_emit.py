@@ -20,7 +20,7 @@ def test_a_folder_with_all_that_a_controller_needs_is_written_and_told(fendra, t
     }  # fmt: skip
     assert "Swift, for an ATmega328P at 16 MHz: wings 84 bytes, belly 36 bytes" in out
     assert "D2 (PD2)  signal armed: on when it is connected to ground (swift.toml:" in out
-    assert "A0 (PC0)  signal throttle: 0 to 1 of full scale (swift.toml:" in out
+    assert "A0 (PC0)  signal throttle: 0 to 1 of the full scale (swift.toml:" in out
     assert "bytes of flash of 32,256" in out
     assert "on the tape about " in out
     assert "make -C swift-avr try" in out
