@@ -1,7 +1,7 @@
 /* A whole firmware of an 8-bit part in simavr, with its pins: switches and voltages go in, one-wire data comes
    out and is decoded by the length of its pulses.
 
-   emulate_board ELF [mcu=atmega328p] [uart=0] out=D6:84 in=D2 adc=0 ... In, before each frame: a byte for each switch (its level),
+   emulate_board ELF [mcu=atmega328p] [uart=0] [eeprom=FILE] out=D6:84 in=D2 adc=0 ... In, before each frame: a byte for each switch (its level),
    then two for each voltage (mV, low byte first). With `serial` instead of in and adc: bytes for the
    serial link, each behind the cycles to wait before it, as uint32_t; what comes back from the link goes
    to stderr as `back HEX`. With `timed`: rows of text, `CYCLE pin D 2 LEVEL`, `CYCLE adc CHANNEL MV`,
@@ -15,6 +15,7 @@
 #include <unistd.h>
 
 #include <simavr/avr_adc.h>
+#include <simavr/avr_eeprom.h>
 #include <simavr/avr_ioport.h>
 #include <simavr/avr_uart.h>
 #include <simavr/sim_avr.h>
@@ -41,6 +42,7 @@ static struct wire switches[MOST];
 static avr_irq_t *voltages[MOST];
 static int line_count, switch_count, voltage_count, is_over, has_serial, is_timed;
 static char uart = '0';
+static const char *kept_path;
 struct key {
     struct wire row, column;
     int is_down;
@@ -280,6 +282,17 @@ int main(int count, char **words)
             avr_cycle_timer_register(avr, 16000, on_serial, NULL);
         }
     }
+    for (int i = 2; i < count; i++) {
+        if (strncmp(words[i], "eeprom=", 7) == 0) {
+            kept_path = words[i] + 7;
+            static uint8_t kept[1024];
+            FILE *const from = fopen(kept_path, "rb");
+            if (from != NULL && fread(kept, sizeof kept, 1, from) == 1) {
+                avr_eeprom_desc_t all = {.ee = kept, .offset = 0, .size = sizeof kept};
+                avr_ioctl(avr, AVR_IOCTL_EEPROM_SET, &all);
+            }
+        }
+    }
     while (!is_over) {
         const int state = avr_run(avr);
         if (state == cpu_Done || state == cpu_Crashed || avr->cycle > 4000000000u) {
@@ -288,6 +301,13 @@ int main(int count, char **words)
         }
     }
     fclose(out);
+    if (kept_path != NULL) {
+        avr_eeprom_desc_t all = {.ee = NULL, .offset = 0, .size = 1024};
+        avr_ioctl(avr, AVR_IOCTL_EEPROM_GET, &all);
+        FILE *const to = fopen(kept_path, "wb");
+        fwrite(all.ee, 1, 1024, to);
+        fclose(to);
+    }
     fprintf(stderr, "pulses %d %d %d %d %d\n", (int)shortest[0], (int)longest[0], (int)shortest[1],
         (int)longest[1], (int)gap);
     return 0;

@@ -5,7 +5,8 @@
 //
 // A job: { seconds, boards: [{ uf2, outs: [{ pin, size }], spis: [unit], events: [[us, what, which, value]] }] }.
 // what: "pin" (a level, 0 or 1), "adc" (0 to 4095), "byte" (for a UART), "key" (the pins that it
-// joins and whether it is down), "stop" (the processor hangs). A result: for each board its lines (frames: when each began, us, and its bytes), the
+// joins and whether it is down), "stop" (the processor hangs), "cut" (the power goes and comes back). With
+// torn: N the power goes in the middle of the N-th record that is written to the flash. A result: for each board its lines (frames: when each began, us, and its bytes), the
 // pulses (the shortest and the longest of a 0, of a 1, of a bit, ns), bytes of its UARTs and SPIs, its
 // times of power-up (the watchdog resets), and the baud rates.
 import { readFileSync } from "node:fs";
@@ -15,6 +16,9 @@ import { ConsoleLogger, GPIOPinState, LogLevel, RP2040 } from "../../web/node_mo
 const CYCLE_NS = 8; // 125 MHz
 const LIMIT_NS = 500; // between a 0 and a 1
 const RESET_NS = 50_000;
+const ROM_LOOKUP = 0x20;
+const ROM_TABLE = 0x100;
+const ROM_NAMES = ["IF", "EX", "RE", "RP", "FC", "CX"];
 
 class Line {
   constructor(size) {
@@ -80,8 +84,12 @@ function imageOf(path) {
 }
 
 class Board {
-  constructor({ uf2, outs, events = [], flash }) {
-    this.image = flash ? Uint8Array.from(Buffer.from(flash, "base64")) : imageOf(uf2);
+  constructor({ uf2, outs, events = [], torn = -1 }) {
+    this.image = imageOf(uf2);
+    this.torn = torn;
+    this.levels = new Map(); // of pins, as they are driven from outside, also while the power is off
+    this.written = 0;
+    this.erased = 0;
     this.events = events.map(([us, ...rest]) => [us * 1000, ...rest]).sort((a, b) => a[0] - b[0]);
     this.allKeys = this.events.filter(([, what]) => what === "key");
     this.lines = outs.map(({ size }) => new Line(size));
@@ -116,6 +124,8 @@ class Board {
       throw new Error("the loader refuses the second stage: its checksum is wrong");
     }
     chip.sram.set(stage, 0x41f00);
+    chip.bootrom[5] = ROM_TABLE; // at 0x14: where the functions are told; behind it what looks them up
+    chip.bootrom[6] = ROM_LOOKUP | 1;
     chip.core.VTOR = 0;
     chip.core.SP = 0x20041f00;
     chip.core.PC = 0x20041f00;
@@ -157,6 +167,9 @@ class Board {
       }
     }
     this.hangs = false;
+    for (const [pin, isHigh] of this.levels) {
+      chip.gpio[pin].setInputValue(isHigh);
+    }
     this.keys = new Map();
     for (const [, what, which] of this.events) {
       if (what === "key" && !this.keys.has(which[0])) {
@@ -183,6 +196,27 @@ class Board {
     return this.since + this.clock.nanos;
   }
 
+  // The chip's own functions for its flash.
+  rom(core) {
+    const [first, second, third] = core.registers;
+    const { flash } = this.chip;
+    const which = (core.PC - ROM_TABLE) / 4;
+    if (core.PC === ROM_LOOKUP) {
+      core.registers[0] = (ROM_TABLE + 4 * ROM_NAMES.indexOf(String.fromCharCode(second & 255, second >> 8))) | 1;
+    } else if (ROM_NAMES[which] === "RE") {
+      flash.fill(0xff, first, first + second);
+      this.erased++;
+    } else if (ROM_NAMES[which] === "RP") {
+      this.isOver = this.written++ === this.torn;
+      const count = this.isOver ? 9 : third;
+      for (let i = 0; i < count; i++) {
+        flash[first + i] &= this.chip.readUint8(second + i);
+      }
+    }
+    core.PC = core.LR & ~1;
+    this.clock.tick(1_000_000);
+  }
+
   // One event more, in its order.
   plan(event) {
     const place = this.events.findIndex(([at]) => at > event[0]);
@@ -192,6 +226,7 @@ class Board {
   take([, what, which, value]) {
     const { chip } = this;
     if (what === "pin") {
+      this.levels.set(which, value === 1);
       chip.gpio[which].setInputValue(value === 1);
     } else if (what === "adc") {
       chip.adc.channelValues[which] = value;
@@ -205,6 +240,8 @@ class Board {
         down.delete(which[1]);
       }
       this.press();
+    } else if (what === "cut") {
+      this.isOver = true;
     } else if (what === "stop") {
       this.hangs = true;
     }
@@ -216,7 +253,9 @@ class Board {
       while (this.events.length && this.events[0][0] <= this.now) {
         this.take(this.events.shift());
       }
-      if (core.waiting) {
+      if (core.PC < 0x4000) {
+        this.rom(core);
+      } else if (core.waiting) {
         this.sleep(ns);
       } else {
         const cycles = this.hangs ? 100 : core.executeInstruction();
@@ -224,6 +263,7 @@ class Board {
       }
       this.stepMachines();
       if (this.isOver) {
+        this.image = this.chip.flash.slice(0, this.image.length);
         this.start(this.now);
       }
     }
@@ -264,7 +304,7 @@ class Board {
     return {
       lines: this.lines.map(({ frames, pulses }) => ({ frames, pulses })), sent: this.sent, spi: this.spi, bauds: this.bauds,
       powered: this.powered, pulls: this.chip.gpio.map((pin) => (pin.pullupEnabled ? "up" : pin.pulldownEnabled ? "down" : "none")),
-      kept: Buffer.from(this.chip.flash.subarray(this.chip.flash.length - 8192)).toString("base64"),
+      written: this.written, erased: this.erased,
     };
   }
 }

@@ -30,7 +30,7 @@ SPLIT = {
         "speed": {"range": [0, 4], "smooth": 0.3, "lost_after": 0.4, "fallback": 0.5,
                   "pin": {"name": "GP26", "controller": "right arm", "calibrate": [0, 1]}},
     },
-    "scene": [{"name": "calm", "button": "hand", "fade": 0.4}, {"name": "wild", "fade": 0.4}],
+    "scene": [{"name": "calm", "button": "hand", "fade": 0.4}, {"name": "wild", "button": "hand", "fade": 0.4}],
     "layer": [
         {"name": "under", "on": "all", "effect": "solid", "colour": "rgb(0.1, 0, speed / 8)"},
         {"name": "wave", "on": "all", "effect": "sweep", "rate": "speed", "scene": "wild"},

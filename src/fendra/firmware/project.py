@@ -19,6 +19,7 @@ from fendra.core.names import did_you_mean, listed
 from fendra.core.quoting import Ready, c_comment, c_string, make_text, markdown
 from fendra.core.version import VERSION
 from fendra.firmware.chips import CHIPS, GENERIC, TARGETS, Chip
+from fendra.firmware.kept import kept_of
 from fendra.firmware.mavlink import heard_of
 from fendra.firmware.peers import Peers, peers_of
 from fendra.firmware.pins import Wiring, hears_network, inputs_in_words, wire
@@ -130,7 +131,7 @@ def make_project(
     files["host/tape.txt"] = tape_text(plan, tape, design.rate, emitted.name)
     return Project(
         emitted.name, files, emitted, plan, chip, controller, is_receiver, design.name,
-        _pins(wiring), wiring.notes, told,
+        _pins(wiring), (*wiring.notes, *pages.notes), told,
     )  # fmt: skip
 
 
@@ -195,6 +196,7 @@ class _Pages:
         *, is_receiver: bool,
     ) -> None:  # fmt: skip
         self._chip, self._emitted, self._is_receiver = chip, emitted, is_receiver
+        self.notes: tuple[str, ...] = ()
         design = plan.design
         lines = emitted.lines
         given = design.controllers[controller] if controller else None
@@ -204,6 +206,10 @@ class _Pages:
         sources = ["main.c", f"{name}.c", "board.c"]
         sources += [f"{name}_receiver.c"] if is_receiver else []
         sources += ["peers.c"] if peers else []
+        kept = None if is_receiver else kept_of(plan, emitted, wiring)
+        if kept is not None and chip is not None and chip.words.get("keeps") is None:
+            self.notes = (f"keep is not there for {chip.about}: what it would keep begins anew.",)
+            kept = None
         names = dict(zip(plan.fed, emitted.fields, strict=True))
         mavlink = {} if is_receiver else heard_of(design, controller, names)
         sources += ["mavlink.c"] if mavlink else []
@@ -249,13 +255,13 @@ class _Pages:
             "by_idf": chip is not None and chip.words["tool"] == "idf.py",
             "universes": _universes(emitted),
             "sacn_stream": sum(line.size + line.size // 254 + 12 for line in lines) + 24,
-            "peers": peers, "mavlink": mavlink,
+            "peers": peers, "mavlink": mavlink, "kept": kept,
             "has_serial": is_receiver or peers is not None or bool(mavlink),
             "baud": wire_baud or (link.baud if link else None) or BAUD,
             "identity_size": size + size // 254 + 4, "c_name": c_name,
             "place_bits": 16 if sum(line.size for line in lines) < 2**16 else 32,
             "sources": sources, "version": VERSION, "tape_name": tape_name, "cost": cost,
-            "c_text": c_string, "notes": wiring.notes,
+            "c_text": c_string, "notes": (*wiring.notes, *self.notes),
         }  # fmt: skip
 
     def files(self) -> dict[str, str]:
@@ -276,7 +282,7 @@ class _Pages:
             pages["edges.h"] = "edges.h.j2"
         if self._words["by_network"]:
             pages |= {f"{each}": f"esp/{each}.j2" for each in NETWORK}
-        if self._words["has_serial"]:
+        if self._words["has_serial"] or self._words["kept"]:
             pages["packets.h"] = "packets.h.j2"
         if self._words["mavlink"]:
             pages |= {"mavlink.h": "mavlink.h.j2", "mavlink.c": "mavlink.c.j2"}

@@ -280,6 +280,56 @@ esp_err_t uart_wait_tx_done(int port, uint32_t ticks)
     return port != UART_NUM_1;
 }
 
+/* NVS: what was kept stands in a row of the output. */
+static uint8_t blob[64];
+static size_t blob_size;
+
+esp_err_t nvs_flash_init(void)
+{
+    return ESP_OK;
+}
+
+esp_err_t nvs_flash_erase(void)
+{
+    return ESP_OK;
+}
+
+esp_err_t nvs_open(const char *name, int mode, nvs_handle_t *made)
+{
+    *made = 1u;
+    return name == NULL || mode != NVS_READWRITE;
+}
+
+esp_err_t nvs_get_blob(nvs_handle_t at, const char *key, void *to, size_t *size)
+{
+    if (at != 1u || key == NULL || blob_size == 0u || *size < blob_size) {
+        return 1;
+    }
+    memcpy(to, blob, blob_size);
+    *size = blob_size;
+    return ESP_OK;
+}
+
+esp_err_t nvs_set_blob(nvs_handle_t at, const char *key, const void *from, size_t size)
+{
+    if (at != 1u || key == NULL || size > sizeof blob) {
+        return 1;
+    }
+    memcpy(blob, from, size);
+    blob_size = size;
+    return ESP_OK;
+}
+
+esp_err_t nvs_commit(nvs_handle_t at)
+{
+    printf("%lld kept 0 ", (long long)now_us);
+    for (size_t i = 0; i < blob_size; i++) {
+        printf("%02x", blob[i]);
+    }
+    printf("\n");
+    return at != 1u;
+}
+
 int main(void)
 {
     app_main();

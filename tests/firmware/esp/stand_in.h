@@ -133,6 +133,12 @@ typedef struct {
         uint8_t ssid[32], password[64];
     } sta;
 } wifi_config_t;
+typedef uint32_t nvs_handle_t;
+enum { NVS_READWRITE = 1 };
+esp_err_t nvs_open(const char *name, int mode, nvs_handle_t *made);
+esp_err_t nvs_get_blob(nvs_handle_t at, const char *key, void *to, size_t *size);
+esp_err_t nvs_set_blob(nvs_handle_t at, const char *key, const void *from, size_t size);
+esp_err_t nvs_commit(nvs_handle_t at);
 esp_err_t nvs_flash_init(void);
 esp_err_t nvs_flash_erase(void);
 esp_err_t esp_netif_init(void);

@@ -10,6 +10,7 @@ from fendra.core.findings import KeyPath, Report
 from fendra.core.names import did_you_mean
 from fendra.core.signals.condition import thresholds
 from fendra.core.signals.inputs import inputs_of, pin_of
+from fendra.core.signals.kept import kept_knobs, kept_scenes
 from fendra.core.signals.kinds import KINDS, kind_of, listed_kinds
 from fendra.core.signals.pins import PIN_KINDS, PinKind
 from fendra.core.toml_text import value_text
@@ -72,6 +73,17 @@ def _hold_pin(
         message = f"{kind.name} has nothing that pulls pin {pin.name} {pin.pull}."
         remedy = f"Put a resistor of 10 kohm there, and write pin = {_written(pin, pull='none')}."
         report.error(path, "pin-cannot", message, remedy)
+
+
+@check
+def kept(subject: Subject, report: Report) -> None:
+    """Signals that are to be kept, and are nothing that anybody sets and leaves so."""
+    design = subject.design
+    chosen = " ".join(design.scene[i].button for i in kept_scenes(design))
+    for name, signal in design.signals.items():
+        if signal.keep and name not in kept_knobs(design) and name not in chosen:
+            message = f"'{name}' is no knob at a pin and steps through no scenes: nothing is kept."
+            report.warning(("signals", name, "keep"), "no-effect", message, "Remove keep.")
 
 
 def _kind(pin: Pin) -> PinKind:

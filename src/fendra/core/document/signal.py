@@ -165,7 +165,9 @@ class Signal(Model):
     on_at, off_at: where a switch that is a number goes on and off. debounce: a change counts once
     it has stayed for so long, s. dwell: it stays on, and off, at least so long, s. hold: a switch
     stays on so long after, s (bridges the dark half of a flasher's pulse). pin: where it is
-    connected to a controller that runs the design by itself.
+    connected to a controller that runs the design by itself. keep: of a knob at a pin where it
+    stands, and of a switch that steps through scenes which one is chosen: the controller knows it
+    again after it was off.
 
     What is said here holds for every input that says nothing itself.
 
@@ -197,6 +199,7 @@ class Signal(Model):
     hold: Seconds = 0.0
     lost_after: Seconds | None = None
     fallback: Number | bool | str | None = None
+    keep: bool = False
     of: Of | None = None
 
     @cached_property
@@ -233,5 +236,7 @@ class Signal(Model):
         return low * self.cells, high * self.cells
 
 
-COMMON = frozenset({"kind", "unit", "about", "source", "pin", "lost_after", "fallback", "of"})
+COMMON = frozenset(
+    {"kind", "unit", "about", "source", "pin", "lost_after", "fallback", "of", "keep"}
+)
 """The keys that every kind of signals has."""
