@@ -84,11 +84,11 @@ def main() -> None:
             (Path(folder) / "board.csv").write_text(BOARD)
             shoot(folder, "fendra import board.csv --only 'D*' --order name", SHOTS / "import.png")
             shoot_probe(folder, SHOTS / "probe.png")
-            for name in ("swift.toml", "glide.csv"):
+            for name in ("heron.toml", "ride.csv"):
                 shutil.copy(fd.demo_file(name), folder)
-            emit = "fendra emit swift.toml --tape glide.csv"
-            trying = "make -s -C swift-avr; make -s -C swift-avr try"
-            shoot(folder, f"{emit}; echo '$ {trying}'; {trying}", SHOTS / "firmware.png")
+            emit = "fendra emit heron.toml --tape ride.csv"
+            making = "make -s -C heron-rp2040; make -s -C heron-rp2040 check; ls heron-rp2040/*.uf2"
+            shoot(folder, f"{emit}; echo '$ {making}'; {making}", SHOTS / "firmware.png")
             screen.terminate()
 
 

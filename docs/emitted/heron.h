@@ -14,6 +14,7 @@ extern "C" {
 #define HERON_DESIGN_HASH 0xc035a3f1u
 
 #define HERON_LEDS 158
+#define HERON_SIGNALS 9
 
 /* Where the bytes of each line stand in a frame, and how many there are: pixel after pixel
    from data-in on, just as they go down the wire. */

@@ -9,6 +9,7 @@ import fendra as fd
 from every_kind import assert_told, every_kind, happenings
 from fendra.core.catalogue.controllers import CONTROLLERS
 from fendra.core.engines.c99.cost import most_baud
+from fendra.core.layout.wire import LineBytes
 from fendra.firmware.write import write_project
 from fendra.outputs.packets import Answers, ask, frame_to_packets
 from helpers import strip
@@ -165,3 +166,39 @@ def test_noise_does_not_keep_the_own_light_away(board, tmp_path):
     assert pauses.max() < 0.5
     assert (pauses > 0.1).sum() <= 3
     assert len(began) > 50 * 0.7 * (began[-1] - began[0])
+
+
+def test_the_smallest_part_shows_its_film_as_well(board, tmp_path):
+    """An ATtiny85: one line, a voltage and a switch, a second of it."""
+    design = fd.Design.from_values({
+        "name": "tiny", "controllers": {"main": {"type": "attiny85"}},
+        "line": [{"name": "a", "pin": "PB0", "part": [strip("a", 9)]}],
+        "signals": {"dial": {"range": [0, 1], "pin": "PB4"},
+                    "on": {"kind": "switch", "pin": {"name": "PB3", "pull": "none"}}},
+        "layer": [{"name": "x", "on": "all", "effect": "sweep", "level": "0.2 + dial / 2",
+                   "colour": "#4080ff"},
+                  {"name": "y", "on": "a[4]", "effect": "solid", "colour": "red", "when": "on"}],
+    })  # fmt: skip
+    project = design.firmware()
+    write_project(project.files, tmp_path)
+    assert make(tmp_path).stderr == ""
+    rows = ["1 pin B 3 0", "1 adc 2 2000", f"{8_000_000} pin B 3 1", f"{16_000_000} end"]
+    words = ["mcu=attiny85", "out=B0:27", "timed"]
+    frames, pulses, _ = board(tmp_path / "tiny.elf", words, "\n".join(rows).encode())
+    assert_pulses(pulses)
+    program = design.compile(engine="numpy")
+    dial = float(np.float32(2000 * 1023 // 5000) * np.float32(1 / 1023))
+    wire, rgb = LineBytes(program.layout, design), np.empty((9, 3), np.uint8)
+
+    def film(start_ms):
+        program.engine.reset()
+        found = []
+        for number in range(len(frames) - 1):
+            on = float(frames["us"][number + 1] >= 500_500)
+            program.engine.frame(start_ms + 20 * number, {"dial": dial, "on": on}, rgb)
+            found.append(b"".join(wire.bytes(rgb)))
+        return found
+
+    shown = [data.tobytes() for data in frames["bytes"][1:]]
+    assert len(shown) > 45
+    assert shown in [film(start_ms) for start_ms in range(4)]

@@ -108,6 +108,8 @@ def identifier_of(controller: str | None) -> str:
 
 def say_project(project: Project, written: Written) -> None:
     """What was written, what is where, what it needs, and what comes next."""
+    from fendra.core.names import listed
+
     lines = ", ".join(f"{line.line} {line.size} bytes" for line in project.emitted.lines)
     where = project.chip.about if project.chip else "a controller of your own"
     as_what = " as a receiver" if project.is_receiver else ""
@@ -116,6 +118,9 @@ def say_project(project: Project, written: Written) -> None:
         say(f"   {pin:<9} {what}")
     for note in project.notes:
         say(f"   note: {note}", style="yellow")
+    if project.unheard and project.chip is not None:
+        names = listed([*project.unheard])
+        say(f"   note: nothing tells {names}: see README.md", style="yellow")
     if project.cost_rows:
         say()
         say("   It needs", style="bold")

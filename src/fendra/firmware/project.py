@@ -46,6 +46,7 @@ class Project:
     files: from path to text. emitted, plan: the light itself. chip: None where the board is to
     be filled in. controller: the one of the design that it is for. title: the design's name. pins:
     each with what is there. notes: what is other than the design says. told: what it costs.
+    unheard: fields of signals that nothing tells it.
     """
 
     name: str
@@ -59,6 +60,7 @@ class Project:
     pins: tuple[tuple[str, str], ...] = ()
     notes: tuple[str, ...] = ()
     told: Told | None = None
+    unheard: tuple[str, ...] = ()
 
     @property
     def kind(self) -> str:
@@ -131,7 +133,7 @@ def make_project(
     files["host/tape.txt"] = tape_text(plan, tape, design.rate, emitted.name)
     return Project(
         emitted.name, files, emitted, plan, chip, controller, is_receiver, design.name,
-        _pins(wiring), (*wiring.notes, *pages.notes), told,
+        _pins(wiring), (*wiring.notes, *pages.notes), told, pages.unheard,
     )  # fmt: skip
 
 
@@ -197,6 +199,7 @@ class _Pages:
     ) -> None:  # fmt: skip
         self._chip, self._emitted, self._is_receiver = chip, emitted, is_receiver
         self.notes: tuple[str, ...] = ()
+        self.unheard: tuple[str, ...] = ()
         design = plan.design
         lines = emitted.lines
         given = design.controllers[controller] if controller else None
@@ -227,6 +230,9 @@ class _Pages:
             for field in each.words["axes"].values()
         }  # fmt: skip
         fed_by_pins |= {each.field for heard in mavlink.values() for each in heard}
+        unfed = [each for each in about.items() if each[0].partition("[")[0] not in fed_by_pins]
+        if not (is_receiver or peers):
+            self.unheard = tuple(dict.fromkeys(field.partition("[")[0] for field, _ in unfed))
         at_pins = {} if chip is not None else inputs_in_words(plan, controller, emitted)
         size = IDENTITY_HEAD + 4 * len(lines) + len(design.name.encode())
         self._words: dict[str, Any] = {
@@ -236,9 +242,7 @@ class _Pages:
             "board": chip.words if chip is not None else {"about": "a controller of your own"},
             "is_generic": chip is None, "fields": [*about], "is_receiver": is_receiver,
             "pinned": wiring.lines, "inputs": wiring.inputs, "serial": wiring.serial,
-            "unfed": [
-                each for each in about.items() if each[0].partition("[")[0] not in fed_by_pins
-            ],
+            "unfed": unfed,
             "inputs_in_words": [
                 (field, "; ".join(filter(None, (text, at_pins.get(field)))))
                 for field, text in about.items()

@@ -11,7 +11,7 @@ from fendra.core.checks import Subject, check
 from fendra.core.composition.plan import Plan
 from fendra.core.document.design import Design
 from fendra.core.engines.c99 import emit
-from fendra.core.engines.c99.cost import Cost, cost_of
+from fendra.core.engines.c99.cost import Cost, cost_of, most_baud
 from fendra.core.engines.c99.count import Count
 from fendra.core.engines.c99.lines_alone import lines_alone
 from fendra.core.film import Film
@@ -82,7 +82,7 @@ class Told:
     """What firmware costs, in words.
 
     on_tape: cycles of a frame in the mean and at the most, and when that was, s; None without a
-    tape. layers: those that cost most, each with its share.
+    tape. layers: those that cost most, each with its share. most_baud: what a receiver takes.
     """
 
     design: Design
@@ -90,6 +90,7 @@ class Told:
     cost: Cost
     on_tape: tuple[float, float, float] | None = None
     layers: tuple[str, ...] = ()
+    most_baud: float | None = None
 
     @property
     def rows(self) -> list[str]:
@@ -108,6 +109,10 @@ class Told:
             found.append(
                 f"on the tape about {_few(cost.rate_of(mean))} frames a second in the mean, "
                 f"{_few(cost.rate_of(most))} at {at_s:.4g} s"
+            )
+        if self.most_baud is not None:
+            found.append(
+                f"its serial link may have up to {self.most_baud // 1000 * 1000:,.0f} baud"
             )
         if self.layers:
             found.append(f"most is for {listed(self.layers)}")
@@ -173,7 +178,8 @@ def tell(
         for layer, cycles in sorted(cost.layers, key=lambda each: -each[1])[:3]
         if cycles > TELLING * cost.work
     ]
-    return Told(plan.design, kind, cost, on_tape, tuple(names))
+    most = most_baud(kind) if is_receiver else None
+    return Told(plan.design, kind, cost, on_tape, tuple(names), most)
 
 
 def _on_tape(plan: Plan, film: Film, cost: Cost) -> tuple[float, float, float]:
