@@ -36,7 +36,9 @@ def test_the_target_is_what_the_controller_is_unless_another_is_said(fendra, tmp
     assert code == 0
     assert "line 'front' is at PA8: GP2 is none here that can." in out
     assert (tmp_path / "there" / "startup.c").exists()
-    code, out, _ = fendra("emit", HERON)
+    assert fendra("emit", HERON)[0] == 0
+    assert (tmp_path / "heron-rp2040" / "host" / "uf2.c").exists()
+    code, out, _ = fendra("emit", HERON, "--target", "generic")
     assert (tmp_path / "heron-generic" / "board.c").exists()
     assert "then fill in your board" in out
 
@@ -45,9 +47,73 @@ def test_a_receiver_has_the_protocol_too(fendra, tmp_path):
     code, out, _ = fendra("emit", HERON, "--receiver")
     assert code == 0
     assert "Heron as a receiver" in out
-    folder = tmp_path / "heron-receiver-generic"
+    folder = tmp_path / "heron-receiver-rp2040"
     assert (folder / "heron_receiver.c").exists()
     assert "board_take_byte" in (folder / "board.h").read_text()
+
+
+SEVERAL = """
+fendra = 1
+name = "Split"
+[controllers.left]
+type = "rp2040"
+[controllers.right-arm]
+type = "atmega32u4"
+[[line]]
+name = "l"
+controller = "left"
+pin = "GP2"
+[[line.part]]
+name = "l"
+shape = "strip"
+start = [-90, 0, 0]
+end = [-10, 0, 0]
+count = 5
+[[line]]
+name = "r"
+controller = "right-arm"
+pin = "D6"
+[[line.part]]
+name = "r"
+shape = "strip"
+start = [10, 0, 0]
+end = [90, 0, 0]
+count = 7
+[[layer]]
+name = "x"
+on = "all"
+effect = "solid"
+"""
+
+
+def test_several_controllers_get_a_folder_each(fendra, tmp_path):
+    (tmp_path / "split.toml").write_text(SEVERAL)
+    code, out, _ = fendra("emit", "split.toml")
+    assert code == 0
+    assert "for an RP2040" in out
+    assert "for an ATmega32U4" in out
+    for folder in ("split-left-rp2040", "split-right-arm-avr"):
+        assert "SPLIT_LEDS" in (tmp_path / folder / "split.h").read_text()
+    code, out, _ = fendra("emit", "split.toml", "--out", "both")
+    assert sorted(path.name for path in (tmp_path / "both").iterdir()) == ["left", "right-arm"]
+    code, out, _ = fendra("emit", "split.toml", "--controller", "left", "--out", "one")
+    assert (tmp_path / "one" / "startup.c").exists()
+
+
+def test_where_the_compiler_is_missing_it_says_how_to_get_it(fendra, monkeypatch):
+    monkeypatch.setattr("fendra.firmware.chips.which", lambda _: None)
+    monkeypatch.setattr("fendra.firmware.chips.find_spec", lambda _: None)
+    for system, words in (
+        ("linux", "arm-none-eabi-gcc (apt install gcc-arm-none-eabi"),
+        ("darwin", "arm-none-eabi-gcc (brew install"),
+        ("win32", "arm-none-eabi-gcc (winget install"),
+    ):
+        monkeypatch.setattr("fendra.firmware.chips.sys.platform", system)
+        _, out, _ = fendra("emit", HERON)
+        assert words in out.replace("\n", " ")
+        assert 'pip install "fendra[firmware]"' in out
+    monkeypatch.setattr("fendra.firmware.chips.find_spec", lambda _: True)
+    assert "building it needs" not in fendra("emit", HERON)[1]
 
 
 def test_a_rate_that_is_not_reached_is_a_warning_with_its_place_and_what_costs_most(fendra):

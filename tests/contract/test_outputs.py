@@ -14,6 +14,7 @@ from PIL import Image, ImageSequence
 
 import fendra as fd
 from contract.output_contract import OutputContract
+from fendra.demo.controller import crc16, unstuff
 from fendra.outputs import OUTPUTS, make_output
 from helpers import design, free_port, layer, strip
 
@@ -38,6 +39,38 @@ class TestSerial(OutputContract):
     def test_it_carries_as_much_as_the_baud_rate_allows(self, output):
         """100 LEDs: 300 bytes, with line, number, kinds, checksums, stuffing and zeros 317."""
         assert output.most_frames_hz(design(count=100)) == pytest.approx(11_520 / 317)
+
+
+class TestValues(TestSerial):
+    def make(self):
+        return make_output(f"values:{os.ttyname(self.theirs)},baud=115200")
+
+    def test_it_carries_as_much_as_the_baud_rate_allows(self, output):
+        """Two numbers: 10 bytes of head, one of news, 8 of values, 2 of checksum, 2 of stuffing."""
+        made = design(layer(level="s"), signals={"s": {}, "t": {}})
+        assert output.most_frames_hz(made) == pytest.approx(11_520 / 23)
+
+    def test_it_tells_what_came_in_and_nothing_twice(self, output):
+        """All that came between two sendings, the newest of each."""
+        made = design(
+            layer(level="s"), signals={"s": {}, "t": {}, "v": {"kind": "vector", "size": 2}}
+        )
+        program = made.compile()
+        output.open(made)
+        assert os.read(self.ours, 99) == b"\0"
+        output.hear({"s": 0.25, "t": 1})
+        output.hear({"s": 0.5, "v[1]": -2.0})
+        output.send(program.frame())
+        packet = os.read(self.ours, 99)
+        content = unstuff(packet[:-1])
+        assert (content[0], content[3], content[10]) == (0x15, 255, 0b1011)
+        assert np.frombuffer(content[11:23], "<f4").tolist() == [0.5, 1.0, -2.0]
+        assert content[23:] == crc16(content[:23]).to_bytes(2, "little")
+        output.send(program.frame())
+        output.hear({"t": 0.0})
+        output.send(program.frame())
+        content = unstuff(os.read(self.ours, 99)[:-1])
+        assert (content[10], len(content)) == (0b10, 17)
 
 
 class TestNull(OutputContract):

@@ -48,8 +48,7 @@ class Loop:
     start_at_s: what the program's clock shows at the beginning. hear: called with each frame's time
     and news. for_s: when it ends by itself. leaves: the outputs show in the end how the design
     leaves them. in_phase: the program's clock is the time of day. tell: takes what failed. stats:
-    how even it runs. watchers: each is called with a frame and its news; none may wait.
-    before_sending: each is called with the news before a frame goes to the outputs. cpu_s:
+    how even it runs. watchers: each is called with a frame and its news; none may wait. cpu_s:
     how long its thread has worked.
     """
 
@@ -75,7 +74,6 @@ class Loop:
         self._for_s = for_s
         self._recalled: Mapping[str, Any] | None = None
         self.watchers: list[Callable[[Frame, Mapping[str, Any]], object]] = []
-        self.before_sending: list[Callable[[Mapping[str, Any]], object]] = []
         self.cpu_s = self._cpu_begun_s = 0.0
         self.memory: dict[str, Any] = {}
         self._wants_memory = Event()
@@ -184,9 +182,9 @@ class Loop:
                 self.inbox.put_number(str(source), name, value)
         news = {name: value for name, value in self.inbox.take().items() if name in fed}
         frame = program.frame(news, at=at_s)
-        for hear in self.before_sending:
-            hear(news)
         for sender in self.senders:
+            if sender.output.hears_news:
+                sender.output.hear(news)
             sender.mailbox.put(frame)
         self.frame = frame
         if self._wants_memory.is_set():

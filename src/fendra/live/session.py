@@ -68,9 +68,6 @@ class Session:
             senders=self.senders, progress=progress, in_phase=in_phase, for_s=for_s,
             hear=None if self.recorder is None else self.recorder.hear, tell=tell,
         )  # fmt: skip
-        for output in connected.outputs.values():
-            if output.hears_news:
-                self.loop.before_sending.append(output.hear)
         self.beside: list[AbstractContextManager[object]] = []
         self.addresses: tuple[str, ...] = ()
         self._is_over = Event()
