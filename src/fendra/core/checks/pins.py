@@ -126,6 +126,10 @@ def _hold_matrix(signal: Signal, name: str, pin: Pin, design: Design, report: Re
         message = f"there is no part '{pin.part}'."
         remedy = did_you_mean(pin.part, parts, "parts")
         report.error((*path, "part"), "unknown-name", message, remedy)
+    if pin.of and (pin.rows or pin.columns):
+        message = f"the matrix of '{name}' is that of '{pin.of}', and has rows and columns as well."
+        report.error((*path, "of"), "wrong-value", message, "Remove of, or rows and columns.")
+        return
     owners = [
         other
         for other, each in design.signals.items()
@@ -135,10 +139,6 @@ def _hold_matrix(signal: Signal, name: str, pin: Pin, design: Design, report: Re
         message = f"'{pin.of}' has no matrix with rows and columns."
         remedy = did_you_mean(pin.of, owners, "signals with a matrix")
         report.error((*path, "of"), "unknown-name", message, remedy)
-        return
-    if pin.of and (pin.rows or pin.columns):
-        message = f"the matrix of '{name}' is that of '{pin.of}', and has rows and columns as well."
-        report.error((*path, "of"), "wrong-value", message, "Remove of, or rows and columns.")
         return
     if pin.of:
         return
