@@ -59,13 +59,13 @@ def every_kind(chip, pins, more=None):
 def happenings(pins):
     """What happens at the pins: rows of ms, what (pin, key or share), which pin, value.
 
-    80 pulses a second up to 0.6 s; a servo's signal of 1.25 ms up to 0.5 s, and one of 1.9 ms up to
+    80 pulses a second up to 0.6 s; a servo's signal of 1.25 ms up to 0.5 s, and one of 1.6 ms up to
     1 s, none of them in step with the frames; three clicks on at 0.1 s and one back at 0.3 s; 60 % of
     the full scale; keys: row 0 and column 1 at 0.45 s for 0.2 s, then two at once at 0.75 s.
     """
     rows = []
     for name, from_ms, to_ms, period_ms, high_ms in (
-        ("rpm", 1, 600, 12.5, 6), ("throttle", 4, 500, 21, 1.25), ("mode", 9, 1000, 18, 1.9),
+        ("rpm", 1, 600, 12.5, 6), ("throttle", 4, 500, 21, 1.25), ("mode", 9, 1000, 18, 1.6),
     ):  # fmt: skip
         (pin,) = pins[name]
         for ms in map(float, np.arange(from_ms, to_ms, period_ms)):
@@ -90,8 +90,8 @@ def assert_told(design, frames, loose=0.0, *, has_keys=True):
     be off, of their range.
 
     Pulses: 80 Hz, two of a turn: 40 of 100, and 0 half a second after the last. 1.25 ms of 1 to 2 is a
-    quarter, and the fallback 0.2 where it stays away. Three clicks of 0.1, one back. 1.9 ms is the last
-    of three words. 60 % of 25 to 75 % is 0.7. Row 0, column 1 is key 2; of two keys that go down in
+    quarter, and the fallback 0.2 where it stays away. Three clicks of 0.1, one back. 1.6 ms is the middle
+    one of three words. 60 % of 25 to 75 % is 0.7. Row 0, column 1 is key 2; of two keys that go down in
     one scan each has a frame of its own.
     """
     shown = {ms: np.frombuffer(data[:18], np.uint8).reshape(6, 3) / 255 for ms, data in frames}
@@ -105,7 +105,7 @@ def assert_told(design, frames, loose=0.0, *, has_keys=True):
     assert at(700)[0, 1] == pytest.approx(0.2, abs=0.006)
     assert 0 < at(900)[0, 0] < 0.2
     assert at(1200)[0, 0] == 0
-    assert (at(400)[1, 0], at(400)[1, 2]) == pytest.approx((1, 0.7), abs=0.006)
+    assert (at(400)[1, 0], at(400)[1, 2]) == pytest.approx((0.4, 0.7), abs=0.006)
     assert at(400)[2:4].tolist() == [[0, 0, 0], [0, 0, 0]]
     assert (at(780)[4, 2], at(850)[4, 2]) == (0, 1)
     if not has_keys:

@@ -259,6 +259,7 @@ def test_what_an_8_bit_controller_hears_and_sends_has_to_fit_into_a_frame():
         # 16 MHz by 220 cycles a byte, ten bits each; what divides 2 MHz is made exactly.
         ("atmega328p", 1_000_000, "takes 727,273 baud, and not 1000000. Write link = { baud = 500000 }"),
         ("atmega2560", 460_800, "makes 500,000 baud of 460800, 8.5% off"),
+        ("atmega328p", 230_400, "makes 222,222 baud of 230400, 3.5% off"),
     ],
 )  # fmt: skip
 def test_a_serial_port_that_a_receiver_cannot_follow(kind, baud, words):

@@ -312,10 +312,12 @@ class Board {
 const job = JSON.parse(readFileSync(0, "utf8"));
 const boards = job.boards.map((board) => new Board(board));
 for (const [from, fromUart, to, toUart] of job.wires ?? []) {
+  let free = 0; // when the wire is: the emulator sends all bytes of a queue at once
   boards[from].heard = ((before) => (uart, byte, ns, baud) => {
     before(uart, byte, ns, baud);
     if (uart === fromUart && !(job.cuts ?? []).some(([begin, end]) => ns >= begin * 1000 && ns < end * 1000)) {
-      boards[to].plan([ns + 1e10 / baud, "byte", toUart, byte]);
+      free = Math.max(free, ns) + 1e10 / baud;
+      boards[to].plan([free, "byte", toUart, byte]);
     }
   })(boards[from].heard);
 }

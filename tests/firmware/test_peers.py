@@ -35,6 +35,9 @@ SPLIT = {
         {"name": "under", "on": "all", "effect": "solid", "colour": "rgb(0.1, 0, speed / 8)"},
         {"name": "wave", "on": "all", "effect": "sweep", "rate": "speed", "scene": "wild"},
         {"name": "still", "on": "all", "effect": "glint", "scene": "calm"},
+        # Each remembers a phase: more memory than one packet holds.
+        *({"name": f"w{i}", "on": "all", "effect": "sweep", "rate": f"speed * {i} / 20", "level": 0.3,
+           "blend": "add", "scene": "wild"} for i in range(1, 15)),
     ],
 }  # fmt: skip
 
