@@ -228,7 +228,8 @@ def without_texts(code: str) -> str:
 
 
 @pytest.mark.parametrize(
-    ("target", "receiver"), [("arm", False), ("avr", True), ("generic", False)]
+    ("target", "receiver"),
+    [("arm", False), ("avr", True), ("generic", False), ("rp2040", True), ("esp32", True)],
 )
 def test_c_make_and_markdown_read_none_of_it(hostile, tmp_path, target, receiver, compiler):
     try:
@@ -254,6 +255,14 @@ def test_c_make_and_markdown_read_none_of_it(hostile, tmp_path, target, receiver
     assert not [line for line in make.splitlines() if EVIL in line and not line.startswith("#")]
     if shutil.which("make"):
         subprocess.run(["make", "-n", "try"], cwd=tmp_path, check=True, capture_output=True)
+    for name in (
+        "CMakeLists.txt",
+        "main/CMakeLists.txt",
+        "main/Kconfig.projbuild",
+        "sdkconfig.defaults",
+    ):
+        rows = project.files.get(name, "").splitlines()
+        assert not [row for row in rows if EVIL in row and not row.startswith("# ")], name
     readme = (tmp_path / "README.md").read_text(encoding="utf-8")
     assert not re.search(r"(?<!\\)<(script|b|img)|^#+ InJected|(?<!\\)\]\(", readme, re.MULTILINE)
     rows = [line for line in readme.splitlines() if line.startswith("| ") and "signal" in line]

@@ -36,6 +36,7 @@ HEADERS = [
     "sdkconfig.h",
     "freertos/FreeRTOS.h",
     "freertos/task.h",
+    "nvs.h",
     "nvs_flash.h",
 ]
 STRICT = ["-Wall", "-Wextra", "-Wconversion", "-Wno-sign-conversion", "-Wshadow", "-Werror"]
@@ -281,3 +282,42 @@ def test_its_folder_says_what_was_tried_and_holds_no_credentials(tmp_path, chip)
     assert "byte for byte" in make(tmp_path, "check").stderr
     done = subprocess.run(["make", "-C", tmp_path], capture_output=True, text=True, check=False)
     assert "install ESP-IDF" in done.stdout + done.stderr
+
+
+def test_controllers_of_the_family_tell_each_other_and_keep_what_was_chosen(
+    compiler, headers, tmp_path
+):
+    """Two of them on one wire: the first tells each frame, and its knob is kept after two seconds."""
+    wire = {"tx": "GPIO23", "rx": "GPIO22"}
+    design = fd.Design.from_values({
+        "name": "pair",
+        "controllers": {"one": {"type": "esp32", "peers": wire}, "two": {"type": "esp32", "peers": wire}},
+        "line": [{"name": n, "controller": c, "pin": "GPIO16", "order": "RGB", "part": [strip(n, 2)]}
+                 for n, c in (("a", "one"), ("b", "two"))],
+        "signals": {"v": {"range": [0, 1], "keep": True, "lost_after": 0.5, "pin": {
+            "name": "GPIO18", "kind": "knob", "other": "GPIO19", "step": 0.25}}},
+        "layer": [{"name": "x", "on": "all", "effect": "solid", "colour": "rgb(v, 0, 0)"}],
+    })  # fmt: skip
+    first, second = (design.firmware(controller=name) for name in ("one", "two"))
+    assert (first.unheard, second.unheard) == ((), ())
+    turn = [(18, 0), (19, 0), (18, 1), (19, 1)]
+    rows = [
+        "0 pin 18 1",
+        "0 pin 19 1",
+        *(f"{100 + i} pin {p} {v}" for i, (p, v) in enumerate(turn)),
+    ]
+    told = modelled(first, tmp_path / "one", headers, compiler, [*rows, "2600 end"],
+                    more=["peers.c"])  # fmt: skip
+    packets = [bytes.fromhex(row[1]) for row in told if row[0] == "back"]
+    assert len(packets) > 120
+    (kept,) = [row for row in told if row[1] == "kept"]
+    moved = np.frombuffer(bytes.fromhex(kept[3]), "<f4").tolist()
+    assert moved == [0.25]
+    later = packets[60]
+    rows = [f"{50 + i / 50} byte {byte} 0" for i, byte in enumerate(later)]
+    told = modelled(
+        second, tmp_path / "two", headers, compiler, [*rows, "300 end"], more=["peers.c"]
+    )
+    shown = [bytes.fromhex(row[3])[0] for row in told if row[1] == "line"]
+    assert shown[1] == round(255 * moved[0])
+    assert len([row for row in told if row[0] == "back"]) == 1

@@ -236,6 +236,7 @@ class _Wiring:
                 "Put two of them behind each other on one pin."
             )
         inputs = tuple(self._input(name, pin) for name, pin in self._inputs.items())
+        self._hold_edges(inputs)
         free = [each for each in links if not {each.tx, each.rx} & self._taken]
         serial = links[0] if len(links) == 1 else next(iter(free), None)
         if links and serial is None:
@@ -245,6 +246,18 @@ class _Wiring:
                 f"{listed(pins)}. Move what is there to other pins."
             )
         return Wiring(pinned, inputs, peers or serial, tuple(self.notes))
+
+    def _hold_edges(self, inputs: tuple[InputPin, ...]) -> None:
+        """Where edges are watched by the number of a pin, each number has one port alone."""
+        if "edge_interrupts" not in self._chip.words:
+            return
+        ports: dict[int, str] = {}
+        for at in (at for each in inputs if each.has_edges for at in each.digital):
+            if ports.setdefault(at.bit, at.pin) != at.pin:
+                raise FirmwareError(
+                    f"{self._chip.about} cannot watch {ports[at.bit]} and {at.pin}, which have one "
+                    "number. Move one of them to a pin with another."
+                )
 
     def _link_at(self, wire: Peers | Autopilot) -> Serial:
         """The serial link at the pins that the design names; they are taken."""
@@ -294,7 +307,9 @@ class _Wiring:
         is_moment = kind_of(signal).is_moment
         plain = InputPin(name, field, is_moment, needs, pin.pull, "", f"{_tells(pin)}{where}")
         if needs == "temperature":
-            sensor = chip.words["temperature"]
+            sensor = chip.words.get("temperature")
+            if sensor is None:
+                raise FirmwareError(f"signal '{name}': {chip.about} cannot tell its temperature.")
             about = f"the chip's temperature in degrees Celsius{where}"
             return replace(
                 plain, pin="inside", about=about, channel=sensor["channel"], words=sensor,

@@ -17,6 +17,8 @@ from fendra.core.errors import FirmwareError
 from fendra.core.findings import Report, Severity, with_places
 from fendra.core.names import did_you_mean, listed
 from fendra.core.quoting import Ready, c_comment, c_string, make_text, markdown
+from fendra.core.signals.autopilot import said_to
+from fendra.core.signals.inputs import fed, heard_by_peers
 from fendra.core.version import VERSION
 from fendra.firmware.chips import CHIPS, GENERIC, TARGETS, Chip
 from fendra.firmware.kept import kept_of
@@ -189,6 +191,19 @@ def _universes(emitted: Emitted) -> list[tuple[int, int]]:
     return found
 
 
+def _told_signals(
+    plan: Plan, wiring: Wiring, controller: str | None, peers: Peers | None
+) -> frozenset[str]:
+    """The signals that something tells a controller: a pin, a wire."""
+    design = plan.design
+    found = {each.signal for each in wiring.inputs}
+    if controller is not None:
+        found |= {name for name, _, _ in said_to(design, controller)}
+    if peers is not None:
+        found |= {*heard_by_peers(design)} if peers.count > 1 else {*design.signals}
+    return frozenset(found)
+
+
 class _Pages:
     """Fills in the templates."""
 
@@ -223,15 +238,14 @@ class _Pages:
         sources += [each for each in NETWORK if each.endswith(".c")] if by_network else []
         sources += chip.words["sources"] if chip is not None else []
         about = emitted.fields
-        fed_by_pins = {each.field for each in wiring.inputs}
-        fed_by_pins |= {
+        told = _told_signals(plan, wiring, controller, peers)
+        of = fed(design)
+        unfed = [
             field
-            for each in wiring.inputs if each.words.get("places")
-            for field in each.words["axes"].values()
-        }  # fmt: skip
-        fed_by_pins |= {each.field for heard in mavlink.values() for each in heard}
-        unfed = [each for each in about.items() if each[0].partition("[")[0] not in fed_by_pins]
-        if not (is_receiver or peers):
+            for part, field in zip(plan.fed, about.items(), strict=True)
+            if of[part] not in told
+        ]
+        if not is_receiver:
             self.unheard = tuple(dict.fromkeys(field.partition("[")[0] for field, _ in unfed))
         at_pins = {} if chip is not None else inputs_in_words(plan, controller, emitted)
         size = IDENTITY_HEAD + 4 * len(lines) + len(design.name.encode())

@@ -119,6 +119,16 @@ esp_err_t gpio_config(const gpio_config_t *config)
     return ESP_OK;
 }
 
+esp_err_t gpio_set_direction(int pin, gpio_mode_t mode)
+{
+    return pin < 0 || mode != GPIO_MODE_INPUT_OUTPUT_OD;
+}
+
+esp_err_t gpio_pullup_en(int pin)
+{
+    return pin < 0;
+}
+
 esp_err_t gpio_set_level(int pin, uint32_t level)
 {
     outputs[pin] = (int)level;

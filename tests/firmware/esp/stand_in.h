@@ -39,6 +39,8 @@ typedef struct {
 } gpio_config_t;
 typedef void (*gpio_isr_t)(void *);
 esp_err_t gpio_config(const gpio_config_t *config);
+esp_err_t gpio_set_direction(int pin, gpio_mode_t mode);
+esp_err_t gpio_pullup_en(int pin);
 esp_err_t gpio_set_level(int pin, uint32_t level);
 int gpio_get_level(int pin);
 esp_err_t gpio_install_isr_service(int flags);

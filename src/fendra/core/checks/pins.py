@@ -130,6 +130,14 @@ def _hold_matrix(signal: Signal, name: str, pin: Pin, design: Design, report: Re
         message = f"the matrix of '{name}' is that of '{pin.of}', and has rows and columns as well."
         report.error((*path, "of"), "wrong-value", message, "Remove of, or rows and columns.")
         return
+    own = design.signals.get(pin.of)
+    at_owner = pin_of(own) if own is not None else None
+    first = next(iter(design.controllers), None)
+    if at_owner is not None and (at_owner.controller or first) != (pin.controller or first):
+        message = f"the matrix of '{pin.of}' is at another controller than '{name}'."
+        remedy = f'Write controller = "{at_owner.controller or first}" here as well.'
+        report.error((*path, "of"), "wrong-value", message, remedy)
+        return
     owners = [
         other
         for other, each in design.signals.items()
