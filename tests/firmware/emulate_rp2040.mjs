@@ -133,6 +133,7 @@ class Board {
     for (const pio of chip.pio) {
       pio.run = () => {}; // its machines are stepped here, each by its own clock
       for (const machine of pio.machines) {
+        machine.outputShiftCount = 32; // nothing to shift out yet, as the data sheet says (3.5.4)
         this.machines.push({ pio, machine, due: 0 });
       }
     }
