@@ -272,8 +272,9 @@ class Design(CoreDesign):
     ) -> Project:
         """Firmware of the design: a folder of C that builds, as `files`, and what it costs.
 
-        target: `avr` (an ATmega328P), `arm` (an STM32F103) or `generic`, where the board is to be
-        filled in; if not given what the design's controller is. film: whose tape can be tried on a
+        target: a chip by its controller type, as `rp2040` or `esp32`; a family for its first chip
+        (`avr`, `arm`); or `generic`, where the board is to be filled in; if not given what the
+        design's controller is. film: whose tape can be tried on a
         computer, and tells how much work a frame is. controller: which one, where there are
         several. receiver: frames come over a serial link. Raises DesignError with every finding
         of severity error, and FirmwareError where a pin or a target cannot be had.

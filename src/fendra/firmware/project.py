@@ -124,7 +124,7 @@ def make_project(
     kind = chip.type if chip else design.controllers[controller].known_type if controller else None
     if kind is not None:
         film = None if is_receiver else subject.film
-        told = tell(plan, emitted.count, kind, film, is_receiver=is_receiver)
+        told = tell(plan, emitted.count, kind, film, controller=controller, is_receiver=is_receiver)
     rows = told.rows if told else ["nothing is known of its processor"]
     tape_name = f"the tape {tape.name}" if tape else "ten seconds in which nothing is heard"
     pages = _Pages(

@@ -11,6 +11,7 @@ from fendra.core.checks import Subject, check
 from fendra.core.composition.plan import Plan
 from fendra.core.document.design import Design
 from fendra.core.engines.c99 import emit
+from fendra.core.engines.c99.beside import beside
 from fendra.core.engines.c99.cost import Cost, cost_of, most_baud
 from fendra.core.engines.c99.count import Count
 from fendra.core.engines.c99.lines_alone import lines_alone
@@ -40,7 +41,7 @@ def firmware(subject: Subject, report: Report) -> None:
         _tell_unheard(plan, name, report)
         if kind is None or not _hears(design, name):
             continue
-        told = tell(plan, emit(plan).count, kind, subject.film)
+        told = tell(plan, emit(plan).count, kind, subject.film, controller=name)
         if told is not None:
             told.report(("controllers", name), report)
 
@@ -166,10 +167,15 @@ def tell(
     kind: ControllerType,
     film: Film | None = None,
     *,
+    controller: str | None = None,
     is_receiver: bool = False,
 ) -> Told | None:
-    """What a program costs; None where nothing is known of the processor."""
-    cost = cost_of(count, kind, is_receiver=is_receiver)
+    """What a program costs; None where nothing is known of the processor.
+
+    controller: whose inputs and wires it has.
+    """
+    more = (0, 0) if controller is None else beside(plan.design, controller, kind)
+    cost = cost_of(count, kind, is_receiver=is_receiver, beside=more)
     if cost is None:
         return None
     on_tape = None if film is None else _on_tape(plan, film, cost)

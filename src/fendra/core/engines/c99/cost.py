@@ -114,8 +114,14 @@ class Cost:
         return self.rest + mixing + sum(costs.get(layer, 0) for layer in on)
 
 
-def cost_of(count: Count, kind: ControllerType, *, is_receiver: bool = False) -> Cost | None:
-    """What a program costs on a controller type; None where nothing is known of its processor."""
+def cost_of(
+    count: Count, kind: ControllerType, *, is_receiver: bool = False,
+    beside: tuple[int, int] = (0, 0),
+) -> Cost | None:  # fmt: skip
+    """What a program costs on a controller type; None where nothing is known of its processor.
+
+    beside: bytes of flash and of memory of what is there beside the light.
+    """
     core = CORES.get(kind.core)
     if core is None or kind.mhz is None:
         return None
@@ -139,7 +145,8 @@ def cost_of(count: Count, kind: ControllerType, *, is_receiver: bool = False) ->
     longest = max(count.line_bytes, default=0)
     memory: float = count.state + sum(count.line_bytes) + core.signal * count.signals
     memory += core.memory[0] + core.memory[1] * longest + core.memory[2] * sum(count.line_bytes)
-    flash = round(code) + core.receiver[0] * is_receiver
+    flash = round(code) + core.receiver[0] * is_receiver + beside[0]
+    memory += beside[1]
     if kind.code_in_ram:
         memory += flash
     return Cost(
