@@ -246,6 +246,6 @@ class Stm32F405(Stm32):
 
 
 class Stm32F411(Stm32F405):
-    """The same of an STM32F411 (RM0383): all of its timers at 96 MHz."""
+    """The same of an STM32F411 (RM0383): all of its timers at 84 MHz."""
 
-    slow_timers, core_hz = 1, 96_000_000
+    slow_timers, core_hz = 1, 84_000_000
