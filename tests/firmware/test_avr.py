@@ -202,3 +202,22 @@ def test_the_smallest_part_shows_its_film_as_well(board, tmp_path):
     shown = [data.tobytes() for data in frames["bytes"][1:]]
     assert len(shown) > 45
     assert shown in [film(start_ms) for start_ms in range(4)]
+
+
+def test_a_servo_that_is_not_plugged_in_costs_no_frames(board, tmp_path):
+    """Its pin is high then. A second after power-up there is one frame every 20 ms, but for one a second."""
+    design = fd.Design.from_values({
+        "name": "bare", "controllers": {"main": {"type": "atmega328p"}},
+        "line": [{"name": "a", "pin": "D6", "part": [strip("a", 4)]}],
+        "signals": {"s": {"range": [0, 1], "lost_after": 0.5, "pin": {"name": "D3", "kind": "servo"}}},
+        "layer": [{"name": "x", "on": "all", "effect": "solid", "level": "s"}],
+    })  # fmt: skip
+    project = design.firmware()
+    write_project(project.files, tmp_path)
+    assert make(tmp_path).stderr == ""
+    rows = ["1 pin D 3 1", f"{round(4 * AVR_HZ)} end"]
+    frames, _, _ = board(tmp_path / "bare.elf", ["out=D6:12", "timed"], "\n".join(rows).encode())
+    began = frames["us"][frames["us"] > 1_200_000] / 1000
+    late = np.abs(np.diff(began) - 20) > 1.5
+    assert len(began) > 0.95 * (began[-1] - began[0]) / 20
+    assert late.sum() <= 6
