@@ -299,7 +299,7 @@ class _Pages:
         if self._words["edged"]:
             pages["edges.h"] = "edges.h.j2"
         if self._words["by_network"]:
-            pages |= {f"{each}": f"esp/{each}.j2" for each in NETWORK}
+            pages |= {each: f"esp/{each}.j2" for each in NETWORK}
         if self._words["has_serial"] or self._words["kept"]:
             pages["packets.h"] = "packets.h.j2"
         if self._words["mavlink"]:

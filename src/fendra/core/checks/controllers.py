@@ -118,8 +118,7 @@ def _users(subject: Subject, controller: Controller, name: str, lines: list[int]
     for key in ("peers", "mavlink", "values"):
         wire = getattr(controller, key)
         for end in ("tx", "rx") if wire is not None else ():
-            if getattr(wire, end):
-                own = getattr(wire, end)
+            if own := getattr(wire, end):
                 users.append((f"{key}.{end}", own, ("controllers", name, key, end)))
     for i in lines:
         line = subject.design.line[i]

@@ -136,9 +136,7 @@ class Pin(Input):
     rows: Annotated[list[str], Field(max_length=32)] = []
     columns: Annotated[list[str], Field(max_length=32)] = []
     diodes: Literal["to rows", "to columns"] = "to rows"
-    order: Annotated[
-        list[Annotated[int, Field(ge=-1, le=MOST_PLACES - 1)]], Field(max_length=1024)
-    ] = []
+    order: Annotated[list[_Key], Field(max_length=1024)] = []
     of: str = ""
     part: str = ""
 
