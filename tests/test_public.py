@@ -49,7 +49,6 @@ def test_a_design_of_plain_values_says_all_that_is_wrong():
     assert [f.path for f in caught.value.findings] == [
         ("line", 0, "part", 0, "cuont"),
         ("nmae",),
-        ("line", 0, "part", 0),
     ]
     assert values["nmae"] == "x"
 

@@ -14,8 +14,9 @@ from typing import Annotated, Any, ClassVar, Generic, TypeVar
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, ValidationError
 
+from fendra.core.document.wording import to_findings
 from fendra.core.errors import FendraError
-from fendra.core.names import did_you_mean, in_words
+from fendra.core.names import did_you_mean
 
 Names = Annotated[
     tuple[str, ...],
@@ -71,8 +72,10 @@ class Driver:
             return f"there is no option '{key}' here. {did_you_mean(key, known, 'options')}"
         if first["type"] == "value_error":
             return f"{key}: {first['ctx']['error']}"
-        text = f"{key} = {in_words(first['input'])}: {first['msg'][:1].lower()}{first['msg'][1:]}"
-        return f"{text}, as in {cls.example}" if cls.example else text
+        same = [error for error in exc.errors() if error["loc"] == first["loc"]]
+        finding = to_findings(same, (key,), {})[0]
+        example = f"Write it as in: {cls.example}" if cls.example else ""
+        return f"{key}: {finding.message} {example or finding.remedy}".strip()
 
 
 D = TypeVar("D", bound=Driver)

@@ -132,11 +132,13 @@ class Design(CoreDesign):
         """Where every LED is; `.table()` gives a pandas DataFrame."""
         return self.examined.subject.layout
 
-    def check(self) -> list[Finding]:
-        """Every finding, of any severity."""
+    def check(self, film: CoreFilm | None = None) -> list[Finding]:
+        """Every finding, of any severity. With a film, also about what the design shows in it."""
         from fendra.live.connect import check_connections
 
-        return [*self.examined.report, *check_connections(self)]
+        examined = self.examined
+        found = examined.report if film is None else examined.on_film(lambda _: film)[1]
+        return [*found, *check_connections(self)]
 
     def budget(self, film: CoreFilm | None = None) -> Budget:
         """Currents, voltages, data and memory; with a film, also of what the design shows.

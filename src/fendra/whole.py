@@ -17,9 +17,11 @@ def read_text(path: Path, limit: Limit | None = None) -> str:
     """A file's text. Raises FileError, also where it has more bytes than the limit."""
     text = read_bytes(path, limit)
     try:
-        return text.decode("utf-8").replace("\r\n", "\n").replace("\r", "\n")
+        return text.decode("utf-8-sig").replace("\r\n", "\n").replace("\r", "\n")
     except UnicodeDecodeError as exc:
-        raise FileError(f"'{path}' is not a text in UTF-8 (byte {exc.start})") from exc
+        raise FileError(
+            f"'{path}' is not a text in UTF-8 (byte {exc.start})", remedy="Save it as UTF-8."
+        ) from exc
 
 
 def read_bytes(path: Path, limit: Limit | None = None, *, is_plain: bool = False) -> bytes:

@@ -140,7 +140,7 @@ def test_leds_are_named_in_every_way_that_a_group_takes():
         ("x > 500", "'x > 500' is 0 LEDs. Name one"),
         ("bac[0]", "trail 'bac'. Did you mean 'back'"),
         ("bak:4", "no part, group or trail 'bak'. Did you mean 'back'"),
-        ("x >", "names no LED: this does not parse: .*. Conditions are written as"),
+        ("x >", "names no LED: this does not parse: .*. Write what is missing"),
     ],
 )
 def test_a_text_that_names_no_single_led_says_what_it_names(text, says):

@@ -44,7 +44,7 @@ def test_an_expression_means_what_it_says(text, value):
     ("text", "says", "column"),
     [
         ("a +", "ends too early", 3),
-        ("a + speeed", "nothing is called 'speeed'", 4),
+        ("a + speeed", "there is no column 'speeed'", 4),
         ("a ** 2", "operator", 0),
         ("__import__('os')", "no function '__import__'", 0),
         ("a.real", "'a.real' is no part of anything here", 0),
@@ -61,7 +61,7 @@ def test_an_expression_means_what_it_says(text, value):
         ("-" * 150 + "a", "nested too deeply", 0),
         ("a / (a - 2)", "divides by 0", 0),
         ("a if on else", "ends too early", 12),
-        ("  a + q", "nothing is called 'q'", 6),
+        ("  a + q", "there is no column 'q'", 6),
     ],
 )
 def test_what_is_wrong_is_said_with_its_place(text, says, column):

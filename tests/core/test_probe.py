@@ -68,7 +68,7 @@ def test_every_colour_order_is_told_from_every_other(channels):
         ("GRB", ["red", "off", "blue"], "no channel stays dark"),
         ("GRB", ["red", "green"], "three or four colours are needed, and here are 2"),
         ("GRB", ["red", "green", "blue", "red"], "all channels at once looked red"),
-        ("GRB", ["red", "grey", "blue"], "'grey' is no colour that was sent"),
+        ("GRB", ["red", "grey", "blue"], '"grey" is no colour that was sent'),
         ("GRBW", ["red", "green", "blue", "blue"], "blue was seen twice"),
         ("GRBW", ["red", "green", "blue", "off"], "the LEDs have no white channel"),
     ],

@@ -34,7 +34,7 @@ def test_empty_cells_are_no_news_and_words_are_switches(tmp_path):
         ("t,speed\n0,1\n", "no column `time`"),
         ("time,speed\n", "no rows under the header"),
         ("", "empty"),
-        ("time,speed\n0,1\n1,2,3,4\n", "no CSV"),
+        ("time,speed\n0,1\n1,2,3,4\n", "row 3 has 4 cells, the header has 2"),
         ("time,speed,speed\n0,1,2\n", "two columns are called 'speed'"),
         ("time,\n0,1\n", "a column has no name"),
     ],
@@ -46,7 +46,7 @@ def test_what_is_wrong_is_said_with_its_row(tmp_path, text, says):
 
 
 def test_all_problems_come_at_once_with_at_most_five_rows_each(tmp_path):
-    rows = "".join(f"{i % 2},x\n" for i in range(20))
+    rows = "".join(f"{i % 2},?\n" for i in range(20))
     with pytest.raises(fd.TapeError) as caught:
         read(tmp_path, f"time,speed\n{rows}")
     first, second = str(caught.value).split("\n")
@@ -88,5 +88,60 @@ def test_words_of_a_choice_stand_for_their_numbers(tmp_path):
     assert tape.signals["armed"].tolist() == [1, 0, 1, 1]
     with pytest.raises(fd.TapeError, match=r"\('manual', 'return'\); its words are hold"):
         fd.read_tape(path, design(signals={"mode": {"kind": "choice", "choices": ["hold"]}}))
-    with pytest.raises(fd.TapeError, match=r"holds no number there \('manual', 'return'\)"):
-        fd.read_tape(path)
+    said = fd.read_tape(path)
+    assert said.words == {"mode": ("manual", "return", "off")}
+    numbers = said.in_words_of({"mode": choices}).signals["mode"]
+    assert numbers[[0, 2, 3]].tolist() == [0, 11, 5]
+    with pytest.raises(fd.TapeError, match="column 'mode' of tape 'words' holds 'manual'"):
+        said.in_words_of({"mode": {"hold": 0}})
+
+
+@pytest.mark.parametrize(
+    ("text", "times", "speed"),
+    [
+        ("time;speed\n0;1,5\n0,25;2\n", [0, 0.25], [1.5, 2]),
+        ("# a ride\ntime,speed\n0,1\n# a stop\n2,3\n", [0, 2], [1, 3]),
+        ("time\tspeed\n0\t1,5\n1\t-2,25\n", [0, 1], [1.5, -2.25]),
+        ("\ufefftime_ms,speed\n0,1\n40,2\n", [0, 0.04], [1, 2]),
+        ("time_s,speed\n" + "".join(f"{20 * i},{i}\n" for i in range(9)), [20 * i for i in range(9)],
+         list(range(9))),
+    ],
+)  # fmt: skip
+def test_other_ways_of_writing_a_tape(tmp_path, text, times, speed):
+    """Semicolons and tabs with decimal commas, comments, milliseconds, and seconds that say so."""
+    tape = read(tmp_path, text)
+    assert tape.times.tolist() == pytest.approx(times)
+    assert tape.signals["speed"].tolist() == speed
+
+
+@pytest.mark.parametrize("step", [10, 20, 1000])
+def test_times_that_look_like_milliseconds_are_asked_about(tmp_path, step):
+    """Nobody waits for a film of hours; both cures are said."""
+    rows = "".join(f"{step * i},{i}\n" for i in range(500))
+    with pytest.raises(fd.TapeError, match=r"Call the column `time_ms` if they are, and `time_s`"):
+        read(tmp_path, f"time,speed\n{rows}")
+
+
+def test_a_tape_in_words_plays_on_the_design_that_knows_them(tmp_path):
+    """Without a design the words are kept; the film shows the same as with it."""
+    path = tmp_path / "gears.csv"
+    path.write_text("time,gear\n0,park\n0.5,\n1,drive\n2,park\n")
+    gear = {"kind": "choice", "choices": {"drive": 4, "park": 1}}
+    layer = {"name": "g", "on": "all", "effect": "solid", "colour": "white", "level": "gear / 4"}
+    lit = design(layer, signals={"gear": gear})
+    alone = lit.compile().film(fd.read_tape(path))
+    assert (alone.rgb == lit.compile().film(fd.read_tape(path, lit)).rgb).all()
+    assert alone.rgb[0].max() < alone.rgb[60].max() == 255
+
+
+def test_a_column_that_leaves_its_range_is_a_warning_with_the_cure(tmp_path):
+    """A throttle in per cent against a range of 0 to 1: 3 of 4 values are held at 1."""
+    path = tmp_path / "ride.csv"
+    path.write_text("time,throttle\n0,0\n1,35\n2,60\n3,96\n")
+    layer = {"name": "g", "on": "all", "effect": "solid", "colour": "red", "level": "throttle"}
+    lit = design(layer, signals={"throttle": {"range": [0, 1]}})
+    film = lit.compile().film(fd.read_tape(path))
+    found = [each for each in lit.check(film) if each.code == "saturated"]
+    assert [each.path for each in found] == [("signals", "throttle", "range")]
+    assert "75% of the tape's values" in found[0].message
+    assert found[0].remedy.startswith("Write range = [0, 96], or calibrate = [0, 96]")

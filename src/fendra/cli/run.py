@@ -159,7 +159,8 @@ def run(
             light, shown = session.loop.cpu_s / done.seconds, served.streams.cpu_s / done.seconds
             say(f"of one processor, the light took {light:.1%} and the page {shown:.1%}")
     is_sent = any(sender.sent for sender in session.senders) or not session.senders
-    if not is_sent or any(sender.loss for sender in session.senders):
+    has_lost = any(sender.loss for sender in session.senders)
+    if not is_sent or has_lost or session.can_never:
         raise typer.Exit(1)
 
 
@@ -354,7 +355,7 @@ def what_came(report: RunReport) -> str:
     """A run in one line."""
     parts = [f"{report.sent} frames sent in {report.seconds:.1f} s"]
     if report.replaced:
-        parts.append(f"{report.replaced} replaced by newer ones, since the output was busy")
+        parts.append(f"{report.replaced} replaced by newer ones while an output was busy")
     if report.late:
         parts.append(f"{report.late} left out, since this computer was late")
     if report.limited:

@@ -25,6 +25,9 @@ from pathlib import PurePath
 from fendra.core.findings import Finding
 from fendra.core.version import VERSION
 
+NEVER = "never"
+"""The code of what waiting does not mend: a package, port or terminal that is not there."""
+
 
 class FendraError(Exception):
     """The root of the tree: `except FendraError` catches all of it.

@@ -94,12 +94,27 @@ def errors_of(findings: Iterable[Finding]) -> list[Finding]:
 
 
 def with_places(
-    findings: Iterable[Finding], file: str, lines: Mapping[KeyPath, int]
+    findings: Iterable[Finding], file: str, lines: Mapping[KeyPath, int], text: str = ""
 ) -> list[Finding]:
-    """Fill in file and line: the line of the longest known beginning of each path."""
-    return [
-        replace(finding, file=file, line=line_of(finding.path, lines) or 1) for finding in findings
-    ]
+    """Fill in file and line: the line of the longest known beginning of each path.
+
+    text: the file's; an error without an excerpt shows its line of it.
+    """
+    written = text.split("\n")
+    found = []
+    for finding in findings:
+        line = line_of(finding.path, lines) or 1
+        excerpt = finding.excerpt
+        if finding.severity is Severity.ERROR and not excerpt and line_of(finding.path, lines):
+            excerpt = _shown(written[line - 1]) if line <= len(written) else ""
+        found.append(replace(finding, file=file, line=line, excerpt=excerpt))
+    return found
+
+
+def _shown(line: str) -> str:
+    """A line of a file below a message; nothing of an empty one."""
+    line = line.strip()
+    return f"    {line if len(line) <= 100 else line[:97] + '...'}" if line else ""
 
 
 def line_of(path: KeyPath, lines: Mapping[KeyPath, int]) -> int | None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import difflib
+import json
 import re
 from collections.abc import Iterable, Sequence
 from typing import Literal, TypeAlias
@@ -57,8 +58,10 @@ LONGEST_WORD = 100
 """A longer one is like no name, and comparing it takes long."""
 
 
-def nearest(name: str, known: Iterable[str]) -> str | None:
+def nearest(name: str, known: Iterable[str], *, alike: float = 0.6) -> str | None:
     """The known name most like `name`, or None when nothing is near.
+
+    alike: how much of both must be the same, 0 to 1.
 
     >>> nearest("brak", ["brake", "speed"])
     'brake'
@@ -66,11 +69,35 @@ def nearest(name: str, known: Iterable[str]) -> str | None:
     if len(name) > LONGEST_WORD:
         return None
     by_folded = {candidate.casefold(): candidate for candidate in known}
-    found = difflib.get_close_matches(name.casefold(), by_folded, n=1, cutoff=0.6)
+    found = difflib.get_close_matches(name.casefold(), by_folded, n=1, cutoff=alike)
     return by_folded[found[0]] if found else None
 
 
-def did_you_mean(name: str, known: Iterable[str], what: str = "known names") -> str:
+def same_number(name: str, known: Iterable[str]) -> str | None:
+    """The known part number that a wrong one means, or None: another digit is another chip.
+
+    Capitals, hyphens, exchanged characters and a missing end do not count.
+
+    >>> known = ["esp32", "esp32s3", "rp2040", "ws2811", "ws2812b"]
+    >>> [same_number(name, known) for name in ("RP-2040", "rp2400", "ws2812", "esp32s2", "ws2813")]
+    ['rp2040', 'rp2040', 'ws2812b', None, None]
+    """
+    bare = _bare(name)
+    for candidate in known:
+        other = _bare(candidate)
+        if bare == other or (len(bare) > 4 and sorted(bare) == sorted(other)):
+            return candidate
+    longer = [candidate for candidate in known if _bare(candidate).startswith(bare)]
+    return longer[0] if len(longer) == 1 and len(bare) > 4 else None
+
+
+def _bare(name: str) -> str:
+    return re.sub(r"[\W_]", "", name.casefold())[:LONGEST_WORD]
+
+
+def did_you_mean(
+    name: str, known: Iterable[str], what: str = "known names", *, alike: float = 0.6
+) -> str:
     """The remedy for an unknown name: the nearest one, else the whole list.
 
     >>> did_you_mean("sweeep", ["blink", "sweep"])
@@ -79,28 +106,43 @@ def did_you_mean(name: str, known: Iterable[str], what: str = "known names") -> 
     'The effects are: blink, sweep.'
     """
     names = sorted(known)
-    near = nearest(name, names)
-    if near is not None:
-        return f"Did you mean '{near}'?"
+    near = nearest(name, names, alike=alike)
+    return f"Did you mean '{near}'?" if near is not None else the_known(names, what)
+
+
+def the_known(names: Iterable[str], what: str) -> str:
+    """A list of the names that there are.
+
+    >>> the_known(["blink", "sweep"], "effects"), the_known([], "scenes")
+    ('The effects are: blink, sweep.', 'There are no scenes yet.')
+    """
+    names = sorted(names)
     if not names:
         return f"There are no {what} yet."
-    shown = ", ".join(names[:20]) + (", ..." if len(names) > 20 else "")
+    shown = ", ".join(names[:MOST_LISTED]) + (", ..." if len(names) > MOST_LISTED else "")
     return f"The {what} are: {shown}."
 
 
+MOST_LISTED = 40
+"""Names that a message lists."""
+
+
 def in_words(value: object) -> str:
-    """A value of a file as a message says it.
+    """A value of a file as a message shows it: as it is written.
 
     >>> in_words("eight"), in_words(8.5), in_words(True), in_words([1, 2])
-    ("the text 'eight'", 'the number 8.5', 'true', 'a list of 2')
+    ('"eight"', '8.5', 'true', 'a list of 2')
     """
     match value:
         case bool():
             return str(value).lower()
         case str():
-            return f"the text {value!r:.60}"
-        case int() | float():
-            return f"the number {value:g}"
+            shown = value if len(value) <= 60 else f"{value[:57]}..."
+            return json.dumps(shown, ensure_ascii=False)
+        case int():
+            return str(value)[:60]
+        case float():
+            return f"{value:g}"
         case list():
             return f"a list of {len(value)}"
         case dict():
@@ -108,10 +150,23 @@ def in_words(value: object) -> str:
     return f"{value!r:.60}"
 
 
+def must_be(wanted: str, given: object) -> str:
+    """What is wrong with a value of another kind.
+
+    >>> must_be("a number", "eight")
+    'this must be a number; you wrote "eight".'
+    """
+    return f"this must be {wanted}; you wrote {in_words(given)}."
+
+
 def cannot_stand(given: object, known: Iterable[str]) -> tuple[str, str]:
     """The message and the remedy for what is none of the known values.
 
     >>> cannot_stand("ovr", ["add", "over"])
-    ("the text 'ovr' cannot stand here.", "Did you mean 'over'?")
+    ('this must be add or over; you wrote "ovr".', "Did you mean 'over'?")
+    >>> cannot_stand("rear", ["front", "back"])
+    ('this must be back or front; you wrote "rear".', '')
     """
-    return f"{in_words(given)} cannot stand here.", did_you_mean(str(given), known, "values")
+    names = sorted(known)
+    near = nearest(str(given), names)
+    return must_be(listed(names, "or"), given), f"Did you mean '{near}'?" if near else ""

@@ -20,7 +20,7 @@ from fendra.core.film import Film, Frame
 from fendra.core.graph.node import STATE
 from fendra.core.graph.ops import LARGEST, UINT_MASK
 from fendra.core.names import did_you_mean
-from fendra.core.signals.inputs import fed
+from fendra.core.signals.inputs import fed, words
 from fendra.core.signals.kinds import kind_of
 from fendra.core.signals.playing import clock_of, frame_count, frame_times, heard_by
 from fendra.core.signals.tape import Tape
@@ -178,6 +178,7 @@ class Program:
         where it knows none, TapeError where the film would not fit into memory, and ClockError for
         a rate that is not above 0.
         """
+        tape = tape.in_words_of(words(self.design))
         rate = self.design.rate if rate is None else rate
         if not (math.isfinite(rate) and rate > 0):
             raise ClockError(f"rate = {rate} is no number of frames a second")

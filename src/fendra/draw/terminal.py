@@ -14,7 +14,7 @@ from pydantic import Field
 
 from fendra.core.arrays import Array
 from fendra.core.document.design import Design
-from fendra.core.errors import OutputError
+from fendra.core.errors import NEVER, OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place
 from fendra.core.layout.table import Layout
@@ -133,7 +133,9 @@ class TerminalOutput(Output):
     def _open(self, design: Design) -> None:
         self._into = self._stream or sys.stdout
         if self._stream is None and not self._into.isatty():
-            raise OutputError("here is no terminal to draw in; use another output, as null:")
+            raise OutputError(
+                "here is no terminal to draw in; use another output, as null:", code=NEVER
+            )
         self._layout = place(design)
         self._spots = self.wire.spots
         self._size = (0, 0)

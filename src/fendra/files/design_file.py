@@ -11,6 +11,7 @@ from typing import TypeAlias, TypeVar
 from fendra.core.checks import Subject
 from fendra.core.checks.examine import Examined, Render, examine
 from fendra.core.document.design import Design
+from fendra.core.document.echoes import independent, without_echoes
 from fendra.core.document.guard import too_much
 from fendra.core.document.origin import Origin
 from fendra.core.document.reading import read_document
@@ -20,6 +21,7 @@ from fendra.core.limits import DESIGN_BYTES
 from fendra.files.media import read_media
 from fendra.files.part_files import fill_in
 from fendra.files.places import key_lines
+from fendra.files.toml_slips import syntax_finding
 from fendra.whole import read_text
 
 D = TypeVar("D", bound=Design)
@@ -61,10 +63,11 @@ def check_text(
     `name` is in, if not given. render: makes the film of a tape, to check that as well. more: finds
     what else is to be said.
     """
+    text = text.removeprefix("\ufeff")  # a byte order mark
     try:
         raw = tomllib.loads(text)
     except tomllib.TOMLDecodeError as exc:
-        return Checked(None, (_syntax_finding(exc, text, name),))
+        return Checked(None, (syntax_finding(exc, text, name),))
     except RecursionError:
         finding = Finding(
             "syntax", Severity.ERROR, "the file is nested too deeply.", file=name, line=1
@@ -88,14 +91,11 @@ def check_text(
         subject, found = examined.subject, examined.report
         if render is not None:
             subject, found = examined.on_film(render)
-        # Of an input of which a key is wrong, and was left out, the rest says nothing new.
-        cut = {each.path[:-1] for each in document.findings if each.path[:1] == ("signals",)}
-        inputs = {path for path in cut if len(path) > 2}
-        report.extend(each for each in document.in_file(found) if each.path not in inputs)
+        report.extend(independent(document.in_file(found), document))
         report.extend(document.in_file(more(document.design) if more is not None else ()))
     # What was left out makes more findings than it deserves: then only errors are certain.
-    shown = list(report) if is_whole else errors_of(report)
-    findings = with_places(shown, name, lines)
+    shown = without_echoes(list(report)) if is_whole else errors_of(report)
+    findings = with_places(shown, name, lines, text)
     findings.sort(key=lambda finding: ([*Severity].index(finding.severity), finding.line))
     return Checked(document.design, tuple(findings), examined, subject)
 
@@ -132,15 +132,3 @@ def load_design(path: str | Path, model: type[D]) -> tuple[D, Examined]:
     assert isinstance(checked.design, model)
     assert checked.examined is not None
     return checked.design, checked.examined
-
-
-def _syntax_finding(exc: tomllib.TOMLDecodeError, text: str, name: str) -> Finding:
-    """TOML's own message names line and column at its end."""
-    problem, _, place = str(exc).partition(" (at ")
-    words = place.rstrip(")").replace(",", "").split()
-    line = int(words[1]) if len(words) > 1 and words[1].isdigit() else text.count("\n") + 1
-    problem = f"{problem[:1].lower()}{problem[1:]}"
-    remedy = "Texts and expressions stand in quotes; each key stands once."
-    return Finding(
-        "syntax", Severity.ERROR, f"this is not TOML: {problem}.", remedy, (), name, line
-    )

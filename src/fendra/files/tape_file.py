@@ -2,34 +2,49 @@
 
 from __future__ import annotations
 
+import csv
 import io
-from collections.abc import Iterable, Mapping
+import math
+import re
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from pathlib import Path
 
 import numpy as np
-import pandas as pd
 
-from fendra.core.arrays import Floats, Ints
+from fendra.core.arrays import Floats, Ints, Truths
 from fendra.core.document.design import Design
 from fendra.core.errors import TapeError
 from fendra.core.graph.ops import LARGEST
 from fendra.core.light.colours import heard_colour
 from fendra.core.limits import SIGNALS, TAPE_BYTES
-from fendra.core.names import TRUTHS
+from fendra.core.names import truth_of
 from fendra.core.signals.inputs import colours, words
 from fendra.core.signals.kinds.colour import WAYS
 from fendra.core.signals.tape import Tape
-from fendra.whole import read_bytes
+from fendra.whole import read_text
 
 TIME = "time"
+TIMES_S = {"time": 1.0, "time_s": 1.0, "time_ms": 0.001}
+"""Names of the column of times, and their units in seconds."""
 _SHOWN = 5
+_PROBABLY_MS = (10.0, 1000.0)
+"""Rows that lie so far apart, all at whole numbers, are probably in milliseconds."""
+_FEWEST = 6
+"""Rows from which on that is asked."""
+_MOST_WORDS = 64
+"""Words of a column that no design knows."""
 
 
 def read_tape(path: str | Path, design: Design | None = None) -> Tape:
-    """The tape of a CSV file. An empty cell means no news.
+    """The tape of a CSV file. An empty cell means no news; lines that begin with # are left out.
+
+    Cells stand apart with commas, semicolons or tabs; beside semicolons and tabs a number may have
+    a decimal comma. The times are in seconds, in a column `time` or `time_s`, or in milliseconds in
+    `time_ms`.
 
     design: whose signals the columns are. It says which columns hold words of a choice, and which
-    hold colours. Without it those are colours in which a cell can be nothing else.
+    hold colours. Without it those are colours in which a cell can be nothing else, and a column
+    that holds words and no numbers keeps them as `Tape.words`, until a design plays it.
 
     Raises FileError where it cannot be read, and TapeError, which names the rows, where
     times are missing, double or out of order, or a cell holds no number. `true`, `on` and
@@ -43,107 +58,180 @@ def read_tape(path: str | Path, design: Design | None = None) -> Tape:
     (90.0, ['speed', 'rpm', 'throttle'])
     """
     path = Path(path)
-    cells = _read_cells(path)
-    if len(cells) == 0:
-        raise TapeError(f"{path}: the file is empty; it needs a header with `{TIME}`")
-    problems = _header_problems(list(cells.iloc[0]))
-    if not problems and len(cells) == 1:
+    heads, rows, numbers, has_commas = _read_cells(path)
+    problems = _header_problems(heads)
+    if not problems and not rows:
         problems.append("there are no rows under the header")
+    texts: dict[str, tuple[str, ...]] = {}
     if not problems:
-        table = cells.iloc[1:].set_axis(list(cells.iloc[0]), axis=1)
+        table = dict(zip(heads, map(list, zip(*rows, strict=True)), strict=True))
+        time = next(name for name in heads if name in TIMES_S)
         known = {} if design is None else words(design)
-        if design is None:
-            shown = {name for name in table.columns if _holds_colours(table[name])}
-        else:
-            shown = {*colours(design)}
-        columns = {
-            name: _numbers(table[name], problems, known.get(name, {}), is_colour=name in shown)
-            for name in table.columns
-        }
-        times = columns.pop(TIME)
-        problems += _time_problems(times, table.index.to_numpy())
+        packed = {name for name in table if _holds_colours(table[name])}
+        packed = packed if design is None else {*colours(design)}
+        read = _plain_comma if has_commas else _plain
+        columns = {}
+        for name, cells in table.items():
+            own = known.get(name, {})
+            if design is None and name != time and name not in packed:
+                texts[name] = _only_words(cells, read)
+                own = {word: i for i, word in enumerate(texts[name])}
+            column = _Column(name, cells, numbers, own, name in packed)
+            columns[name] = column.values(read, problems)
+        times = columns.pop(time)
+        problems += _time_problems(times, numbers)
+        if not problems and time == TIME:
+            problems += _unit_problems(times)
+        times = times * TIMES_S[time] if TIMES_S[time] != 1.0 else times
     if problems:
         raise TapeError("\n".join(f"{path}: {problem}" for problem in problems))
-    return Tape(times, columns, path.stem)
+    return Tape(times, columns, path.stem, {name: each for name, each in texts.items() if each})
 
 
-def _read_cells(path: Path) -> pd.DataFrame:
-    """All cells as text, the header too; the index is the row as an editor numbers it, less 1."""
-    text = read_bytes(path, TAPE_BYTES)
+def _read_cells(path: Path) -> tuple[list[str], list[list[str]], Ints, bool]:
+    """The header, the rows, their numbers as an editor counts them, and whether numbers may have
+    decimal commas.
+    """
+    text = read_text(path, TAPE_BYTES).replace("\0", "")
+    lines = text.split("\n")
+    first = next((i for i, line in enumerate(lines) if line.strip() and line[0] != "#"), None)
+    if first is None:
+        raise TapeError(f"{path}: the file is empty; it needs a header with `{TIME}`")
+    delimiter = max(",;\t", key=lines[first].count)
+    if lines[first].count(delimiter) >= SIGNALS.most:
+        count = lines[first].count(delimiter) + 1
+        raise TapeError(f"{path}: there are {count:,} columns; the most is {SIGNALS.most:,}")
+    kept = (line if line[:1] != "#" else "" for line in io.StringIO(text))
+    reader = csv.reader(kept, delimiter=delimiter, skipinitialspace=True)
+    rows: list[list[str]] = []
+    numbers: list[int] = []
     try:
-        cells = pd.read_csv(
-            io.BytesIO(text),
-            header=None,
-            dtype=str,
-            keep_default_na=False,
-            skip_blank_lines=False,
-            encoding="utf-8-sig",
-        )
-    except pd.errors.EmptyDataError:
-        return pd.DataFrame()
-    except (pd.errors.ParserError, ValueError) as exc:  # a UnicodeDecodeError is one
+        for row in reader:
+            cells = [cell.strip() for cell in row]
+            if any(cells):
+                rows.append(cells)
+                numbers.append(reader.line_num)
+    except csv.Error as exc:
         raise TapeError(f"{path}: this is no CSV: {str(exc).strip()[:200]}") from exc
-    if cells.shape[1] > SIGNALS.most:
-        raise TapeError(
-            f"{path}: there are {cells.shape[1]:,} columns; the most is {SIGNALS.most:,}"
-        )
-    cells = cells.fillna("").apply(lambda column: column.str.strip())
-    filled: pd.DataFrame = cells.loc[(cells != "").any(axis=1)]
-    return filled
+    heads, *rows = rows
+    width = len(heads)
+    for i, row in enumerate(rows):
+        if len(row) < width:
+            row.extend([""] * (width - len(row)))
+        elif any(row[width:]):
+            raise TapeError(
+                f"{path}: row {numbers[i + 1]} has {len(row)} cells, the header has {width}"
+                + ("; a decimal comma needs ; between cells" if delimiter == "," else "")
+            )
+        del row[width:]
+    return heads, rows, np.array(numbers[1:], np.int64), delimiter != ","
 
 
 def _header_problems(names: list[str]) -> list[str]:
-    if TIME not in names:
+    times = [name for name in names if name in TIMES_S]
+    if not times:
         known = ", ".join(names)
-        remedy = " Separate them with commas." if ";" in known or "\t" in known else ""
+        meant = next((name for name in names if _IS_TIME.fullmatch(name)), None)
+        remedy = f" Call the column '{meant}' `time`." if meant is not None else ""
         return [f"there is no column `{TIME}` (seconds); the columns are: {known}.{remedy}"]
     problems = [f"two columns are called '{n}'" for n in sorted({*names}) if names.count(n) > 1]
+    if len({*times}) > 1:
+        problems.append(f"there are two columns of times, {' and '.join(times)}; remove one")
     return problems + ["a column has no name"] * ("" in names)
 
 
-def _numbers(
-    column: pd.Series[str], problems: list[str], words: Mapping[str, int], *, is_colour: bool
-) -> Floats:
-    """A column's numbers. words: what stands for a number in it, before all others. is_colour:
-    its cells are colours.
-    """
-    own = {word: str(number) for word, number in words.items()}
-    text = column.where(column.isin(own), column.str.lower().replace(_WORDS)).replace(own)
-    if is_colour:
-        text = column.where(column.str.lower() != "nan", "").map(_packed)
-    plain = pd.to_numeric(text.where(text != ""), errors="coerce").astype(np.float64)
-    others = plain.isna() & (text != "")
-    plain[others] = pd.to_numeric(text[others].map(_packed), errors="coerce")
-    values = np.asarray(plain, np.float64)
-    is_wrong = (text != "").to_numpy() & ~np.isfinite(values)
-    if column.name != TIME:
-        values = np.clip(values, -LARGEST, LARGEST)  # as everywhere that a signal is heard
-    if is_colour:
-        is_wrong |= (values < 0) | (values > 0xFFFFFF)
-    if is_wrong.any():
-        rows = column.index.to_numpy()[is_wrong]
-        what = "colour" if is_colour else "number"
-        cells = _some(column.loc[rows])
-        problem = f"{_rows(rows)}: column '{column.name}' holds no {what} there ({cells})"
-        if is_colour:
-            problem = f"{problem}; a colour is {WAYS}"
-        problems.append(f"{problem}; its words are {', '.join(words)}" if words else problem)
-    return values
+_IS_TIME = re.compile(r"(?i)t|times?|timestamp|seconds?|secs?|time ?[(\[]?(s|sec|seconds?)[)\]]?")
 
 
-def _holds_colours(column: pd.Series[str]) -> bool:
-    """Whether a cell of a column is a colour, and neither a number nor a word for truth."""
-    texts = column[~column.str.lower().isin([*_WORDS, ""])]
-    texts = texts[pd.to_numeric(texts, errors="coerce").isna()]
-    return any(_packed(text) != text for text in texts.unique())
-
-
-def _packed(cell: str) -> str:
-    """A colour as the number that feeds a signal; anything else as it is."""
+def _plain(cell: str) -> float | None:
+    """The number that a cell holds; NaN of an empty one, None where it holds something else."""
+    if not cell or cell.casefold() == "nan":
+        return math.nan
     try:
-        return str(heard_colour(cell)) if cell else cell
+        number = float(cell) if "_" not in cell else math.inf
     except ValueError:
-        return cell
+        return None
+    return number if math.isfinite(number) else None
+
+
+def _plain_comma(cell: str) -> float | None:
+    """The same, of a number that may have a decimal comma."""
+    return _plain(cell.replace(",", ".") if cell.count(",") == 1 else cell)
+
+
+class _Column:
+    """A column of cells. own: words that stand for numbers; is_colour: its cells are colours."""
+
+    def __init__(
+        self, name: str, cells: list[str], rows: Ints, own: Mapping[str, int], is_colour: bool
+    ) -> None:
+        self._name, self._cells, self._rows = name, cells, rows
+        self._own, self._is_colour = own, is_colour
+
+    def values(self, read: Callable[[str], float | None], problems: list[str]) -> Floats:
+        """Its numbers: (n,), NaN where there is no news. What is wrong goes to the problems."""
+        known = {cell: self._value(cell, read) for cell in {*self._cells}}
+        found = [known[cell] for cell in self._cells]
+        is_wrong = np.array([value is None for value in found])
+        values = np.array([math.nan if value is None else value for value in found], np.float64)
+        if is_wrong.any():
+            problems.append(self._what_is_wrong(is_wrong))
+        if self._name in TIMES_S:
+            return values
+        return np.asarray(np.clip(values, -LARGEST, LARGEST))  # as everywhere that news is heard
+
+    def _value(self, cell: str, read: Callable[[str], float | None]) -> float | None:
+        if cell in self._own:
+            return float(self._own[cell])
+        number = read(cell)
+        if self._is_colour:
+            packed = number if number is not None and math.isnan(number) else _packed(cell)
+            packed = number if packed is None else packed
+            return None if packed is not None and not _is_packed(packed) else packed
+        truth = truth_of(cell) if number is None else None
+        if truth is not None:
+            return float(truth)
+        return _packed(cell) if number is None else number
+
+    def _what_is_wrong(self, is_wrong: Truths) -> str:
+        what = "colour" if self._is_colour else "number"
+        places = np.flatnonzero(is_wrong).tolist()
+        cells = _some(self._cells[place] for place in places)
+        rows = _rows(self._rows[is_wrong])
+        problem = f"{rows}: column '{self._name}' holds no {what} there ({cells})"
+        if self._is_colour:
+            problem = f"{problem}; a colour is {WAYS}"
+        return f"{problem}; its words are {', '.join(self._own)}" if self._own else problem
+
+
+def _is_packed(number: float) -> bool:
+    return math.isnan(number) or 0 <= number <= 0xFFFFFF
+
+
+def _only_words(cells: Sequence[str], read: Callable[[str], float | None]) -> tuple[str, ...]:
+    """The words of a column that holds words and no numbers, as they come; else nothing."""
+    each = [cell for cell in dict.fromkeys(cells) if cell and cell.casefold() != "nan"]
+    others = [cell for cell in each if truth_of(cell) is None and _packed(cell) is None]
+    is_words = bool(others) and all(read(cell) is None for cell in each)
+    is_words = is_words and all(_WORD.fullmatch(cell) for cell in each)
+    return tuple(each) if is_words and len(each) <= _MOST_WORDS else ()
+
+
+_WORD = re.compile(r"[^\W\d][\w .-]{0,39}")
+
+
+def _holds_colours(cells: Sequence[str]) -> bool:
+    """Whether all cells are colours, or a number or word for truth, and one can be nothing else."""
+    each = {cell for cell in cells if cell and truth_of(cell) is None and _plain(cell) is None}
+    return bool(each) and any(_packed(cell) is not None for cell in each)
+
+
+def _packed(cell: str) -> float | None:
+    """A colour as the number that feeds a signal; None of anything else."""
+    try:
+        return float(heard_colour(cell))
+    except ValueError:
+        return None
 
 
 def _some(cells: Iterable[str]) -> str:
@@ -151,9 +239,6 @@ def _some(cells: Iterable[str]) -> str:
     each = [*dict.fromkeys(cells)]
     shown = ", ".join(f"'{cell:.40}'" for cell in each[:_SHOWN])
     return f"{shown}, ..." if len(each) > _SHOWN else shown
-
-
-_WORDS = {**{word: str(int(truth)) for word, truth in TRUTHS.items()}, "nan": ""}
 
 
 def _time_problems(times: Floats, rows: Ints) -> list[str]:
@@ -167,8 +252,23 @@ def _time_problems(times: Floats, rows: Ints) -> list[str]:
     return [f"{_rows(rows[found])}: {what}" for what, found in cases.items() if found.any()]
 
 
-def _rows(places: Ints) -> str:
+def _unit_problems(times: Floats) -> list[str]:
+    """Times that are probably milliseconds: the rows of a log lie 10 to 1,000 ms apart."""
+    steps = np.diff(times)
+    if len(times) < _FEWEST or not np.all(times == np.rint(times)):
+        return []
+    typical = float(np.median(steps))
+    if not _PROBABLY_MS[0] <= typical <= _PROBABLY_MS[1] or steps.min() < 5:
+        return []
+    return [
+        f"the rows are {typical:g} apart in `{TIME}`, so the tape would last "
+        f"{times[-1] - times[0]:,g} s; these look like milliseconds. Call the column `time_ms` if they are, and `time_s` if "
+        "they are seconds"
+    ]
+
+
+def _rows(numbers: Ints) -> str:
     """Rows as an editor numbers them: the header is row 1."""
-    shown = ", ".join(str(place + 1) for place in places[:_SHOWN])
-    more = f" and {len(places) - _SHOWN} more" if len(places) > _SHOWN else ""
-    return f"row{'s' if len(places) > 1 else ''} {shown}{more}"
+    shown = ", ".join(str(number) for number in numbers[:_SHOWN])
+    more = f" and {len(numbers) - _SHOWN} more" if len(numbers) > _SHOWN else ""
+    return f"row{'s' if len(numbers) > 1 else ''} {shown}{more}"

@@ -8,7 +8,7 @@ from threading import Event, Thread
 from typing import Any
 
 from fendra.core.document.design import Design
-from fendra.core.errors import FendraError, SourceError, internal_error
+from fendra.core.errors import NEVER, FendraError, SourceError, internal_error
 from fendra.core.layout import Layout
 from fendra.live.inbox import Inbox
 from fendra.live.trouble import Trouble
@@ -27,7 +27,8 @@ WAIT_S = 0.1
 class Feeder(Thread):
     """Opens a source, and again whenever it fails; passes on what it reads.
 
-    name: the source's, in the design. has_ended: nothing more will come. remembered: takes what a
+    name: the source's, in the design. has_ended: nothing more will come. can_never: nothing has
+    come, and waiting does not mend that. remembered: takes what a
     leading node says that it remembers; None where nobody follows one.
     """
 
@@ -38,7 +39,7 @@ class Feeder(Thread):
     ) -> None:  # fmt: skip
         super().__init__(name=f"reads {name}", daemon=True)
         self.source, self.source_name = source, name
-        self.has_ended = False
+        self.has_ended = self.can_never = self._has_opened = False
         self.trouble = Trouble(str(source), tell)
         self._remembered = remembered
         self._inbox, self._design, self._layout = inbox, design, layout
@@ -52,8 +53,10 @@ class Feeder(Thread):
         while not self._stop_now.is_set() and not self.has_ended:
             try:
                 self.source.open(self._design, self._layout)
+                self.can_never, self._has_opened = False, True
                 self._read_on()
             except FendraError as exc:
+                self.can_never = exc.code == NEVER and not self._has_opened
                 self._stop_now.wait(self.trouble.failed(exc))
             except EndOfSource:
                 self.has_ended = True

@@ -109,8 +109,8 @@ class Loop:
         self._recalled = memory
 
     def run(self) -> RunReport:
-        """Run until `stop`, or until every source that can end has; a KeyboardInterrupt ends it
-        likewise. The outputs then show how the design leaves them.
+        """Run until `stop`, until every source that can end has, or no output can ever work; a
+        KeyboardInterrupt ends it likewise. The outputs then show how the design leaves them.
         """
         self.program.reset()
         self._cpu_begun_s = time.thread_time()
@@ -140,6 +140,8 @@ class Loop:
                 self._change()
                 if self.program.design.rate != rate:
                     rate, base_s, place = self.program.design.rate, due_s, 0
+            if self.senders and all(sender.can_never for sender in self.senders):
+                return
             at_s = self._start_at_s + due_s
             if self._for_s is not None and due_s >= self._for_s:
                 return

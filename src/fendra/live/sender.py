@@ -7,7 +7,7 @@ from collections.abc import Callable
 from threading import Event, Thread
 
 from fendra.core.document.design import Design
-from fendra.core.errors import OutputError, internal_error
+from fendra.core.errors import NEVER, OutputError, internal_error
 from fendra.core.film import Frame
 from fendra.core.layout import Layout
 from fendra.live.mailbox import Mailbox
@@ -20,6 +20,7 @@ class Sender(Thread):
 
     name: the output's, in the design. sent: frames delivered. busy_s: how long a frame takes to be
     delivered, lately. last: the last frame that was. loss: what was made and is lost, when it ends.
+    can_never: it has sent nothing, and waiting does not mend that.
     layout: whose rows the frames have, if it is not the design's own, as on the bench.
     """
 
@@ -35,6 +36,8 @@ class Sender(Thread):
         self.sent = 0
         self.busy_s = 0.0
         self.loss = ""
+        self.can_never = False
+        self._tell, self._noticed = tell, ""
         self.last: Frame | None = None
         self._design, self._layout, self._clock = design, layout, clock
         self._is_over = Event()
@@ -66,6 +69,7 @@ class Sender(Thread):
         try:
             work()
         except OutputError as exc:
+            self.can_never = exc.code == NEVER and not self.sent
             self.trouble.failed(exc, is_last=is_last or self._is_over.is_set())
         except Exception as exc:  # a driver of somebody's own may do anything
             error = internal_error(exc, f"in {self.output}")
@@ -86,4 +90,8 @@ class Sender(Thread):
             self.busy_s += (self._clock() - start_s - self.busy_s) * 0.1
             self.sent += 1
             self.last = frame
+            self.can_never = False
             self.trouble.works()
+            if self.output.notice not in ("", self._noticed):
+                self._noticed = self.output.notice
+                self._tell(self._noticed)

@@ -109,9 +109,15 @@ class Session:
                 is_ready = True
             self._say("scene", self.loop.program.scene)
             self._say("lost", ",".join(self.inbox.lost()))
-            is_over = bool(self.feeders) and all(feeder.has_ended for feeder in self.feeders)
-            if is_over and not self.loop.polled:
+            is_over = all(feeder.has_ended or feeder.can_never for feeder in self.feeders)
+            if self.feeders and is_over and not self.loop.polled and not self.beside:
                 self.loop.stop()
+
+    @property
+    def can_never(self) -> bool:
+        """Whether no source could ever say anything, and there is nothing else that could."""
+        has_others = bool(self.loop.polled or self.beside or not self.feeders)
+        return not has_others and all(feeder.can_never for feeder in self.feeders)
 
     def _in_short(self) -> str:
         rate_hz, _, _ = self.loop.stats.lately()

@@ -90,7 +90,7 @@ class Stats:
         return RunReport(
             self.rendered,
             sum(sender.sent for sender in senders),
-            sum(sender.mailbox.replaced for sender in senders),
+            sum(sender.mailbox.replaced for sender in senders if sender.sent),
             self.late,
             self.limited,
             self.least,

@@ -6,6 +6,7 @@ import logging
 import time
 from collections.abc import Callable
 
+from fendra.core.errors import NEVER
 from fendra.core.quoting import visible
 
 FIRST_S, LONGEST_S = 0.25, 5.0
@@ -40,6 +41,7 @@ class Trouble:
         if not self.problem or (is_last and problem != self.problem):
             log.warning("%s", visible(problem))
             end = "" if problem.endswith((".", "?")) else "."
+            is_last = is_last or getattr(error, "code", "") == NEVER
             self._tell(f"{problem}{end}" if is_last else f"{problem}{end} It is tried again.")
         elif problem != self.problem:
             log.info("%s", visible(problem))

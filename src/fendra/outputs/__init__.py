@@ -36,7 +36,8 @@ class Output(Driver, ABC):
 
     Everything raises OutputError where frames cannot be delivered. `sent` counts frames.
     fills_screen: it draws in the terminal, and all that is said must keep off. hears_news: it is
-    told what comes in, by `hear`.
+    told what comes in, by `hear`. notice: something that whoever runs it should know, though frames
+    are delivered.
     """
 
     Options: ClassVar[type[OutputOptions]] = OutputOptions
@@ -50,6 +51,7 @@ class Output(Driver, ABC):
         self.address = self.options.address
         self.sent = 0
         self.is_open = False
+        self.notice = ""
 
     def lines_of(self, design: Design) -> list[int]:
         """The places of the lines that it takes. Raises OutputError for one that there is not."""

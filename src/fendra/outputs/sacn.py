@@ -72,10 +72,15 @@ class SacnOutput(Output):
     example = "sacn:multicast,universe=1 or sacn:192.168.1.60"
 
     def __init__(
-        self, address: str = "multicast", *, clock: Callable[[], float] = time.monotonic,
+        self, address: str = "", *, clock: Callable[[], float] = time.monotonic,
         **options: Any,
     ) -> None:  # fmt: skip
-        super().__init__(address or "multicast", **options)
+        if not address:
+            raise OutputError(
+                "sacn needs the receiver's address, as in sacn:192.168.1.60; sacn:multicast sends "
+                "to the whole network."
+            )
+        super().__init__(address, **options)
         self._clock = clock
         self._socket: socket.socket | None = None
         self.deal: dict[str, range] = {}

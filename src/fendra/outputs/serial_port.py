@@ -14,7 +14,7 @@ from serial.tools import list_ports
 
 from fendra.core.document.design import Design
 from fendra.core.electric.data import serial_rate_hz
-from fendra.core.errors import OutputError
+from fendra.core.errors import NEVER, OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place
 from fendra.core.names import listed
@@ -57,6 +57,7 @@ class SerialOutput(Output):
         self._port: serial.Serial | None = None
         self._answers = Answers()
         self.controller: Identity | None = None
+        self._is_other = False
 
     def __str__(self) -> str:
         return f"port {self.address}"
@@ -71,7 +72,7 @@ class SerialOutput(Output):
         if len(self.wire.sizes) > MOST_LINES:
             count = len(self.wire.sizes)
             problem = f"{self} carries {MOST_LINES} lines, and here are {count}"
-            raise OutputError(f"{problem}; choose some with lines=A+B")
+            raise OutputError(f"{problem}; choose some with lines=A+B", code=NEVER)
         try:
             self._port = serial.Serial(
                 self.address, self.baud, write_timeout=self.timeout_s, exclusive=True
@@ -82,7 +83,8 @@ class SerialOutput(Output):
         except serial.SerialTimeoutException as exc:
             raise OutputError(self._stuck()) from exc
         except serial.SerialException as exc:
-            raise OutputError(self._why_not_open(exc)) from exc
+            is_there = Path(self.address).exists()
+            raise OutputError(self._why_not_open(exc), code="" if is_there else NEVER) from exc
         except (OSError, ValueError) as exc:
             raise OutputError(f"{self} cannot be set to {self.baud} baud: {exc}") from exc
 
@@ -90,10 +92,35 @@ class SerialOutput(Output):
         """The port stays open: many boards restart when it is opened."""
 
     def _send(self, frame: Frame) -> None:
+        if self._is_other:  # it may have been given its own firmware meanwhile
+            self._await_other()
         port = self._write(frame_to_packets(self.sent, self.wire.bytes(frame.rgb)))
-        answer = self._listen(port)
-        if answer is not None and answer.sizes != tuple(self.wire.sizes):
+        self._judge(self._listen(port), frame.design)
+
+    def _judge(self, answer: Identity | None, design: Design | None = None) -> None:
+        """What the controller says of itself, against what is sent. Raises OutputError."""
+        if answer is None:
+            return
+        self._is_other = answer.sizes != tuple(self.wire.sizes)
+        if self._is_other:
             raise OutputError(self._other_lines(answer))
+        if design is not None and answer.name not in ("", design.name):
+            self.notice = (
+                f"the controller at {self} was made for '{answer.name}', and this is "
+                f"'{design.name}': its lines fit, its own light is that design's. Give it its "
+                "own with `fendra emit`."
+            )
+
+    def _await_other(self) -> None:
+        """Send nothing to a controller with other lines until it says that it has these."""
+        assert self._port is not None
+        until_s = time.monotonic() + 2 * ASK_S
+        while time.monotonic() < until_s:
+            answer = self._listen(self._port)
+            self._judge(answer)
+            if answer is not None:
+                return
+            time.sleep(0.02)
 
     def _write(self, data: bytes) -> serial.Serial:
         """Bytes to the port, and out of the system's buffer."""

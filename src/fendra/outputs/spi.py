@@ -17,7 +17,7 @@ from pydantic import Field
 from fendra.core.arrays import Bytes
 from fendra.core.catalogue.leds import LedType
 from fendra.core.document.design import Design
-from fendra.core.errors import OutputError
+from fendra.core.errors import NEVER, OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place
 from fendra.outputs import Output, OutputOptions
@@ -150,12 +150,12 @@ class SpiOutput(Output):
         if not path.exists():
             known = ", ".join(sorted(str(p) for p in Path("/dev").glob("spidev*")))
             here = f"Here are: {known}." if known else "None is here; is SPI turned on?"
-            raise OutputError(f"there is no {self}. {here}")
+            raise OutputError(f"there is no {self}. {here}", code=NEVER)
         try:
             import spidev
         except ImportError as exc:
             raise OutputError(
-                "this output needs the package 'spidev': pip install 'fendra[spi]'"
+                "this output needs the package 'spidev': pip install 'fendra[spi]'", code=NEVER
             ) from exc
         try:
             device = spidev.SpiDev()

@@ -26,6 +26,7 @@ from fendra.core.layout import Layout
 from fendra.core.layout.placing import middle_of
 from fendra.core.layout.views import best_view
 from fendra.core.names import counted
+from fendra.core.signals.inputs import words
 from fendra.core.signals.kinds import kind_of
 from fendra.core.signals.playing import clock_of, frame_count, frame_times, heard_by
 from fendra.core.signals.tape import Tape
@@ -68,7 +69,9 @@ def look_of(subject: Subject, tape: Tape | None, label: str) -> data.Look:
         memory=data.Memory.model_validate(places),
         layers=[_layer(subject, paint.layer, paint.space) for paint in plan.paints],
         supplies=_supplies(loads),
-        tape=None if tape is None else tape_data(tape, plan.fed, design.rate),
+        tape=None
+        if tape is None
+        else tape_data(tape.in_words_of(words(design)), plan.fed, design.rate),
     )
 
 

@@ -14,7 +14,7 @@ from types import ModuleType
 from typing import Any, ClassVar, TypeAlias
 
 from fendra.core.document.design import Design
-from fendra.core.errors import SourceError
+from fendra.core.errors import NEVER, SourceError
 from fendra.core.layout import Layout
 from fendra.core.quoting import visible
 from fendra.drivers import Driver, Drivers, Options
@@ -128,8 +128,8 @@ def package(name: str) -> ModuleType:
         top = name.partition(".")[0]
         if isinstance(exc, ModuleNotFoundError) and (exc.name or "").partition(".")[0] == top:
             problem = f"this source needs the package '{top}'"
-            raise SourceError(f"{problem}: pip install 'fendra[{extra}]'") from exc
-        raise SourceError(f"the package '{top}' cannot be used here: {exc}") from exc
+            raise SourceError(f"{problem}: pip install 'fendra[{extra}]'", code=NEVER) from exc
+        raise SourceError(f"the package '{top}' cannot be used here: {exc}", code=NEVER) from exc
 
 
 def split_address(address: str, host: str, port: int) -> tuple[str, int]:

@@ -15,7 +15,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from fendra.core.document.design import Design
-from fendra.core.errors import SourceError
+from fendra.core.errors import NEVER, SourceError
 from fendra.core.layout import Layout
 from fendra.core.senses.sound import Listener, SoundLevels
 from fendra.core.signals.kinds import kind_of
@@ -89,7 +89,7 @@ class AudioSource(Source):
         try:
             self._file = soundfile.SoundFile(path)
         except (OSError, RuntimeError) as exc:
-            raise SourceError(f"'{path}' cannot be read as sound: {exc}") from exc
+            raise SourceError(f"'{path}' cannot be read as sound: {exc}", code=NEVER) from exc
         self._listen_at(self._file.samplerate)
         self._due_s = self._clock()
 
@@ -108,7 +108,7 @@ class AudioSource(Source):
             self._stream.start()
         except Exception as exc:  # PortAudio has errors of its own
             cure = "is a microphone plugged in? A file is heard as well: audio:song.wav"
-            raise SourceError(f"{self} cannot be heard: {exc}; {cure}") from exc
+            raise SourceError(f"{self} cannot be heard: {exc}; {cure}", code=NEVER) from exc
 
     def _read(self, wait_s: float) -> News:
         heard = self._read_file(wait_s) if self._file is not None else self._read_device(wait_s)

@@ -18,7 +18,7 @@ from typing import Annotated, Any
 from pydantic import Field
 
 from fendra.core.document.design import Design
-from fendra.core.errors import SourceError
+from fendra.core.errors import NEVER, SourceError
 from fendra.core.layout import Layout
 from fendra.core.signals.raw import Event
 from fendra.drivers import Options
@@ -64,7 +64,7 @@ class KeysSource(Source):
         try:
             self._file = os.open(path, os.O_RDONLY | os.O_NONBLOCK)
         except OSError as exc:
-            raise SourceError(f"{self} cannot be read: {_why(path, exc)}") from exc
+            raise SourceError(f"{self} cannot be read: {_why(path, exc)}", code=NEVER) from exc
         self._rest = b""
         self._is_device = stat.S_ISCHR(os.fstat(self._file).st_mode)
 
@@ -122,7 +122,7 @@ def _codes() -> dict[int, str]:
 def _places(design: Design, layout: Layout, part: str) -> dict[str, tuple[int, tuple[float, ...]]]:
     """Number and place of each LED of the keys, by its name in lower case."""
     if part and part not in layout.part_names:
-        raise SourceError(f"there is no part '{part}' for the keys")
+        raise SourceError(f"there is no part '{part}' for the keys", code=NEVER)
     shapes = [p.name for line in design.line for p in line.part if p.shape == "keys"]
     chosen = part or next((name for name in shapes if name in layout.part_names), "")
     if not chosen:

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import contextlib
+from pathlib import Path
 
 import serial
 
-from fendra.core.errors import SourceError
+from fendra.core.errors import NEVER, SourceError
 
 
 class SerialPort:
@@ -21,7 +22,8 @@ class SerialPort:
             self._port = serial.Serial(address, baud, exclusive=True)
         except (OSError, ValueError) as exc:
             reason = str(getattr(exc.__context__, "strerror", None) or exc)
-            raise SourceError(f"{self._what} cannot be opened: {reason}") from exc
+            code = "" if Path(address).exists() else NEVER
+            raise SourceError(f"{self._what} cannot be opened: {reason}", code=code) from exc
 
     def take(self, wait_s: float) -> bytes:
         """What has come; waits for the first byte for at most so long."""

@@ -13,7 +13,7 @@ from PIL import Image
 from pydantic import Field
 
 from fendra.core.document.design import Design
-from fendra.core.errors import SourceError
+from fendra.core.errors import NEVER, SourceError
 from fendra.core.findings import Report
 from fendra.core.layout import Layout, choose_all
 from fendra.core.layout.views import VIEWS, best_view
@@ -98,7 +98,7 @@ class ScreenSource(Source):
         ]
         if not self._pictures:
             kinds = "PNG, JPEG, WebP and BMP can be read"
-            raise SourceError(f"there is no picture at '{path}'; {kinds}")
+            raise SourceError(f"there is no picture at '{path}'; {kinds}", code=NEVER)
         self._place = 0
 
     def _open_screen(self, number: int) -> None:
@@ -109,7 +109,7 @@ class ScreenSource(Source):
         except Exception as exc:  # of each system its own
             raise SourceError(f"{self} cannot be captured: {exc}") from exc
         if not 1 <= number < len(monitors):
-            raise SourceError(f"there is no {self}; there are {len(monitors) - 1}")
+            raise SourceError(f"there is no {self}; there are {len(monitors) - 1}", code=NEVER)
         self._monitor = monitors[number]
 
     def _read(self, wait_s: float) -> News:
@@ -162,7 +162,9 @@ def screen_places(design: Design, layout: Layout) -> tuple[Any, Any]:
     """
     name = next((name for name, s in design.signals.items() if kind_of(s).is_picture), None)
     if name is None:
-        raise SourceError("no signal of the design is a picture; add one with kind = 'picture'")
+        raise SourceError(
+            "no signal of the design is a picture; add one with kind = 'picture'", code=NEVER
+        )
     spots = choose_all(design, layout, Report()).written["signals", name, "on"].spots
     side = VIEWS[best_view(layout.position[spots], layout.facing[spots])]
     flat = side.flat(layout.position[spots]) * (-1.0 if side.is_flipped else 1.0, 1.0)

@@ -381,7 +381,7 @@ def test_the_master_level_is_as_the_eye_sees_it():
         ("rate", "90 rpm", "Write 1.5, which is in Hz."),
         ("rate", "2 kHz", "Write 2000, which is in Hz."),
         ("rate", "3 Hz", "Write 3, which is in Hz."),
-        ("duty", "30 %", "Write 0.3, which is plain."),
+        ("duty", "30 %", "Write 0.3."),
         ("rate", "3 s", "Write a plain number in Hz."),
     ],
 )

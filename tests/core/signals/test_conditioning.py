@@ -181,7 +181,7 @@ def test_a_vector_is_a_list_for_effects_and_has_numbers_for_expressions():
         ("sound", "4 numbers; write one"),
         ("sound[4]", "its numbers are [0] to [3]"),
         ("hit.w", "it has .strength, .x, .y and .z"),
-        ("nobody.x", "nothing is called 'nobody'"),
+        ("nobody.x", "there is no signal 'nobody'"),
         ("rate_of(3)", "a condition is needed here, as in: rate_of(left)"),
         ("curve(1, 2, 3)", "curve takes a number, and points x, y"),
         ("curve(1, 5, 0, 2, 1)", "in ascending order"),
@@ -425,7 +425,7 @@ def test_a_choice_is_computed(of, expected):
         ({"bost": "s > 1"}, "'bost' is none of the choices. Did you mean 'boost'?"),
         ({"by": "s", "1": "eco"}, "needs `else` for every other number"),
         ({"by": "mode2", "a": "eco"}, "needs `else` for b"),
-        ({"eco": 3}, "a condition is needed here"),
+        ({"eco": 3}, "this must be a condition"),
     ],
 )
 def test_what_is_wrong_with_a_computed_choice_is_said(of, says):

@@ -10,7 +10,7 @@ from pydantic import AfterValidator, Field
 
 from fendra.core.catalogue.data_files import read_catalogue
 from fendra.core.light.balance import EVEN, Shares, gains_of
-from fendra.core.names import did_you_mean
+from fendra.core.names import in_words, same_number, the_known
 from fendra.core.values import Model, one_of
 
 MICRO = 1e-6
@@ -19,9 +19,11 @@ MICRO = 1e-6
 def check_order(order: str) -> str:
     """A colour order as it is. Raises ValueError for what is none."""
     if sorted(order) not in (["B", "G", "R"], ["B", "G", "R", "W"]):
+        upper = order.upper()
+        is_order = upper != order and sorted(upper) in (["B", "G", "R"], ["B", "G", "R", "W"])
         raise ValueError(
-            "a colour order has the letters R, G and B, and W for a white channel, each once, as "
-            "in 'GRB'"
+            "a colour order has the letters R, G and B, and W for a white channel, each once; "
+            f'you wrote {in_words(order)}. Write: order = "{upper if is_order else "GRB"}"'
         )
     return order
 
@@ -160,7 +162,8 @@ def led_type(name: str, figures: LedFigures, catalogue: Mapping[str, LedFigures]
     """
     like = figures.like or (name if name in catalogue else None)
     if like is not None and like not in catalogue:
-        remedy = did_you_mean(like, catalogue, "types")
+        near = same_number(like, catalogue)
+        remedy = f"Did you mean '{near}'?" if near is not None else the_known(catalogue, "types")
         raise LedError("like", f"there is no LED type '{like}' in the catalogue.", remedy)
     said: dict[str, Any] = {} if like is None else dict(catalogue[like])
     own = {key: value for key, value in figures if value is not None}

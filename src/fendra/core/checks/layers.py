@@ -13,10 +13,11 @@ from fendra.core.graph.schedule import needed
 
 @check(stops=False)
 def dark_layers(subject: Subject, report: Report) -> None:
-    """Layers that cannot show: never on, at level 0, or on no LED."""
+    """Layers that cannot show: never on, at level 0, or on no LED. An empty group tells itself."""
+    groups = subject.design.groups
     for i, layer in enumerate(subject.design.layer):
         choice = subject.choices.written.get(("layer", i, "on"))
-        if choice is not None and len(choice.spots) == 0:
+        if choice is not None and len(choice.spots) == 0 and choice.name not in groups:
             message = f"'{choice.name}' has no LEDs, so this layer never shows."
             report.warning(
                 ("layer", i, "on"), "never-shows", message, "Look at it with `fendra map`."

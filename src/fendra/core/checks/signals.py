@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+import math
+
+import numpy as np
+
 from fendra.core.checks import Subject, check
 from fendra.core.document.signal import COMMON, Signal
 from fendra.core.findings import KeyPath, Report
@@ -50,6 +54,49 @@ def _useless(signal: Signal, path: KeyPath, report: Report) -> None:
     if signal.calibrate is not None and signal.curve:
         message = "`calibrate` comes first; `curve` does nothing."
         report.warning((*path, "curve"), "no-effect", message, "Remove one of both.")
+
+
+SATURATED = 0.05
+"""The share of a tape's values from which on it is spoken of that they leave their range."""
+
+
+@check(stops=False)
+def saturated_signals(subject: Subject, report: Report) -> None:
+    """Columns of a tape that leave the range of their signal, and are held at its end."""
+    if subject.film is None:
+        return
+    for name, signal in subject.design.signals.items():
+        values = subject.film.tape.signals.get(name)
+        ends = signal.calibrate or signal.range
+        if values is None or signal.kind != "number" or ends is None or signal.curve:
+            continue
+        if signal.of is not None or signal.cells is not None:
+            continue
+        heard = values[~np.isnan(values)]
+        low, high = min(ends), max(ends)
+        slack = (high - low) * 0.001
+        outside = np.count_nonzero((heard < low - slack) | (heard > high + slack))
+        if outside == 0 or outside < SATURATED * len(heard):
+            continue
+        key = "calibrate" if signal.calibrate else "range"
+        seen = [min(low, _round(heard.min())), max(high, _round(heard.max()))]
+        written = ", ".join(f"{end:.10g}" for end in seen)
+        message = (
+            f"{outside / len(heard):.0%} of the tape's values are outside of [{low:g}, {high:g}] "
+            f"and are held at its end; they go from {heard.min():g} to {heard.max():g}."
+        )
+        remedy = f"Write {key} = [{written}]"
+        if key == "range":
+            remedy += f", or calibrate = [{written}] to bring these onto the range"
+        report.warning(("signals", name, key), "saturated", message, f"{remedy}.")
+
+
+def _round(value: float) -> float:
+    """A value rounded up, away from 0, to two digits."""
+    if value == 0:
+        return 0.0
+    step = 10.0 ** (math.floor(math.log10(abs(value))) - 1)
+    return math.copysign(math.ceil(abs(value) / step - 1e-9) * step, value)
 
 
 @check

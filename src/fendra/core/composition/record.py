@@ -38,7 +38,7 @@ from fendra.core.layout.space import Space
 from fendra.core.layout.table import Layout
 from fendra.core.layout.wire import wires_of
 from fendra.core.light.dither import BLUE_TAKES, dither_frames
-from fendra.core.names import cannot_stand, did_you_mean, listed
+from fendra.core.names import cannot_stand, did_you_mean, listed, nearest, the_known
 from fendra.core.signals.inputs import fed
 from fendra.core.signals.record import Signals
 
@@ -329,7 +329,7 @@ class _Recorder:
         name = self._design.effect_of(layer)
         if not name:
             if not layer.preset:
-                message, remedy = "'effect' is missing.", "Add effect = ..."
+                message, remedy = "'effect' is missing.", 'Add it, as in: effect = "solid"'
                 self._report.error((*path, "effect"), "missing-key", message, remedy)
             return None
         own = self._media.effects.get(name)
@@ -365,9 +365,11 @@ class _Recorder:
             message = f"there are {len(wrong):,} such keys; these are the first."
             self._report.error(("layer", number), "unknown-parameter", message)
         for path in wrong[:MOST_UNKNOWN]:
-            known = [*effect.parameters, *Layer.model_fields]
             message = f"effect '{effect.name}' has no parameter '{path[-1]}'."
-            remedy = did_you_mean(str(path[-1]), known, "keys of this layer")
+            near = nearest(str(path[-1]), [*effect.parameters, *Layer.model_fields], alike=0.7)
+            remedy = f"Did you mean '{near}'?"
+            if near is None:
+                remedy = the_known(effect.parameters, "parameters")
             self._report.error(path, "unknown-parameter", message, remedy)
 
     def _space(self, layer: Layer, choice: Choice | None, path: KeyPath) -> Space:

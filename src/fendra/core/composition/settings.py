@@ -26,9 +26,11 @@ from fendra.core.layout.choice import Choice, named
 from fendra.core.layout.columns import ORDER_COLUMNS, SPOT_COLUMNS, look_up_in, words
 from fendra.core.layout.space import Space, shares
 from fendra.core.layout.table import Layout
-from fendra.core.light.colours import COLOUR_NAMES, is_colour, parse_colour
-from fendra.core.names import did_you_mean, in_words
+from fendra.core.light.colours import COLOUR_NAMES, colour_meant, is_colour, parse_colour
+from fendra.core.names import cannot_stand, in_words, must_be, nearest, truth_of
 from fendra.core.signals.record import Signals
+from fendra.core.toml_text import value_text
+from fendra.core.units import WITH_UNIT, plain_number
 from fendra.core.values import Plain, Setting
 
 MEASURED = frozenset({"x", "y", "z", "radius", "index", "rank", "address"})
@@ -37,13 +39,7 @@ MEASURED = frozenset({"x", "y", "z", "radius", "index", "rank", "address"})
 SHARES = frozenset({"along", "across", "up"})
 """Columns that go from 0 to 1 by themselves."""
 
-_WITH_UNIT = re.compile(r"([+-]?\d+(?:\.\d*)?) *(ms|s|min|Hz|kHz|rpm|deg|°|%|mm|cm|m|in|LEDs?)")
-_FACTORS = {
-    ("ms", "s"): 0.001, ("min", "s"): 60.0, ("kHz", "Hz"): 1000.0, ("rpm", "Hz"): 1 / 60,
-    ("°", "deg"): 1.0, ("%", ""): 0.01, ("LED", "LEDs"): 1.0, ("mm", ""): 1.0,
-}  # fmt: skip
-"""What a number in one unit is in another."""
-
+_NUMBER = re.compile(r"[+-]?\d+(?:\.\d+)?")
 _HOLE = re.compile(r"\{([^{}]*)\}")
 
 
@@ -154,14 +150,24 @@ class Settings:
 
     def _wrong(self, parameter: Parameter, setting: Setting, path: KeyPath) -> None:
         wanted, remedy = _WANTED[parameter.kind]
-        message = f"{wanted} is needed here, and this is {in_words(setting)}."
-        self._report.error(path, "wrong-type", message, remedy)
+        items = setting if isinstance(setting, list) else []
+        meant = colour_meant(", ".join(f"{x:g}" for x in items if isinstance(x, (int, float))))
+        if meant is not None and parameter.kind == "colour":
+            remedy = f'Write "{meant}".'
+        self._report.error(path, "wrong-type", must_be(wanted, setting), remedy)
 
     def _list(
         self, setting: Setting, parameter: Parameter, path: KeyPath, space: Space | None
     ) -> list[Value] | None:
         if isinstance(setting, dict):
             self._wrong(parameter, setting, path)
+            return None
+        words = [word.strip() for word in setting.split(",")] if isinstance(setting, str) else []
+        if len(words) > 1 and all(is_colour(word) or _NUMBER.fullmatch(word) for word in words):
+            remedy = f"Write {value_text([_plain(word) for word in words])}."
+            self._report.error(
+                path, "wrong-type", must_be(_WANTED[parameter.kind][0], setting), remedy
+            )
             return None
         items = self._each(setting) if isinstance(setting, list) else self._each([setting])
         if not items and parameter.default:
@@ -206,7 +212,7 @@ class Settings:
         """A place from 0 to 1: what is measured or counted is scaled to that."""
         assert space is not None
         if not isinstance(setting, str):
-            message = f"a place is needed here, and this is {in_words(setting)}."
+            message = must_be("a place", setting)
             self._report.error(path, "wrong-type", message, "Write a column, as in: by = 'x'.")
             return None
         if setting.strip() in SHARES:
@@ -227,7 +233,7 @@ class Settings:
 
     def _text(self, setting: Setting, path: KeyPath) -> list[str | Hole] | None:
         if not isinstance(setting, str):
-            message = f"a text is needed here, and this is {in_words(setting)}."
+            message = must_be("a text", setting)
             self._report.error(path, "wrong-type", message, "Write it in quotes.")
             return None
         pieces: list[str | Hole] = []
@@ -254,9 +260,7 @@ class Settings:
     def _word(self, setting: Setting, parameter: Parameter, path: KeyPath) -> str | None:
         if isinstance(setting, str) and setting in parameter.words:
             return setting
-        given = setting if isinstance(setting, str) else in_words(setting)
-        remedy = did_you_mean(given, parameter.words, "words")
-        self._report.error(path, "wrong-value", f"'{given}' cannot stand here.", remedy)
+        self._report.error(path, "wrong-value", *cannot_stand(setting, parameter.words))
         return None
 
     def _picture(self, setting: Setting, path: KeyPath) -> Any:
@@ -275,14 +279,20 @@ class Settings:
     ) -> Value | None:
         is_truth = parameter.kind == "truth"
         is_colour_wanted = parameter.kind in ("colour", "colours")
-        if is_colour_wanted and text.startswith("#"):
-            message = f"'{text}' is no colour."
-            remedy = "Behind # stand three or six digits, 0 to 9 and a to f."
-            self._report.error(path, "colour", message, remedy)
+        if is_colour_wanted:
+            meant = None if text.strip() in self._signals.names else colour_meant(text)
+            if meant is not None or text.startswith("#"):
+                remedy = "Behind # stand three or six digits, 0 to 9 and a to f."
+                remedy = remedy if meant is None else f'Write "{meant}".'
+                self._report.error(path, "colour", f"{in_words(text)} is no colour.", remedy)
+                return None
+        truth = truth_of(text) if is_truth and text.strip() not in self._signals.names else None
+        if truth is not None:
+            remedy = f"Write {value_text(truth)}, without quotes."
+            self._report.error(path, "wrong-type", must_be("true or false", text), remedy)
             return None
-        with_unit = _WITH_UNIT.fullmatch(text.strip())
-        if with_unit is not None and parameter.kind in ("number", "numbers"):
-            self._tell_unit(with_unit[1], with_unit[2], parameter, path)
+        if parameter.kind in ("number", "numbers") and WITH_UNIT.fullmatch(text.strip()):
+            self._tell_unit(text.strip(), parameter, path)
             return None
         try:
             value = compile_expression(
@@ -300,7 +310,9 @@ class Settings:
         except ExpressionError as exc:
             known = {*self._signals.names, *self._dropped}
             if is_colour_wanted and text.isalnum() and text not in known:
-                remedy = did_you_mean(text, COLOUR_NAMES, "colours")
+                near = nearest(text, COLOUR_NAMES)
+                remedy = 'Write "#rrggbb", or a CSS name as "orange".'
+                remedy = remedy if near is None else f"Did you mean '{near}'?"
                 self._report.error(path, "colour", f"there is no colour '{text}'.", remedy)
             else:
                 report_expression(exc, path, self._report, self._dropped)
@@ -310,14 +322,14 @@ class Settings:
         low, high = (0.0, 1.0) if is_colour_wanted else (parameter.low, parameter.high)
         return clamp(value, low, high)
 
-    def _tell_unit(self, number: str, unit: str, parameter: Parameter, path: KeyPath) -> None:
+    def _tell_unit(self, text: str, parameter: Parameter, path: KeyPath) -> None:
         """A number that stands with a unit; the remedy is the number in the parameter's own."""
-        message = f"'{number} {unit}': numbers stand without a unit."
-        factor = 1.0 if unit == parameter.unit else _FACTORS.get((unit, parameter.unit))
+        number = plain_number(text, parameter.unit)
         wanted = f" in {parameter.unit}" if parameter.unit else ""
         remedy = f"Write a plain number{wanted}."
-        if factor is not None:
-            remedy = f"Write {float(number) * factor:.6g}, which is{wanted or ' plain'}."
+        if number is not None:
+            remedy = f"Write {number:.6g}{wanted and f', which is{wanted}'}."
+        message = f"numbers stand without a unit; you wrote {in_words(text)}."
         self._report.error(path, "wrong-unit", message, remedy)
 
     def _scope(self, space: Space | None) -> Scope:
@@ -343,6 +355,7 @@ class Settings:
         return Scope(
             self._tracer, look_up, names, known_words, self._signals.lost, self._clock,
             self._places, self._signals.raw, picture, self._signals.items,
+            (*SPOT_COLUMNS, *ORDER_COLUMNS) if space is None else (),
         )  # fmt: skip
 
     def _places(self, name: str) -> Any:
@@ -353,9 +366,13 @@ class Settings:
         return self._layout.in_unit(self._layout.position[choice.ordered])
 
 
+def _plain(word: str) -> float | str:
+    return float(word) if _NUMBER.fullmatch(word) else word
+
+
 _WANTED = {
     "colour": (
-        "a colour", "Write '#rrggbb', a CSS name, or an expression that gives a colour."
+        "a colour", 'Write "#rrggbb", a CSS name, or an expression that gives a colour.'
     ),
     "colours": ("a list of colours", "Write them in brackets, as in: ['red', 'gold']."),
     "truth": ("a condition", "Write true, false, or an expression in quotes."),

@@ -13,7 +13,7 @@ from fendra.core.catalogue.controllers import CONTROLLERS, ControllerType
 from fendra.core.catalogue.leds import LED_TYPES, LedType, Order
 from fendra.core.catalogue.supplies import Amps
 from fendra.core.catalogue.wires import Jump, Lead
-from fendra.core.names import did_you_mean
+from fendra.core.names import same_number, the_known
 from fendra.core.shapes import SHAPES, Part
 from fendra.core.values import MOST_LEDS, Count, Model, Name, Setting, Texts, one_of
 
@@ -27,7 +27,9 @@ else:
 
 def _check_controller(name: str) -> str:
     if name not in CONTROLLERS:
-        remedy = did_you_mean(name, CONTROLLERS, "types")
+        near = same_number(name, CONTROLLERS)
+        known = f"{the_known(CONTROLLERS, 'types')} For another one leave `type` out."
+        remedy = f"Did you mean '{near}'?" if near is not None else known
         raise ValueError(f"there is no controller type '{name}'. {remedy}")
     return name
 

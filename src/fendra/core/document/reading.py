@@ -7,6 +7,7 @@ again, so that one mistake does not hide the next.
 from __future__ import annotations
 
 import copy
+import re
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Any
@@ -15,27 +16,40 @@ from pydantic import BaseModel, ValidationError
 
 from fendra.core.document.design import Design
 from fendra.core.document.layer import Layer, Preset
+from fendra.core.document.slips import straighten
 from fendra.core.document.wording import to_findings
 from fendra.core.findings import Finding, KeyPath, Severity
 from fendra.core.names import NAME
 from fendra.core.shapes import SHAPES
 
+_PATCH = "wrong-"
+"""How names begin of what stands in for parts and lines that could not be read."""
 MOST_FINDINGS = 100
 """Wrong keys and values that are told of at a time."""
+
+
+@dataclass(frozen=True)
+class _Origins:
+    """Where things are in the file that moved since: tables of lists by identity, renamed keys."""
+
+    places: dict[int, int]
+    names: dict[KeyPath, str]
 
 
 @dataclass(frozen=True)
 class Document:
     """What a file holds.
 
-    design: what could be read, or None. dropped: names of what was left out.
+    design: what could be read, or None. dropped: names of what was left out. is_patched: parts or
+    lines stand in for what could not be read, so names may be missing.
     """
 
     design: Design | None
     findings: tuple[Finding, ...]
     dropped: frozenset[str]
+    is_patched: bool
     _values: dict[str, Any]
-    _origins: dict[int, int]
+    _origins: _Origins
 
     def in_file(self, findings: Iterable[Finding]) -> list[Finding]:
         """Findings about the design with the paths that the file has: nothing left out there."""
@@ -48,8 +62,11 @@ class Document:
 def read_document(raw: dict[str, Any], model: type[Design] = Design) -> Document:
     """Read plain values, as TOML gives them, into a design."""
     values = copy.deepcopy(raw)
-    origins = _origins(values)
-    findings: list[Finding] = []
+    straight = straighten(values)
+    origins = _Origins(_places(values), straight.names)
+    findings = [
+        replace(each, path=_original(each.path, values, origins)) for each in straight.findings
+    ]
     design: Design | None = None
     while design is None:
         try:
@@ -71,7 +88,9 @@ def read_document(raw: dict[str, Any], model: type[Design] = Design) -> Document
                 break
             if not _mend(values, by_path):
                 break
-    return Document(design, tuple(findings), _names(raw) - _names(values), values, origins)
+    names = _names(values)
+    is_patched = any(name.startswith(_PATCH) for name in names)
+    return Document(design, tuple(findings), _names(raw) - names, is_patched, values, origins)
 
 
 def _and_more(count: int) -> Finding:
@@ -80,11 +99,21 @@ def _and_more(count: int) -> Finding:
 
 
 def _follows(finding: Finding, earlier: Iterable[Finding]) -> bool:
-    """Whether a key is missing only since it was wrong and left out."""
-    return finding.code == "missing-key" and any(finding.path == other.path for other in earlier)
+    """Whether a key is missing only since it was wrong and left out, or was written otherwise."""
+    if finding.code == "missing-key" and any(finding.path == other.path for other in earlier):
+        return True
+    is_missing = finding.code == "missing-key"
+    table = finding.path[:-1] if is_missing else finding.path
+    said = f"`{finding.path[-1]}`" if is_missing else finding.message
+    for other in earlier:
+        if other.code == "unknown-key" and other.path[:-1] == table:
+            near = re.search(r"Did you mean '(.+)'", other.remedy)
+            if near is None or f"`{near[1]}`" in said:
+                return True
+    return False
 
 
-def _origins(values: Any) -> dict[int, int]:
+def _places(values: Any) -> dict[int, int]:
     """Of every table in a list, by identity, its place in the file's list."""
     found: dict[int, int] = {}
     if isinstance(values, list):
@@ -92,18 +121,23 @@ def _origins(values: Any) -> dict[int, int]:
     children = values.values() if isinstance(values, dict) else values
     if isinstance(values, (dict, list)):
         for child in children:
-            found.update(_origins(child))
+            found.update(_places(child))
     return found
 
 
-def _original(path: KeyPath, values: Any, origins: dict[int, int]) -> KeyPath:
+def _original(path: KeyPath, values: Any, origins: _Origins) -> KeyPath:
     steps: list[str | int] = []
+    keys: KeyPath = ()
     for step in path:
         try:
             values = values[step]
         except (KeyError, IndexError, TypeError):
             values = None
-        steps.append(origins.get(id(values), step) if isinstance(step, int) else step)
+        if isinstance(step, int):
+            steps.append(origins.places.get(id(values), step))
+        else:
+            keys = (*keys, step)
+            steps.append(origins.names.get(keys, step))
     return tuple(steps)
 
 
@@ -177,9 +211,9 @@ def _stand_in(path: KeyPath, holder: Any) -> Any:
         case ("line",):
             return [_stand_in(("line", 0), [None])]
         case ("line", int(i)) if isinstance(holder, list):
-            return {"name": f"wrong-line-{i}", "part": _stand_in(("line", i, "part"), None)}
+            return {"name": f"{_PATCH}line-{i}", "part": _stand_in(("line", i, "part"), None)}
         case ("line", int(i), "name"):
-            return f"wrong-line-{i}"
+            return f"{_PATCH}line-{i}"
         case ("line", int(i), "part"):
             return [_stand_in(("line", i, "part", 0), [None])]
         case ("assemblies", str(i), "part"):
@@ -189,7 +223,7 @@ def _stand_in(path: KeyPath, holder: Any) -> Any:
             name = old.get("name") if isinstance(old, dict) else None
             is_name = isinstance(name, str) and NAME.fullmatch(name)
             return {
-                "name": name if is_name else f"wrong-part-{i}-{j}",
+                "name": name if is_name else f"{_PATCH}part-{i}-{j}",
                 "shape": "strip",
                 "start": [0, 0],
                 "end": [0, 0],

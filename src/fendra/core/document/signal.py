@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import re
 from functools import cached_property
 from keyword import iskeyword
 from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
@@ -46,8 +47,10 @@ _Span: TypeAlias = Annotated[tuple[Number, Number], Field(strict=False)]
 
 def _check_signal_name(name: str) -> str:
     if not SIGNAL_NAME.fullmatch(name):
+        better = re.sub(r"\W+", "_", name).strip("_0123456789") or "value"
         raise ValueError(
-            "a signal's name stands in expressions: a letter, then letters, digits and _"
+            "a signal's name stands in expressions: a letter, then letters, digits and _. "
+            f"Write: [signals.{better}]"
         )
     if iskeyword(name):
         raise ValueError(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from typing import Any, get_args
 
@@ -16,10 +17,12 @@ from fendra.core.document.line import Assembly, Controller, Line
 from fendra.core.document.panel import PageKeys, PanelRow
 from fendra.core.document.signal import Signal
 from fendra.core.findings import Finding, KeyPath, Severity
-from fendra.core.names import cannot_stand, did_you_mean, in_words, listed
+from fendra.core.names import cannot_stand, did_you_mean, in_words, listed, must_be, truth_of
 from fendra.core.shapes import SHAPES
 from fendra.core.shapes.keys import Column
 from fendra.core.shapes.path import Bend
+from fendra.core.toml_text import key_text, number_text, value_text
+from fendra.core.units import WITH_UNIT, plain_number, unit_of
 
 _WANTED = {
     "bool_type": "true or false",
@@ -54,16 +57,55 @@ def to_findings(errors: Sequence[Any], path: KeyPath, values: dict[str, Any]) ->
     """
     kinds = [error["type"] for error in errors]
     if all(kind in _WANTED for kind in kinds):
-        wanted = [words for kind, words in _WANTED.items() if kind in kinds]
-        message = (
-            f"{listed(wanted, 'or')} is needed here, and this is {in_words(errors[0]['input'])}."
-        )
-        return [Finding("wrong-type", Severity.ERROR, message, "", path)]
+        wanted = listed([words for kind, words in _WANTED.items() if kind in kinds], "or")
+        given = errors[0]["input"]
+        unit = unit_of(_key_of(path)) if wanted == "a number" else ""
+        wanted = f"{wanted}, in {unit}" if unit else wanted
+        message, remedy = must_be(wanted, given), _plain(given, [*kinds], path)
+        if isinstance(given, float) and given.is_integer():  # written with a point
+            message = f"this must be {wanted}; you wrote {given!r}."
+        return [Finding("wrong-type", Severity.ERROR, message, remedy, path)]
     found = []
     for error in errors:
         code, message, remedy = _wording(error, path, values)
         found.append(Finding(code, Severity.ERROR, message, remedy, path))
     return found
+
+
+def _key_of(path: KeyPath) -> str:
+    return next((str(step) for step in reversed(path) if isinstance(step, str)), "")
+
+
+def _plain(given: Any, kinds: Sequence[str], path: KeyPath) -> str:
+    """What to write instead of a value of another kind, where that is plain."""
+    key = _key_of(path)
+    is_item = bool(path) and isinstance(path[-1], int)
+    named = "" if is_item else f"{key_text(key)} = "
+    if any(kind.startswith(("int", "float", "finite")) for kind in kinds):
+        if isinstance(given, float) and given.is_integer():
+            return f"Write: {named}{given:.0f}"
+        if not isinstance(given, str):
+            return ""
+        number = plain_number(given, unit_of(key))
+        if number is None and WITH_UNIT.fullmatch(given.strip()):
+            number = plain_number(given, WITH_UNIT.fullmatch(given.strip())[2])  # type: ignore[index]
+        elif number is None and re.fullmatch(r"[+-]?\d*[.,]?\d+", given.strip()):
+            number = float(given.replace(",", "."))
+        return "" if number is None else f"Write: {named}{number_text(number)}"
+    if "bool_type" in kinds and isinstance(given, str) and truth_of(given) is not None:
+        return f"Write: {named}{value_text(truth_of(given))}"
+    if "string_type" in kinds and isinstance(given, (int, float)):
+        if key == "pin":
+            return "Write its name in quotes, as it stands on the board."
+        return f"Write: {named}{value_text(str(given))}"
+    if {"tuple_type", "list_type"} & {*kinds} and isinstance(given, str):
+        numbers = re.findall(
+            r"-?\d+(?:\.\d+)?", re.sub(r"(?<=\d)\s*(?:-|to|\.\.)\s*(?=\d)", " ", given)
+        )
+        if len(numbers) > 1:
+            return f"Write: {named}[{', '.join(numbers)}]"
+        return f"Write: {named}[{value_text(given)}]" if "list_type" in kinds else ""
+    return ""
 
 
 def _wording(error: Any, path: KeyPath, values: dict[str, Any]) -> tuple[str, str, str]:
@@ -74,13 +116,17 @@ def _wording(error: Any, path: KeyPath, values: dict[str, Any]) -> tuple[str, st
         case "extra_forbidden":
             remedy = did_you_mean(key, _known_keys(path, values), "keys")
             return "unknown-key", f"there is no key '{key}' here.", remedy
+        case "literal_error" if path == ("fendra",):
+            return "version", *_version(given)
         case "missing" | "too_short" if key in ("line", "part"):
             table = f"[[{'.'.join(str(s) for s in path if isinstance(s, str))}]]"
             return "no-leds", f"there is no {key} here.", f"Add a {table}."
         case "missing" if _is_there(path, values):
-            return "wrong-type", "there are too few values here.", ""
+            return "wrong-type", "there are too few values here.", _example(key, "Write them")
         case "missing":
-            return "missing-key", f"'{key}' is missing.", f"Add {key} = ..."
+            return "missing-key", f"'{key}' is missing.", _example(key) or f"Add {key} = ..."
+        case "string_too_short":
+            return "missing-key", "nothing is written here.", ""
         case "too_short":
             least, here = context["min_length"], context["actual_length"]
             return "wrong-type", f"{here} values are here, and {least} is the least.", ""
@@ -100,15 +146,46 @@ def _wording(error: Any, path: KeyPath, values: dict[str, Any]) -> tuple[str, st
             return "no-leds", "this part has no LEDs.", "Give it a count of 1 or more."
         case "greater_than_equal" | "greater_than" | "less_than_equal" | "less_than":
             bound = next(iter(context.values()))
+            given = f"{given:g}" if isinstance(given, (int, float)) else given
             return (
                 "out-of-range",
-                f"{given:g} is out of range.",
-                f"It is {_BOUNDS[kind]} {bound:g}.",
+                f"{given} is out of range.",
+                f"Write a number of {_BOUNDS[kind]} {bound:g}.",
             )
         case "value_error":
             problem = str(context["error"])
-            return "wrong-value", problem if problem.endswith((".", "?")) else f"{problem}.", ""
+            return "wrong-value", _sentence(problem), ""
     return "wrong-value", f"{error['msg'][:1].lower()}{error['msg'][1:]}.", ""
+
+
+def _sentence(text: str) -> str:
+    ends = text.endswith((".", "?")) or ": " in text.rpartition(". ")[2]
+    return text if ends else f"{text}."
+
+
+def _version(given: object) -> tuple[str, str]:
+    """What is wrong with the format's number."""
+    if isinstance(given, int) and given > 1:
+        return (
+            f"this design is in format {given}, made for a newer Fendra; this one reads format 1.",
+            "Install a newer Fendra.",
+        )
+    return f"the format is 1; you wrote {in_words(given)}.", "Write: fendra = 1"
+
+
+def _example(key: str, do: str = "Add it") -> str:
+    """What to add where a key is missing."""
+    example = _EXAMPLES.get(key)
+    return f"{do}, as in: {key} = {example}" if example else ""
+
+
+_EXAMPLES = {
+    "name": '"tail"', "on": '"all"', "effect": '"solid"', "count": "30", "radius": "40",
+    "start": "[0, 0]", "end": "[300, 0]", "centre": "[0, 0]", "signal": '"speed"',
+    "points": "[[0, 0], [300, 0]]", "keys": "12", "columns": "8", "rows": "8", "width": "300",
+    "height": "200", "volts": "5", "of": '"all"',
+}  # fmt: skip
+"""Values for keys that must be there."""
 
 
 def _is_there(path: KeyPath, values: Any) -> bool:

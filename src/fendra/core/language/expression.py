@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import ast
 import math
+import re
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 
@@ -21,6 +22,8 @@ from fendra.core.graph.ops import LARGEST, Kind
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.language import vocabulary
 from fendra.core.language.reader import read, too_deep
+from fendra.core.language.slips import commas_in
+from fendra.core.language.unknown import unknown_name
 from fendra.core.language.vocabulary import (
     OF_ANY_NUMBER,
     OF_CONDITIONS,
@@ -31,7 +34,7 @@ from fendra.core.language.vocabulary import (
     truth_of,
 )  # fmt: skip
 from fendra.core.light.colours import COLOUR_NAMES, is_colour, parse_colour
-from fendra.core.names import did_you_mean, nearest
+from fendra.core.names import counted, did_you_mean
 
 DEEPEST = 100
 
@@ -41,7 +44,8 @@ class Scope:
     """What an expression may name.
 
     look_up: gives the value of a name, or None where there is no such name.
-    names: all names that `look_up` knows, for "did you mean".
+    names: all names that `look_up` knows, for "did you mean". of_leds: names that each LED has a
+    value of its own for, where one value for all is needed.
     words: for a name that stands for a text (`part`), its texts and their numbers.
     lost: for `lost(signal)`; None where there are no signals.
     clock: for functions that need time; None where there is no time.
@@ -62,6 +66,7 @@ class Scope:
     raw: Callable[[str], Value | None] | None = None
     picture: Callable[[str], Value | None] | None = None
     items: Callable[[str], Sequence[str] | None] | None = None
+    of_leds: Sequence[str] = ()
 
 
 def compile_expression(
@@ -121,12 +126,15 @@ class _Compiler:
         self, node: ast.AST, problem: str, remedy: str = "", *, code: str = "expression",
         names: Sequence[str] = (),
     ) -> ExpressionError:  # fmt: skip
+        return ExpressionError(
+            problem, remedy=remedy, code=code, names=names, text=self._text,
+            column=self._column(node),
+        )  # fmt: skip
+
+    def _column(self, node: ast.AST) -> int:
         lead = len(self._text) - len(self._text.lstrip())
         offset = getattr(node, "col_offset", 0)
-        column = lead + len(self._text.strip().encode()[:offset].decode(errors="ignore"))
-        return ExpressionError(
-            problem, remedy=remedy, code=code, names=names, text=self._text, column=column
-        )
+        return lead + len(self._text.strip().encode()[:offset].decode(errors="ignore"))
 
     def _value(self, node: ast.expr) -> Value:
         self._depth += 1
@@ -175,11 +183,18 @@ class _Compiler:
                 return functions.select(condition, a, b)
             case ast.Call():
                 return self._call(node)
+        if isinstance(node, ast.Tuple):
+            pointed = commas_in(self._text)
+            if pointed is not None:
+                problem = "a number has a point, not a comma."
+                raise self._error(node, problem, f"Write: {pointed}")
+            problem = "there are several values here, and one is needed."
+            raise self._error(node, problem, "Write one of them.")
         raise self._error(
             node,
             "this is not part of the expression language",
-            "It has numbers, names, + - * / // %, comparison, and, or, not, a if c else b, "
-            f"and the functions {', '.join(sorted([*self._functions(), 'curve']))}.",
+            "It has numbers, names, + - * / // %, comparisons, and, or, not, a if c else b, "
+            "and functions, as clamp(speed / 25, 0, 1).",
         )
 
     def _constant(self, node: ast.Constant) -> Value:
@@ -214,22 +229,12 @@ class _Compiler:
         value = self._scope.look_up(node.id)
         if value is not None:
             return value
-        known = {*self._scope.names}
-        if self._colour:
-            known |= {*COLOUR_NAMES}
-        if node.id in self._scope.words:
-            raise self._error(
-                node,
-                f"'{node.id}' holds a text",
-                f"Compare it with one, as in: {node.id} == '...'.",
-                names=(node.id,),
-            )
-        remedy = did_you_mean(node.id, known, "names here")
-        if self._scope.lost is not None and nearest(node.id, known) is None:
-            others = remedy if known else ""
-            remedy = f"Declare it as [signals.{node.id}]. {others}".strip()
-        problem = f"nothing is called '{node.id}'."
-        raise self._error(node, problem, remedy, code="unknown-name", names=(node.id,))
+        said = unknown_name(
+            node.id, self._text, names=self._scope.names, texts=self._scope.words,
+            of_leds=self._scope.of_leds, has_signals=self._scope.lost is not None,
+            is_colour_wanted=self._colour,
+        )  # fmt: skip
+        raise self._error(node, *said, code="unknown-name", names=(node.id,))
 
     def _part(self, node: ast.Attribute | ast.Subscript, name: str) -> Value:
         """A part of a signal: `hit.x` of an event, `sound[3]` of a vector."""
@@ -324,7 +329,11 @@ class _Compiler:
             return None
         words = self._scope.words[name.id]
         if not isinstance(text, ast.Constant) or not isinstance(text.value, str):
-            raise self._error(text, f"'{name.id}' is compared with a text in quotes")
+            remedy = f"Write: {name.id} == '...'"
+            words_there = re.match(r"[\w-]+", self._text[self._column(text) :])
+            if words_there is not None and words_there[0] in words:
+                remedy = f"Write: {name.id} == '{words_there[0]}'"
+            raise self._error(text, f"'{name.id}' is compared with a text in quotes.", remedy)
         if text.value not in words:
             remedy = did_you_mean(text.value, words, f"{name.id}s")
             problem = f"there is no {name.id} '{text.value}'."
@@ -364,7 +373,11 @@ class _Compiler:
         if name in OF_ANY_NUMBER and len(node.args) < count:
             raise self._error(node, f"{name} takes {count} values or more, as in: {name}(a, b)")
         if name not in OF_ANY_NUMBER and len(node.args) != count:
-            raise self._error(node, f"{name} takes {count} values, and here are {len(node.args)}")
+            raise self._error(
+                node,
+                f"{name} takes {counted(count, 'value')}; you wrote {len(node.args)}.",
+                f"Write {count}, as in: {name}({', '.join('abcdef'[:count])}).",
+            )
         values = [self._value(arg) for arg in node.args]
         if name not in OF_CONDITIONS:
             values = [self._number(value) for value in values]

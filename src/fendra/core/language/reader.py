@@ -12,6 +12,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from fendra.core.errors import ExpressionError
+from fendra.core.language.slips import slip_in
 
 LONGEST = 1000
 """Characters of an expression."""
@@ -40,11 +41,20 @@ def read(text: str) -> ast.expr:
             warnings.simplefilter("ignore")  # Python's own about odd literals and escapes
             tree = ast.parse(stripped, mode="eval").body
     except SyntaxError as exc:
+        slip = slip_in(stripped)
+        if slip is not None:
+            raise ExpressionError(
+                f"this does not parse: {slip[0]}.",
+                remedy=f"Write: {slip[1]}",
+                code="syntax",
+                text=text,
+                column=lead + max((exc.offset or 1) - 1, 0),
+            ) from exc
         ends_early = not exc.offset or exc.offset > len(stripped)
         problem = "it ends too early" if ends_early else exc.msg
         raise ExpressionError(
             f"this does not parse: {problem}",
-            remedy="Conditions are written as in: brake > 0.1 and not parked.",
+            remedy=_as_in(problem),
             code="syntax",
             text=text,
             column=lead + (len(stripped) if ends_early else (exc.offset or 1) - 1),
@@ -60,6 +70,17 @@ def read(text: str) -> ast.expr:
                 column=lead + node.col_offset,
             )
     return tree
+
+
+def _as_in(problem: str) -> str:
+    """What to write of an expression that nobody can guess."""
+    if "ends too early" in problem:
+        return "Write what is missing at its end, as in: brake > 0.1."
+    if "never closed" in problem:
+        return "Close what is open: each ( has its )."
+    if "unmatched" in problem:
+        return "Remove it, or write the ( that it closes."
+    return "Expressions are written as in: brake > 0.1 and not parked."
 
 
 def too_deep() -> ExpressionError:

@@ -24,6 +24,7 @@ from fendra.core.language.vocabulary import tame
 from fendra.core.layout.columns import SPOT_COLUMNS, column_values, look_up_in, words
 from fendra.core.layout.table import Layout
 from fendra.core.names import NAME, counted, did_you_mean
+from fendra.core.toml_text import value_text
 
 EVEN = 1e-6
 """Places on a trail that are off an even spacing by less are evenly spaced: float32, in which
@@ -166,6 +167,11 @@ def choose(layout: Layout, text: str, known: Mapping[str, Choice]) -> Ints:
     try:
         return np.flatnonzero(evaluate(layout, text, Kind.TRUTH))
     except ExpressionError as exc:
+        several = [name.strip() for name in text.split(",")]
+        if len(several) > 1 and all(named(layout, name, known) for name in several):
+            raise ExpressionError(
+                "several choices are a list.", remedy=f"Write {value_text(several)}."
+            ) from exc
         if NAME.fullmatch(text) and exc.code == "unknown-name":
             remedy = did_you_mean(text, (*known, *layout.line_names), CHOICES)
             problem = f"there is no part, line, group or trail '{text}'."

@@ -75,6 +75,30 @@ def heard_colour(text: str) -> int:
     return pack_colour(*srgb_bytes(text))
 
 
+_SHORT_OF_HASH = re.compile(r"(?:0x|#)?(?:([0-9a-f]{6})(?:[0-9a-f]{2})?|([0-9a-f]{3})[0-9a-f]?)")
+"""Six digits and two of opacity, or three and one."""
+
+
+def colour_meant(text: str) -> str | None:
+    """The colour that is meant by what is none: digits without #, with 0x, or as three numbers.
+
+    >>> colour_meant("ff7a00"), colour_meant("255, 122, 0"), colour_meant("#ff7a0080")
+    ('#ff7a00', '#ff7a00', '#ff7a00')
+    """
+    text = text.strip().casefold()
+    if is_colour(text):
+        return None
+    digits = _SHORT_OF_HASH.fullmatch(text)
+    if digits is not None:
+        return f"#{digits[1] or digits[2]}"
+    if re.fullmatch(r"\d+(?: *, *\d+){2}", text) is None:
+        return None
+    try:
+        return f"#{heard_colour(text):06x}"
+    except ValueError:
+        return None
+
+
 def is_colour(text: str) -> bool:
     """Whether `parse_colour` would take it."""
     try:

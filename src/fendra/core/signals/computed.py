@@ -16,7 +16,7 @@ from fendra.core.language.expression import Scope, compile_expression
 from fendra.core.language.lookup import BY, ELSE, entries, looked_up
 from fendra.core.language.report import report_expression
 from fendra.core.language.vocabulary import tame
-from fendra.core.names import did_you_mean, in_words
+from fendra.core.names import did_you_mean, must_be
 from fendra.core.signals.kinds import kind_of
 from fendra.core.values import Plain
 
@@ -69,7 +69,7 @@ class Computed:
             return self._expression(word, path, Kind.FLOAT, of_words=True)
         number = self.signal.numbers.get(word) if isinstance(word, str) else word
         if isinstance(number, bool) or number is None:
-            message = f"a word is needed here, and this is {in_words(word)}."
+            message = must_be("a word", word)
             self.report.error(path, "wrong-type", message, "Write one of the choices, in quotes.")
             return None
         return self.scope.tracer.const(float(number))
@@ -117,6 +117,6 @@ class Computed:
             return self.scope.tracer.const(text)
         if isinstance(text, str):
             return self._expression(text, path, Kind.TRUTH)
-        message = f"a condition is needed here, and this is {in_words(text)}."
+        message = must_be("a condition", text)
         self.report.error(path, "wrong-type", message, "Write it in quotes.")
         return None

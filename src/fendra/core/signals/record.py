@@ -14,6 +14,7 @@ from fendra.core.graph.node import NEWS, VALUE
 from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.language.expression import Scope
+from fendra.core.layout.columns import ORDER_COLUMNS, SPOT_COLUMNS
 from fendra.core.names import cannot_stand
 from fendra.core.signals.computed import Computed
 from fendra.core.signals.condition import Fed, fallback_colour
@@ -32,6 +33,14 @@ def split(name: str) -> tuple[str, str]:
     """
     end = next((i for i, letter in enumerate(name) if letter in ".["), len(name))
     return name[:end], name[end:]
+
+
+_KINDS_ELSEWHERE = {
+    "bool": "switch", "boolean": "switch", "truth": "switch", "float": "number", "int": "number",
+    "integer": "number", "string": "text", "enum": "choice", "list": "vector", "array": "vector",
+    "color": "colour", "rgb": "colour", "image": "picture",
+}  # fmt: skip
+"""Kinds as other languages call them."""
 
 
 class Signals:
@@ -144,7 +153,10 @@ class Signals:
         """Record every signal, so that each has been checked."""
         for name, signal in self._unknown.items():
             path = ("signals", name, "kind")
-            self._report.error(path, "wrong-value", *cannot_stand(signal.kind, KINDS))
+            problem, remedy = cannot_stand(signal.kind, KINDS)
+            meant = _KINDS_ELSEWHERE.get(signal.kind)
+            remedy = f'Write: kind = "{meant}"' if meant is not None else remedy
+            self._report.error(path, "wrong-value", problem, remedy)
         for name in self._signals:
             self._record(name)
 
@@ -222,6 +234,7 @@ class Signals:
             self._clock,
             raw=self.raw,
             items=self.items,
+            of_leds=(*SPOT_COLUMNS, *ORDER_COLUMNS),
         )
         kind = kind_of(signal)
         path: KeyPath = ("signals", name, "of")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -16,7 +16,8 @@ from fendra.core.errors import TapeError
 class Tape:
     """Signals over time.
 
-    times: (n,) seconds, ascending. signals: name to (n,) values; NaN where there is no news.
+    times: (n,) seconds, ascending. signals: name to (n,) values; NaN where there is no news. words:
+    of signals that were written in words by whoever knew no design; their values count these.
 
     >>> tape = Tape(np.array([0.0, 0.5]), {"speed": np.array([3.0, np.nan])})
     >>> list(tape.news())
@@ -26,6 +27,7 @@ class Tape:
     times: Floats
     signals: Mapping[str, Floats]
     name: str = "tape"
+    words: Mapping[str, Sequence[str]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         if self.times.ndim != 1 or len(self.times) == 0:
@@ -94,9 +96,48 @@ class Tape:
         return known
 
     def until(self, end_s: float) -> Tape:
-        """The beginning of the tape, up to and with `end_s` seconds on its clock."""
+        """The beginning of the tape, up to and with `end_s` seconds on its clock.
+
+        Raises TapeError where nothing would be left.
+        """
         rows = self.times <= end_s
-        return Tape(self.times[rows], {n: v[rows] for n, v in self.signals.items()}, self.name)
+        if not rows.any():
+            raise TapeError(
+                f"until({end_s:g}) leaves nothing of the tape: it goes from {self.start_s:g} s to "
+                f"{self.end_s:g} s."
+            )
+        signals = {name: values[rows] for name, values in self.signals.items()}
+        return replace(self, times=self.times[rows], signals=signals)
+
+    def in_words_of(self, known: Mapping[str, Mapping[str, int]]) -> Tape:
+        """The tape with its own words as the numbers that they are in a design.
+
+        known: the words of the design's signals, with their numbers. Raises TapeError for a word
+        that its signal does not have.
+
+        >>> tape = Tape(np.array([0.0, 0.5]), {"gear": np.array([0.0, 1.0])},
+        ...             words={"gear": ["drive", "park"]})
+        >>> tape.in_words_of({"gear": {"park": 0, "drive": 1}}).signals["gear"].tolist()
+        [1.0, 0.0]
+        """
+        told = {name: each for name, each in self.words.items() if name in known}
+        if not told:
+            return self
+        signals = dict(self.signals)
+        for name, each in told.items():
+            wrong = [word for word in each if word not in known[name]]
+            if wrong:
+                raise TapeError(
+                    f"column '{name}' of tape '{self.name}' holds '{wrong[0]:.40}'; its words are "
+                    f"{', '.join(known[name])}"
+                )
+            numbers = np.array([known[name][word] for word in each], np.float64)
+            values = signals[name]
+            is_there = ~np.isnan(values)
+            signals[name] = values.copy()
+            signals[name][is_there] = numbers[values[is_there].astype(np.int64)]
+        words = {name: each for name, each in self.words.items() if name not in told}
+        return replace(self, signals=signals, words=words)
 
 
 class TapeReader:

@@ -1,0 +1,63 @@
+"""Findings that only follow from others: one cause gives one message."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from fendra.core.document.reading import Document
+from fendra.core.findings import Finding, Severity, errors_of
+
+_HARDWARE = frozenset({"line", "assemblies", "leds", "supplies", "controllers"})
+"""What stands under these keys is there before any light is."""
+_PLACES = frozenset({"line", "assemblies", "leds"})
+_OF_NAMES = frozenset({"unknown-name", "expression"})
+"""Codes of names that are nothing."""
+
+
+def independent(findings: Sequence[Finding], document: Document) -> list[Finding]:
+    """The findings about a design that say more than what its file has told already."""
+    told = document.findings
+    # Of an input of which a key is wrong, and was left out, the rest says nothing new.
+    inputs = {each.path[:-1] for each in told if each.path[:1] == ("signals",)}
+    inputs = {path for path in inputs if len(path) > 2}
+    # A signal, part or line of a name that could not be read is asked for under another one.
+    misnamed = {each.path[0] for each in told if len(each.path) == 2 and each.path[0] == "signals"}
+    is_lost = document.is_patched or bool(misnamed)
+    return [
+        each for each in findings if each.path not in inputs and not (is_lost and _is_unknown(each))
+    ]
+
+
+def without_echoes(findings: Sequence[Finding]) -> list[Finding]:
+    """Errors, and the warnings and notes that do not follow from them.
+
+    What is wrong with a layer, signal or group changes what is known of all light. What is wrong
+    with a line, supply or controller changes what is known of it, and with a line of the light too.
+    """
+    errors = errors_of(findings)
+    if not errors:
+        return [*findings]
+    names = {each.code for each in errors} & {"duplicate-name", "reserved-name"}
+    errors = [each for each in errors if not (names and _is_unknown(each))]
+    wrong = {each.path[:2] for each in errors if each.path[2:3] != ("pin",)}
+    is_unknown = any("there is no " in each.message for each in errors)
+    is_light_known = all(_is_hardware(each) for each in errors)
+    is_light_known = is_light_known and not any(path[0] in _PLACES for path in wrong)
+    return [
+        each
+        for each in findings
+        if each in errors
+        or (
+            each.severity is not Severity.ERROR
+            and not (is_unknown and each.code == "unused")
+            and (each.path[:2] not in wrong if _is_hardware(each) else is_light_known)
+        )
+    ]
+
+
+def _is_hardware(finding: Finding) -> bool:
+    return finding.path[:1] != () and finding.path[0] in _HARDWARE
+
+
+def _is_unknown(finding: Finding) -> bool:
+    return finding.code in _OF_NAMES and "there is no " in finding.message

@@ -1,0 +1,85 @@
+"""Slips in expressions: what is written as in another language, and how it is written here."""
+
+from __future__ import annotations
+
+import ast
+import re
+from collections.abc import Callable
+
+_TEXTS = re.compile(r"'[^']*'|\"[^\"]*\"")
+
+
+def _words(pattern: str, by: str | Callable[[re.Match[str]], str]) -> Callable[[str], str]:
+    """Replaces what stands outside of texts in quotes."""
+    searched = re.compile(rf"('[^']*'|\"[^\"]*\")|{pattern}")
+
+    def replace(found: re.Match[str]) -> str:
+        if found[1] is not None:
+            return found[0]
+        return by if isinstance(by, str) else by(found)
+
+    return lambda text: searched.sub(replace, text)
+
+
+def _ternary(text: str) -> str:
+    found = re.fullmatch(r"([^?]+)\?([^:?]+):([^:?]+)", text)
+    return (
+        text
+        if found is None
+        else f"{found[2].strip()} if {found[1].strip()} else {found[3].strip()}"
+    )
+
+
+_SLIPS: dict[str, Callable[[str], str]] = {
+    "these are no quotes of an expression": lambda text: text.translate(
+        str.maketrans("“”„‘’", "'''''")
+    ),
+    "`and` is a word here, not &&": _words(r"\s*&&?\s*", " and "),
+    "`or` is a word here, not ||": _words(r"\s*\|\|?\s*", " or "),
+    "`not` is a word here, not !": _words(r"!(?!=)\s*", "not "),
+    "`and`, `or` and `not` are written in small letters": _words(
+        r"\b(?:AND|OR|NOT|And|Or|Not)\b", lambda found: found[0].lower()
+    ),
+    "two values are compared with ==, not with =": _words(r"(?<![<>=!])=(?!=)", " == "),
+    "<> is written !=": _words(r"<>", "!="),
+    "a number has a point, not a comma": _words(r"\b(\d+),(\d+)\b", lambda m: f"{m[2]}.{m[3]}"),
+    "a choice between two is written `a if condition else b`": _ternary,
+    "a number and a name are multiplied with *": _words(
+        r"\b(\d+(?:\.\d+)?)\s*([A-Za-z_]\w*)\b(?!\()", lambda m: f"{m[2]} * {m[3]}"
+    ),
+}  # fmt: skip
+"""What is wrong, and the text without it, in the order in which they are tried."""
+
+
+def slip_in(text: str) -> tuple[str, str] | None:
+    """What is wrong with an expression that does not parse, and the text as it should be.
+
+    >>> slip_in("left && brake = 1")
+    ('`and` is a word here, not &&', 'left and brake == 1')
+    """
+    better, problem = text.strip(), ""
+    for wrong, mend in _SLIPS.items():
+        mended = re.sub(r"  +", " ", mend(better)).strip()
+        if mended != better:
+            better, problem = mended, problem or wrong
+            if _parses(better):
+                return problem, better
+    return None
+
+
+def commas_in(text: str) -> str | None:
+    """An expression with commas in its numbers, with points instead; None where it has none.
+
+    >>> commas_in("0,3 + 0,7 * brake")
+    '0.3 + 0.7 * brake'
+    """
+    mended = _SLIPS["a number has a point, not a comma"](text)
+    return mended if mended != text and _parses(mended) else None
+
+
+def _parses(text: str) -> bool:
+    try:
+        tree = ast.parse(text, mode="eval").body
+    except (SyntaxError, ValueError, RecursionError, MemoryError):
+        return False
+    return not isinstance(tree, ast.Tuple)
