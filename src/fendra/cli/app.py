@@ -34,12 +34,26 @@ from fendra.cli.served import with_page_address
 from fendra.cli.sheet import sheet
 from fendra.cli.simulate import simulate
 from fendra.cli.trust import asking, trust
-from fendra.core.errors import FendraError, FileError, TrustWarning, internal_error
+from fendra.core.errors import (
+    ClockError,
+    FendraError,
+    FileError,
+    LayoutError,
+    SignalError,
+    TapeError,
+    TrustWarning,
+    internal_error,
+)
 from fendra.core.quoting import in_lines
 
 FINDINGS, USAGE, INTERNAL = 1, 2, 3
-"""Exit codes: findings of severity error, or frames that could not be delivered; usage; a fault of
-Fendra's own."""
+"""Exit codes: see `EXITS`."""
+EXITS = """Begin with: fendra demo
+
+Every command ends with 0 when all went well; 1 when the design has errors, or when it cannot be run
+or delivered as it is; 2 for a wrong option, name or file; 3 for a fault in Fendra."""
+BY_NAME = (FileError, LayoutError, SignalError, TapeError, ClockError)
+"""Errors about what the user named: a file, a part, a signal, a tape, a moment."""
 
 
 class Commands(typer.core.TyperGroup):
@@ -53,9 +67,8 @@ app = typer.Typer(
     cls=Commands,
     name="fendra",
     help="Light built into things: map LEDs, bind effects to live state, look, then put it on.",
-    epilog="Begin with: fendra demo",
+    epilog=EXITS,
     no_args_is_help=True,
-    add_completion=False,
     pretty_exceptions_enable=False,
     rich_markup_mode=None,
     context_settings={"help_option_names": ["-h", "--help"], "max_content_width": 100},
@@ -143,7 +156,7 @@ def main() -> None:
         app()
     except FendraError as exc:
         print(in_lines(str(exc)), file=sys.stderr)
-        sys.exit(USAGE if isinstance(exc, FileError) else FINDINGS)
+        sys.exit(USAGE if isinstance(exc, BY_NAME) else FINDINGS)
     except OSError as exc:  # a disk, a folder or a network that does not do what it should
         print(in_lines(f"fendra {' '.join(sys.argv[1:2])}: {exc}"), file=sys.stderr)
         sys.exit(USAGE)

@@ -9,10 +9,9 @@ import typer
 
 from fendra.cli.budgets import budget_to_plain, say_budget
 from fendra.cli.film import render, say_if_unfed, say_limiter
-from fendra.cli.options import DesignFile
-from fendra.cli.screen import count_findings, say, say_findings
+from fendra.cli.options import AsJson, DesignFile
+from fendra.cli.screen import count_findings, say, say_findings, say_json
 from fendra.core.names import counted
-from fendra.core.quoting import json_text
 
 if TYPE_CHECKING:
     from fendra.core.checks import Subject
@@ -32,7 +31,7 @@ def check(
             show_default=False,
         ),
     ] = None,
-    as_json: Annotated[bool, typer.Option("--json", help="Write one JSON object.")] = False,
+    as_json: AsJson = False,
 ) -> None:
     """Check a design: every finding with its place and what to do, and its budgets.
 
@@ -45,7 +44,7 @@ def check(
     subject = checked.subject
     is_sound = subject is not None and not checked.has_errors
     if as_json:
-        typer.echo(json_text(to_plain(design, checked)))
+        say_json(to_plain(design, checked))
     else:
         say_findings(checked.findings)
         if subject is not None and is_sound:

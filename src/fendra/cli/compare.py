@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import TYPE_CHECKING, Annotated
+from typing import TYPE_CHECKING, Annotated, NamedTuple
 
 import typer
 
 from fendra.cli.film import compile_on, render, say_if_unfed
 from fendra.cli.made_up import AnyTape, Long, Sets, Steps, Sweeps, Toggles, tape_for
-from fendra.cli.options import DesignFile
-from fendra.cli.screen import say, say_columns
+from fendra.cli.options import AsJson, DesignFile
+from fendra.cli.screen import said_aside, say, say_columns, say_json
 
 if TYPE_CHECKING:
     from fendra.front import Design, Film
@@ -43,6 +43,7 @@ def compare(
             show_default=False,
         ),
     ] = None,
+    as_json: AsJson = False,
 ) -> None:  # fmt: skip
     """Put films of the same tape above each other, with what differs marked."""
     from fendra.core.signals.playing import frame_count
@@ -62,21 +63,39 @@ def compare(
     for made in designs:
         program = compile_on(made, "auto", frame_count(played, made.rate))
         if not films:
-            say_if_unfed(program.fed, played)
+            with said_aside(as_json):
+                say_if_unfed(program.fed, played)
         films.append(render(program, played))
     apart = differing(films)
-    rows = [
-        (part, f"{int(values.max())}", f"{(values > 1).mean():.1%}",
-         f"{films[0].times[int(values.argmax())]:.2f} s")
+    found = [
+        Apart(part, int(values.max()), float((values > 1).mean()),
+              float(films[0].times[int(values.argmax())]))
         for part, values in apart.items()
     ]  # fmt: skip
-    if rows:
+    target = out or Path(f"{design.stem}-compare.png")
+    if as_json:
+        save_figure(draw_compare(films, names, f"{title}, {played.name}"), target)
+        parts = [each._asdict() for each in found]
+        say_json({"designs": names, "tape": played.name, "parts": parts, "picture": str(target)})
+        return
+    if found:
         heads = ("part", "most, of 255", "of the frames", "at")
+        rows = [
+            (each.part, f"{each.most}", f"{each.share:.1%}", f"{each.at_s:.2f} s") for each in found
+        ]
         say_columns(heads, rows, right=heads[1:])
     else:
         say("no LED differs")
-    target = out or Path(f"{design.stem}-compare.png")
     say(f"picture: {save_figure(draw_compare(films, names, f'{title}, {played.name}'), target)}")
+
+
+class Apart(NamedTuple):
+    """How far two films are apart in a part: the most, of 255; the share of frames; when."""
+
+    part: str
+    most: int
+    share: float
+    at_s: float
 
 
 def side_by_side(

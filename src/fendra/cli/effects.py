@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from pathlib import Path
-from typing import TYPE_CHECKING, Annotated
+from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
-from fendra.cli.screen import progress, say, say_columns
+from fendra.cli.options import AsJson
+from fendra.cli.screen import progress, say, say_columns, say_json
 from fendra.core.errors import FileError
 
 if TYPE_CHECKING:
@@ -32,6 +33,7 @@ def effects(
             show_default=False,
         ),
     ] = None,
+    as_json: AsJson = False,
 ) -> None:
     """List the effects; or show one with its parameters and an example to paste."""
     from fendra.cli.effect_examples import example_films, example_text
@@ -52,6 +54,10 @@ def effects(
             films = example_films(None if name is None else [name])
             say(f"effects: {save_figure(draw_effects(films), sheet)}")
         return
+    if as_json:
+        shown = [known[name]] if name is not None else by_family(known.values())
+        say_json({"effects": [_plain(effect) for effect in shown]})
+        return
     if name is not None:
         _say_one(known[name], example_text(name, "tail-bar"))
         return
@@ -62,12 +68,29 @@ def effects(
             say()
         return
     say_columns(
-        ("effect", "for", "what it looks like", "parameters"),
-        [(e.name, e.family, _first_sentence(e.about), ", ".join(e.parameters)) for e in ordered],
+        ("effect", "for", "what it looks like"),
+        [(effect.name, effect.family, _first_sentence(effect.about)) for effect in ordered],
     )
     say()
-    say("One in full, with an example: fendra effects NAME. All of them in full: --full.")
+    say("One with its parameters and an example: fendra effects NAME. All so: --full.")
     say("In a picture: --sheet effects.png.")
+
+
+def _plain(effect: Effect) -> dict[str, Any]:
+    """An effect as plain values."""
+    parameters = {
+        name: {
+            "kind": item.kind, "default": item.default_text, "unit": item.unit,
+            "low": item.low if item.kind in ("number", "numbers") else None,
+            "high": item.high if item.kind in ("number", "numbers") else None,
+            "words": [*item.words], "about": item.about,
+        }
+        for name, item in effect.parameters.items()
+    }  # fmt: skip
+    return {
+        "name": effect.name, "family": effect.family, "about": effect.about,
+        "parameters": parameters,
+    }  # fmt: skip
 
 
 def _own(design: Path | None) -> dict[str, Effect]:
@@ -96,7 +119,7 @@ def _say_one(effect: Effect, example: str) -> None:
         (name, item.default_text, item.unit, item.range_text, item.about)
         for name, item in effect.parameters.items()
     ]
-    say_columns(("parameter", "default", "unit", "range", ""), rows)
+    say_columns(("parameter", "default", "unit", "range", "what it is"), rows)
     say()
     say("Every number, colour and condition may be an expression in quotes. In a design:")
     say()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import TYPE_CHECKING, Annotated
 
 import typer
@@ -17,8 +18,8 @@ from fendra.cli.made_up import (
     check_on_tape,
     tape_for,
 )
-from fendra.cli.options import DesignFile
-from fendra.cli.screen import say
+from fendra.cli.options import AsJson, DesignFile
+from fendra.cli.screen import said_aside, say, say_json
 from fendra.core.quoting import visible
 
 if TYPE_CHECKING:
@@ -41,6 +42,7 @@ def explain(
     steps: Steps = None,
     toggles: Toggles = None,
     duration: Long = None,
+    as_json: AsJson = False,
 ) -> None:
     """Say why an LED looks as it does at a moment: layer by layer, down to the bytes."""
     from fendra.front import load
@@ -49,9 +51,14 @@ def explain(
     played = tape_for(loaded, tape, sets, sweeps, steps, toggles, duration)
     check_on_tape("--at", at, played)
     program = compile_on(loaded, "numpy")
-    say_if_unfed(program.fed, played)
-    film = render(program, played.until(at + 1.0))
-    say_explanation(film.explain(spot, at))
+    with said_aside(as_json):
+        say_if_unfed(program.fed, played)
+        film = render(program, played.until(at + 1.0))
+    why = film.explain(spot, at)
+    if as_json:
+        say_json({**asdict(why), "sent": why.sent.hex()})
+    else:
+        say_explanation(why)
 
 
 def say_explanation(why: Explanation) -> None:

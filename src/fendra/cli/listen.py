@@ -7,9 +7,9 @@ from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
-from fendra.cli.options import DesignFile
+from fendra.cli.options import AsJson, DesignFile
 from fendra.cli.run import From, Played, play, run, start_logging
-from fendra.cli.screen import say
+from fendra.cli.screen import said_aside, say, say_json
 from fendra.cli.served import Page
 from fendra.cli.status import said
 from fendra.core.names import counted
@@ -42,6 +42,7 @@ def listen(
     ] = None,
     log: Annotated[bool, typer.Option("--log", help="Log what happens, with its time.")] = False,
     page: Page = None,
+    as_json: AsJson = False,
 ) -> None:
     """Show what comes in: each signal raw and conditioned, its age, rate, range and trace.
 
@@ -75,15 +76,21 @@ def listen(
             "say where signals come from: --from udp:9400, or write [sources.NAME] into "
             f"{design.name}"
         )
-    for text in unreached(loaded, connected):
-        say(text, style="yellow")
-    seen = _listen(loaded, connected, seconds, record)
+    with said_aside(as_json):
+        for text in unreached(loaded, connected):
+            say(text, style="yellow")
+    seen = _listen(loaded, connected, seconds, record, as_json=as_json)
     if learn:
         _learn(design, loaded, seen)
 
 
 def _listen(
-    design: Design, connected: Connected, seconds: float | None, record: Path | None
+    design: Design,
+    connected: Connected,
+    seconds: float | None,
+    record: Path | None,
+    *,
+    as_json: bool,
 ) -> dict[str, Heard]:
     """Listen until Ctrl-C, and show it; gives what was heard of each signal."""
     from threading import Event
@@ -97,27 +104,29 @@ def _listen(
     messages: list[str] = []
     over = Event()
     console = Console(highlight=False, emoji=False, markup=False)
-    if not console.is_terminal:
-        console.width = 140
     shown_s = -SHOW_S
     heard = Listening(design.examined.subject.recorded, connected, record, messages.append)
     view = Live(console=console, auto_refresh=False)
     with heard, stopped_by_signals(over.set):
         try:
-            if console.is_terminal:
+            if console.is_terminal and not as_json:
                 view.start()
             while heard.step() and not over.wait(STEP_S):
                 if seconds is not None and heard.since_s >= seconds:
                     break
-                if console.is_terminal and heard.since_s - shown_s >= SHOW_S:
+                if console.is_terminal and not as_json and heard.since_s - shown_s >= SHOW_S:
                     shown_s = heard.since_s
-                    view.update(_table(design, heard, messages), refresh=True)
+                    view.update(_table(design, heard, messages, console.width), refresh=True)
         except KeyboardInterrupt:
             pass  # the usual way to end it
         finally:
             view.stop()
-    if not console.is_terminal:
-        console.print(_table(design, heard, messages))
+    if as_json:
+        say_json({"signals": [_plain(design, row) for row in heard.ear.rows()],
+                  "unused": sorted({name for _, name in heard.inbox.unused}),
+                  "messages": messages})  # fmt: skip
+    elif not console.is_terminal:
+        console.print(_table(design, heard, messages, console.width))
     return {name: seen for name, seen in heard.inbox.heard.items() if seen.count}
 
 
@@ -125,19 +134,26 @@ HEADS = (
     "signal", "from", "raw", "value", "unit", "age", "rate", "lowest", "highest", "trace", "",
 )  # fmt: skip
 RIGHT = {"raw", "value", "age", "rate", "lowest", "highest"}
+SPARE = ("trace", "rate", "from", "unit", "highest", "lowest", "age", "raw")
+"""Columns that are left out where there is no room, the first first."""
 
 
-def _table(design: Design, heard: Listening, messages: list[str]) -> Group:
-    """Every signal in a row, and below what there is to say."""
+def _table(design: Design, heard: Listening, messages: list[str], width: int) -> Group:
+    """Every signal in a row, and below what there is to say. Names and values stand whole: where
+    there is no room, other columns are left out.
+    """
     from rich.console import Group
     from rich.table import Table
     from rich.text import Text
 
     table = Table(box=None, pad_edge=False, header_style="dim")
-    for head in HEADS:
+    rows = [dict(zip(HEADS, _cells(design, row), strict=True)) for row in heard.ear.rows()]
+    heads = _that_fit({head: max(len(head), *(len(row[head]) for row in rows), 0)
+                       for head in HEADS}, width)  # fmt: skip
+    for head in heads:
         table.add_column(head, justify="right" if head in RIGHT else "left", no_wrap=True)
-    for row in heard.ear.rows():
-        table.add_row(*_cells(design, row))
+    for row in rows:
+        table.add_row(*(row[head] for head in heads))
     notes = [Text(in_lines(text), style="yellow") for text in messages[-4:]]
     for source in heard.sources:
         if source.refused:
@@ -151,6 +167,27 @@ def _table(design: Design, heard: Listening, messages: list[str]) -> Group:
         text = f"Nobody uses what comes as: {', '.join(unused[:10])}{more}."
         notes.append(Text(visible(text), style="dim"))
     return Group(table, *notes)
+
+
+def _that_fit(widths: dict[str, int], width: int) -> list[str]:
+    """The columns that fit into a width, with two blanks between."""
+    found = dict(widths)
+    for head in SPARE:
+        if sum(found.values()) + 2 * (len(found) - 1) <= width:
+            break
+        del found[head]
+    return [*found]
+
+
+def _plain(design: Design, row: Row) -> dict[str, Any]:
+    """A signal as plain values."""
+    cells = dict(zip(HEADS, map(str, _cells(design, row)), strict=True))
+    return {
+        "signal": row.name, "from": cells["from"], "raw": row.heard.raw, "value": cells["value"],
+        "unit": cells["unit"], "age_s": row.age_s, "lost": row.is_lost,
+        "rate_hz": row.heard.rate_hz if row.heard.count else 0.0,
+        "span": row.heard.span, "refused": row.heard.refused, "problem": row.heard.problem,
+    }  # fmt: skip
 
 
 def _cells(design: Design, row: Row) -> list[Any]:

@@ -29,3 +29,4 @@ Engine: TypeAlias = Annotated[
         "All give the same light."
     ),
 ]
+AsJson: TypeAlias = Annotated[bool, typer.Option("--json", help="Write one JSON object.")]

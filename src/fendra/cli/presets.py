@@ -117,7 +117,13 @@ def _reset(design: Path, layer: str) -> None:
     effect = None if found is None else loaded.effect_of(found)
     known = {**EFFECTS, **loaded.media.effects}
     parameters = known[effect].parameters if effect in known else {}
-    text, taken = with_defaults(read_text(design), layer, frozenset(parameters))
+    before = read_text(design)
+    text, taken = with_defaults(before, layer, frozenset(parameters), effect)
+    if not taken:
+        say(f"{design}: layer '{layer}' has the defaults already; nothing is written")
+        return
+    kept = write_text(design.with_name(f"{design.name}.bak"), before)
     write_text(design, text)
-    had = ", ".join(taken) or "nothing"
-    say(f"{design}: layer '{layer}' is back to the defaults; it had set: {had}")
+    say(f"{design}: layer '{layer}' is back to the defaults of '{effect}'; it had set: "
+        f"{', '.join(taken)}")  # fmt: skip
+    say(f"{kept}: the design as it was")

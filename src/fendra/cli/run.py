@@ -11,7 +11,7 @@ import typer
 from fendra.cli.film import compile_on, say_if_unfed
 from fendra.cli.made_up import Sets, Steps, Sweeps, Toggles
 from fendra.cli.options import DesignFile, Engine
-from fendra.cli.screen import say, say_columns
+from fendra.cli.screen import said_aside, say, say_columns, say_json
 from fendra.cli.served import (
     Page,
     PageAnnounce,
@@ -99,6 +99,9 @@ def run(
     stats: Annotated[
         bool, typer.Option("--stats", help="Say in the end how late frames were.")
     ] = False,
+    as_json: Annotated[
+        bool, typer.Option("--json", help="Write what the run came to as one JSON object.")
+    ] = False,
     log: Annotated[bool, typer.Option("--log", help="Log what happens, with its time.")] = False,
     engine: Engine = "auto",
     page: Page = None,
@@ -117,51 +120,57 @@ def run(
     from fendra.live.session import Session
     from fendra.sources.hand import HandSource
 
-    start_logging(log)
-    loaded = load(design)
-    from_ = from_ or ([] if tape is not None else None)  # a tape stands for all sources
-    is_seen = page is not None or loaded.served is not None
-    connected = connect_as_told(loaded, design, from_, to, lines, is_seen=is_seen)
-    if tape is not None:
-        connected.polled["tape"] = play(loaded, tape, loop, speed, start)
-    courses, _ = written(
-        loaded, sets=set_ or (), sweeps=sweep or (), steps=steps or (), toggles=toggle or ()
-    )
-    hand = HandSource(loaded, courses)
-    tell_connections(loaded, connected, bool(courses))
-    foot = Foot(is_full=any(output.fills_screen for output in connected.outputs.values()))
+    with said_aside(as_json):
+        start_logging(log)
+        loaded = load(design)
+        from_ = from_ or ([] if tape is not None else None)  # a tape stands for all sources
+        is_seen = page is not None or loaded.served is not None
+        connected = connect_as_told(loaded, design, from_, to, lines, is_seen=is_seen)
+        if tape is not None:
+            connected.polled["tape"] = play(loaded, tape, loop, speed, start)
+        courses, _ = written(
+            loaded, sets=set_ or (), sweeps=sweep or (), steps=steps or (), toggles=toggle or ()
+        )
+        hand = HandSource(loaded, courses)
+        tell_connections(loaded, connected, bool(courses))
+        foot = Foot(is_full=any(output.fills_screen for output in connected.outputs.values()))
 
-    def session_of(program: Program) -> Session:
-        return Session(
-            program, connected, polled=[hand] if courses else [], tell=foot.tell, record=record,
-            for_s=seconds, in_phase=in_phase, leads=lead,
-        )  # fmt: skip
+        def session_of(program: Program) -> Session:
+            return Session(
+                program, connected, polled=[hand] if courses else [], tell=foot.tell, record=record,
+                for_s=seconds, in_phase=in_phase, leads=lead,
+            )  # fmt: skip
 
-    server = make_server(loaded, page, page_cert, page_key, page_new_tokens, page_announce)
-    served = None
-    if server is None:
-        session = session_of(compile_on(loaded, engine))
-    else:
-        session, served = served_session(server, loaded, design, engine, session_of)
-        session.beside.append(serving(server, served, foot.tell))
-        say_where(server)
-    steering = served.steering if served is not None else None
-    done = run_session(session, foot, loaded.examined, design, engine, hand, steering)
-    say(what_came(done))
-    refused = session.inbox.refused() + sum(f.source.refused for f in session.feeders)
-    if refused:
-        say(f"{counted(refused, 'thing')} that came made no sense")
-        for wrong in session.inbox.wrong():
-            say(f"  {wrong}")
-    if stats:
-        say_stats(session.loop)
-        if served is not None:
-            light, shown = session.loop.cpu_s / done.seconds, served.streams.cpu_s / done.seconds
-            say(f"of one processor, the light took {light:.1%} and the page {shown:.1%}")
-    is_sent = any(sender.sent for sender in session.senders) or not session.senders
-    has_lost = any(sender.loss for sender in session.senders)
-    if not is_sent or has_lost or session.can_never:
-        raise typer.Exit(1)
+        server = make_server(loaded, page, page_cert, page_key, page_new_tokens, page_announce)
+        served = None
+        if server is None:
+            session = session_of(compile_on(loaded, engine))
+        else:
+            session, served = served_session(server, loaded, design, engine, session_of)
+            session.beside.append(serving(server, served, foot.tell))
+            say_where(server)
+        steering = served.steering if served is not None else None
+        done = run_session(session, foot, loaded.examined, design, engine, hand, steering)
+        say(what_came(done))
+        refused = session.inbox.refused() + sum(f.source.refused for f in session.feeders)
+        if refused:
+            say(f"{counted(refused, 'thing')} that came made no sense")
+            for wrong in session.inbox.wrong():
+                say(f"  {wrong}")
+        if stats:
+            say_stats(session.loop)
+            if served is not None:
+                light, shown = (
+                    session.loop.cpu_s / done.seconds,
+                    served.streams.cpu_s / done.seconds,
+                )
+                say(f"of one processor, the light took {light:.1%} and the page {shown:.1%}")
+        if as_json:
+            say_json(came_to(done, session, refused))
+        is_sent = any(sender.sent for sender in session.senders) or not session.senders
+        has_lost = any(sender.loss for sender in session.senders)
+        if not is_sent or has_lost or session.can_never:
+            raise typer.Exit(1)
 
 
 def connect_as_told(
@@ -349,6 +358,23 @@ def say_if_slow(output: Output, design: Design) -> None:
             f"{design.rate:g}: the newest is sent. Raise the baud rate or lower the design's rate.",
             style="yellow",
         )
+
+
+def came_to(done: RunReport, session: Session, refused: int) -> dict[str, Any]:
+    """What a run came to, as plain values."""
+    plain = {key: value for key, value in vars(done).items() if key != "last"}
+    return plain | {
+        "refused": refused,
+        "late_and_took": [
+            {"ms": name, "began_late": late, "took": took}
+            for name, late, took in session.loop.stats.table()
+        ],
+        "outputs": [
+            {"output": str(sender.output), "sent": sender.sent, "busy_ms": sender.busy_s * 1000,
+             "problem": sender.trouble.problem, "lost": sender.loss}
+            for sender in session.senders
+        ],
+    }  # fmt: skip
 
 
 def what_came(report: RunReport) -> str:

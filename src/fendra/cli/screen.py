@@ -5,11 +5,13 @@ from __future__ import annotations
 import sys
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
-from typing import TYPE_CHECKING
+from itertools import zip_longest
+from textwrap import wrap
+from typing import TYPE_CHECKING, Any
 
 from fendra.core.findings import Finding, Severity
 from fendra.core.names import counted
-from fendra.core.quoting import in_lines, visible
+from fendra.core.quoting import in_lines, json_text, visible
 
 if TYPE_CHECKING:
     from rich.console import Console
@@ -17,14 +19,47 @@ if TYPE_CHECKING:
 Report = Callable[[float, float], None]
 """Called with what is done and how much there is in all."""
 
+NARROWEST = 12
+"""Characters of a column that is narrowed."""
+
 _STYLES = {Severity.ERROR: "bold red", Severity.WARNING: "yellow", Severity.NOTE: "cyan"}
+
+
+WIDTH = 80
+"""How wide tables are where there is no terminal."""
+_aside = {"is_wanted": False}
+"""Whether what is said goes to standard error: see `said_aside`."""
 
 
 def console() -> Console:
     """The terminal, or whatever stands in for it; nothing is wrapped but by the terminal."""
     from rich.console import Console
 
-    return Console(highlight=False, soft_wrap=True, markup=False, emoji=False)
+    return Console(
+        highlight=False, soft_wrap=True, markup=False, emoji=False, stderr=_aside["is_wanted"]
+    )
+
+
+@contextmanager
+def said_aside(wanted: bool) -> Iterator[None]:
+    """What is said meanwhile goes to standard error, so that standard output is JSON alone."""
+    before = _aside.copy()
+    _aside["is_wanted"] = wanted
+    try:
+        yield
+    finally:
+        _aside.update(before)
+
+
+def say_json(value: Any) -> None:
+    """One JSON object on standard output."""
+    print(json_text(value))
+
+
+def table_width() -> int:
+    """How wide a table may be: as the terminal, or 80 characters."""
+    screen = console()
+    return screen.width if screen.is_terminal else WIDTH
 
 
 def say(text: str = "", *, style: str = "") -> None:
@@ -35,15 +70,40 @@ def say(text: str = "", *, style: str = "") -> None:
 def say_columns(
     heads: Sequence[str], rows: Sequence[Sequence[str]], *, right: Sequence[str] = ()
 ) -> None:
-    """Rows under heads, each column as wide as it must be. right: the heads of those set right."""
+    """Rows under heads, each column as wide as it must be. right: the heads of those set right.
+
+    Where all of them are too wide, the widest columns are narrowed and their cells go on below.
+    """
     rows = [[visible(cell) for cell in row] for row in rows]
     widths = [max(len(row[i]) for row in (heads, *rows)) for i in range(len(heads))]
+    widths = narrowed(widths, table_width(), [head in right for head in heads])
     for row in (heads, *rows):
-        cells = [
-            cell.rjust(width) if head in right else cell.ljust(width)
-            for head, cell, width in zip(heads, row, widths, strict=True)
+        pieces = [
+            wrap(cell, width, break_on_hyphens=False) or [""]
+            for cell, width in zip(row, widths, strict=True)
         ]
-        say("  ".join(cells).rstrip(), style="dim" if row is heads else "")
+        for cells in zip_longest(*pieces, fillvalue=""):
+            set_ = [
+                cell.rjust(width) if head in right else cell.ljust(width)
+                for head, cell, width in zip(heads, cells, widths, strict=True)
+            ]
+            say("  ".join(set_).rstrip(), style="dim" if row is heads else "")
+
+
+def narrowed(widths: Sequence[int], most: int, is_fixed: Sequence[bool]) -> list[int]:
+    """Widths of columns with two blanks between, so that all fit: the widest lose first.
+
+    >>> narrowed([10, 60, 40], 80, [False] * 3)
+    [10, 33, 33]
+    """
+    found = [*widths]
+    free = [i for i, fixed in enumerate(is_fixed) if not fixed]
+    while free and sum(found) + 2 * (len(found) - 1) > most:
+        widest = max(free, key=lambda i: found[i])
+        if found[widest] <= NARROWEST:
+            break
+        found[widest] -= 1
+    return found
 
 
 def say_findings(findings: Sequence[Finding]) -> None:

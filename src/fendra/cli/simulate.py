@@ -15,7 +15,11 @@ STEP_S = 0.01
 
 def simulate(
     name: Annotated[
-        str, typer.Argument(metavar="[NAME]", help="Which one; without it, all are listed.")
+        str,
+        typer.Argument(
+            metavar="[NAME]",
+            help="Which one, or the source that is to hear it; without it, all are listed.",
+        ),
     ] = "",
     at: Annotated[
         str,
@@ -35,19 +39,25 @@ def simulate(
     It says what to write behind `fendra run DESIGN --from`, and goes on until Ctrl-C.
     """
     from fendra.core.errors import SourceError
-    from fendra.core.names import did_you_mean
+    from fendra.core.names import did_you_mean, listed
     from fendra.demo import demo_file
-    from fendra.demo.stand_ins import STAND_INS, WritesFiles, stand_in
+    from fendra.demo.stand_ins import BY_SOURCE, STAND_INS, WritesFiles, stand_in
     from fendra.files.tape_file import read_tape
     from fendra.sources.tape import TapeSource
 
     if not name:
-        rows = [(each, stand_in(each).about, stand_in(each).design) for each in STAND_INS]
-        say_columns(("name", "what it stands in for", "suits"), rows)
+        sources = {of: source for source, of in reversed(BY_SOURCE.items())}
+        rows = [
+            (each, sources.get(each, each), stand_in(each).about, stand_in(each).design)
+            for each in STAND_INS
+        ]
+        say_columns(("name", "source", "what it stands in for", "suits"), rows)
         return
+    name = name if name in STAND_INS else BY_SOURCE.get(name, name)
     if name not in STAND_INS:
         raise typer.BadParameter(
-            f"there is no stand-in '{name}'. {did_you_mean(name, STAND_INS, 'stand-ins')}"
+            f"there is no stand-in '{name}'. "
+            f"{did_you_mean(name, [*STAND_INS, *BY_SOURCE], 'stand-ins and sources')}"
         )
     made = stand_in(name)(at)
     played = read_tape(tape or demo_file(made.file))
@@ -61,6 +71,9 @@ def simulate(
     say(f"  fendra run {made.design} --from {hint} --to terminal:")
     if isinstance(made, WritesFiles):
         return
+    mute = [] if made.hears is None else sorted({*played.signals} - made.hears)
+    if mute:
+        say(f"It has no way to send {listed(mute)}: these columns are left out.", style="yellow")
     say(f"It tells {played.name}, {played.duration_s:g} s, {'once' if once else 'over and over'}.")
     source = TapeSource(played, loop=not once)
     start_s = time.monotonic()

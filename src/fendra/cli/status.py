@@ -54,7 +54,7 @@ class Foot:
 
     def __init__(self, *, is_full: bool = False) -> None:
         self._lock = Lock()
-        self._is_full = is_full
+        self._is_full = is_full and sys.stdout.isatty()
         self._is_terminal = sys.stderr.isatty()
         self._typed = ""
         self._status = ""

@@ -105,7 +105,7 @@ def did_you_mean(
     >>> did_you_mean("zzz", ["blink", "sweep"], "effects")
     'The effects are: blink, sweep.'
     """
-    names = sorted(known)
+    names = sorted({*known})
     near = nearest(name, names, alike=alike)
     return f"Did you mean '{near}'?" if near is not None else the_known(names, what)
 
@@ -116,7 +116,7 @@ def the_known(names: Iterable[str], what: str) -> str:
     >>> the_known(["blink", "sweep"], "effects"), the_known([], "scenes")
     ('The effects are: blink, sweep.', 'There are no scenes yet.')
     """
-    names = sorted(names)
+    names = sorted({*names})
     if not names:
         return f"There are no {what} yet."
     shown = ", ".join(names[:MOST_LISTED]) + (", ..." if len(names) > MOST_LISTED else "")

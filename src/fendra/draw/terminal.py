@@ -126,6 +126,7 @@ class TerminalOutput(Output):
     ) -> None:  # fmt: skip
         super().__init__(address, **options)
         self._stream, self._clock = stream, clock
+        self._has_entered = False
 
     def __str__(self) -> str:
         return "the terminal"
@@ -143,6 +144,7 @@ class TerminalOutput(Output):
         self._is_true = "truecolor" in os.environ.get("COLORTERM", "") or "24bit" in os.environ.get(
             "COLORTERM", ""
         )
+        self._has_entered = True
         self._write(ENTER)
 
     def _use(self, design: Design) -> None:
@@ -172,6 +174,9 @@ class TerminalOutput(Output):
             raise OutputError("the terminal is gone") from exc
 
     def _close(self) -> None:
+        if not self._has_entered:
+            return
+        self._has_entered = False
         try:
             self._write(LEAVE)
         except OutputError:

@@ -91,10 +91,14 @@ def with_preset(text: str, name: str, preset: Preset) -> str:
     return f"{text.rstrip()}\n\n{preset_text(f'[presets.{_key(name)}]', preset)}\n"
 
 
-def with_defaults(text: str, layer: str, parameters: frozenset[str]) -> tuple[str, list[str]]:
-    """A design's text in which a layer has no parameters of its own any more, and those it had.
+def with_defaults(
+    text: str, layer: str, parameters: frozenset[str], effect: str | None
+) -> tuple[str, list[str]]:
+    """A design's text in which a layer has no parameters of its own or of a preset any more, and
+    those it had.
 
-    Comments and order stay. Raises FileError where there is no such layer.
+    effect: of the layer, written where a preset named it. Comments and order stay. Raises FileError
+    where there is no such layer.
     """
     document = tomlkit.parse(text)
     layers = document.get("layer", [])
@@ -103,6 +107,11 @@ def with_defaults(text: str, layer: str, parameters: frozenset[str]) -> tuple[st
             taken = [key for key in [*table] if key in parameters]
             for key in taken:
                 table.remove(key)
+            if "preset" in table:
+                taken.append(f"preset '{table['preset']}'")
+                table.remove("preset")
+                if effect is not None and "effect" not in table:
+                    table["effect"] = effect
             return tomlkit.dumps(document), taken
     names = [str(table.get("name")) for table in layers]
     raise FileError(f"the design has no layer '{layer}'. {did_you_mean(layer, names, 'layers')}")

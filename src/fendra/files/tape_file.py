@@ -262,8 +262,8 @@ def _unit_problems(times: Floats) -> list[str]:
         return []
     return [
         f"the rows are {typical:g} apart in `{TIME}`, so the tape would last "
-        f"{times[-1] - times[0]:,g} s; these look like milliseconds. Call the column `time_ms` if they are, and `time_s` if "
-        "they are seconds"
+        f"{times[-1] - times[0]:,g} s; these look like milliseconds. Call the "
+        "column `time_ms` if they are, and `time_s` if they are seconds"
     ]
 
 

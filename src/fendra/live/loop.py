@@ -227,7 +227,8 @@ class Loop:
 
     def _leave(self) -> None:
         """Show how the design leaves its outputs, and close them."""
-        frame = leaving_frame(self.program) if self._leaves else None
+        at_s = self.program.at_s + 1 / self.program.design.rate
+        frame = leaving_frame(self.program, at_s) if self._leaves else None
         for sender in self.senders:
             if frame is not None:
                 sender.mailbox.put(frame)
@@ -301,19 +302,22 @@ def _fits(program: Program, cells: Mapping[str, float]) -> bool:
     return True
 
 
-def leaving_frame(program: Program) -> Frame | None:
-    """What outputs show when a run has ended; None where they keep what they show."""
+def leaving_frame(program: Program, at_s: float) -> Frame | None:
+    """What outputs show when a run has ended; None where they keep what they show.
+
+    at_s: when that is, on the program's clock.
+    """
     match program.design.leaving:
         case "keep":
             return None
         case "dark":
             dark = np.zeros((len(program.layout), 3), np.uint8)
-            return Frame(0.0, dark, program.layout, program.design)
+            return Frame(at_s, dark, program.layout, program.design)
     program.reset()
     frame = program.frame(at=0.0)
     for step in range(1, 21):  # in steps, so that fades come to their end
         frame = program.frame(at=step * STANDBY_S / 20)
-    return replace(frame, rgb=frame.rgb.copy())
+    return replace(frame, at_s=at_s, rgb=frame.rgb.copy())
 
 
 def run_live(

@@ -12,14 +12,17 @@ from collections.abc import Mapping
 
 
 class StandIn(ABC):
-    """Something that tells values. file: the tape that suits it; design: the design that does.
+    """Something that tells values.
 
-    about: what it is. address: where it tells them; its usual place, if empty.
+    file: the tape that suits it; design: the design that does. hears: the signals that it can send;
+    None where it sends all of them. about: what it is. address: where it tells them; its usual
+    place, if empty.
     """
 
     about: str
     file: str = "ride.csv"
     design: str = "heron.toml"
+    hears: frozenset[str] | None = None
 
     def __init__(self, address: str = "") -> None:
         self.address = address
@@ -61,6 +64,13 @@ STAND_INS: dict[str, tuple[str, str]] = {
     "web": ("fendra.demo.stand_ins.web", "Web"),
 }
 """Name to module and class."""
+
+
+BY_SOURCE = {
+    "audio": "song", "can": "vehicle", "gpio": "pins", "http": "web", "keys": "typing",
+    "mavlink": "flight", "mqtt": "broker", "obd": "vehicle", "udp": "game",
+}  # fmt: skip
+"""The stand-in that a source of another name hears."""
 
 
 def stand_in(name: str) -> type[StandIn]:

@@ -9,6 +9,9 @@ from typing import Any
 
 from fendra.demo.stand_ins import StandIn
 
+STICKS = ("stick_1", "stick_2", "stick_3", "stick_4")
+"""Channels of the remote control: roll, pitch, throttle, yaw; -1 to 1."""
+
 
 class Flight(StandIn):
     """Sends what a fixed wing's autopilot would of the same flight."""
@@ -16,6 +19,7 @@ class Flight(StandIn):
     about = "an autopilot that sends MAVLink by UDP"
     file = "flight.csv"
     design = "drone.toml"
+    hears = frozenset({"armed", "mode", "throttle", "roll", "pitch", "battery", "rssi", *STICKS})
 
     def start(self) -> str:
         from pymavlink.dialects.v20 import common
@@ -46,12 +50,17 @@ class Flight(StandIn):
             volts = round(now("battery", 0) * 1000)
             self._send(self._link.sys_status_encode(0, 0, 0, 0, volts, 850, 62, 0, 0, 0, 0, 0, 0))
         if values:
-            roll = math.radians(now("roll", 0))
-            self._send(self._link.attitude_encode(round(at_s * 1000), roll, 0.0, 0.0, 0, 0, 0))
+            roll, pitch = (math.radians(now(name, 0)) for name in ("roll", "pitch"))
+            self._send(self._link.attitude_encode(round(at_s * 1000), roll, pitch, 0.0, 0, 0, 0))
             throttle = round(now("throttle", 0) * 100)
             self._send(self._link.vfr_hud_encode(18.0, 17.0, 90, throttle, 60.0, 0.5))
-            sticks = [1500, 1500, 1000 + 10 * throttle, 1500, *[0] * 14]
-            self._send(self._link.rc_channels_encode(round(at_s * 1000), 4, *sticks, 200))
+            stands = {"stick_3": now("throttle", 0) * 2 - 1, **self._values}
+            sticks = [round(1500 + 500 * stands.get(name, 0)) for name in STICKS]
+            rssi = round(now("rssi", 0.8) * 254)
+            channels = [*sticks, *[0] * (18 - len(sticks))]
+            self._send(
+                self._link.rc_channels_encode(round(at_s * 1000), len(sticks), *channels, rssi)
+            )
 
     def _send(self, message: Any) -> None:
         self._socket.sendto(message.pack(self._link), self._to)

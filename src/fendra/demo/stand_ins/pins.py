@@ -20,6 +20,8 @@ class Pins(StandIn):
 
     about = "levers and switches on the pins of a single-board computer (made-up pins)"
 
+    hears = frozenset({*PINS, "throttle", "speed"})
+
     def start(self) -> str:
         self._to = ("127.0.0.1", int(self.address or 9417))
         self._socket = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)

@@ -21,6 +21,7 @@ class Typing(StandIn):
     about = "a keyboard on which somebody types"
     file = "typing.csv"
     design = "pad.toml"
+    hears = frozenset({"key", "press", "caps"})
 
     def start(self) -> str:
         self._path = self.address or "keyboard"

@@ -61,6 +61,9 @@ class Vehicle(StandIn):
     """Sends Heron's frames, and answers as a vehicle's diagnostic plug does."""
 
     about = "a vehicle on a CAN bus (by UDP, within this computer)"
+    hears = frozenset(
+        {"speed", "rpm", "throttle", "brake", "left", "right", "lights", "lean", "battery"}
+    )
     GROUP = "239.74.163.2"
 
     def start(self) -> str:
