@@ -37,6 +37,7 @@ class Source(Driver, ABC):
     Everything raises SourceError where there can be no news; whoever runs it closes it then, and
     tries again. `refused` counts what came and made no sense; `problem` says what was wrong last.
     `ends`: whether it can come to an end, as a file does; then `_read` raises `EndOfSource`.
+    notice: something that whoever runs it should know, though it works.
     `skipped` counts what came quicker than it could be read. is_public: others than the user may
     send to it, as much as they like; so it gets a share of the computer's time alone.
     """
@@ -49,7 +50,7 @@ class Source(Driver, ABC):
     def __init__(self, address: str = "", **options: Any) -> None:
         super().__init__(address, **options)
         self.refused = self.skipped = 0
-        self.problem = ""
+        self.problem = self.notice = ""
 
     def __str__(self) -> str:
         name = type(self).__name__.removesuffix("Source").lower()

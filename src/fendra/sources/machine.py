@@ -8,6 +8,7 @@ NAME` and `front NAME`, switches to choose a scene by.
 from __future__ import annotations
 
 import contextlib
+import os
 import shutil
 import subprocess
 import time
@@ -17,6 +18,7 @@ from pydantic import Field
 
 from fendra.core.document.design import Design
 from fendra.core.layout import Layout
+from fendra.core.signals.inputs import split_source
 from fendra.drivers import Names, Options
 from fendra.sources import News, Source, package
 
@@ -31,6 +33,14 @@ class MachineOptions(Options):
     programs: Names = ()
 
 
+def _asked_for(design: Design) -> set[str]:
+    """The names that signals of a design may ask this source for."""
+    names = {
+        each.name or name for name, signal in design.signals.items() for each in signal.sources
+    }
+    return {split_source(name)[1] for name in names}
+
+
 class MachineSource(Source):
     """The computer that this runs on."""
 
@@ -40,12 +50,36 @@ class MachineSource(Source):
     def __str__(self) -> str:
         return "this computer"
 
-    def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
+    def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - places are nothing
         self._psutil = package("psutil")
         self._psutil.cpu_percent()  # counts from here on
         self._bytes = self._sent_and_received()
         self._at_s = time.monotonic()
         self._can_see_front = shutil.which("xdotool") is not None
+        wanted = _asked_for(design) | {f"front {name}" for name in self.options.programs}
+        cannot = self._cannot()
+        missing = sorted({name.partition(" ")[0] for name in wanted} & {*cannot})
+        if missing:
+            why = "; ".join(f"no {name}: {cannot[name]}" for name in missing)
+            self.notice = f"{self} cannot give all that is asked for: {why}."
+
+    def _cannot(self) -> dict[str, str]:
+        """What it cannot give here, and why."""
+        found = {}
+        if getattr(self._psutil, "sensors_battery", lambda: None)() is None:
+            found["battery"] = "the system knows of none"
+        if not getattr(self._psutil, "sensors_temperatures", dict)():
+            found["temperature"] = "the system tells of no sensor"
+        if self._psutil.net_io_counters() is None:
+            found["network"] = "the system tells of no network"
+        if not self._can_see_front:
+            found["front"] = (
+                "Wayland keeps it to itself" if os.environ.get("WAYLAND_DISPLAY")
+                else "it takes X11 and the program xdotool"
+            )  # fmt: skip
+        elif not os.environ.get("DISPLAY"):
+            found["front"] = "no X11 screen is there (DISPLAY is not set)"
+        return found
 
     def _sent_and_received(self) -> int:
         counts = self._psutil.net_io_counters()
