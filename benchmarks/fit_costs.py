@@ -91,9 +91,36 @@ def designs() -> Iterator[fd.Design]:
                 yield fd.Design.from_values(values, folder=folder)
 
 
+def mixed() -> Iterator[fd.Design]:
+    """Several effects each, on two parts of unequal length; some on RGBW, some with a limiter."""
+    random = np.random.default_rng(7)
+    names = [name for name in EFFECTS if name not in ("picture", "screen-glow")]
+    for number in range(36):
+        leds = int(random.integers(6, 40))
+        chosen = random.choice(names, size=int(random.integers(2, 5)), replace=False)
+        line = {
+            "name": "a", "supply": "p", "led": "sk6812-rgbw" if number % 3 == 0 else "ws2812b",
+            "part": [strip("bar", leds), strip("foo", int(random.integers(3, 20)))],
+        }  # fmt: skip
+        layers = [
+            {
+                "name": f"{effect} {i}", "effect": effect, "blend": "add" if i % 2 else "over",
+                "on": ("bar", "foo", "all")[int(random.integers(3))],
+                **({"level": "0.2 + 0.6 * t"} if random.random() < 0.4 else {}),
+            }
+            for i, effect in enumerate(chosen.tolist())
+        ]  # fmt: skip
+        values = {
+            "name": "x", "line": [line], "layer": layers,
+            "supplies": {"p": {"volts": 5, **({"amps": 0.3} if number % 4 == 1 else {})}},
+            "signals": {"s": {"smooth": 0.05}, "t": {}},
+        }  # fmt: skip
+        yield fd.Design.from_values(values)
+
+
 def frames_of_chance(design: fd.Design, count: int = 50) -> Frames:
     """Frames with random values of all signals."""
-    fed, random = [*design.fed], np.random.default_rng(1)
+    fed, random = [*design.compile().fed], np.random.default_rng(1)
     row = [("now_ms", "<u4"), ("signals", [("value", "<f4"), ("is_new", "u1")], (len(fed),))]
     packed = np.zeros(count, np.dtype(row))
     packed["now_ms"] = 23 * np.arange(count)
@@ -107,14 +134,16 @@ def frames_of_chance(design: fd.Design, count: int = 50) -> Frames:
 def measured(design: fd.Design, avr: Avr, folder: Path) -> dict[str, float]:
     """Flash of its projects, and the mean work of a frame on each processor."""
     found: dict[str, float] = {}
-    for target, tool in (("avr", "avr-size"), ("arm", "arm-none-eabi-size")):
+    tools = {"avr": "avr-size", "arm": "arm-none-eabi-size", "rp2040": "arm-none-eabi-size"}
+    for target, tool in tools.items():
         here = folder / target
         write_project(design.firmware(target).files, here)
         make(here, "clean")
         make(here)
         found[f"flash {target}"] = size_of(tool, here / "x.elf")[0]
     frames = frames_of_chance(design)
-    found["avr"] = float(avr.film(frames, folder).cycles.mean())
+    on_avr = avr.film(frames, folder)
+    found["avr"], found["stack avr"] = float(on_avr.cycles.mean()), float(on_avr.stack)
     for name, (board, flags) in CORTEX.items():
         program = folder / "count.elf"
         run_tool(["arm-none-eabi-gcc", *flags, "-mthumb", "-std=c99", "-Os", *write(design, folder),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Any
 
 from jinja2 import Environment, PackageLoader, StrictUndefined
@@ -121,7 +121,10 @@ def make_project(
             plan, chip, controller, emitted, is_receiver=is_receiver, has_peers=peers is not None
         )
     told = None
-    kind = chip.type if chip else design.controllers[controller].known_type if controller else None
+    given = design.controllers[controller] if controller else None
+    kind = chip.type if chip else given.known_type if given else None
+    if kind is not None and given is not None and given.ram is not None:
+        kind = replace(kind, ram=given.ram)
     if kind is not None:
         film = None if is_receiver else subject.film
         told = tell(plan, emitted.count, kind, film, controller=controller, is_receiver=is_receiver)

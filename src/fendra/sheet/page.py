@@ -29,6 +29,7 @@ from fendra.sheet.tables import (
     led_table,
     line_tables,
     materials,
+    pin_table,
     supply_table,
 )
 
@@ -73,6 +74,7 @@ def make_page(subject: Subject, findings: Sequence[Finding], view: ViewName | No
         lines=line_tables(budget),
         leds=led_table(budget),
         data=data_table(budget),
+        pins=pin_table(budget),
         materials=materials(budget),
         peaks=[peak_in_words(each) for each in budget.supplies if each.draw is not None],
         limited=[str(each) for each in (subject.film.limited() if subject.film else ())],

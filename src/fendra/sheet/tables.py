@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from fendra.core.catalogue.leds import LedType
+from fendra.core.catalogue.wires import Lead
 from fendra.core.electric.budget import Budget
 from fendra.core.electric.leads import bears_a, fuse_for, wire_for
 from fendra.core.electric.line_budget import LineBudget
@@ -16,6 +17,7 @@ from fendra.core.electric.words import in_amps
 from fendra.core.layout.listing import list_parts
 from fendra.core.layout.table import Layout, PartRow
 from fendra.core.names import counted
+from fendra.core.signals.inputs import pin_of
 from fendra.draw.map_labels import addresses
 from fendra.draw.wiring import supply_in_words
 
@@ -56,12 +58,22 @@ def supply_table(budget: Budget) -> SheetTable:
                 _headroom(each),
                 f"{each.watts:.3g} W",
                 fuse(each.peak_a),
+                _battery_side(each),
                 f"{each.hours:.3g} h" if each.hours else "",
             )
         )
     heads = ("supply", "what it is", "limiter", "dark", "full white", "peak on the tape",
-             "99 %, mean", "left at the peak", "watts", "main fuse", "battery lasts")  # fmt: skip
+             "99 %, mean", "left at the peak", "watts", "main fuse", "battery to converter",
+             "battery lasts")  # fmt: skip
     return _without_empty(SheetTable(heads, tuple(rows), heads[2:]))
+
+
+def _battery_side(each: SupplyBudget) -> str:
+    """Current, fuse and wire between battery and converter; empty without them."""
+    if each.battery_a is None:
+        return ""
+    wire = f"{each.battery_wire_mm2:g} mm²" if each.battery_wire_mm2 else "several wires"
+    return f"{each.battery_a:.3g} A, fuse {fuse(each.battery_a)}, {wire}"
 
 
 def _headroom(each: SupplyBudget) -> str:
@@ -193,6 +205,39 @@ def data_table(budget: Budget) -> SheetTable:
     return _without_empty(SheetTable(heads, tuple(rows)))
 
 
+def pin_table(budget: Budget) -> SheetTable:
+    """What is at which pin of each controller: lines, inputs, and what else it does."""
+    design = budget.loads.design
+    first = next(iter(design.controllers), "")
+    rows: list[tuple[str, str, str]] = []
+    for line in design.line:
+        rows += [
+            (line.controller or first, named, f"{what} of line '{line.name}'")
+            for named, what in ((line.pin, "data"), (line.clock, "clock"))
+            if named
+        ]
+    for name, signal in design.signals.items():
+        pin = pin_of(signal)
+        if pin is None:
+            continue
+        every = [each for each in (pin.name, pin.other, *pin.rows, *pin.columns) if each]
+        kind = f", {pin.kind}" if pin.kind else ""
+        rows.append((pin.controller or first, ", ".join(every), f"input '{name}'{kind}"))
+    for board, said in design.controllers.items():
+        for what, by_pins in said.uses.items():
+            names = [by_pins] if isinstance(by_pins, str) else by_pins
+            rows.append((board, ", ".join(names), f"in use: {what}"))
+        for what, by in said.shared.items():
+            rows.append((board, ", ".join(by), f"share {what}: one at a time"))
+        wires = (("peers", said.peers), ("values", said.values), ("mavlink", said.mavlink))
+        for what, wire in wires:
+            if wire is not None:
+                pins = ", ".join(filter(None, (wire.tx, wire.rx)))
+                rows.append((board, pins, f"{what}, {wire.baud} baud"))
+    rows.sort(key=lambda row: row[0])
+    return _without_empty(SheetTable(("controller", "pin", "what is there"), tuple(rows)))
+
+
 def led_table(budget: Budget) -> SheetTable:
     """What one chip draws, by data sheet and as measured."""
     rows = []
@@ -245,23 +290,34 @@ def materials(budget: Budget) -> SheetTable:
         said = design.supplies.get(supply.feeding.name)
         words = supply_in_words(supply.feeding)
         rows.append((f"supply, {words[0]}", "1", "; ".join([supply.feeding.name, *words[1:]])))
+        if said is not None and said.converter is not None and supply.feeding.amps is None:
+            rating = f"{supply.proposed_a:g} A" if supply.proposed_a else "several"
+            rows.append((f"converter, {supply.feeding.volts:g} V, {rating}", "1",
+                         "proposed: its rating is not said"))  # fmt: skip
         if said is not None and said.battery is not None:
             cells = f", {said.battery.cells} cells" if said.battery.cells else ""
             rows.append((f"battery, {said.battery.nominal_volts:g} V{cells}", "1",
                          f"{said.battery.ah:g} Ah"))  # fmt: skip
     fuses: Counter[str] = Counter(fuse(supply.peak_a) for supply in budget.supplies)
     fuses.update(fuse(flow_a) for line in budget.lines for flow_a in line.lead_a)
+    fuses.update(fuse(each.battery_a) for each in budget.supplies if each.battery_a is not None)
     rows += [(f"fuse and holder, {rating}", str(count), "in plus, near the supply")
              for rating, count in sorted(fuses.items(), key=lambda item: float(item[0].split()[0])
                                          if item[0][0].isdigit() else 1e9)]  # fmt: skip
     wires: dict[str, float] = {}
     for line in budget.lines:
-        for _, wire in line.leads:
-            size = f"{wire.area_mm2:.3g} mm²"
+        for (_, wire), flow_a in zip(line.leads, line.lead_a, strict=True):
+            # One that is too thin is not bought: what is needed stands here.
+            least = wire_for(flow_a, wire.metres, line.feeding.volts) or 0.0
+            size = f"{max(wire.area_mm2, least):.3g} mm²"
             wires[size] = wires.get(size, 0.0) + wire.metres
         if line.jumps_m > 0:
             size = f"{line.line.jump.area_mm2:.3g} mm²"
             wires[size] = wires.get(size, 0.0) + line.jumps_m
+    for supply in budget.supplies:
+        if supply.battery_wire_mm2:
+            size = f"{supply.battery_wire_mm2:.3g} mm²"
+            wires[size] = wires.get(size, 0.0) + Lead().metres
     rows += [(f"wire, {size}", f"{metres:.1f} m each", "red and black; leads and jumps")
              for size, metres in sorted(wires.items())]  # fmt: skip
     jumps = sum(line.jumps_m for line in budget.lines)

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Annotated, Any, Literal, TypeAlias
+from typing import TYPE_CHECKING, Annotated, Any, Literal, Self, TypeAlias
 
-from pydantic import AfterValidator, Field
+from pydantic import AfterValidator, Field, model_validator
 
 from fendra.core.catalogue.data_files import read_catalogue
 from fendra.core.light.balance import EVEN, Shares, gains_of
@@ -45,16 +45,31 @@ else:
 
 
 class Measured(Model):
-    """What somebody measured: the current of so many LEDs at full white.
+    """What somebody measured: the current, or the power, of so many LEDs at full white.
 
-    amps: in all, dark LEDs' share included. lit: the channels that were at full; all of red, green
+    amps, or watts at the voltage of the type: in all, dark LEDs' share included. lit: the channels that were at full; all of red, green
     and blue if not given, or white alone where there is a white channel, since that is what
     Fendra's own white lights.
     """
 
-    amps: Annotated[float, Field(gt=0, le=10_000)]
+    amps: Annotated[float, Field(gt=0, le=10_000)] | None = None
+    watts: Annotated[float, Field(gt=0, le=100_000)] | None = None
     leds: Annotated[int, Field(ge=1, le=1_000_000)]
     lit: Literal["RGB", "RGBW", "W"] | None = None
+
+    @model_validator(mode="after")
+    def _is_said_once(self) -> Self:
+        if (self.amps is None) == (self.watts is None):
+            raise ValueError("write `amps` or `watts`, one of them, of so many `leds`")
+        return self
+
+    def amps_at(self, volts: float) -> float:
+        """The current. volts: of the type, at which the power was measured.
+
+        >>> Measured(watts=2.1, leds=60).amps_at(5.0)
+        0.42
+        """
+        return self.amps if self.amps is not None else (self.watts or 0.0) / volts
 
 
 class LedFigures(Model):
@@ -196,7 +211,7 @@ def led_type(name: str, figures: LedFigures, catalogue: Mapping[str, LedFigures]
         volts,
         least,
         most,
-        sheet if measured is None else _scaled(sheet, idle_ua, measured, order, per),
+        sheet if measured is None else _scaled(sheet, idle_ua, measured, order, per, volts),
         idle_ua,
         sheet,
         said.get("data") or "one-wire",
@@ -237,7 +252,12 @@ def _channels(channel_ma: Any, order: str) -> dict[str, int]:
 
 
 def _scaled(
-    sheet: Mapping[str, int], idle_ua: int, measured: Measured, order: str, leds_a_chip: int
+    sheet: Mapping[str, int],
+    idle_ua: int,
+    measured: Measured,
+    order: str,
+    leds_a_chip: int,
+    volts: float,
 ) -> dict[str, int]:
     """The channels' currents by the same factor, so that together they draw what was measured."""
     lit = measured.lit or ("W" if "W" in order else "RGB")
@@ -245,11 +265,12 @@ def _scaled(
         remedy = f"Its channels are '{order}'."
         raise LedError("measured", "it was measured with a channel that there is not.", remedy)
     chips = measured.leds / leds_a_chip
-    each_ua = measured.amps / MICRO / chips - idle_ua
+    amps = measured.amps_at(volts)
+    each_ua = amps / MICRO / chips - idle_ua
     if each_ua <= 0:
         raise LedError(
             "measured",
-            f"{measured.amps:g} A for {measured.leds} LEDs is no more than they draw while dark, "
+            f"{amps:g} A for {measured.leds} LEDs is no more than they draw while dark, "
             f"{chips * idle_ua * MICRO:g} A.",
             "Measure at full white, or lower idle_ma.",
         )

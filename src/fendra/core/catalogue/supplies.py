@@ -19,6 +19,12 @@ SHARE = 0.8
 EFFICIENCY = 0.88
 """Of a step-down converter of which nothing is said: they have 0.85 to 0.92."""
 
+RATINGS_A = (1.0, 2.0, 3.0, 5.0, 8.0, 10.0, 15.0, 20.0, 25.0, 30.0, 40.0, 50.0, 60.0)
+"""Usual ratings of converters and power supplies, in amperes."""
+
+EMPTY_SHARE = 0.8
+"""Of a battery's nominal voltage, what is left of it when it is nearly empty."""
+
 Amps = Annotated[float, Field(gt=0, le=10_000)]
 
 
@@ -33,6 +39,11 @@ class Battery(Model):
     def nominal_volts(self) -> float:
         """As it is said, or 3.7 V a cell."""
         return self.volts if self.volts is not None else 3.7 * (self.cells or 1)
+
+    @property
+    def lowest_volts(self) -> float:
+        """Nearly empty: 3.0 V a cell of lithium, which is four fifths of what it is called."""
+        return EMPTY_SHARE * self.nominal_volts
 
     @property
     def watt_hours(self) -> float:

@@ -7,7 +7,7 @@ import numpy as np
 from fendra.core.catalogue.supplies import SHARE
 from fendra.core.catalogue.wires import FUSES_A, WIRES_A, Jump
 from fendra.core.checks import Subject, check
-from fendra.core.electric.leads import bears_a
+from fendra.core.electric.leads import bears_a, fuse_for, wire_for
 from fendra.core.electric.line_budget import LineBudget
 from fendra.core.electric.supply_budget import SupplyBudget
 from fendra.core.findings import KeyPath, Report
@@ -18,6 +18,8 @@ SPOKEN_OF_A = 0.5
 
 WARM_W, HOT_W = 15.0, 25.0
 """Watts that a metre of strip turns into heat: it wants metal behind it; it needs it."""
+STUCK = frozenset({"strip", "path", "arc", "ring", "frame", "grid", "assembly"})
+"""Shapes whose LEDs are stuck onto the thing."""
 LITTLE_W = 10.0
 """Watts of a whole line that need not be spoken of."""
 
@@ -41,6 +43,11 @@ def supply_currents(subject: Subject, report: Report) -> None:
                 f"{kept_a:.3g} A: no light is left."
             )
             report.error(path, "no-current-left", message, "Take a larger supply, or fewer LEDs.")
+        elif budget.part_of_full and feeding.budget_a is not None:
+            remedy = "That is enough where little is lit at a time; else take a larger one"
+            if budget.proposed_a is not None:
+                remedy += f", of {budget.proposed_a:g} A"
+            report.note(path, "part-of-full", f"{budget.part_of_full}.", f"{remedy}.")
         elif feeding.budget_a is None:
             _unlimited(budget, path, report)
 
@@ -55,6 +62,11 @@ def _unrated(budget: SupplyBudget, path: KeyPath, report: Report) -> None:
         f"{budget.brightest} draws {budget.full_a:.3g} A, and nothing is said of what {whose}."
     )
     remedy = f"Write amps in {key}: then the limiter keeps it."
+    if budget.feeding.supply is not None and budget.feeding.supply.converter is not None:
+        remedy = f"Write amps of its converter in {key}"
+        if budget.proposed_a is not None:
+            remedy += f"; one of {budget.proposed_a:g} A gives it all"
+        remedy += "."
     report.note(path, "no-rating", message, remedy)
 
 
@@ -78,7 +90,7 @@ def _unlimited(budget: SupplyBudget, path: KeyPath, report: Report) -> None:
         report.warning(path, "derating", message, "Run it at four fifths or less.")
     elif budget.full_a > amps:
         full = f"{budget.brightest} draws {budget.full_a:.3g} A, its rating is {amps:g} A"
-        message = f"{full}, and the limiter is off."
+        message = f"{full}, and the limiter is off: {budget.part_of_full}."
         if draw is not None:
             seen = f" The tape draws {draw.peak_a:.3g} A at the most."
             report.note(path, "over-rating", message + seen, remedy)
@@ -90,6 +102,27 @@ def _unlimited(budget: SupplyBudget, path: KeyPath, report: Report) -> None:
         share = budget.full_a / amps
         message = f"{budget.brightest} draws {budget.full_a:.3g} A, {share:.0%} of its rating."
         report.note(path, "derating", message, "Run it at four fifths or less.")
+
+
+HELD_BACK = 0.1
+"""The share of a tape's frames from which on a limiter that holds them back is a warning."""
+
+
+@check(stops=False)
+def held_back(subject: Subject, report: Report) -> None:
+    """Limiters that hold back much of what a tape shows."""
+    for each in subject.film.limited() if subject.film is not None else ():
+        if each.frames <= HELD_BACK * each.of:
+            continue
+        budget = next(b for b in subject.budget.supplies if b.feeding.name == each.supply)
+        message = (
+            f"the limiter holds back {each.frames / each.of:.0%} of the tape's frames, down to "
+            f"{each.least:.0%} of the light at {each.at_s:g} s."
+        )
+        larger = f"take a supply of {budget.proposed_a:g} A" if budget.proposed_a else "feed less"
+        remedy = f"Lower `level` or the layers that are on then, or {larger}."
+        path: KeyPath = ("supplies", each.supply) if each.supply else ()
+        report.warning(path, "held-back", message, remedy)
 
 
 @check
@@ -116,14 +149,25 @@ def _leads(subject: Subject, line: LineBudget, report: Report) -> None:
             path = (*path, "feed", j)
         elif line.feeding.supply is not None:
             path = ("supplies", line.feeding.name)
-        _hold(what, wire, amps, path, "wire", report)
+        if not _hold(what, wire, amps, path, "wire", report):
+            continue
+        least = wire_for(amps, wire.metres, line.feeding.volts)
+        if wire.is_sized and least is not None and wire.area_mm2 < least * 0.97:
+            message = (
+                f"{what} has {wire.area_mm2:.2g} mm², and its fuse of {fuse_for(amps):g} A, or the "
+                f"voltage that it takes, asks for {least:g} mm²."
+            )
+            remedy = f"Take {least:g} mm², or feed the line at more places."
+            report.warning((*path, "wire"), "thin-wire", message, remedy)
 
 
-def _hold(what: str, wire: Jump, amps: float, path: KeyPath, key: str, report: Report) -> None:
-    """Tell a wire that is too thin for a current, or one of which nothing is said but should be."""
+def _hold(what: str, wire: Jump, amps: float, path: KeyPath, key: str, report: Report) -> bool:
+    """Tell a wire that is too thin for a current, or one of which nothing is said but should be;
+    gives whether it bears the current.
+    """
     held_a = bears_a(wire.area_mm2)
     if amps <= held_a * (1 + 1e-9):
-        return
+        return True
     size = _thicker(amps)
     if wire.is_sized:
         message = f"{amps:.3g} A go through {what}, and {wire.area_mm2:.2g} mm² bears {held_a:g} A."
@@ -133,6 +177,7 @@ def _hold(what: str, wire: Jump, amps: float, path: KeyPath, key: str, report: R
         message = f"{amps:.3g} A go through {what}, of which nothing is said."
         remedy = f"Take {size} or more, and write it down as `{key}`."
         report.note(path, "thin-wire", message, remedy)
+    return False
 
 
 def _jump_a(line: LineBudget) -> float:
@@ -153,6 +198,8 @@ def heat(subject: Subject, report: Report) -> None:
         watts = line.watts_a_metre
         if watts is None or watts < WARM_W or watts * line.metres < LITTLE_W:
             continue
+        if not any(part.shape in STUCK for part in line.line.part):
+            continue  # keys and single LEDs are not stuck onto anything
         is_seen = line.draw is not None
         when = "over the tape, in the mean," if is_seen else f"at {line.brightest}"
         message = f"{when} a metre of its strips turns {watts:.3g} W into heat."

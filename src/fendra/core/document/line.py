@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from functools import reduce
 from operator import or_
 from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
@@ -96,8 +97,12 @@ class Controller(Model):
 
     @property
     def known_type(self) -> ControllerType | None:
-        """Its type's figures, where it has one."""
-        return CONTROLLERS[self.type] if self.type else None
+        """Its type's figures, with what is said of this one in their place; None without a type."""
+        if not self.type:
+            return None
+        kind = CONTROLLERS[self.type]
+        return replace(kind, ram=self.ram or kind.ram,
+                       logic_volts=self.logic_volts or kind.logic_volts)  # fmt: skip
 
 
 class Feed(Model):

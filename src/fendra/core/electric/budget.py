@@ -94,6 +94,7 @@ def make_budget(
             float(idle_a[[*feeding.lines]].sum()),
             float(white_a[[*feeding.lines]].sum()),
             float(full_a[[*feeding.lines]].sum()),
+            leds=sum(line.leds for line in lines if line.number in feeding.lines),
         )
         for feeding in loads.feedings
     ]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from fendra.core.catalogue.supplies import RATINGS_A, SHARE
 from fendra.core.catalogue.wires import Lead
 from fendra.core.electric.draws import Draw
 from fendra.core.electric.leads import fuse_for, wire_for
@@ -13,13 +14,14 @@ from fendra.core.electric.words import brightest_in_words, in_amps
 
 @dataclass(frozen=True)
 class SupplyBudget:
-    """One supply: its lines together; see there."""
+    """One supply: its lines together; see there. leds: how many it feeds."""
 
     feeding: Feeding
     idle_a: float
     white_a: float
     full_a: float
     draw: Draw | None = None
+    leds: int = 0
 
     @property
     def brightest(self) -> str:
@@ -40,6 +42,71 @@ class SupplyBudget:
         if self.feeding.budget_a is None and self.draw is not None:
             return self.draw.peak_a
         return self.most_a
+
+    @property
+    def kept_a(self) -> float | None:
+        """What it can give: its limiter's budget, else its rating; None where nothing is said."""
+        amps = self.feeding.budget_a
+        return self.feeding.amps if amps is None else amps
+
+    @property
+    def share_of_full(self) -> float:
+        """How much of the brightest colour's light it can give, 0 to 1: linear, as the limiter
+        takes it back.
+        """
+        kept_a, lit_a = self.kept_a, self.full_a - self.idle_a
+        if kept_a is None or lit_a <= 0:
+            return 1.0
+        return min(max((kept_a - self.idle_a) / lit_a, 0.0), 1.0)
+
+    @property
+    def bears_leds(self) -> int:
+        """How many of its LEDs it would bear at the brightest colour."""
+        kept_a = self.kept_a
+        if kept_a is None or self.full_a <= kept_a or self.leds == 0:
+            return self.leds
+        return int(kept_a / (self.full_a / self.leds) + 1e-9)
+
+    @property
+    def part_of_full(self) -> str:
+        """That in words: what is left of its brightest colour, and for how many LEDs it is enough.
+
+        Empty where it can give all.
+        """
+        if self.kept_a is None or self.full_a <= self.kept_a:
+            return ""
+        return (
+            f"{in_amps(self.kept_a)} are {self.share_of_full:.0%} of {self.brightest}'s light for "
+            f"{self.leds} LEDs, or all of it for {self.bears_leds}"
+        )
+
+    @property
+    def battery_a(self) -> float | None:
+        """What a converter takes of its battery at the peak, when that is nearly empty, in amperes;
+        None without both.
+        """
+        supply = self.feeding.supply
+        if supply is None or supply.battery is None or supply.converter is None:
+            return None
+        return self.watts / (supply.converter.efficiency * supply.battery.lowest_volts)
+
+    @property
+    def battery_fuse_a(self) -> float | None:
+        """The fuse between battery and converter; None without them, or above the largest."""
+        return None if self.battery_a is None else fuse_for(self.battery_a)
+
+    @property
+    def battery_wire_mm2(self) -> float | None:
+        """The wire between battery and converter, of a lead's usual length."""
+        supply = self.feeding.supply
+        if self.battery_a is None or supply is None or supply.battery is None:
+            return None
+        return wire_for(self.battery_a, Lead().metres, supply.battery.lowest_volts)
+
+    @property
+    def proposed_a(self) -> float | None:
+        """A usual rating that gives all its LEDs ask for at four fifths of it; None above them."""
+        return next((amps for amps in RATINGS_A if SHARE * amps >= self.full_a - 1e-9), None)
 
     @property
     def headroom(self) -> float | None:
