@@ -21,10 +21,10 @@ def main(folder: Path) -> list[Path]:
     print(leds.groupby("part", sort=False)[["x", "y", "z"]].agg(["min", "max"]).round(0))
     film = design.compile().film(tape)
     written = [
-        design.map_figure(folder / "drone-top.png", show="span"),
-        design.map_figure(folder / "drone-bottom.png", view="bottom"),
-        film.still(7.0, folder / "drone-climb.png"),
-        film.still(26.5, folder / "drone-low.png", view="bottom"),
+        design.save_map(folder / "drone-top.png", show="span"),
+        design.save_map(folder / "drone-bottom.png", view="bottom"),
+        film.save_still(folder / "drone-climb.png", 7.0),
+        film.save_still(folder / "drone-low.png", 26.5, view="bottom"),
     ]
     print("\n".join(f"wrote {path}" for path in written))
     return written

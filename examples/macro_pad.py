@@ -46,8 +46,8 @@ def main(folder: Path) -> list[Path]:
     """Play the tape, and look."""
     film = design.compile().film(tape)
     written = [
-        design.map_figure(folder / "macro-pad-map.png"),
-        film.still(3.0, folder / "macro-pad.png"),
+        design.save_map(folder / "macro-pad-map.png"),
+        film.save_still(folder / "macro-pad.png", 3.0),
     ]
     print("\n".join(f"wrote {path}" for path in written))
     return written

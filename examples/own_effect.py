@@ -47,8 +47,8 @@ def main(folder: Path) -> list[Path]:
     """Play the evening, and look."""
     film = design.compile().film(tape)
     written = [
-        film.still(2.0, folder / "post-day.png", view="back"),
-        film.still(7.0, folder / "post-night.png", view="back"),
+        film.save_still(folder / "post-day.png", 2.0, view="back"),
+        film.save_still(folder / "post-night.png", 7.0, view="back"),
     ]
     why = film.explain("post:7", 7.0)
     print(f"{why.spot} at 7 s: {', '.join(f'{name} {there:.0%}' for name, there, _ in why.scenes)}")

@@ -40,15 +40,15 @@ def main() -> None:
     """All of them."""
     design = fd.load(fd.demo_file("heron.toml"))
     film = design.compile().film(fd.read_tape(fd.demo_file("ride.csv")))
-    design.map_figure(SHOTS / "map.png")
+    design.save_map(SHOTS / "map.png")
     save_figure(draw_strip(film, title="Heron: ride"), SHOTS / "film-strip.png")
     save_figure(draw_effects(example_films()), SHOTS / "effects.png")
-    save_figure(film.timeline_figure(), SHOTS / "timeline.png")
+    film.save_timeline(SHOTS / "timeline.png")
     designs, names = varied(design, "rpm.threshold=4000,4700,5100")
     films = [made.compile().film(film.tape) for made in designs]
     title = "Heron: rpm.threshold, ride"
     save_figure(draw_compare(films, names, title), SHOTS / "compare.png")
-    film.animation(SHOTS / "animation.gif", *ANIMATION_S)
+    film.save_animation(SHOTS / "animation.gif", *ANIMATION_S)
     cabinet = fd.load(fd.demo_file("cabinet.toml"))
     game = cabinet.compile().film(fd.read_tape(fd.demo_file("game.csv")))
     save_figure(draw_scenes(game, game.timeline(), "front"), SHOTS / "scenes.png")

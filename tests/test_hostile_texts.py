@@ -19,7 +19,6 @@ from fendra.cli import app
 from fendra.core.errors import DesignError
 from fendra.core.quoting import in_lines, visible
 from fendra.core.toml_text import value_text
-from fendra.draw.style import save_figure
 from helpers import tape
 
 EVIL = "InJected"  # neither a name of C nor a macro that is made of a name
@@ -211,12 +210,12 @@ def test_a_page_and_a_drawing_show_it_as_text(hostile, tmp_path):
     shown = Page(made.page(tape=tape(speed=[1, 2])).html)
     assert not shown.tags & {"iframe", "b", "a", "img"}
     assert sorted(name for name, _ in shown.attributes if name.startswith("on")) == []
-    drawing = ElementTree.parse(made.map_figure(tmp_path / "map.svg"))
+    drawing = ElementTree.parse(made.save_map(tmp_path / "map.svg"))
     tags = {str(element.tag).rpartition("}")[2] for element in drawing.iter()}
     assert not tags & {"script", "foreignObject", "a"}
     film = made.compile().film(tape(speed=[1, 2, 3, 4]))
-    save_figure(film.strip(), tmp_path / "strip.png")
-    save_figure(film.timeline_figure(), tmp_path / "timeline.png")
+    film.save_strip(tmp_path / "strip.png")
+    film.save_timeline(tmp_path / "timeline.png")
 
 
 def without_texts(code: str) -> str:

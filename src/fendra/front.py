@@ -12,7 +12,7 @@ from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, Self
 
-from pydantic import PrivateAttr
+from pydantic import PrivateAttr, ValidationError
 
 from fendra.core import film as core_film
 from fendra.core import program as core_program
@@ -27,14 +27,14 @@ from fendra.core.electric.budget import Budget
 from fendra.core.engines.engine import Engine
 from fendra.core.errors import DesignError, EngineWarning, TrustWarning
 from fendra.core.film import Film as CoreFilm
-from fendra.core.findings import Finding, errors_of
-from fendra.core.insight.budget import budget_of
+from fendra.core.findings import Finding, Severity, errors_of
+from fendra.core.insight.budget import budget_of, needs_film
 from fendra.core.insight.explain import Explanation, explain
 from fendra.core.insight.timeline import Timeline, timeline_of
 from fendra.core.layout import Layout
 from fendra.core.layout.spot import spot_of
 from fendra.core.program import compile_design
-from fendra.core.signals.tape import Tape
+from fendra.core.signals.tape import Tape, needs_tape
 from fendra.files.design_file import load_design
 from fendra.files.media import read_media
 from fendra.files.part_files import fill_in
@@ -45,13 +45,17 @@ from fendra.whole import write_text
 if TYPE_CHECKING:
     from matplotlib.axes import Axes
     from matplotlib.figure import Figure
-    from matplotlib.image import AxesImage
 
     from fendra.core.engines.c99 import Emitted
     from fendra.core.names import ViewName
     from fendra.firmware.project import Project
     from fendra.live.session import Session
     from fendra.page.write import Page
+
+
+def _no_table(given: object) -> Finding:
+    message = f"a design is a table of its keys; this is a {type(given).__name__}."
+    return Finding("wrong-type", Severity.ERROR, message, "See docs/design-file.md.")
 
 
 class Design(CoreDesign):
@@ -79,6 +83,8 @@ class Design(CoreDesign):
         folder: where the files are that it names. Raises DesignError, with a finding for each wrong
         key, type and range.
         """
+        if not isinstance(values, Mapping):
+            raise DesignError([_no_table(values)])
         if found := too_much(values):
             raise DesignError(found)
         plain = copy.deepcopy(dict(values))
@@ -91,8 +97,12 @@ class Design(CoreDesign):
         return document.design._beside(media, Origin(folder=str(folder)))._told_of_held()
 
     def with_values(self, values: Mapping[str, Any]) -> Self:
-        """A design of other plain values, with the same files beside it."""
-        made = type(self).model_validate(dict(values), strict=False)
+        """A design of other plain values, with the same files beside it. Raises DesignError."""
+        try:
+            made = type(self).model_validate(dict(values), strict=False)
+        except ValidationError:
+            found = read_document(copy.deepcopy(dict(values)), type(self)).findings
+            raise DesignError(found) from None
         return made._beside(self._media, self._origin)
 
     def _beside(self, media: Media, origin: Origin, examined: Examined | None = None) -> Self:
@@ -136,7 +146,7 @@ class Design(CoreDesign):
         """Every finding, of any severity. With a film, also about what the design shows in it."""
         from fendra.live.connect import check_connections
 
-        examined = self.examined
+        examined, film = self.examined, needs_film(film)
         found = examined.report if film is None else examined.on_film(lambda _: film)[1]
         return [*found, *check_connections(self)]
 
@@ -336,6 +346,7 @@ class Design(CoreDesign):
         from fendra.page.write import make_page
 
         designs = [self] if other is None else [self, other]
+        tape = None if tape is None else needs_tape(tape)
         looks = [
             look_of(design.examined.sound, tape, label)
             for design, label in zip(designs, labels, strict=False)
@@ -360,24 +371,40 @@ class Design(CoreDesign):
 
         return draw_map(self, self.layout(), ax=ax, view=view, show=show, canvas=canvas)
 
-    def _repr_png_(self) -> bytes:
-        """The map, in a notebook."""
-        from fendra.draw.map import draw_map_figure
-        from fendra.draw.style import png_of
-
-        return png_of(draw_map_figure(self, self.layout()))
-
     def map_figure(
+        self, path: str | Path | None = None, *, view: ViewName = "top",
+        show: str | Sequence[str] | None = None, canvas: str = "",
+    ) -> Any:  # fmt: skip
+        """The map with a table of the lines beside it, as a Matplotlib figure; see `map`.
+
+        path: an old way to write it into a file, which `save_map` does now.
+        """
+        if path is not None:
+            _is_now("map_figure(path)", "save_map(path)")
+            return self.save_map(path, view=view, show=show, canvas=canvas)
+        from fendra.draw.map import draw_map_figure
+
+        return draw_map_figure(self, self.layout(), view=view, show=show, canvas=canvas)
+
+    def save_map(
         self, path: str | Path, *, view: ViewName = "top",
         show: str | Sequence[str] | None = None, canvas: str = "",
     ) -> Path:  # fmt: skip
-        """Write the map, with a table of the lines beside it, as a picture; see `map`."""
-        from fendra.draw.map import draw_map_figure
+        """Write `map_figure` as PNG, SVG or PDF, by the file's ending. Raises FileError."""
         from fendra.draw.style import save_figure
 
-        return save_figure(
-            draw_map_figure(self, self.layout(), view=view, show=show, canvas=canvas), path
-        )
+        return save_figure(self.map_figure(view=view, show=show, canvas=canvas), path)
+
+    def _repr_png_(self) -> bytes:
+        """The map, in a notebook."""
+        from fendra.draw.style import png_of
+
+        return png_of(self.map_figure())
+
+
+def _is_now(old: str, new: str) -> None:
+    """Warn whoever calls by an old name."""
+    warnings.warn(f"{old} is now {new}", DeprecationWarning, stacklevel=3)
 
 
 class Program(core_program.Program):
@@ -417,17 +444,34 @@ class Film(core_film.Film):
     (101, 30, 3)
     """
 
-    def strip(self, ax: Axes | None = None, part: str | None = None) -> AxesImage | Figure:
-        """Draw the film strip: time across, LED along.
+    def strip(self, ax: Axes | None = None, part: str | None = None) -> Any:
+        """Draw a part's film strip: time across, LED along; gives the axes.
 
-        With `ax`, one part's band (the first, if none is named) on these axes, and gives
-        the image. Without, the whole figure with a band a part and the signals above.
+        ax: where; on axes of its own, if not given. part: the first, if not given. Raises
+        LayoutError for a part that there is not. Without both it is an old way to get
+        `strip_figure`.
         """
-        from fendra.draw.strip import draw_band, draw_strip
+        from fendra.draw.strip import draw_band
+        from fendra.draw.style import new_axes
 
-        if ax is None:
-            return draw_strip(self)
-        return draw_band(self, part or self.layout.part_names[0], ax)
+        if ax is None and part is None:
+            _is_now("strip()", "strip_figure()")
+            return self.strip_figure()
+        on = ax or new_axes()
+        draw_band(self, part or self.layout.part_names[0], on)
+        return on
+
+    def strip_figure(self) -> Figure:
+        """The film strip of every part with the signals above, as a Matplotlib figure."""
+        from fendra.draw.strip import draw_strip
+
+        return draw_strip(self)
+
+    def save_strip(self, path: str | Path) -> Path:
+        """Write `strip_figure` as a picture. Raises FileError."""
+        from fendra.draw.style import save_figure
+
+        return save_figure(self.strip_figure(), path)
 
     def budget(self) -> Budget:
         """What the design draws in this film, and all its other electrical sums."""
@@ -452,27 +496,40 @@ class Film(core_film.Film):
 
         return draw_voltage(self.budget(), ax or new_axes(), lines)
 
-    def still(
-        self, at_s: float, path: str | Path, *, view: ViewName = "top", diffuser_mm: float = 0.0
+    def save_still(
+        self, path: str | Path, at_s: float, *, view: ViewName = "top", diffuser_mm: float = 0.0
     ) -> Path:
         """Write the thing as it looks at a moment, as a PNG; view: the side, as of a map.
 
         diffuser_mm: as seen through opal acrylic or paper that far before the LEDs; 0 is none.
+        Raises FileError.
         """
         from fendra.draw.still import write_still
 
         return write_still(self, at_s, path, view, diffuser_mm)
 
-    def animation(
+    def still(self, at_s: float, path: str | Path, **options: Any) -> Path:
+        """An old name of `save_still`."""
+        _is_now("still(at_s, path)", "save_still(path, at_s)")
+        return self.save_still(path, at_s, **options)
+
+    def save_animation(
         self, path: str | Path, start_s: float, duration_s: float, *, view: ViewName = "top",
         diffuser_mm: float = 0.0,
     ) -> Path:  # fmt: skip
         """Write some seconds as an animated GIF or, by the file's ending, APNG or MP4 (which needs
-        ffmpeg); view, diffuser_mm: as above.
+        ffmpeg); view, diffuser_mm: as above. Raises FileError.
         """
         from fendra.draw.animation import write_animation
 
         return write_animation(self, path, start_s, duration_s, view=view, diffuser_mm=diffuser_mm)
+
+    def animation(
+        self, path: str | Path, start_s: float, duration_s: float, **options: Any
+    ) -> Path:
+        """An old name of `save_animation`."""
+        _is_now("animation(path, ...)", "save_animation(path, ...)")
+        return self.save_animation(path, start_s, duration_s, **options)
 
     def timeline(self) -> Timeline:
         """Which scenes and layers were there in each frame, and their conditions.
@@ -486,10 +543,16 @@ class Film(core_film.Film):
         return timeline_of(_examined(self.design).sound.plan, self)
 
     def timeline_figure(self) -> Figure:
-        """Draw the timeline under what the parts showed."""
+        """The timeline under what the parts showed, as a Matplotlib figure."""
         from fendra.draw.timeline import draw_timeline_figure
 
         return draw_timeline_figure(self, self.timeline())
+
+    def save_timeline(self, path: str | Path) -> Path:
+        """Write `timeline_figure` as a picture. Raises FileError."""
+        from fendra.draw.style import save_figure
+
+        return save_figure(self.timeline_figure(), path)
 
     def explain(self, spot: str, at_s: float) -> Explanation:
         """Why an LED looked as it did at a moment.
@@ -512,8 +575,7 @@ class Film(core_film.Film):
         """The film strip, in a notebook."""
         from fendra.draw.style import png_of
 
-        figure = self.strip()
-        return png_of(figure)
+        return png_of(self.strip_figure())
 
 
 def load(path: str | Path) -> Design:

@@ -59,7 +59,8 @@ def test_the_band_shows_time_across_and_the_first_led_at_the_top(film):
     from matplotlib.figure import Figure
 
     ax = Figure().add_subplot()
-    image = film.strip(ax=ax, part="bar")
+    assert film.strip(ax=ax, part="bar") is ax
+    [image] = ax.images
     colours = np.asarray(image.get_array())
     assert colours.shape == (8, len(film), 3)
     assert colours[:, :20].max() == 0
@@ -68,7 +69,7 @@ def test_the_band_shows_time_across_and_the_first_led_at_the_top(film):
 
 
 def test_the_strip_has_a_row_for_each_signal_and_part_on_one_time_axis(film):
-    figure = film.strip()
+    figure = film.strip_figure()
     assert len(figure.axes) == 1 + 1 + 1  # a number, the switches, a part
     assert len({ax.get_xlim() for ax in figure.axes}) == 1
     texts = [text.get_text() for ax in figure.axes for text in ax.texts]
@@ -145,13 +146,13 @@ def test_an_animation_lasts_as_long_as_it_says(film, tmp_path, name):
 
 def test_an_animation_of_another_kind_is_refused(film, tmp_path):
     with pytest.raises(fd.FileError, match=r"\.gif, \.png, \.apng or \.mp4"):
-        film.animation(tmp_path / "a.avi", 0, 1)
+        film.save_animation(tmp_path / "a.avi", 0, 1)
 
 
 def test_a_thousand_leds_at_one_place_and_none_lit_are_no_trouble(tmp_path):
     part = {"name": "bar", "shape": "strip", "count": 1000, "start": [5, 5], "end": [5, 5]}
     made = fd.Design.from_values({"line": [{"name": "l", "part": [part]}]})
-    assert made.map_figure(tmp_path / "map.png").exists()
+    assert made.save_map(tmp_path / "map.png").exists()
     assert Stage(made, made.layout(), (320, 200)).lit(np.zeros((1000, 3), np.uint8)).shape == (
         200,
         320,
@@ -234,7 +235,7 @@ def test_a_trail_is_coloured_by_along_and_a_group_is_ringed():
 @pytest.mark.parametrize("leds", [1, 10, 2000])
 def test_maps_of_few_and_of_many_leds_are_drawn(leds, tmp_path):
     made = fd.Design.from_values({"line": [{"name": "a", "part": [strip(count=leds)]}]})
-    with Image.open(made.map_figure(tmp_path / "map.png")) as picture:
+    with Image.open(made.save_map(tmp_path / "map.png")) as picture:
         assert picture.size == (1280, 800)
 
 
@@ -246,7 +247,7 @@ def test_a_still_from_another_side_shows_what_is_there(tmp_path):
          "layer": [layer(on="low", colour="white")]}
     )  # fmt: skip
     film = made.compile().film(tape(s=[0, 0]))
-    with Image.open(film.still(0.0, tmp_path / "s.png", view="front")) as picture:
+    with Image.open(film.save_still(tmp_path / "s.png", 0.0, view="front")) as picture:
         light = np.asarray(picture.convert("L"), float)
     assert (light[420:] > 200).any()
     assert not (light[80:380, 300:] > 200).any()

@@ -14,7 +14,6 @@ import typer
 
 from fendra.cli.check import in_one_line
 from fendra.cli.film import render, write_pictures
-from fendra.cli.run import what_came
 from fendra.cli.screen import count_findings, progress, say, say_findings, say_pixels
 from fendra.core.electric.words import in_amps
 from fendra.core.errors import EngineError
@@ -102,7 +101,7 @@ def write_all(design: Design, film: Film, into: Path) -> dict[str, Path]:
     """All that can be looked at, the design and the tape; what each is, and where."""
     from fendra.demo import demo_file
 
-    written = {"map": design.map_figure(into / "heron-map.png")}
+    written = {"map": design.save_map(into / "heron-map.png")}
     written |= write_pictures(film, into, "heron", MOMENT_S, *ANIMATION_S)
     written["build sheet"] = design.sheet(into / "heron-sheet.html", film)
     page = design.page(into / "heron.html", film.tape).path
@@ -196,7 +195,7 @@ def heard(line: str) -> dict[str, Any]:
 
 def compare(design: CoreDesign, port: str, sent: RunReport, seen: dict[str, Any]) -> bool:
     """Say what came, and whether what the controller shows is what was sent last."""
-    say(f"   sent to {port}: {what_came(sent)}")
+    say(f"   sent to {port}: {sent}")
     say(
         f"   controller:  {seen['frames']} frames shown, {seen['lost']} lost, "
         f"{seen['incomplete']} incomplete, {seen['damaged']} damaged"

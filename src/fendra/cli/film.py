@@ -169,8 +169,8 @@ def write_pictures(
     written = {
         "film strip": save_figure(draw_strip(film, title=title), folder / f"{stem}-strip.png")
     }
-    written[f"still at {at_s:g} s"] = film.still(
-        at_s, folder / f"{stem}-still.png", view=view, diffuser_mm=diffuser_mm
+    written[f"still at {at_s:g} s"] = film.save_still(
+        folder / f"{stem}-still.png", at_s, view=view, diffuser_mm=diffuser_mm
     )
     with progress("animating") as report:
         written["animation"] = write_animation(

@@ -41,4 +41,4 @@ def map_(
     from fendra.front import load
 
     path = out or Path(f"{design.stem}-map.png")
-    say(f"map: {load(design).map_figure(path, view=view, show=show, canvas=canvas)}")
+    say(f"map: {load(design).save_map(path, view=view, show=show, canvas=canvas)}")

@@ -151,7 +151,7 @@ def run(
             say_where(server)
         steering = served.steering if served is not None else None
         done = run_session(session, foot, loaded.examined, design, engine, hand, steering)
-        say(what_came(done))
+        say(str(done))
         refused = session.inbox.refused() + sum(f.source.refused for f in session.feeders)
         if refused:
             say(f"{counted(refused, 'thing')} that came made no sense")
@@ -375,20 +375,6 @@ def came_to(done: RunReport, session: Session, refused: int) -> dict[str, Any]:
             for sender in session.senders
         ],
     }  # fmt: skip
-
-
-def what_came(report: RunReport) -> str:
-    """A run in one line."""
-    parts = [f"{report.sent} frames sent in {report.seconds:.1f} s"]
-    if report.replaced:
-        parts.append(f"{report.replaced} replaced by newer ones while an output was busy")
-    if report.late:
-        parts.append(f"{report.late} left out, since this computer was late")
-    if report.limited:
-        parts.append(
-            f"{report.limited} held back by the limiter, to {report.least:.0%} of the light"
-        )
-    return ", ".join(parts)
 
 
 def served_session(

@@ -11,9 +11,12 @@ import numpy as np
 from fendra.core.arrays import Array, Bytes, Floats
 from fendra.core.document.design import Design
 from fendra.core.document.line import Line
+from fendra.core.errors import ClockError
 from fendra.core.layout import Layout
 from fendra.core.layout.wire import LineBytes
 from fendra.core.light.balance import EVEN, seen_of
+from fendra.core.names import counted
+from fendra.core.shown import as_table, brief
 from fendra.core.signals.tape import Tape
 
 
@@ -55,6 +58,24 @@ class Frame:
     layout: Layout
     design: Design
     let_through: Mapping[str, float] = field(default_factory=dict)
+
+    def __repr__(self) -> str:
+        lit = int((self.rgb != 0).any(axis=1).sum())
+        brightest = f"brightest {int(self.rgb.max(initial=0))} of 255"
+        leds = counted(len(self.layout), "LED")
+        return brief(
+            "Frame", self.design.name, f"at {self.at_s:g} s", leds, f"{lit} lit", brightest
+        )
+
+    def _repr_markdown_(self) -> str:
+        """What each part shows, in a notebook."""
+        rows = []
+        for name in self.layout.part_names:
+            pixels = self.part(name)
+            mean = "#" + "".join(f"{round(float(each)):02x}" for each in pixels.mean(axis=0))
+            rows.append((name, len(pixels), int((pixels != 0).any(axis=1).sum()), mean))
+        title = f"{self.design.name} at {self.at_s:g} s"
+        return as_table(title, ("part", "LEDs", "lit", "mean, linear"), rows)
 
     def __array__(self, dtype: Any = None, copy: bool | None = None) -> Array:
         return np.array(self.rgb, dtype=dtype, copy=copy)
@@ -121,6 +142,12 @@ class Film:
         line = self.design.line[int(self.layout.line[self.layout.spots_of_part(name).start])]
         return seen_on(self.part(name), line)
 
+    def __repr__(self) -> str:
+        return brief(
+            "Film", self.design.name, f"of tape {self.tape.name!r}", counted(len(self), "frame"),
+            f"{self.times[0]:g} to {self.times[-1]:g} s", counted(len(self.layout), "LED"),
+        )  # fmt: skip
+
     def limited(self) -> list[Limited]:
         """How often and how much the limiter acted, for each supply that has one."""
         found = []
@@ -145,7 +172,10 @@ class Film:
 
     def place(self, at_s: float) -> int:
         """Which frame is shown at a time, from 0; the first and the last as for `frame`."""
-        return max(int(np.searchsorted(self.times, at_s + 1e-9, side="right")) - 1, 0)
+        try:
+            return max(int(np.searchsorted(self.times, at_s + 1e-9, side="right")) - 1, 0)
+        except TypeError as exc:
+            raise ClockError(f"at_s = {at_s!r} is no time") from exc
 
     def part(self, name: str) -> Bytes:
         """The pixels of one part over time, by their places in it: (frames, its LEDs, 3) uint8."""

@@ -7,6 +7,8 @@ from dataclasses import asdict, dataclass, replace
 from enum import StrEnum
 from typing import Any, TypeAlias
 
+from fendra.core.shown import brief
+
 KeyPath: TypeAlias = tuple[str | int, ...]
 
 
@@ -35,6 +37,11 @@ class Finding:
     file: str | None = None
     line: int | None = None
     excerpt: str = ""
+
+    def __repr__(self) -> str:
+        return brief(
+            "Finding", self.code, f"{self.severity}: {path_to_text(self.path)}{self.message}"
+        )
 
     def __str__(self) -> str:
         place = f"{self.file}:{self.line}: " if self.file and self.line else ""

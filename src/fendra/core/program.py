@@ -19,11 +19,12 @@ from fendra.core.errors import ClockError, SignalError, TapeError
 from fendra.core.film import Film, Frame
 from fendra.core.graph.node import STATE
 from fendra.core.graph.ops import LARGEST, UINT_MASK
-from fendra.core.names import did_you_mean
+from fendra.core.names import counted, did_you_mean
+from fendra.core.shown import as_table, brief, few
 from fendra.core.signals.inputs import fed, words
 from fendra.core.signals.kinds import kind_of
 from fendra.core.signals.playing import clock_of, frame_count, frame_times, heard_by
-from fendra.core.signals.tape import Tape
+from fendra.core.signals.tape import Tape, needs_tape
 from fendra.core.signals.values import to_numbers
 
 LARGEST_FILM = 2_000_000_000
@@ -64,6 +65,23 @@ class Program:
         self._scene_cells = [following.get(place, "") for place in plan.shares]
         self._limited = tuple(limit.supply for limit in plan.limits)
         self._shape = (len(self.layout), 3)
+
+    def __repr__(self) -> str:
+        at = "" if self._last_ms is None else f"last frame at {self.at_s:g} s"
+        takes = f"takes {few(self.fed)}" if self.fed else "takes no signals"
+        leds = counted(len(self.layout), "LED")
+        return brief("Program", self.design.name, leds, f"on {self.engine.name}", takes, at)
+
+    def _repr_markdown_(self) -> str:
+        """The signals that it takes, in a notebook."""
+        signals, belongs = self.design.signals, fed(self.design)
+        rows = []
+        for part in self.fed:
+            signal = signals[belongs[part]]
+            span = "" if signal.range is None else f"{signal.range[0]:g} to {signal.range[1]:g}"
+            rows.append((part, signal.kind, span, signal.unit, signal.about))
+        title = f"{self.design.name}: {counted(len(self.layout), 'LED')} on {self.engine.name}"
+        return as_table(title, ("takes", "kind", "range", "unit", "about"), rows)
 
     def reset(self) -> None:
         """Forget everything: as after power-up."""
@@ -143,10 +161,8 @@ class Program:
         last_ms = self._last_ms
         if at is None:
             now_ms = 0 if last_ms is None else last_ms + round(1000 / self.design.rate)
-        elif not math.isfinite(at):
-            raise ClockError(f"at = {at} is no time")
         else:
-            now_ms = round(at * 1000)
+            now_ms = _in_ms(at)
         if last_ms is not None and now_ms < last_ms:
             raise ClockError(
                 f"at = {now_ms / 1000:g} s is before the last frame, {last_ms / 1000:g} s; "
@@ -178,7 +194,7 @@ class Program:
         where it knows none, TapeError where the film would not fit into memory, and ClockError for
         a rate that is not above 0.
         """
-        tape = tape.in_words_of(words(self.design))
+        tape = needs_tape(tape).in_words_of(words(self.design))
         rate = self.design.rate if rate is None else rate
         if not (math.isfinite(rate) and rate > 0):
             raise ClockError(f"rate = {rate} is no number of frames a second")
@@ -256,3 +272,11 @@ def compile_design(
     """
     plan = examined.sound.plan
     return kind(plan, engine(plan))
+
+
+def _in_ms(at: float) -> int:
+    """A time in milliseconds. Raises ClockError for what is none."""
+    try:
+        return round(at * 1000)
+    except (TypeError, ValueError, OverflowError) as exc:
+        raise ClockError(f"at = {at!r} is no time") from exc

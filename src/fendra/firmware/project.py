@@ -15,8 +15,9 @@ from fendra.core.engines.c99 import Emitted, emit
 from fendra.core.engines.c99.lines_alone import lines_alone
 from fendra.core.errors import FirmwareError
 from fendra.core.findings import Report, Severity, with_places
-from fendra.core.names import did_you_mean, listed
+from fendra.core.names import counted, did_you_mean, listed
 from fendra.core.quoting import Ready, c_comment, c_string, make_text, markdown
+from fendra.core.shown import as_table, brief
 from fendra.core.signals.autopilot import said_to
 from fendra.core.signals.inputs import fed, heard_by_peers
 from fendra.core.version import VERSION
@@ -63,6 +64,16 @@ class Project:
     notes: tuple[str, ...] = ()
     told: Told | None = None
     unheard: tuple[str, ...] = ()
+
+    def __repr__(self) -> str:
+        on = f"for {self.chip.type.name}" if self.chip else "for a board to be filled in"
+        cost = f"about {self.told.cost.flash:,} bytes of flash" if self.told else ""
+        return brief("Project", self.name, on, counted(len(self.files), "file"), cost)
+
+    def _repr_markdown_(self) -> str:
+        """Its pins and what it costs, in a notebook."""
+        rows = [*self.pins, *(("cost", row) for row in (self.told.rows if self.told else []))]
+        return as_table(f"{self.title}: {', '.join(sorted(self.files))}", ("pin", "what"), rows)
 
     @property
     def kind(self) -> str:

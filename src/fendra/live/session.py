@@ -11,6 +11,7 @@ from typing import Any
 
 from fendra.core.errors import internal_error
 from fendra.core.program import Program
+from fendra.core.shown import as_table, brief, few
 from fendra.live.connect import Connected
 from fendra.live.feeder import Feeder
 from fendra.live.inbox import Inbox
@@ -71,6 +72,20 @@ class Session:
         self.beside: list[AbstractContextManager[object]] = []
         self.addresses: tuple[str, ...] = ()
         self._is_over = Event()
+
+    def __repr__(self) -> str:
+        sources = [*(feeder.source for feeder in self.feeders), *self.loop.polled]
+        outputs = [sender.output for sender in self.senders]
+        return brief(
+            "Session", self.loop.program.design.name, f"from {few(map(str, sources)) or 'nothing'}",
+            f"to {few(map(str, outputs)) or 'nothing'}",
+        )  # fmt: skip
+
+    def _repr_markdown_(self) -> str:
+        """What it is connected to, in a notebook."""
+        rows = [("source", feeder.source_name, feeder.source) for feeder in self.feeders]
+        rows += [("output", sender.output_name, sender.output) for sender in self.senders]  # type: ignore[misc]
+        return as_table(self.loop.program.design.name, ("", "name", "what"), rows)
 
     def run(self) -> RunReport:
         """Run until the loop is told to stop, or every source that can end has.

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from fendra.core.film import Frame
+from fendra.core.shown import as_table, brief
 from fendra.live.sender import Sender
 
 STEPS_MS = (0.1, 0.2, 0.5, 1.0, 2.0, 5.0, 10.0, 20.0, 50.0, 100.0)
@@ -36,6 +37,27 @@ class RunReport:
     least: float
     last: Frame | None
     seconds: float
+
+    def __str__(self) -> str:
+        """In one line."""
+        parts = [f"{self.sent} frames sent in {self.seconds:.1f} s"]
+        if self.replaced:
+            parts.append(f"{self.replaced} replaced by newer ones while an output was busy")
+        if self.late:
+            parts.append(f"{self.late} left out, since this computer was late")
+        if self.limited:
+            parts.append(
+                f"{self.limited} held back by the limiter, to {self.least:.0%} of the light"
+            )
+        return ", ".join(parts)
+
+    def __repr__(self) -> str:
+        return brief("RunReport", "", f"{self}")
+
+    def _repr_markdown_(self) -> str:
+        """Its figures, in a notebook."""
+        rows = [(key, each) for key, each in vars(self).items() if key != "last"]
+        return as_table("The run", ("what", "how many"), rows)
 
 
 class Stats:

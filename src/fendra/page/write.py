@@ -12,6 +12,7 @@ from jinja2 import Environment, PackageLoader, StrictUndefined
 
 from fendra.core.errors import PageError
 from fendra.core.quoting import script_json
+from fendra.core.shown import brief
 from fendra.core.version import VERSION
 from fendra.page.data import Look, PageData
 from fendra.whole import write_text
@@ -32,6 +33,10 @@ class Page:
     html: str
     title: str
     path: Path | None = None
+
+    def __repr__(self) -> str:
+        where = f"written to {self.path}" if self.path else "not written"
+        return brief("Page", self.title, f"{len(self.html) // 1024:,} KB", where)
 
     def _repr_html_(self) -> str:
         """The page in a frame of its own."""

@@ -19,6 +19,8 @@ from fendra.core.findings import KeyPath
 from fendra.core.graph.node import Graph
 from fendra.core.layout.table import Layout
 from fendra.core.layout.wire import Wire
+from fendra.core.names import counted
+from fendra.core.shown import brief
 
 
 @dataclass(frozen=True)
@@ -123,6 +125,12 @@ class Plan:
     spot_count: int
     fed: tuple[str, ...]
     origin: Origin = field(default_factory=Origin)
+
+    def __repr__(self) -> str:
+        return brief(
+            "Plan", self.design.name, counted(len(self.graph.nodes), "node"),
+            counted(len(self.steps), "step"), counted(self.spot_count, "spot"),
+        )  # fmt: skip
 
     @property
     def paints(self) -> tuple[Paint, ...]:

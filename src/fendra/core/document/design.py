@@ -19,6 +19,8 @@ from fendra.core.document.layer import Layer, Preset, Rhythm, Scene
 from fendra.core.document.line import Assembly, Controller, Line
 from fendra.core.document.panel import PageKeys, PanelRow
 from fendra.core.document.signal import Signal, SignalName
+from fendra.core.names import counted
+from fendra.core.shown import brief
 from fendra.core.values import Model, Name, Number, Setting, Title
 
 
@@ -72,6 +74,27 @@ class Design(Model):
         self._led_types = all_types(self.leds)
         for line in self.line:
             line.takes_type(self._led_types)
+
+    def __repr__(self) -> str:
+        parts = sum(len(line.part) for line in self.line)
+        return brief(
+            "Design", self.name, counted(len(self.line), "line"), counted(parts, "part"),
+            counted(len(self.signals), "signal"), counted(len(self.scene), "scene"),
+            counted(len(self.layer), "layer"), f"{self.rate:g} frames a second",
+        )  # fmt: skip
+
+    __str__ = __repr__
+
+    def __dir__(self) -> list[str]:
+        """What there is to call and to read, without what the base class brings."""
+        own = {
+            name
+            for kind in type(self).__mro__
+            if kind.__module__.startswith("fendra.")
+            for name in (*vars(kind), *getattr(kind, "__annotations__", {}))
+        }
+        own -= {"model_config", "model_copy", "model_post_init"}
+        return sorted(own - {name for name in own if name.startswith("_")})
 
     def lines_of(self, controller: str) -> list[int]:
         """The places of the lines that are plugged into a controller; all, if it is alone."""

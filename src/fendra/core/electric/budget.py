@@ -18,8 +18,10 @@ from fendra.core.electric.draws import Draw, draw_of
 from fendra.core.electric.line_budget import LineBudget, line_budget, line_in_film
 from fendra.core.electric.loads import Loads, make_loads
 from fendra.core.electric.supply_budget import SupplyBudget
+from fendra.core.electric.words import in_amps
 from fendra.core.film import Film
 from fendra.core.layout.table import Layout
+from fendra.core.shown import as_table, brief
 
 
 @dataclass(frozen=True)
@@ -39,6 +41,24 @@ class Budget:
     times: Floats | None = None
     amps: Floats | None = None
     let_through: Mapping[str, Floats] = field(default_factory=dict)
+
+    def __repr__(self) -> str:
+        peak = f"peak {in_amps(self.draw.peak_a)} on the tape" if self.draw else ""
+        return brief(
+            "Budget", self.loads.design.name, f"{in_amps(self.idle_a)} dark",
+            f"{in_amps(self.white_a)} at full white", f"{in_amps(self.most_a)} at the most", peak,
+        )  # fmt: skip
+
+    def _repr_markdown_(self) -> str:
+        """Supplies, in a notebook; `lines` and `controllers` hold the rest."""
+        rows = [
+            (each.feeding.name or "(none)", in_amps(each.idle_a), in_amps(each.white_a),
+             in_amps(each.most_a), in_amps(each.draw.peak_a) if each.draw else "",
+             f"{each.fuse_a:g} A" if each.fuse_a else "")
+            for each in self.supplies
+        ]  # fmt: skip
+        heads = ("supply", "dark", "full white", "at the most", "peak on the tape", "fuse")
+        return as_table(self.loads.design.name, heads, rows)
 
     @property
     def idle_a(self) -> float:

@@ -17,9 +17,11 @@ from fendra.core.electric.data import line_time_s
 from fendra.core.electric.draws import Draw, draw_of
 from fendra.core.electric.ladder import Ladder, extra_taps
 from fendra.core.electric.loads import FRAMES_AT_ONCE, Feeding, Loads
-from fendra.core.electric.words import brightest_in_words
+from fendra.core.electric.words import brightest_in_words, in_amps
 from fendra.core.film import Film
 from fendra.core.layout.table import Layout
+from fendra.core.names import counted
+from fendra.core.shown import brief
 
 FED_ALIKE = 6.0
 """Volts up to which a chip runs on what its LEDs are fed with; above, it makes its own 5 V."""
@@ -77,6 +79,12 @@ class LineBudget:
     draw: Draw | None = None
     worst: Sag | None = None
     worst_load_a: Floats | None = None
+
+    def __repr__(self) -> str:
+        return brief(
+            "LineBudget", self.line.name, counted(self.leds, "LED"),
+            f"{in_amps(self.most_a)} at the most", f"{self.rate_hz:.0f} frames a second",
+        )  # fmt: skip
 
     @property
     def led(self) -> LedType:

@@ -10,6 +10,7 @@ from fendra.core.electric.draws import Draw
 from fendra.core.electric.leads import fuse_for, wire_for
 from fendra.core.electric.loads import Feeding
 from fendra.core.electric.words import brightest_in_words, in_amps
+from fendra.core.shown import brief
 
 
 @dataclass(frozen=True)
@@ -22,6 +23,12 @@ class SupplyBudget:
     full_a: float
     draw: Draw | None = None
     leds: int = 0
+
+    def __repr__(self) -> str:
+        return brief(
+            "SupplyBudget", self.feeding.name, f"{in_amps(self.idle_a)} dark",
+            f"{in_amps(self.white_a)} at full white", f"{in_amps(self.most_a)} at the most",
+        )  # fmt: skip
 
     @property
     def brightest(self) -> str:

@@ -11,6 +11,7 @@ import numpy as np
 from fendra.core.arrays import Array
 from fendra.core.composition.plan import Plan
 from fendra.core.errors import EngineError
+from fendra.core.shown import brief
 
 
 class Engine(ABC):
@@ -25,6 +26,9 @@ class Engine(ABC):
 
     def __init__(self, plan: Plan) -> None:
         self.plan = plan
+
+    def __repr__(self) -> str:
+        return brief("Engine", self.name, f"{self.plan!r}")
 
     @abstractmethod
     def reset(self) -> None:

@@ -7,6 +7,7 @@ from dataclasses import replace
 from fendra.core.composition.plan import Plan
 from fendra.core.electric.budget import Budget, make_budget
 from fendra.core.electric.draws import Draw
+from fendra.core.errors import TapeError
 from fendra.core.film import Film
 from fendra.core.graph.functions import lightness_to_linear
 from fendra.core.graph.highest import highest
@@ -14,8 +15,21 @@ from fendra.core.graph.trace import Tracer
 from fendra.core.insight.looks import layers_on
 
 
+def needs_film(thing: object) -> Film | None:
+    """A film as it is, or None. Raises TapeError for anything else."""
+    if thing is None or isinstance(thing, Film):
+        return thing
+    raise TapeError(
+        f"a film is needed, and this is a {type(thing).__name__}. Make one: "
+        "design.compile().film(tape)."
+    )
+
+
 def budget_of(plan: Plan, film: Film | None = None) -> Budget:
-    """All electrical sums of a plan, and of what it shows in a film."""
+    """All electrical sums of a plan, and of what it shows in a film. Raises TapeError for what is
+    no film.
+    """
+    film = needs_film(film)
     budget = make_budget(plan.design, plan.layout, _brightest(plan), film)
     if film is None or budget.draw is None:
         return budget

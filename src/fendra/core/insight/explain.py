@@ -27,6 +27,7 @@ from fendra.core.layout.spot import name_of
 from fendra.core.layout.wire import Wire
 from fendra.core.light.bytes import wire_order
 from fendra.core.light.colours import linear_to_srgb
+from fendra.core.shown import as_table, brief, few
 from fendra.core.signals.kinds import kind_of
 
 Light = tuple[float, float, float]
@@ -85,6 +86,23 @@ class Explanation:
     rgb: tuple[int, int, int]
     order: str
     sent: bytes
+
+    def __repr__(self) -> str:
+        on = [touch.layer for touch in self.touches if touch.is_on]
+        return brief(
+            "Explanation", self.spot, f"at {self.at_s:g} s", hex_of(self.light),
+            f"layers on: {few(on)}" if on else "no layer on",
+        )  # fmt: skip
+
+    def _repr_markdown_(self) -> str:
+        """Its layers from the lowest on, in a notebook."""
+        rows = [
+            (touch.layer, touch.effect, "on" if touch.is_on else "off", touch.why,
+             hex_of(touch.after))
+            for touch in self.touches
+        ]  # fmt: skip
+        title = f"{self.spot} at {self.at_s:g} s: {hex_of(self.light)}"
+        return as_table(title, ("layer", "effect", "", "why", "light above it"), rows)
 
 
 def explain(plan: Plan, film: Film, spot: int, at_s: float) -> Explanation:

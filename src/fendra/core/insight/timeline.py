@@ -11,6 +11,8 @@ from fendra.core.composition.plan import Plan
 from fendra.core.document.design import Design
 from fendra.core.film import Film
 from fendra.core.insight.replay import replay
+from fendra.core.names import counted
+from fendra.core.shown import as_table, brief
 
 ALWAYS, OTHERWISE = "always", "otherwise"
 
@@ -40,6 +42,21 @@ class Timeline:
     times: Floats
     scenes: tuple[Appearance, ...]
     layers: tuple[Appearance, ...]
+
+    def __repr__(self) -> str:
+        return brief(
+            "Timeline", "", f"{self.times[0]:g} to {self.times[-1]:g} s",
+            counted(len(self.scenes), "scene"), counted(len(self.layers), "layer"),
+        )  # fmt: skip
+
+    def _repr_markdown_(self) -> str:
+        """How much of the time each scene and layer was there, in a notebook."""
+        rows = [
+            (what, each.name, f"{(each.there > 0).mean():.0%}", each.why)
+            for what, every in (("scene", self.scenes), ("layer", self.layers))
+            for each in every
+        ]
+        return as_table("There", ("what", "name", "of the frames", "why"), rows)
 
 
 def timeline_of(plan: Plan, film: Film) -> Timeline:

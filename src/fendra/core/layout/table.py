@@ -11,11 +11,13 @@ import numpy as np
 
 from fendra.core.arrays import Floats, Ints
 from fendra.core.document.design import Design
-from fendra.core.errors import DesignError
+from fendra.core.errors import DesignError, LayoutError
 from fendra.core.findings import KeyPath, Report, errors_of
 from fendra.core.layout.chain import ChainPart, unfold
 from fendra.core.limits import LEDS
+from fendra.core.names import counted, did_you_mean
 from fendra.core.shapes.hidden import Hidden
+from fendra.core.shown import as_table, brief, few
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -142,22 +144,29 @@ class Layout:
         return np.concatenate([[0], np.cumsum(self.line_sizes)]).astype(np.int64)
 
     def part_row(self, name: str) -> PartRow:
-        """The part of a name. Raises KeyError."""
-        return self._parts_by_name[name]
+        """The part of a name. Raises LayoutError, with the nearest one."""
+        found = self._parts_by_name.get(name)
+        if found is None:
+            remedy = did_you_mean(str(name), self._parts_by_name, "parts")
+            raise LayoutError(f"there is no part '{name}'. {remedy}", names=(str(name),))
+        return found
 
     def spots_of_line(self, name: str) -> slice:
-        """The rows of one line; they stand together, in wire order."""
+        """The rows of one line; they stand together, in wire order. Raises LayoutError."""
+        if name not in self.line_names:
+            remedy = did_you_mean(str(name), self.line_names, "lines")
+            raise LayoutError(f"there is no line '{name}'. {remedy}", names=(str(name),))
         low, high = np.searchsorted(
             self.line, (self.line_names.index(name), self.line_names.index(name) + 1)
         )
         return slice(int(low), int(high))
 
     def spots_of_part(self, name: str) -> slice:
-        """The rows of one part; they stand together, in wire order."""
+        """The rows of one part; they stand together, in wire order. Raises LayoutError."""
         return self.part_row(name).spots
 
     def rows_of_part(self, name: str) -> Ints:
-        """The same rows in the part's own order, by `index`."""
+        """The same rows in the part's own order, by `index`. Raises LayoutError."""
         return self.part_row(name).rows
 
     def addresses_of_line(self, name: str) -> int:
@@ -173,9 +182,21 @@ class Layout:
         """Places in mm in the design's own unit."""
         return position / self.unit_mm if self.unit_mm != 1.0 else position
 
-    def _repr_html_(self) -> str:
-        """The layout as a table, in a notebook."""
-        return str(self.table().to_html(max_rows=12))
+    def __repr__(self) -> str:
+        return brief(
+            "Layout", "", counted(len(self.leds), "LED"), counted(len(self.line_names), "line"),
+            f"{counted(len(self.part_names), 'part')}: {few(self.part_names)}",
+        )  # fmt: skip
+
+    def _repr_markdown_(self) -> str:
+        """The parts as a table, in a notebook; `table` has every LED."""
+        rows = [
+            (part.name, self.line_names[part.line], part.shape, part.leds.stop - part.leds.start,
+             f"{part.first} to {part.last}")
+            for part in self.parts
+        ]  # fmt: skip
+        title = f"{counted(len(self.leds), 'LED')} on {counted(len(self.line_names), 'line')}"
+        return as_table(title, ("part", "line", "shape", "LEDs", "addresses"), rows)
 
     def table(self) -> pd.DataFrame:
         """The layout as a pandas DataFrame, a row a spot: line, address, part, index, name, x, y,

@@ -10,6 +10,8 @@ import numpy as np
 
 from fendra.core.arrays import Floats, Truths
 from fendra.core.errors import TapeError
+from fendra.core.names import counted
+from fendra.core.shown import as_table, brief, few
 
 
 @dataclass(frozen=True)
@@ -30,6 +32,15 @@ class Tape:
     words: Mapping[str, Sequence[str]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
+        try:
+            object.__setattr__(self, "times", np.asarray(self.times, np.float64))
+            columns = {name: np.asarray(each, np.float64) for name, each in self.signals.items()}
+        except (TypeError, ValueError, AttributeError) as exc:
+            raise TapeError(
+                "a tape is made of times, an array of seconds, and of signals, a table of arrays "
+                "as long: Tape([0, 0.5], {'speed': [3, 4]})."
+            ) from exc
+        object.__setattr__(self, "signals", columns)
         if self.times.ndim != 1 or len(self.times) == 0:
             raise TapeError(f"a tape needs times of shape (n,), n > 0; got {self.times.shape}")
         if not np.all(np.isfinite(self.times)) or np.any(np.diff(self.times) <= 0):
@@ -41,6 +52,24 @@ class Tape:
                 )
             if np.any(np.isinf(values)):
                 raise TapeError(f"signal '{name}' holds an infinity")
+
+    def __repr__(self) -> str:
+        return brief(
+            "Tape", self.name, f"{self.start_s:g} to {self.end_s:g} s",
+            counted(len(self.times), "row"),
+            f"{counted(len(self.signals), 'signal')}: {few(self.signals)}",
+        )  # fmt: skip
+
+    def _repr_markdown_(self) -> str:
+        """Its signals, in a notebook."""
+        rows = []
+        for name, values in self.signals.items():
+            heard = values[~np.isnan(values)]
+            ends = (f"{heard.min():.4g}", f"{heard.max():.4g}") if len(heard) else ("", "")
+            words = few(self.words.get(name, ()))
+            rows.append((name, len(heard), *ends, words))
+        title = f"{self.name}: {self.start_s:g} to {self.end_s:g} s"
+        return as_table(title, ("signal", "values", "lowest", "highest", "words"), rows)
 
     @property
     def start_s(self) -> float:
@@ -138,6 +167,16 @@ class Tape:
             signals[name][is_there] = numbers[values[is_there].astype(np.int64)]
         words = {name: each for name, each in self.words.items() if name not in told}
         return replace(self, signals=signals, words=words)
+
+
+def needs_tape(thing: object) -> Tape:
+    """A tape as it is. Raises TapeError for anything else."""
+    if isinstance(thing, Tape):
+        return thing
+    raise TapeError(
+        f"a tape is needed, and this is a {type(thing).__name__}. Read one: fd.read_tape(path); or "
+        "make one: fd.Tape([0, 0.5], {'speed': [3, 4]})."
+    )
 
 
 class TapeReader:

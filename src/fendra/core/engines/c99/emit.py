@@ -36,6 +36,7 @@ from fendra.core.graph.bounds import Bounds
 from fendra.core.graph.ops import CHANNELS
 from fendra.core.light.dither import BLUE_TAKES
 from fendra.core.names import counted
+from fendra.core.shown import as_table, brief
 
 MOST_AT_ONCE = 64
 """Spots painted at a time, if whoever compiles says nothing else."""
@@ -64,6 +65,18 @@ class Emitted:
     count: Count
     cells: Mapping[str, tuple[str, str]]
     pictures: Mapping[str, str]
+
+    def __repr__(self) -> str:
+        lines = [text.count("\n") for text in (self.header, self.source)]
+        return brief(
+            "Emitted", self.name, f"{self.name}.h {counted(lines[0], 'line')}",
+            f"{self.name}.c {counted(lines[1], 'line')}", counted(self.count.leds, "LED"),
+        )  # fmt: skip
+
+    def _repr_markdown_(self) -> str:
+        """What it takes, in a notebook."""
+        rows = self.fields.items()
+        return as_table(f"{self.name}.h, {self.name}.c", ("signal", "range and unit"), rows)
 
 
 def emit(plan: Plan) -> Emitted:
