@@ -61,10 +61,18 @@ def test_an_unknown_demo_file_names_those_there_are():
         fd.demo_file("bike.toml")
 
 
+BARE = {
+    "line": [{"name": "a", "part": [
+        {"name": "bar", "shape": "strip", "start": [0, 0], "end": [90, 0], "count": 4}]}],
+    "layer": [{"name": "glow", "on": "bar", "effect": "solid"}],
+}  # fmt: skip
+
+
 @pytest.fixture(scope="module")
 def objects():
     """One of every object that the public face gives."""
     design = fd.load(fd.demo_file("heron.toml"))
+    wrong = {**BARE, "signals": {"idle": {}}}
     tape = fd.read_tape(fd.demo_file("ride.csv")).until(3)
     program = design.compile("numpy")
     film = program.film(tape)
@@ -73,7 +81,7 @@ def objects():
         "design": design, "tape": tape, "program": program, "film": film,
         "frame": film.frame(1.0), "layout": design.layout(), "budget": film.budget(),
         "emitted": design.emit(), "timeline": film.timeline(), "session": session,
-        "explanation": film.explain("tail-bar:4", 2.0), "finding": design.check()[0],
+        "explanation": film.explain("tail-bar:4", 2.0), "finding": fd.Design.from_values(wrong).check()[0],
         "project": design.firmware("avr"), "page": design.page(), "report": session.run(),
     }  # fmt: skip
 
@@ -91,7 +99,7 @@ SHOWN = {
     "timeline": "<Timeline: 0 to 3 s, 3 scenes, 15 layers>",
     "session": "<Session 'Heron': from nothing, to nowhere>",
     "explanation": "<Explanation 'tail-bar:4': at 2 s, #",
-    "finding": "<Finding 'part-of-full': note: supplies.deck: 4.8 A are 64% of full white's light for",
+    "finding": "<Finding 'unread': note: signals.idle: no layer reads signal 'idle'.>",
     "project": "<Project 'heron': for atmega328p, 9 files, about ",
     "page": "<Page 'Heron': ",
     "report": "<RunReport: 7 frames sent in 0.1 s",
@@ -139,7 +147,7 @@ WRONG = {
     "a path for a tape": (lambda o: o["design"].page(tape="ride.csv"), fd.TapeError, "this is a str"),
     "a list for a film": (lambda o: o["design"].budget([1]), fd.TapeError, "design.compile().film(tape)"),
     "a check of a list": (lambda o: o["design"].check([1]), fd.TapeError, "a film is needed"),
-    "a list for a design": (lambda o: fd.Design.from_values([1]), fd.DesignError, "this is a list"),
+    "a list for a design": (lambda o: type(o["design"]).from_values([1]), fd.DesignError, "this is a list"),
     "other values": (lambda o: o["design"].with_values({"nmae": 1}), fd.DesignError, "Did you mean 'name'?"),
     "a beginning before the start": (lambda o: o["tape"].until(-1), fd.TapeError, "it goes from 0 s to 3 s"),
     "no time": (lambda o: o["program"].frame(at="x"), fd.ClockError, "at = 'x' is no time"),

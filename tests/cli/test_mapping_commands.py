@@ -44,7 +44,7 @@ def test_a_new_design_passes_the_check_and_plays_its_tape(fendra, tmp_path, kind
     (film,) = [row for row in text.splitlines() if "fendra film" in row]
     tape = film.split("--tape ")[1].split()[0]
     design = fd.load("my-thing.toml")
-    assert {*fed(design).values()} == {*fd.read_tape(tape).signals}
+    assert {*fed(design).values()} <= {*fd.read_tape(tape).signals}
     schema = json.loads((tmp_path / "fendra.schema.json").read_text())
     jsonschema.Draft202012Validator(schema).validate(tomllib.loads(text))
 
@@ -93,7 +93,7 @@ def test_the_map_has_views_highlights_and_formats(fendra, tmp_path):
         assert picture.size == (1280, 800)
     assert "Kestrel: 56 LEDs on 2 lines" in (tmp_path / "l.svg").read_text()
     code, _, err = fendra("map", drone, "--show", "tps")
-    assert code == 1
+    assert code == 2
     assert "Did you mean 'tips'?" in err
     assert fendra("map", drone, "--view", "above")[0] == 2
 
@@ -101,13 +101,15 @@ def test_the_map_has_views_highlights_and_formats(fendra, tmp_path):
 def test_the_listing_has_a_row_a_part(fendra):
     code, out, _ = fendra("layout", fd.demo_file("cabinet.toml"))
     assert code == 0
-    heads, *rows = out.splitlines()
-    assert heads.split()[:4] == ["line", "address", "part", "shape"]
-    assert rows[0].split() == [
-        "marquee", "0-255", "sign", "grid", "279,", "200,", "1537", "-279,", "200,", "1537",
-        "begins", "up", "front",
-    ]  # fmt: skip
-    assert rows[3].split()[:4] == ["sides", "0-19", "side-right", "parallel"]
+    assert out.split()[:4] == ["line", "address", "part", "shape"]
+    rows = out.splitlines()[2:]  # the heads go on below as well
+    assert max(map(len, out.splitlines())) <= 80
+    first = " ".join(rows[:2]).split()  # its cells go on below where they are too long
+    assert first[:4] == ["marquee", "0-255", "sign", "grid"]
+    assert sorted(first[4:]) == sorted(
+        ["279,", "200,", "1537", "-279,", "200,", "1537", "begins", "up", "front"]
+    )
+    assert "side-right" in [row.split()[2] for row in rows if row.startswith("sides")]
     assert rows[-1] == "455 LEDs. Addresses: marquee 256, screen 79, sides 20. Unit: mm."
 
 
@@ -151,7 +153,7 @@ def test_import_writes_text_to_the_screen_or_adds_it_to_a_design(fendra, tmp_pat
     left = iter(after.splitlines())
     assert all(row in left for row in before.splitlines())  # in order: `in` moves on
     code, _, err = fendra("import", "board.csv", *words)
-    assert code == 1
+    assert code == 2
     assert "there is a part 'under' already" in err
     assert (tmp_path / "pad.toml").read_text() == after
 
@@ -179,15 +181,15 @@ def test_import_of_a_drawing_follows_its_path_or_takes_its_shapes(fendra, tmp_pa
     [
         (["nothing.csv"], 2, "there is no file 'nothing.csv'"),
         (["board.xls"], 2, "is none of .csv, .svg and .json"),
-        (["board.csv", "--column", "x=Wide"], 1, "board.csv: there is no column 'Wide'"),
+        (["board.csv", "--column", "x=Wide"], 2, "board.csv: there is no column 'Wide'"),
         (["board.csv", "--column", "PosX"], 2, "'PosX' is not like x=PosX"),
-        (["board.csv", "--only", "LED*"], 1, "no name is like 'LED*'"),
+        (["board.csv", "--only", "LED*"], 2, "no name is like 'LED*'"),
         (["empty.svg", "--pitch", "5", "--per-metre", "5"], 2, "say the same"),
         (["board.csv", "--pitch", "5"], 2, "--pitch is about an SVG, and 'board.csv' is none"),
         (["board.csv", "--order", "path"], 2, "--order path is about an SVG"),
         (["empty.svg", "--column", "x=a"], 2, "--column is about a CSV, and 'empty.svg' is none"),
-        (["board.csv", "--into", "broken.toml"], 1, "is no TOML"),
-        (["empty.svg"], 1, "empty.svg: this is no SVG"),
+        (["board.csv", "--into", "broken.toml"], 2, "is no TOML"),
+        (["empty.svg"], 2, "empty.svg: this is no SVG"),
     ],
 )
 def test_an_import_that_cannot_be_done_says_why_and_changes_nothing(
@@ -254,22 +256,22 @@ def test_the_level_is_low_within_the_supply_and_held_there(fendra):
         (["--line", "tail", "--saw", "green red blue"], 0, ["the order is RGB, and not GRB", 'write order = "RGB"']),
         (["--line", "tail", "--saw", "r, g, b"], 0, ["the order is GRB, as it is written"]),
         (["--line", "tail", "--saw", "red red blue"], 1, ["Line 'tail': impossible: red was seen twice"]),
-        (["--saw", "green red blue"], 1, ["which line was that? The lines are: front, deck, tail."]),
+        (["--saw", "green red blue"], 2, ["which line was that? The lines are: front, deck, tail."]),
         (["--part", "tail-bar", "--saw", "start=right"], 0, ["write reverse = true"]),
         (["--part", "hub-left", "--saw", "start=90 runs=counter-clockwise"], 0, ["write start_angle = 90", 'write direction = "counter-clockwise"']),
         (["--saw", "red=front-right green=front-left"], 1, ["No single mistake explains that.", "heron.toml parts."]),
         (["--saw", "front=green deck=red"], 0, ["'front' and 'deck' are plugged", 'heron.toml:42: write pin = "GP3"', 'heron.toml:74: write pin = "GP2"']),
-        (["--saw", "nose=green"], 1, ["there is no line and no part 'nose'. Did you mean 'nose-bar'?"]),
+        (["--saw", "nose=green"], 2, ["there is no line and no part 'nose'. Did you mean 'nose-bar'?"]),
         (["--saw", "hub-left=blue"], 0, ["let [[line.part]] 'hub-left' and [[line.part]] 'hub-right'"]),
         (["--part", "nose-bar", "--saw", "count=40"], 0, ["Line 'front' has 40 LEDs, and by the design 56.", "write count = 8"]),
         (["--part", "tail-bar", "--saw", "lit=hub-left+nose-bar"], 0, ['heron.toml:42: write pin = "GP4"']),
         (["--saw", "red=front-left green=front-right"], 0, ["The map is right."]),
-        (["--saw", "start=left"], 1, ["say which one by --part"]),
-        (["--saw", "start=90"], 1, ["say which one by --part"]),
-        (["--part", "tail-bar", "--saw", "red=lft"], 1, ["Did you mean 'left'?"]),
+        (["--saw", "start=left"], 2, ["say which one by --part"]),
+        (["--saw", "start=90"], 2, ["say which one by --part"]),
+        (["--part", "tail-bar", "--saw", "red=lft"], 2, ["Did you mean 'left'?"]),
         ([], 1, ["there is no port /dev/ttyACM0"]),
         (["--to", "nowhere:x"], 2, ["there is no output 'nowhere'"]),
-        (["--part", "tailbar", "--saw", "red=left"], 1, ["Did you mean 'tail-bar'?"]),
+        (["--part", "tailbar", "--saw", "red=left"], 2, ["Did you mean 'tail-bar'?"]),
     ],
 )  # fmt: skip
 def test_what_was_seen_leads_to_the_line_to_change(fendra, words, code, says):

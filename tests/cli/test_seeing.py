@@ -133,7 +133,7 @@ def test_film_says_what_it_needs_and_what_is_wrong(fendra, small):
         (["--set", "s"], "has no ="),
     ):
         code, _, err = fendra("film", small, *words)
-        assert code == 1
+        assert code == 2
         assert says in err
 
 
@@ -165,7 +165,7 @@ def test_explain_goes_from_the_layers_to_the_bytes(fendra, small):
     assert "2. over (solid): off, when on, in scene wild\n    reads on = off" in out
     assert out.splitlines()[-1] == "bytes: red 0, green 0, blue 0; sent as GRB: 00 00 00"
     code, _, err = fendra("explain", small, *words, "--at", 1, "--spot", "bar:12")
-    assert (code, "bar:0 to bar:9" in err) == (1, True)
+    assert (code, "bar:0 to bar:9" in err) == (2, True)
 
 
 @pytest.mark.parametrize("spot", ["tail-bar:4", "deck-left:20", "nose-bar:3", "hub-right:9"])
@@ -347,7 +347,7 @@ def test_things_show_themselves_in_a_notebook(small):
     film = made.compile().film(tape(s=[0, 0.5, 1]))
     for thing in (made, film):
         assert thing._repr_png_().startswith(b"\x89PNG")
-    assert "<td>bar</td>" in made.layout()._repr_html_()
+    assert "| bar |" in made.layout()._repr_markdown_()
     assert "<code>duty</code>" in EFFECTS["blink"]._repr_html_()
 
 

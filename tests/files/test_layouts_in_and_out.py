@@ -340,8 +340,8 @@ def test_what_is_added_leaves_every_line_that_was_there(name):
 
 def test_a_name_that_is_taken_is_refused():
     text = fd.demo_file("bare.toml").read_text(encoding="utf-8")
-    with pytest.raises(LayoutError, match="there is a part 'bar' already"):
-        add_lines(text, [NewLine("main", [{**PART, "name": "bar"}])])
+    with pytest.raises(LayoutError, match="there is a part 'tail-bar' already"):
+        add_lines(text, [NewLine("main", [{**PART, "name": "tail-bar"}])])
     with pytest.raises(LayoutError, match="is no list of tables"):
         add_lines("line = 3\n", [])
 

@@ -89,9 +89,9 @@ def test_a_design_takes_a_preset_at_its_end_and_once():
 
 
 def test_a_layer_goes_back_to_the_defaults_and_all_else_stays():
-    text, taken = with_defaults(LAYERS, "a", frozenset({"rate", "duty", "colour"}))
+    text, taken = with_defaults(LAYERS, "a", frozenset({"rate", "duty", "colour"}), "blink")
     assert taken == ["rate"]
     assert text == LAYERS.replace("rate = 3        # gone with it\n", "")
-    assert with_defaults(text, "b", frozenset({"rate"})) == (text, [])
+    assert with_defaults(text, "b", frozenset({"rate"}), "blink") == (text, [])
     with pytest.raises(fd.FileError, match="no layer 'c'"):
-        with_defaults(text, "c", frozenset())
+        with_defaults(text, "c", frozenset(), None)

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 import fendra as fd
-from fendra.core.errors import SignalError
+from fendra.core.errors import DesignError, SignalError
 from fendra.core.program import compile_design
 from fendra.live.connect import Connected
 from fendra.live.inbox import Inbox
@@ -207,7 +207,7 @@ def test_a_preset_by_hand_wins_over_what_the_layer_says_itself():
 
 
 def test_a_signal_of_a_name_that_steering_needs_is_told():
-    with pytest.raises(SignalError, match="'hand_on' has a name that steering needs"):
+    with pytest.raises(DesignError, match="'hand_on' has a name that steering needs"):
         steered(design(layer(), signals={"hand_on": {}}).examined)
 
 

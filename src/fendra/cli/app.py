@@ -156,7 +156,8 @@ def main() -> None:
         app()
     except FendraError as exc:
         print(in_lines(str(exc)), file=sys.stderr)
-        sys.exit(USAGE if isinstance(exc, BY_NAME) else FINDINGS)
+        is_named = isinstance(exc, BY_NAME) or exc.code == "unknown-name"
+        sys.exit(USAGE if is_named else FINDINGS)
     except OSError as exc:  # a disk, a folder or a network that does not do what it should
         print(in_lines(f"fendra {' '.join(sys.argv[1:2])}: {exc}"), file=sys.stderr)
         sys.exit(USAGE)

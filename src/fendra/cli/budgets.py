@@ -54,6 +54,9 @@ def _supply(budget: Budget, each: SupplyBudget) -> dict[str, str]:
         "feeds": ", ".join(names),
         "gives": f"{feeding.volts:g} V {in_amps(feeding.amps)}" if feeding.amps else "-",
         "limiter": in_amps(feeding.budget_a),
+        "leaves of full": (
+            f"{each.share_of_full:.0%}, or {each.bears_leds} LEDs" if each.part_of_full else "-"
+        ),
         "dark": in_amps(each.idle_a),
         "full white": in_amps(each.white_a),
         "peak": f"{in_amps(draw.peak_a)} at {draw.at_s:.4g} s" if draw else "-",
@@ -102,6 +105,8 @@ def budget_to_plain(budget: Budget) -> dict[str, Any]:
                 "volts": each.feeding.volts,
                 "amps": each.feeding.amps,
                 "budget_a": each.feeding.budget_a,
+                "share_of_full": each.share_of_full,
+                "bears_leds": each.bears_leds,
                 "idle_a": each.idle_a,
                 "white_a": each.white_a,
                 "full_a": each.full_a,
@@ -111,6 +116,9 @@ def budget_to_plain(budget: Budget) -> dict[str, Any]:
                 "fuse_a": each.fuse_a,
                 "wire_mm2": each.wire_mm2,
                 "hours": each.hours,
+                "battery_a": each.battery_a,
+                "battery_fuse_a": each.battery_fuse_a,
+                "battery_wire_mm2": each.battery_wire_mm2,
                 "tape": asdict(each.draw) if each.draw else None,
             }
             for each in budget.supplies

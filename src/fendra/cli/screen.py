@@ -53,7 +53,9 @@ def said_aside(wanted: bool) -> Iterator[None]:
 
 def say_json(value: Any) -> None:
     """One JSON object on standard output."""
-    print(json_text(value))
+    import typer
+
+    typer.echo(json_text(value))
 
 
 def table_width() -> int:
@@ -76,7 +78,16 @@ def say_columns(
     """
     rows = [[visible(cell) for cell in row] for row in rows]
     widths = [max(len(row[i]) for row in (heads, *rows)) for i in range(len(heads))]
-    widths = narrowed(widths, table_width(), [head in right for head in heads])
+    words = [
+        max((len(word) for row in (heads, *rows) for word in row[i].split()), default=0)
+        for i in range(len(heads))
+    ]
+    cells = [max((len(row[i]) for row in rows), default=0) for i in range(len(heads))]
+    least = [
+        max(cell, word) if head in right else word
+        for head, cell, word in zip(heads, cells, words, strict=True)
+    ]
+    widths = narrowed(widths, table_width(), least)
     for row in (heads, *rows):
         pieces = [
             wrap(cell, width, break_on_hyphens=False) or [""]
@@ -90,19 +101,25 @@ def say_columns(
             say("  ".join(set_).rstrip(), style="dim" if row is heads else "")
 
 
-def narrowed(widths: Sequence[int], most: int, is_fixed: Sequence[bool]) -> list[int]:
+def narrowed(widths: Sequence[int], most: int, least: Sequence[int]) -> list[int]:
     """Widths of columns with two blanks between, so that all fit: the widest lose first.
 
-    >>> narrowed([10, 60, 40], 80, [False] * 3)
-    [10, 33, 33]
+    least: their longest words, into which no column cuts, unless all of them are too wide as well.
+
+    >>> narrowed([10, 60, 40], 80, [5, 20, 10]), narrowed([10, 60, 40], 60, [5, 50, 10])
+    ([10, 33, 33], [5, 41, 10])
     """
     found = [*widths]
-    free = [i for i, fixed in enumerate(is_fixed) if not fixed]
-    while free and sum(found) + 2 * (len(found) - 1) > most:
-        widest = max(free, key=lambda i: found[i])
-        if found[widest] <= NARROWEST:
-            break
-        found[widest] -= 1
+
+    def narrow(down_to: Sequence[int]) -> None:
+        while sum(found) + 2 * (len(found) - 1) > most:
+            wide = [i for i, width in enumerate(found) if width > down_to[i]]
+            if not wide:
+                return
+            found[max(wide, key=lambda i: found[i])] -= 1
+
+    narrow(least)
+    narrow([min(each, NARROWEST) for each in least])
     return found
 
 

@@ -164,7 +164,9 @@ def _controller(design: Design, wanted: str | None) -> str | None:
     known = design.controllers
     if wanted is not None and wanted not in known:
         remedy = did_you_mean(wanted, known, "controllers")
-        raise FirmwareError(f"there is no controller '{wanted}'. {remedy}")
+        raise FirmwareError(
+            f"there is no controller '{wanted}'.", remedy=remedy, code="unknown-name"
+        )
     if wanted is None and len(known) > 1:
         names = listed([*known])
         raise FirmwareError(f"firmware for which controller, {names}? Say --controller NAME.")
@@ -174,7 +176,7 @@ def _controller(design: Design, wanted: str | None) -> str | None:
 def _chip(design: Design, controller: str | None, target: str | None) -> Chip | None:
     if target is not None and target not in TARGETS:
         remedy = did_you_mean(target, TARGETS, "targets")
-        raise FirmwareError(f"there is no target '{target}'. {remedy}")
+        raise FirmwareError(f"there is no target '{target}'.", remedy=remedy, code="unknown-name")
     kind = design.controllers[controller].type if controller else None
     own = CHIPS.get(kind or "")
     if target is None or (own is not None and target in (own.name, own.family)):

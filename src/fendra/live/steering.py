@@ -15,6 +15,7 @@ from fendra.core.document.design import Design
 from fendra.core.document.layer import Layer
 from fendra.core.document.signal import Signal
 from fendra.core.errors import DesignError, SignalError
+from fendra.core.findings import Finding, Severity
 from fendra.core.names import did_you_mean
 from fendra.core.program import Program
 from fendra.core.signals.kinds import kind_of
@@ -35,7 +36,7 @@ def steered(read: Examined, presets: Mapping[str, str] | None = None) -> Examine
     presets: by the names of layers, in place of those that the design gives them. A layer's own
     keys that its new preset gives are left out.
 
-    Raises SignalError where the design has a signal of one of these names.
+    Raises DesignError where the design has a signal of one of these names.
     """
     subject = read.subject
     design = subject.design
@@ -46,8 +47,18 @@ def steered(read: Examined, presets: Mapping[str, str] | None = None) -> Examine
     }
     taken = own.keys() & design.signals.keys()
     if taken:
-        raise SignalError(
-            f"signal '{min(taken)}' has a name that steering needs for itself. Rename the signal."
+        name = min(taken)
+        message = f"signal '{name}' has a name that steering needs for itself."
+        raise DesignError(
+            [
+                Finding(
+                    "reserved-name",
+                    Severity.ERROR,
+                    message,
+                    "Rename the signal.",
+                    ("signals", name),
+                )
+            ]
         )
     changed = design.model_copy(
         update={

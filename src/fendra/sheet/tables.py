@@ -50,7 +50,7 @@ def supply_table(budget: Budget) -> SheetTable:
             (
                 each.feeding.name or "supply",
                 "; ".join(supply_in_words(each.feeding)),
-                in_amps(each.feeding.budget_a) if each.feeding.budget_a else "none",
+                _limiter(each),
                 in_amps(each.idle_a),
                 in_amps(each.white_a),
                 f"{in_amps(draw.peak_a)} at {draw.at_s:.4g} s" if draw else "",
@@ -66,6 +66,16 @@ def supply_table(budget: Budget) -> SheetTable:
              "99 %, mean", "left at the peak", "watts", "main fuse", "battery to converter",
              "battery lasts")  # fmt: skip
     return _without_empty(SheetTable(heads, tuple(rows), heads[2:]))
+
+
+def _limiter(each: SupplyBudget) -> str:
+    """What the limiter keeps, and how much of the brightest colour that leaves."""
+    if not each.feeding.budget_a:
+        return "none"
+    kept = in_amps(each.feeding.budget_a)
+    if not each.part_of_full:
+        return kept
+    return f"{kept}: {each.share_of_full:.0%} of {each.brightest}, or {each.bears_leds} LEDs"
 
 
 def _battery_side(each: SupplyBudget) -> str:

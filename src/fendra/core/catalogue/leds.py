@@ -47,9 +47,9 @@ else:
 class Measured(Model):
     """What somebody measured: the current, or the power, of so many LEDs at full white.
 
-    amps, or watts at the voltage of the type: in all, dark LEDs' share included. lit: the channels that were at full; all of red, green
-    and blue if not given, or white alone where there is a white channel, since that is what
-    Fendra's own white lights.
+    amps, or watts at the voltage of the type: in all, dark LEDs' share included. lit: the channels
+    that were at full; all of red, green and blue if not given, or white alone where there is a
+    white channel, since that is what Fendra's own white lights.
     """
 
     amps: Annotated[float, Field(gt=0, le=10_000)] | None = None

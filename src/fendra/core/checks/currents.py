@@ -16,6 +16,8 @@ from fendra.core.names import listed
 SPOKEN_OF_A = 0.5
 """What any USB port gives: below that, nothing need be said of a supply."""
 
+LITTLE_LEFT = 0.5
+"""The share of full white below which it is spoken of that a limiter leaves no more."""
 WARM_W, HOT_W = 15.0, 25.0
 """Watts that a metre of strip turns into heat: it wants metal behind it; it needs it."""
 STUCK = frozenset({"strip", "path", "arc", "ring", "frame", "grid", "assembly"})
@@ -43,7 +45,7 @@ def supply_currents(subject: Subject, report: Report) -> None:
                 f"{kept_a:.3g} A: no light is left."
             )
             report.error(path, "no-current-left", message, "Take a larger supply, or fewer LEDs.")
-        elif budget.part_of_full and feeding.budget_a is not None:
+        elif feeding.budget_a is not None and budget.share_of_full < LITTLE_LEFT:
             remedy = "That is enough where little is lit at a time; else take a larger one"
             if budget.proposed_a is not None:
                 remedy += f", of {budget.proposed_a:g} A"

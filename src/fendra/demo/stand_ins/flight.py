@@ -56,7 +56,7 @@ class Flight(StandIn):
             self._send(self._link.vfr_hud_encode(18.0, 17.0, 90, throttle, 60.0, 0.5))
             stands = {"stick_3": now("throttle", 0) * 2 - 1, **self._values}
             sticks = [round(1500 + 500 * stands.get(name, 0)) for name in STICKS]
-            rssi = round(now("rssi", 0.8) * 254)
+            rssi = round(now("rssi", 200 / 254) * 254)
             channels = [*sticks, *[0] * (18 - len(sticks))]
             self._send(
                 self._link.rc_channels_encode(round(at_s * 1000), len(sticks), *channels, rssi)

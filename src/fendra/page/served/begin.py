@@ -29,7 +29,7 @@ def served_run(
 
     read: the design. compiled: makes its program; session_of: the session of that. path: the
     design's file, where it has one: cues are kept beside it. reloads: somebody takes up what
-    changes in it, so that the page may change it. Raises SignalError where the design has a signal
+    changes in it, so that the page may change it. Raises DesignError where the design has a signal
     of a name that steering needs.
     """
     with server.closed_if_it_fails():
