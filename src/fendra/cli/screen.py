@@ -82,10 +82,10 @@ def say_columns(
         max((len(word) for row in (heads, *rows) for word in row[i].split()), default=0)
         for i in range(len(heads))
     ]
-    cells = [max((len(row[i]) for row in rows), default=0) for i in range(len(heads))]
+    longest = [max((len(row[i]) for row in rows), default=0) for i in range(len(heads))]
     least = [
         max(cell, word) if head in right else word
-        for head, cell, word in zip(heads, cells, words, strict=True)
+        for head, cell, word in zip(heads, longest, words, strict=True)
     ]
     widths = narrowed(widths, table_width(), least)
     for row in (heads, *rows):
