@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import functools
+import gc
 import io
 import sys
 import warnings
@@ -56,6 +57,10 @@ BY_NAME = (FileError, LayoutError, SignalError, TapeError, ClockError)
 """Errors about what the user named: a file, a part, a signal, a tape, a moment."""
 
 
+DRAWING = frozenset({"demo", "sheet", "map_", "film", "compare"})
+"""Commands that draw with Matplotlib."""
+
+
 class Commands(typer.core.TyperGroup):
     """The commands; `--page` may stand without an address."""
 
@@ -95,6 +100,10 @@ def _safe(command: Callable[..., None]) -> Callable[..., None]:
 
     @functools.wraps(command)
     def run_safely(*args: Any, **options: Any) -> None:
+        if command.__name__ in DRAWING:
+            from fendra.draw.lean import lean_import
+
+            lean_import()
         try:
             command(*args, **options)
         except typer.BadParameter as exc:
@@ -148,6 +157,7 @@ for name, function, about, example in (
 
 def main() -> None:
     """Run the command line."""
+    gc.set_threshold(100_000, 20, 20)  # what is imported stays: looking through it takes a tenth
     for stream in (sys.stdout, sys.stderr):
         if isinstance(stream, io.TextIOWrapper):  # a terminal without a letter shows its code
             stream.reconfigure(errors="backslashreplace")

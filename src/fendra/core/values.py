@@ -24,7 +24,7 @@ from fendra.core.names import NAME
 class Model(BaseModel):
     """A table: no keys but its own, no value of another type, and nobody changes it."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True, defer_build=True)
 
 
 def _kind(value: Any) -> str:

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import os
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -49,11 +52,13 @@ def write_animation(
         find_ffmpeg()
     stage = Stage(film.design, film.layout, size, view, diffuser_mm)
     count = max(round(duration_s * PICTURES_PER_S), 1)
-    pictures = []
-    for number, at_s in enumerate(start_s + np.arange(count) / PICTURES_PER_S, start=1):
-        pictures.append(draw_still(stage, film, float(at_s)))
-        if progress is not None:
-            progress(number, count)
+    times = (start_s + np.arange(count) / PICTURES_PER_S).tolist()
+    pictures = [draw_still(stage, film, times[0])]  # makes all that the others share
+    with ThreadPoolExecutor(os.cpu_count()) as pool:  # most of the work is NumPy's and Pillow's
+        for number, picture in enumerate(pool.map(partial(draw_still, stage, film), times[1:]), 1):
+            pictures.append(picture)
+            if progress is not None:
+                progress(number + 1, count)
     if kind == "MP4":
         return write_whole(path, lambda beside: write_mp4(beside, pictures, PICTURES_PER_S))
     if kind == "GIF":
@@ -85,4 +90,6 @@ def _with_one_palette(pictures: list[Image.Image]) -> list[Image.Image]:
     _, first, counts = np.unique(coarse, return_index=True, return_counts=True)
     samples = np.repeat(pixels[first], np.ceil(counts**0.35).astype(int), axis=0)
     palette = Image.fromarray(samples[None]).quantize(256, method=Image.Quantize.MEDIANCUT)
-    return [p.quantize(palette=palette, dither=Image.Dither.NONE) for p in pictures]
+    with ThreadPoolExecutor(os.cpu_count()) as pool:
+        fit = partial(Image.Image.quantize, palette=palette, dither=Image.Dither.NONE)
+        return [*pool.map(fit, pictures)]

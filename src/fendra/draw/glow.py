@@ -107,7 +107,7 @@ class Stage:
         for x, y in (self._places * sharp).tolist():
             pen.ellipse((x - radius, y - radius, x + radius, y + radius), fill=_OFF)
         picture = picture.resize(self.size, Image.Resampling.LANCZOS)
-        return np.asarray(srgb_to_linear(np.asarray(picture) / 255.0)).astype(np.float32)
+        return _LINEAR.take(np.asarray(picture))
 
     @cached_property
     def _cores(self) -> tuple[Array, Array, Array, Array, Array]:
@@ -140,7 +140,8 @@ class Stage:
         light = np.concatenate([spots, dark])[self.layout.leds.spot]
         if self.diffuser_mm > 0:
             return self._seen_through(light)
-        scene = self.backdrop + self._halo(light, 7.0, 4.0)
+        scene = self._halo(light, 7.0, 4.0)
+        scene += self.backdrop
         pixels, near, led, core, shine = self._cores
         level = light.max(axis=1)
         covered = np.bincount(near, core * np.minimum(8 * level, 1.0)[led], len(pixels))
@@ -150,14 +151,11 @@ class Stage:
             amount = (_EXPOSURE * light[:, channel] + white)[led] * shine
             added = np.bincount(near, amount, len(pixels))
             flat[pixels, channel] += added - np.minimum(covered, 1.0) * behind[:, channel]
-        steps = np.minimum(scene * np.float32(_STEPS_A_LIGHT), np.float32(len(_TO_SRGB) - 1))
-        return np.asarray(_TO_SRGB[steps.astype(np.uint16)])
+        return _in_bytes(scene)
 
     def _seen_through(self, light: Array) -> Array:
         """What a diffuser shows: the light of each LED spread over about its distance."""
-        scene = self.backdrop * 0.6 + self._spread(light) * np.float32(self._evenly)
-        steps = np.minimum(scene * np.float32(_STEPS_A_LIGHT), np.float32(len(_TO_SRGB) - 1))
-        return np.asarray(_TO_SRGB[steps.astype(np.uint16)])
+        return _in_bytes(self.backdrop * 0.6 + self._spread(light) * np.float32(self._evenly))
 
     def _spread(self, light: Array) -> Array:
         pixels_a_mm, _ = self._view
@@ -193,13 +191,12 @@ class Stage:
         spread = _blurred(grid.reshape(rows, columns, 3), radius_px / cell)
         area = np.float32(gain * (self.core_px / cell) ** 2 * np.pi)
         box = (0.0, 0.0, width / cell, height / cell)
-        layers = [
-            Image.fromarray(np.ascontiguousarray(spread[:, :, channel] * area)).resize(
-                self.size, Image.Resampling.BILINEAR, box=box
-            )
-            for channel in range(3)
-        ]
-        return np.stack([np.asarray(layer) for layer in layers], axis=2)
+        halo = np.empty((height, width, 3), np.float32)
+        for channel in range(3):
+            layer = Image.fromarray(np.ascontiguousarray(spread[:, :, channel] * area))
+            wide = layer.resize(self.size, Image.Resampling.BILINEAR, box=box)
+            halo[:, :, channel] = np.asarray(wide)
+        return halo
 
 
 HALF_AS_WIDE = 0.55
@@ -211,6 +208,9 @@ _EXPOSURE = 4.0
 
 _STEPS_A_LIGHT = 8192
 
+_LINEAR = np.asarray(srgb_to_linear(np.arange(256) / 255.0)).astype(np.float32)
+"""The linear light of each byte of a picture."""
+
 
 def _shown(light: Array) -> Array:
     """Linear light as sRGB bytes; above 0.6 it bends softly, so that bright stays coloured."""
@@ -221,6 +221,13 @@ def _shown(light: Array) -> Array:
 
 
 _TO_SRGB = _shown(np.arange(8 * _STEPS_A_LIGHT - 1) / _STEPS_A_LIGHT)
+
+
+def _in_bytes(scene: Array) -> Array:
+    """Linear light as a picture, (height, width, 3) uint8 sRGB; what came is used up."""
+    scene *= np.float32(_STEPS_A_LIGHT)
+    np.minimum(scene, np.float32(len(_TO_SRGB) - 1), out=scene)
+    return np.asarray(_TO_SRGB.take(scene.astype(np.uint16)))
 
 
 def led_colour(light: Any) -> Array:
@@ -244,6 +251,7 @@ def _box(light: Array, reach: int, axis: int) -> Array:
     padding[axis] = (reach + 1, reach)
     total = np.cumsum(np.pad(light, padding), axis=axis, dtype=np.float64)
     size = 2 * reach + 1
-    ahead = np.take(total, range(size, total.shape[axis]), axis=axis)
-    behind = np.take(total, range(total.shape[axis] - size), axis=axis)
+    ahead, behind = (
+        (total[size:], total[:-size]) if axis == 0 else (total[:, size:], total[:, :-size])
+    )
     return np.asarray((ahead - behind) / size, np.float32)

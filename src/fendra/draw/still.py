@@ -10,7 +10,7 @@ from fendra.core.film import Film
 from fendra.core.names import ViewName
 from fendra.core.signals.kinds import kind_of
 from fendra.draw.glow import Stage
-from fendra.draw.style import format_of
+from fendra.draw.style import PACKED, format_of
 from fendra.draw.words import write_words
 from fendra.whole import write_whole
 
@@ -33,7 +33,8 @@ def write_still(
     kind = format_of(path, KINDS)
     stage = Stage(film.design, film.layout, view=view, diffuser_mm=diffuser_mm)
     picture = draw_still(stage, film, at_s)
-    return write_whole(path, lambda beside: picture.save(beside, format=kind))
+    packed = {"compress_level": PACKED} if kind == "PNG" else {}
+    return write_whole(path, lambda beside: picture.save(beside, format=kind, **packed))
 
 
 KINDS = {".png": "PNG", ".jpg": "JPEG", ".jpeg": "JPEG", ".webp": "WEBP"}

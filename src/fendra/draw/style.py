@@ -122,6 +122,9 @@ def dress(ax: Axes) -> None:
         label.set_color(ink().text)
 
 
+PACKED = 4
+"""How hard PNGs are packed, of 9: a little larger than usual, and in two thirds of the time."""
+
 FIGURE_KINDS = {".png": "png", ".svg": "svg", ".pdf": "pdf"}
 
 
@@ -137,6 +140,8 @@ def save_figure(figure: Figure, path: str | Path) -> Path:
     """Write a figure as its ending says; whole, or not at all. Raises FileError."""
     kind = format_of(path, FIGURE_KINDS)
     settings: dict[str, Any] = {"dpi": DPI, "facecolor": figure.get_facecolor(), "format": kind}
+    if kind == "png":
+        settings["pil_kwargs"] = {"compress_level": PACKED}
 
     return write_whole(path, lambda beside: write_figure(figure, beside, **settings))
 

@@ -13,7 +13,7 @@ from fendra.core.values import Model, Name, Seconds, Setting, Texts, Title
 class Preset(BaseModel):
     """An effect with parameters, under a name. All keys but these are the effect's parameters."""
 
-    model_config = ConfigDict(extra="allow", frozen=True, strict=True)
+    model_config = ConfigDict(extra="allow", frozen=True, strict=True, defer_build=True)
     __pydantic_extra__: dict[str, Setting]
 
     effect: str
@@ -49,7 +49,7 @@ class Layer(BaseModel):
     dark, as far as `cover` says. level: 0 to 1 as the eye sees it. fade_in, fade_out: s.
     """
 
-    model_config = ConfigDict(extra="allow", frozen=True, strict=True)
+    model_config = ConfigDict(extra="allow", frozen=True, strict=True, defer_build=True)
     __pydantic_extra__: dict[str, Setting]
 
     name: Title

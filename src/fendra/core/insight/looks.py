@@ -6,22 +6,23 @@ from collections.abc import Iterable
 
 from fendra.core.composition.plan import Plan
 from fendra.core.film import Film
-from fendra.core.insight.replay import replay
+from fendra.core.insight.played import played
 
 
 def layers_on(plan: Plan, film: Film, frames: Iterable[int]) -> dict[int, tuple[str, ...]]:
     """The names of the layers that are on in each of some frames of a film, from the lowest on.
 
-    plan: of the design that the film is of. Only the numbers of the frames are computed again,
-    up to the last one wanted; no light is.
+    plan: of the design that the film is of.
     """
     wanted = {*frames}
     if not wanted:
         return {}
-    paints = plan.paints
-    layers = film.design.layer
+    there, layers = played(plan, film).there, film.design.layer
     return {
-        frame: tuple(layers[paint.layer].name for paint, on in zip(paints, ons, strict=True) if on)
-        for frame, ons in replay(plan, film, [paint.on for paint in paints], max(wanted) + 1)
-        if frame in wanted
+        frame: tuple(
+            layers[paint.layer].name
+            for paint, on in zip(plan.paints, there[frame], strict=False)
+            if on
+        )
+        for frame in wanted
     }

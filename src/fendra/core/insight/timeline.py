@@ -10,7 +10,7 @@ from fendra.core.arrays import Floats, Floats32
 from fendra.core.composition.plan import Plan
 from fendra.core.document.design import Design
 from fendra.core.film import Film
-from fendra.core.insight.replay import replay
+from fendra.core.insight.played import played
 from fendra.core.names import counted
 from fendra.core.shown import as_table, brief
 
@@ -61,11 +61,7 @@ class Timeline:
 
 def timeline_of(plan: Plan, film: Film) -> Timeline:
     """When the layers and scenes of a film were there."""
-    paints, shares = plan.paints, plan.shares
-    places = [*(paint.on for paint in paints), *shares]
-    values = np.zeros((len(film), len(places)), np.float32)
-    for frame, numbers in replay(plan, film, places):
-        values[frame] = numbers
+    paints, values = plan.paints, played(plan, film).there
     design = film.design
     layers = sorted(zip(paints, values.T[: len(paints)], strict=True), key=lambda row: row[0].layer)
     scenes = zip(design.scene, values.T[len(paints) :], strict=False)

@@ -8,9 +8,8 @@ from typing import Any
 import numpy as np
 
 from fendra.core.composition.plan import Plan
-from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.film import Film
-from fendra.core.insight.replay import frames_of
+from fendra.core.insight.played import Played, played
 from fendra.core.insight.timeline import Timeline
 
 FRAMES = 48
@@ -28,9 +27,11 @@ def layers_seen(plan: Plan, film: Film, timeline: Timeline) -> set[int]:
 
     A layer that is covered, or dark, in all the frames that are looked at is not.
     """
-    paints, engine, seen = plan.paints, NumpyEngine(plan), set[int]()
+    paints, seen = plan.paints, set[int]()
+    again = played(plan, film)
+    engine = again.engine
     frames = _frames_on(plan, film, timeline, range(len(paints)), FRAMES)
-    for registers, on in _looked_at(engine, film, frames):
+    for registers, on in _looked_at(again, frames):
         places = [place for place in on if paints[place].layer not in seen]
         if not places:
             continue
@@ -49,11 +50,11 @@ def barely_lit(plan: Plan, film: Film, timeline: Timeline) -> dict[int, float]:
     """
     brightest = dict.fromkeys(range(len(plan.paints)), 0.0)
     for most in (FRAMES, len(film)):
-        engine = NumpyEngine(plan)
-        master = engine.register(plan.master)
+        again = played(plan, film)
+        engine, master = again.engine, again.engine.register(plan.master)
         dim = [place for place, light in brightest.items() if light < DIM + 0.5]
         frames = _frames_on(plan, film, timeline, dim, most)
-        for registers, places in _looked_at(engine, film, frames):
+        for registers, places in _looked_at(again, frames):
             for place in (place for place in places if brightest[place] < DIM + 0.5):
                 light = float(engine.paint(registers, only=place).max() * registers[master]) * 255
                 brightest[place] = max(brightest[place], light)
@@ -83,11 +84,8 @@ def _frames_on(
 
 
 def _looked_at(
-    engine: NumpyEngine, film: Film, wanted: dict[int, list[int]]
+    again: Played, wanted: dict[int, list[int]]
 ) -> Iterator[tuple[list[Any], list[int]]]:
     """The numbers of some frames, and what is looked at in each."""
-    end = max(wanted, default=-1) + 1
-    for frame, (now_ms, news) in enumerate(frames_of(engine.plan, film, end)):
-        registers = engine.numbers(now_ms, news)
-        if frame in wanted:
-            yield registers, wanted[frame]
+    for frame in sorted(wanted):
+        yield again.numbers(frame), wanted[frame]

@@ -143,6 +143,22 @@ class NumpyEngine(Engine):
         with np.errstate(all="ignore"):
             return self._next_numbers(now_ms, news)
 
+    def kept(self) -> list[Any]:
+        """What it remembers for the next frame, as `numbers_at` takes it."""
+        return self._numbers.kept()
+
+    def numbers_at(
+        self, now_ms: int, before_ms: int | None, news: Mapping[str, float],
+        held: Mapping[str, float], kept: Sequence[Any],
+    ) -> list[Any]:  # fmt: skip
+        """The numbers of any frame, for `paint`. before_ms: when the frame before was. held: what
+        each signal is then; kept: what was remembered before.
+        """
+        self._last_ms = now_ms
+        self._dt_ms = 0 if before_ms is None else (now_ms - before_ms) & UINT_MASK
+        with np.errstate(all="ignore"):
+            return self._numbers.at(now_ms, self._dt_ms, before_ms is None, news, held, kept)
+
     def paint(
         self, registers: list[Any], *, without: int | None = None, only: int | None = None
     ) -> Array:

@@ -143,6 +143,24 @@ class Numbers:
         self._always()
         return registers
 
+    def kept(self) -> list[Any]:
+        """What the memory cells hold for the next frame, as `at` takes it."""
+        place = 1 if self._has_run else 0
+        return [self._registers[pair[place]] for pair in self._cells]
+
+    def at(
+        self, now_ms: int, dt_ms: int, first: bool, news: Mapping[str, float],
+        held: Mapping[str, float], kept: Sequence[Any],
+    ) -> list[Any]:  # fmt: skip
+        """The numbers of any frame: as `run`, of which what signals and cells held is given."""
+        self._has_run = False
+        for (cell, _), value in zip(self._cells, kept, strict=True):
+            self._registers[cell] = value
+        for signal, register in self._values.items():
+            if signal in held:
+                self._registers[register] = np.float32(held[signal])
+        return self.run(now_ms, dt_ms, first, news)
+
     def memory(self) -> dict[str, float]:
         """What each memory cell holds for the next frame."""
         place = 1 if self._has_run else 0
