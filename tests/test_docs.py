@@ -5,6 +5,8 @@ from __future__ import annotations
 import doctest
 import re
 import runpy
+import subprocess
+import sys
 import tomllib
 import warnings
 from pathlib import Path
@@ -96,6 +98,19 @@ def test_the_readme_s_python_runs(tmp_path, monkeypatch):
         warnings.simplefilter("ignore", fd.EngineWarning)  # there may be no C compiler
         exec(compile(block, "README.md", "exec"), names)
     assert (tmp_path / "strip.png").exists()
+
+
+def test_the_readme_s_python_is_typed(tmp_path):
+    """What is shown passes the strictest check, as a maker's editor runs it."""
+    blocks = [
+        block
+        for page in (ROOT / "README.md", ROOT / "docs" / "seeing.md")
+        for block in re.findall(r"```python\n(.*?)```", page.read_text(encoding="utf-8"), re.S)
+    ]
+    (tmp_path / "shown.py").write_text("\n".join(blocks), encoding="utf-8")
+    mypy = [sys.executable, "-m", "mypy", "--strict", f"--cache-dir={tmp_path}", "shown.py"]
+    done = subprocess.run(mypy, capture_output=True, text=True, cwd=tmp_path, check=False)
+    assert done.returncode == 0, done.stdout
 
 
 def test_the_c_of_the_page_on_emitted_c_names_what_there_is():

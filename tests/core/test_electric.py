@@ -336,14 +336,16 @@ LINK = {"controllers": {"c": {"type": "rp2040", "link": {"baud": 53_000}}}}
         ({"supplies": {"s": {"amps": 6, "budget": 4.81}}}, {}, ("derating", "warning")),
         ({"supplies": {"s": {"amps": 6, "budget": 6.01}}}, {}, ("over-rating", "error")),
         # Dark they draw 30 mA.
-        ({"supplies": {"s": {"budget": 0.03}}}, {}, None),
+        ({"supplies": {"s": {"budget": 0.03}}}, {}, ("part-of-full", "note")),
         ({"supplies": {"s": {"budget": 0.0299}}}, {}, ("no-current-left", "error")),
         ({"supplies": {"s": {"volts": 5.5, "amps": 9}}}, {}, None),
         ({"supplies": {"s": {"volts": 5.51, "amps": 9}}}, {}, ("wrong-volts", "error")),
         ({"supplies": {"s": {"volts": 4.0, "amps": 9}}}, {}, ("low-voltage", "warning")),
         ({"supplies": {"s": {"volts": 3.99, "amps": 9}}}, {}, ("wrong-volts", "error")),
         # 1.83 A through a lead: 0.34 mm2 bears 2 A, 0.25 mm2 1 A.
-        ({"supplies": {"s": {"amps": 9, "wire": {"metres": 0.1, "mm2": 0.34}}}}, {}, None),
+        # Its fuse of 3 A asks for 0.5 mm2.
+        ({"supplies": {"s": {"amps": 9, "wire": {"metres": 0.1, "mm2": 0.5}}}}, {}, None),
+        ({"supplies": {"s": {"amps": 9, "wire": {"metres": 0.1, "mm2": 0.34}}}}, {}, ("thin-wire", "warning")),
         ({"supplies": {"s": {"amps": 9, "wire": {"metres": 0.1, "mm2": 0.33}}}}, {}, ("thin-wire", "error")),
         ({}, {"feed": [{"at": 29}]}, None),
         ({}, {"feed": [{"at": 30}]}, ("no-such-led", "error")),

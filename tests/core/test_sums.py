@@ -26,7 +26,7 @@ def test_a_port_that_cannot_give_full_white_says_what_is_left_and_for_how_many_l
     21 % of the light; 0.4 A / 61 mA are 6 LEDs. A supply of 3 A gives 1.83 A at four fifths."""
     [(severity, message, remedy)] = found(on_supply(usb="2.0"), "part-of-full")
     assert severity == "note"
-    assert message == "400 mA are 21% of full white's light for 30 LEDs, or all of it for 6."
+    assert message == "400 mA gives 21% of full white on 30 LEDs, or all of it on 6."
     assert "of 3 A" in remedy
     assert not found(on_supply(volts=5, amps=6), "part-of-full")
 
@@ -39,7 +39,7 @@ def test_a_regulator_without_a_limiter_says_so_in_its_error():
     lit = design(layer("solid", on="bar"), line=[line], supplies={"s": supply}, controllers=board)
     [(severity, message, _)] = found(lit, "over-rating")
     assert severity == "error"
-    assert "250 mA are 19% of full white's light for 20 LEDs, or all of it for 4" in message
+    assert "250 mA gives 19% of full white on 20 LEDs, or all of it on 4" in message
 
 
 @pytest.mark.parametrize(("white_s", "warns"), [(0.2, True), (0.05, False)])

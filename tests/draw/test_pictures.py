@@ -82,7 +82,7 @@ def test_a_silence_is_long_by_the_tape_s_own_rhythm(rate_hz, gaps):
     made = design(layer(level="s"), signals={"s": {}})
     missing = 30 if rate_hz == 20 else 4
     rows = tape(rate_hz=rate_hz, s=[1] * 20 + [None] * missing + [1] * 20)
-    figure = made.compile().film(rows, rate=2).strip()
+    figure = made.compile().film(rows, rate=2).strip_figure()
     words = [text.get_text() for ax in figure.axes for text in ax.texts]
     assert words.count("no news") == gaps
 

@@ -97,6 +97,17 @@ class Frame:
         return self.rgb[self.layout.rows_of_part(name)]
 
 
+def quick_frame(
+    at_s: float, rgb: Bytes, layout: Layout, design: Design, let_through: Mapping[str, float]
+) -> Frame:
+    """A frame without the detour that a frozen dataclass makes for each of its fields: a live loop
+    makes thousands.
+    """
+    frame = object.__new__(Frame)
+    frame.__dict__.update(at_s=at_s, rgb=rgb, layout=layout, design=design, let_through=let_through)
+    return frame
+
+
 @dataclass(frozen=True)
 class Limited:
     """What the limiter of a supply did in a film.

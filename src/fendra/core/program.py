@@ -16,7 +16,7 @@ from fendra.core.electric.limiter import FULL
 from fendra.core.engines.engine import Engine
 from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.errors import ClockError, SignalError, TapeError
-from fendra.core.film import Film, Frame
+from fendra.core.film import Film, Frame, quick_frame
 from fendra.core.graph.node import STATE
 from fendra.core.graph.ops import LARGEST, UINT_MASK
 from fendra.core.names import counted, did_you_mean
@@ -162,7 +162,10 @@ class Program:
         if at is None:
             now_ms = 0 if last_ms is None else last_ms + round(1000 / self.design.rate)
         else:
-            now_ms = _in_ms(at)
+            try:
+                now_ms = round(at * 1000)
+            except (TypeError, ValueError, OverflowError) as exc:
+                raise ClockError(f"at = {at!r} is no time") from exc
         if last_ms is not None and now_ms < last_ms:
             raise ClockError(
                 f"at = {now_ms / 1000:g} s is before the last frame, {last_ms / 1000:g} s; "
@@ -175,7 +178,7 @@ class Program:
         if self._limited:
             gains = self.engine.gains()
             shares = {name: gain / FULL for name, gain in zip(self._limited, gains, strict=True)}
-        return Frame(now_ms / 1000, out, self.layout, self.design, shares)
+        return quick_frame(now_ms / 1000, out, self.layout, self.design, shares)
 
     def film(
         self,
@@ -225,9 +228,10 @@ class Program:
 
     def _check(self, given: Mapping[str, float]) -> Mapping[str, float]:
         """What is given as the engine takes it: known signals, numbers within +-1e9."""
-        known = self._is_plain
-        for name, value in given.items():
-            if name not in known or type(value) not in _PLAIN or not -LARGEST <= value <= LARGEST:
+        if not given.keys() <= self._is_plain:
+            return self._mend(given)
+        for value in given.values():
+            if type(value) not in _PLAIN or not -LARGEST <= value <= LARGEST:
                 return self._mend(given)
         return given
 
@@ -272,11 +276,3 @@ def compile_design(
     """
     plan = examined.sound.plan
     return kind(plan, engine(plan))
-
-
-def _in_ms(at: float) -> int:
-    """A time in milliseconds. Raises ClockError for what is none."""
-    try:
-        return round(at * 1000)
-    except (TypeError, ValueError, OverflowError) as exc:
-        raise ClockError(f"at = {at!r} is no time") from exc

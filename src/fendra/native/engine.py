@@ -239,8 +239,9 @@ class NativeEngine(Engine):
         if news.keys() != self._heard:
             self._heard = frozenset(news)
             self._signals["is_new"][: len(self._places)] = [name in news for name in self._places]
+        floats, places = self._floats, self._places
         for name, value in news.items():
-            self._floats[self._places[name]] = value
+            floats[places[name]] = value
 
 
 def _address(array: Array) -> int:

@@ -66,7 +66,7 @@ class Measured(Model):
     def amps_at(self, volts: float) -> float:
         """The current. volts: of the type, at which the power was measured.
 
-        >>> Measured(watts=2.1, leds=60).amps_at(5.0)
+        >>> round(Measured(watts=2.1, leds=60).amps_at(5.0), 3)
         0.42
         """
         return self.amps if self.amps is not None else (self.watts or 0.0) / volts

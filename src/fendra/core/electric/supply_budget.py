@@ -83,8 +83,8 @@ class SupplyBudget:
         if self.kept_a is None or self.full_a <= self.kept_a:
             return ""
         return (
-            f"{in_amps(self.kept_a)} are {self.share_of_full:.0%} of {self.brightest}'s light for "
-            f"{self.leds} LEDs, or all of it for {self.bears_leds}"
+            f"{in_amps(self.kept_a)} gives {self.share_of_full:.0%} of {self.brightest} on "
+            f"{self.leds} LEDs, or all of it on {self.bears_leds}"
         )
 
     @property
