@@ -82,7 +82,7 @@ screenshots: .venv-dev/installed
 .venv/installed: pyproject.toml
 	@$(PYTHON) -c "$(CHECK_PYTHON)"
 	$(PYTHON) -m venv .venv
-	.venv/bin/python -m pip install --quiet --disable-pip-version-check -e '.[page]'
+	.venv/bin/python -m pip install --quiet --disable-pip-version-check -e '.[desk,page]'
 	touch $@
 
 .venv-dev/installed: pyproject.toml

@@ -57,6 +57,9 @@ BY_NAME = (FileError, LayoutError, SignalError, TapeError, ClockError)
 """Errors about what the user named: a file, a part, a signal, a tape, a moment."""
 
 
+DESK = frozenset({"jinja2", "matplotlib", "pandas", "scipy", "svgelements"})
+"""Packages of the extra `desk`, which a computer that only runs a design does without."""
+
 DRAWING = frozenset({"demo", "sheet", "map_", "film", "compare"})
 """Commands that draw with Matplotlib."""
 
@@ -168,6 +171,13 @@ def main() -> None:
         print(in_lines(str(exc)), file=sys.stderr)
         is_named = isinstance(exc, BY_NAME) or exc.code == "unknown-name"
         sys.exit(USAGE if is_named else FINDINGS)
+    except ModuleNotFoundError as exc:
+        name = (exc.name or "").partition(".")[0]
+        if name not in DESK:
+            raise
+        said = f"this needs the package '{name}', which a small install leaves out"
+        print(f"{said}: pip install 'fendra[desk]'", file=sys.stderr)
+        sys.exit(FINDINGS)
     except OSError as exc:  # a disk, a folder or a network that does not do what it should
         print(in_lines(f"fendra {' '.join(sys.argv[1:2])}: {exc}"), file=sys.stderr)
         sys.exit(USAGE)

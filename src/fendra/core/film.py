@@ -104,7 +104,9 @@ def quick_frame(
     makes thousands.
     """
     frame = object.__new__(Frame)
-    frame.__dict__.update(at_s=at_s, rgb=rgb, layout=layout, design=design, let_through=let_through)
+    fields = frame.__dict__
+    fields["at_s"], fields["rgb"], fields["layout"] = at_s, rgb, layout
+    fields["design"], fields["let_through"] = design, let_through
     return frame
 
 

@@ -59,12 +59,7 @@ class Space:
     def pitch(self) -> float:
         """The usual distance from a spot to the nearest other, as seen, in the design's unit."""
         places = np.unique(self.flat.round(6), axis=0)
-        if len(places) < 2:
-            return 1.0
-        from scipy.spatial import KDTree
-
-        away = np.asarray(KDTree(places).query(places, k=2)[0])
-        return float(np.median(away[:, 1])) or 1.0
+        return float(np.median(to_nearest(places))) or 1.0 if len(places) > 1 else 1.0
 
     def values(self, name: str) -> Floats:
         """One column, (n,). Raises KeyError."""
@@ -101,6 +96,28 @@ class Space:
             return np.zeros((0, 2))
         middle = (self.flat.min(axis=0) + self.flat.max(axis=0)) / 2
         return np.asarray(self.flat - middle)
+
+
+FEW_PLACES = 3000
+"""Up to so many are held against each other one by one, which needs no package."""
+
+
+def to_nearest(places: Floats) -> Floats:
+    """How far each place is from the nearest other one: (n,) of (n, 2), each place once.
+
+    >>> to_nearest(np.array([[0.0, 0.0], [0.0, 3.0], [4.0, 0.0]])).tolist()
+    [3.0, 3.0, 4.0]
+    """
+    if len(places) > FEW_PLACES:
+        from scipy.spatial import KDTree
+
+        return np.asarray(KDTree(places).query(places, k=2)[0])[:, 1]
+    found = np.empty(len(places))
+    for row, (x, y) in enumerate(places.tolist()):
+        apart = (places[:, 0] - x) ** 2 + (places[:, 1] - y) ** 2
+        apart[row] = np.inf
+        found[row] = apart.min()
+    return np.asarray(np.sqrt(found))
 
 
 def shares(values: Floats) -> Floats:
