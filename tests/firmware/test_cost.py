@@ -30,7 +30,7 @@ def test_estimates_are_near_what_the_8_bit_part_needs(avr, tmp_path, name):
     design, most = film.design.model_copy(update={"rate": 10.0}), 110  # with a change of scenes
     frames = frames_of(design, film.tape, most)
     on_avr = avr.film(frames, tmp_path)
-    assert told.cost.stack == pytest.approx(on_avr.stack, rel=0.25)
+    assert on_avr.stack <= told.cost.stack <= 1.3 * on_avr.stack
     some = film.tape.until(film.tape.start_s + (most - 1) / design.rate)
     first = design.firmware("avr", film=design.compile().film(some))
     assert first.told.on_tape[0] == pytest.approx(on_avr.cycles.mean(), rel=0.25)

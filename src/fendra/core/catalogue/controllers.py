@@ -20,7 +20,8 @@ class ControllerType:
     flash: bytes for a program; mhz: of its processor's clock; core: what that is. analogue: pins
     that can read a voltage. same: other names of pins, as names and ranges: the name that counts.
     pulls: what can hold an input by itself. has_thermometer: it can tell its own temperature.
-    code_in_ram: its program runs from RAM, and takes room there.
+    code_in_ram: its program runs from RAM, and takes room there. start_code: bytes of flash that
+    its start takes beyond that of the smallest of its kind.
     """
 
     name: str
@@ -37,6 +38,7 @@ class ControllerType:
     pulls: tuple[str, ...] = ("up", "down")
     has_thermometer: bool = False
     code_in_ram: bool = False
+    start_code: int = 0
 
     @cached_property
     def own_names(self) -> dict[str, str]:

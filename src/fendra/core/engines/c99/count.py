@@ -41,7 +41,7 @@ class Count:
     frame: of every frame. layers: from the lowest on. tables: bytes of constants. state: bytes of
     what is remembered, without gaps; fields: how many numbers that is. signals: numbers that come
     in. scenes: that there are, with the one for none of them. limits: supplies with a limiter.
-    line_bytes: of each line.
+    line_bytes: of each line. dither: whether there is some.
     """
 
     leds: int
@@ -54,6 +54,7 @@ class Count:
     scenes: int
     limits: int
     line_bytes: tuple[int, ...]
+    dither: bool = False
 
 
 _DITHER = Counter({"less_equal": 3, "select": 3, "add": 3, "uint_add": 3})
@@ -98,6 +99,7 @@ def count(draft: Draft, layers: Layers, tables: Iterable[Table]) -> Count:
         len(draft.lowered.shares),
         limits,
         tuple(wire.size for wire in plan.wires),
+        plan.dither is not None,
     )
 
 
