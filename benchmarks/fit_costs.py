@@ -5,9 +5,9 @@
 On every effect, plain and with everything bound, on 12 and on 40 LEDs, on three dozen designs of
 several effects, and on the demo's: the flash of whole projects as the compilers make them, cycles
 of an ATmega328P as simavr counts them, instructions of Cortex-M as qemu counts them, at one and a
-half cycles each. Sizes are fitted so that none is told too small; of works, one in fourteen is. It takes
-eight minutes, and prints what would stand in the file. None of these designs has dither or is a
-receiver: what those take is put in by hand. The packages are those of tests/firmware.
+half cycles each. Sizes are fitted so that none is told too small; of works, one in fourteen is. It
+takes eight minutes, and prints what would stand in the file. None of these designs has dither or is
+a receiver: what those take is put in by hand. The packages are those of tests/firmware.
 """
 
 from __future__ import annotations

@@ -32,7 +32,9 @@ from coverage import CoverageData
 
 HERE = Path(__file__).parents[1]
 PACKAGE = Path("src/fendra")
-LEAVES = ("arrays", "errors", "findings", "names", "registry", "values", "version")
+LEAVES = (
+    "arrays", "errors", "findings", "names", "registry", "shown", "units", "values", "version",
+)  # fmt: skip
 """Modules of the core that are no folder and no program."""
 UNFIT = ("Variable", "Decorator", "Exception", "Shift", "Bit", "Pow", "Is")
 KEPT = ("BitAnd_BitOr", "BitOr_BitAnd")

@@ -124,6 +124,13 @@ def test_every_object_is_one_short_line_at_the_prompt_and_has_a_view(objects, na
         }
 
 
+def test_a_long_name_leaves_an_object_one_short_line():
+    part = {"name": "bar", "shape": "strip", "start": [0, 0], "end": [9, 0], "count": 3}
+    lines = [{"name": f"{i}" * 80, "part": [{**part, "name": f"{i}" * 80}]} for i in range(3)]
+    lit = fd.Design.from_values({"name": "a" * 80, "line": lines})
+    assert all(len(repr(each)) <= 162 for each in (lit, lit.layout(), lit.compile().frame(at=0)))
+
+
 def test_a_run_is_printed_as_a_short_report(objects):
     assert re.fullmatch(r"\d+ frames sent in 0\.1 s(, .*)?", str(objects["report"]))
 

@@ -170,7 +170,7 @@ def test_a_pin_that_cannot_do_it_names_those_that_are_free(fendra, tmp_path):
 
 def test_a_controller_that_is_not_there_names_those_that_are(fendra):
     code, _, err = fendra("emit", HERON, "--controller", "mian")
-    assert code == 1
+    assert code == 2
     assert "there is no controller 'mian'. Did you mean 'main'?" in err
 
 

@@ -112,8 +112,8 @@ def test_a_power_is_measured_as_well_as_a_current():
 
 
 def test_keys_are_not_told_to_be_stuck_onto_metal():
-    """40 keys at 19 mm draw 12 W; nobody sticks a keyboard's LEDs onto aluminium."""
-    places = [[19.05 * (i % 10), 19.05 * (i // 10)] for i in range(40)]
+    """40 keys in a row at 19.05 mm draw 12.2 W, 16 a metre; nobody sticks them onto aluminium."""
+    places = [[19.05 * i, 0] for i in range(40)]
     keys = {"name": "pad", "shape": "points", "points": places}
     lit = design(layer("solid", on="pad"), line=[{"name": "l", "part": [keys]}])
     assert not found(lit, "heat")

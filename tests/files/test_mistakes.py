@@ -166,6 +166,7 @@ MISTAKES = [
     ("hold = 0.8", 'hold = "0.8s"', "Write: hold = 0.8"),
     ("hold = 0.8", 'hold = "0.8"', "Write: hold = 0.8"),
     ("lost_after = 0.5", 'lost_after = "500 ms"', "Write: lost_after = 0.5"),
+    ("lost_after = 0.5", 'lost_after = "1,5 min"', "Write: lost_after = 90"),
     ("fade_in = 0.1", 'fade_in = "100ms"', "Write: fade_in = 0.1"),
     ("fade_in = 0.1", "fade = 0.1", "Did you mean 'fade_in'?"),
     ("range = [0, 25]", 'range = "0-25"', "Write: range = [0, 25]"),

@@ -101,6 +101,21 @@ def test_a_layer_more_costs_flash_and_time_and_its_time_grows_with_its_leds():
     assert long.rate_hz < two.rate_hz < one.rate_hz
 
 
+def test_of_scenes_no_more_than_two_are_there_at_a_time():
+    """They cross-fade from one to the next, so that a third and a fourth cost a condition each."""
+
+    def work(number):
+        scenes = [{"name": f"s{i}", "when": f"s > {i}"} for i in range(1, number)] + [
+            {"name": "rest"}
+        ]
+        layers = [layer("cloud", scene=scene["name"]) for scene in scenes]
+        made = count_of(*layers, count=20, scene=scenes, signals={"s": {"range": [0, 9]}})
+        return cost_of(made, AVR).work
+
+    assert 1.7 * work(1) < work(2)
+    assert work(4) < 1.2 * work(2)
+
+
 def test_while_8_bit_data_is_sent_nothing_is_made_and_with_dma_both_go_on():
     count = count_of(layer("sweep"), count=100)
     avr, arm = (cost_of(count, CONTROLLERS[name]) for name in ("atmega328p", "stm32f103"))

@@ -27,6 +27,8 @@ def say_budget(budget: Budget) -> None:
     supplies = [_supply(budget, each) for each in budget.supplies]
     _say(supplies)
     for each in budget.supplies:
+        if each.part_of_full:
+            say(f"{each.feeding.in_words}: {each.part_of_full}")
         if each.draw is not None:
             say(peak_in_words(each))
     _say([_line(each) for each in budget.lines])
@@ -54,9 +56,6 @@ def _supply(budget: Budget, each: SupplyBudget) -> dict[str, str]:
         "feeds": ", ".join(names),
         "gives": f"{feeding.volts:g} V {in_amps(feeding.amps)}" if feeding.amps else "-",
         "limiter": in_amps(feeding.budget_a),
-        "leaves of full": (
-            f"{each.share_of_full:.0%}, or {each.bears_leds} LEDs" if each.part_of_full else "-"
-        ),
         "dark": in_amps(each.idle_a),
         "full white": in_amps(each.white_a),
         "peak": f"{in_amps(draw.peak_a)} at {draw.at_s:.4g} s" if draw else "-",

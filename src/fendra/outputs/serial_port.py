@@ -83,8 +83,8 @@ class SerialOutput(Output):
         except serial.SerialTimeoutException as exc:
             raise OutputError(self._stuck()) from exc
         except serial.SerialException as exc:
-            is_there = Path(self.address).exists()
-            raise OutputError(self._why_not_open(exc), code="" if is_there else NEVER) from exc
+            code = NEVER if _is_missing(exc) else ""
+            raise OutputError(self._why_not_open(exc), code=code) from exc
         except (OSError, ValueError) as exc:
             raise OutputError(f"{self} cannot be set to {self.baud} baud: {exc}") from exc
 
@@ -185,7 +185,7 @@ class SerialOutput(Output):
 
     def _why_not_open(self, exc: serial.SerialException) -> str:
         code = exc.errno
-        if code == errno.ENOENT or not Path(self.address).exists():
+        if _is_missing(exc):
             known = ", ".join(sorted(port.device for port in list_ports.comports()))
             return f"there is no {self}. " + (f"Here are: {known}." if known else "None is here.")
         if code in (errno.EBUSY, errno.EAGAIN):
@@ -196,6 +196,11 @@ class SerialOutput(Output):
             group = Path(self.address).group()
             return f"you may not write to {self}. Join its group: sudo usermod -aG {group} $USER."
         return f"{self} cannot be opened as a serial port ({_reason(exc)})."
+
+
+def _is_missing(exc: serial.SerialException) -> bool:
+    """Whether there is no such port; on Windows the text alone says so."""
+    return exc.errno == errno.ENOENT or "FileNotFoundError" in str(exc)
 
 
 def _reason(exc: serial.SerialException) -> str:

@@ -100,17 +100,14 @@ def _and_more(count: int) -> Finding:
 
 def _follows(finding: Finding, earlier: Iterable[Finding]) -> bool:
     """Whether a key is missing only since it was wrong and left out, or was written otherwise."""
-    if finding.code == "missing-key" and any(finding.path == other.path for other in earlier):
+    is_missing = finding.code == "missing-key"
+    if is_missing and any(finding.path == other.path for other in earlier):
         return True
-    if (
-        finding.code == "wrong-value"
-        and any(  # of a table that lacks a key that was wrong
-            len(other.path) > len(finding.path) and other.path[: len(finding.path)] == finding.path
-            for other in earlier
-        )
+    depth = len(finding.path)  # a table is wrong that lacks a key that was wrong
+    if finding.code == "wrong-value" and any(
+        len(other.path) > depth and other.path[:depth] == finding.path for other in earlier
     ):
         return True
-    is_missing = finding.code == "missing-key"
     table = finding.path[:-1] if is_missing else finding.path
     said = f"`{finding.path[-1]}`" if is_missing else finding.message
     for other in earlier:

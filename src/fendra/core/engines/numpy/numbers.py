@@ -163,9 +163,7 @@ class Numbers:
 
     def memory(self) -> dict[str, float]:
         """What each memory cell holds for the next frame."""
-        place = 1 if self._has_run else 0
-        held = [float(self._registers[pair[place]]) for pair in self._cells]
-        return dict(zip(self._cell_names, held, strict=True))
+        return dict(zip(self._cell_names, map(float, self.kept()), strict=True))
 
     def recall(self, memory: Mapping[str, float]) -> None:
         """Let memory cells hold other values for the next frame."""
