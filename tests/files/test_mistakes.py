@@ -166,6 +166,7 @@ MISTAKES = [
     ("hold = 0.8", 'hold = "0.8s"', "Write: hold = 0.8"),
     ("hold = 0.8", 'hold = "0.8"', "Write: hold = 0.8"),
     ("lost_after = 0.5", 'lost_after = "500 ms"', "Write: lost_after = 0.5"),
+    ("count = 30", "count = thirty", "Write one, as in: count = 30"),
     ("lost_after = 0.5", 'lost_after = "1,5 min"', "Write: lost_after = 90"),
     ("fade_in = 0.1", 'fade_in = "100ms"', "Write: fade_in = 0.1"),
     ("fade_in = 0.1", "fade = 0.1", "Did you mean 'fade_in'?"),
@@ -235,6 +236,11 @@ MISTAKES = [
     ("part == 'tail-bar' and", "part == tail-bar and", "Write: part == 'tail-bar'"),
     ("part == 'tail-bar' and", "part == 'tailbar' and", "Did you mean 'tail-bar'?"),
     ("and x < -120", "and xx < -120", "Did you mean 'x'?"),
+    ("and x < -120", "and x =< -120", "Write: part == 'tail-bar' and x <= -120"),
+    ("and x < -120", "and |x| => 120", "Write: part == 'tail-bar' and abs(x) >= 120"),
+    ("part == 'tail-bar' and", "part in ('hub-ring', 'tail-bar') and",
+     "Write: (part == 'hub-ring' or part == 'tail-bar')"),
+    ("{ of = ", "{ on = ", "The keys are:"),
     ("x < -120", "x < -1200", "Compare with `fendra map`."),
 ]  # fmt: skip
 

@@ -61,14 +61,16 @@ LONGEST_WORD = 100
 def nearest(name: str, known: Iterable[str], *, alike: float = 0.6) -> str | None:
     """The known name most like `name`, or None when nothing is near.
 
-    alike: how much of both must be the same, 0 to 1.
+    alike: how much of both must be the same, 0 to 1; of one or two letters the first as well.
 
-    >>> nearest("brak", ["brake", "speed"])
-    'brake'
+    >>> nearest("brak", ["brake", "speed"]), nearest("on", ["join", "of"])
+    ('brake', None)
     """
     if len(name) > LONGEST_WORD:
         return None
     by_folded = {candidate.casefold(): candidate for candidate in known}
+    if len(name) <= 2:
+        by_folded = {key: each for key, each in by_folded.items() if key[:1] == name[:1].casefold()}
     found = difflib.get_close_matches(name.casefold(), by_folded, n=1, cutoff=alike)
     return by_folded[found[0]] if found else None
 

@@ -116,7 +116,7 @@ def _slip_in(line: str, number: int) -> _Said | None:
 
 
 def _nothing_in(line: str, number: int) -> _Said | None:
-    """A key without a value, or with one that says that it has none."""
+    """A key without a value, or with one that says that it has none, or a number in letters."""
     pair = _PAIR.match(line)
     value = "_" if pair is None else _parted(pair[6])[0]
     if pair is not None and not value:
@@ -124,7 +124,13 @@ def _nothing_in(line: str, number: int) -> _Said | None:
         return _Said(number, f"`{pair[2]}` has no value.", remedy)
     if value.casefold() in ("null", "none", "nil", "undefined"):
         return _Said(number, f"TOML has no {value}.", "Remove the line: then the default holds.")
+    if pair is not None and pair[2] in _COUNTS and value.isalpha() and truth_of(value) is None:
+        remedy = f"Write one, as in: {pair[2]} = 30"
+        return _Said(number, f"`{pair[2]}` is a whole number, in digits.", remedy)
     return None
+
+
+_COUNTS = ("count", "columns", "rows", "addresses", "cells", "baud", "awg")
 
 
 def _is_toml(line: str) -> bool:

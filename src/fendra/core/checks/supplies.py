@@ -176,14 +176,19 @@ def feeds(subject: Subject, report: Report) -> None:
 @check
 def wrong_voltages(subject: Subject, report: Report) -> None:
     """Lines on a supply whose voltage their LEDs do not bear, or cannot use."""
+    told: set[tuple[str, str]] = set()
     for budget in subject.budget.lines:
-        if not budget.feeding.supply or budget.feeding.supply.known_volts() is None:
+        line, feeding = budget.line, budget.feeding
+        if feeding.supply is None or feeding.supply.known_volts() is None:
             continue
-        line, volts = budget.line, budget.feeding.volts
-        led = line.led_type
-        what = f"{budget.feeding.in_words} gives {volts:g} V, and {line.led} is made for "
-        what += f"{led.volts:g} V"
+        if (feeding.name, line.led) in told:
+            continue
+        told.add((feeding.name, line.led))
+        led, volts = line.led_type, feeding.volts
+        what = f"{feeding.in_words} gives {volts:g} V, and {line.led} is made for {led.volts:g} V"
+        is_for_one = len(feeding.lines) == 1
         path: KeyPath = ("line", budget.number, "supply")
+        path = path if is_for_one else ("supplies", feeding.name, "volts")
         if volts > led.most_volts:
             message = f"{what}, at the most {led.most_volts:g} V."
             report.error(path, "wrong-volts", message, "It would destroy the LEDs: " + _cure(line))

@@ -9,6 +9,8 @@ from fendra.core.findings import Finding, Severity, errors_of
 
 _HARDWARE = frozenset({"line", "assemblies", "leds", "supplies", "controllers"})
 """What stands under these keys is there before any light is."""
+_OF_ALL_LIGHT = (("level",), ("most",))
+"""What all light goes through: without it, no current is known."""
 _PLACES = frozenset({"line", "assemblies", "leds"})
 _OF_NAMES = frozenset({"unknown-name", "expression"})
 """Codes of names that are nothing."""
@@ -23,8 +25,14 @@ def independent(findings: Sequence[Finding], document: Document) -> list[Finding
     # A signal, part or line of a name that could not be read is asked for under another one.
     misnamed = {each.path[0] for each in told if len(each.path) == 2 and each.path[0] == "signals"}
     is_lost = document.is_patched or bool(misnamed)
+    # Of a table with a key that there is not, what it lacks is under that key.
+    lacking = {each.path[:-1] for each in told if each.code == "unknown-key"}
     return [
-        each for each in findings if each.path not in inputs and not (is_lost and _is_unknown(each))
+        each
+        for each in findings
+        if each.path not in inputs
+        and not (is_lost and _is_unknown(each))
+        and not (each.code == "missing-key" and each.path in lacking)
     ]
 
 
@@ -32,14 +40,18 @@ def without_echoes(findings: Sequence[Finding]) -> list[Finding]:
     """Errors, and the warnings and notes that do not follow from them.
 
     What is wrong with a layer, signal or group changes what is known of all light. What is wrong
-    with a line, supply or controller changes what is known of it, and with a line of the light too.
+    with a line, supply or controller changes what is known of it; with a supply of all lines as
+    well, and with a line of the light.
     """
     errors = errors_of(findings)
     if not errors:
         return [*findings]
+    if any(each.path[:1] in _OF_ALL_LIGHT for each in errors):
+        return errors
     names = {each.code for each in errors} & {"duplicate-name", "reserved-name"}
     errors = [each for each in errors if not (names and _is_unknown(each))]
     wrong = {each.path[:2] for each in errors if each.path[2:3] != ("pin",)}
+    is_supply_wrong = any(path[:1] == ("supplies",) for path in wrong)
     is_unknown = any("there is no " in each.message for each in errors)
     is_light_known = all(_is_hardware(each) for each in errors)
     is_light_known = is_light_known and not any(path[0] in _PLACES for path in wrong)
@@ -50,6 +62,7 @@ def without_echoes(findings: Sequence[Finding]) -> list[Finding]:
         or (
             each.severity is not Severity.ERROR
             and not (is_unknown and each.code == "unused")
+            and not (is_supply_wrong and each.path[:1] == ("line",))
             and (each.path[:2] not in wrong if _is_hardware(each) else is_light_known)
         )
     ]

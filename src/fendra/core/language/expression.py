@@ -296,12 +296,14 @@ class _Compiler:
         return result
 
     def _compare_pair(self, left: ast.expr, op: ast.cmpop, right: ast.expr) -> Value:
+        if isinstance(op, (ast.In, ast.NotIn)):
+            raise self._error(left, "`in` is no word of an expression.", _one_of(left, op, right))
         text = self._text_comparison(left, right)
         if text is None:
             text = self._text_comparison(right, left)
         if text is not None:
             if not isinstance(op, (ast.Eq, ast.NotEq)):
-                raise self._error(left, "texts can only be compared with == and !=")
+                raise self._error(left, "texts can only be compared with == and !=.")
             return text if isinstance(op, ast.Eq) else ~text
         a, b = self._number(self._value(left)), self._number(self._value(right))
         if a.width != 1 or b.width != 1:
@@ -439,3 +441,11 @@ class _Compiler:
             remedy = did_you_mean(name, self._scope.names, "names here")
             raise self._error(node.args[0], f"'{name}' is no signal.", remedy, names=(name,))
         return value
+
+
+def _one_of(name: ast.expr, op: ast.cmpop, choices: ast.expr) -> str:
+    """How it is said that something is, or is not, one of several."""
+    each = choices.elts if isinstance(choices, (ast.Tuple, ast.List, ast.Set)) else [choices]
+    sign, joint = ("==", " or ") if isinstance(op, ast.In) else ("!=", " and ")
+    text = joint.join(f"{ast.unparse(name)} {sign} {ast.unparse(one)}" for one in each)
+    return f"Write: ({text})" if len(each) > 1 else f"Write: {text}"

@@ -34,12 +34,18 @@ _SLIPS: dict[str, Callable[[str], str]] = {
     "these are no quotes of an expression": lambda text: text.translate(
         str.maketrans("“”„‘’", "'''''")
     ),
+    "a number without its sign is abs(...)": _words(
+        r"((?:^|[-+*/%(<>=,]|\b(?:and|or|not|if|else)\b)\s*)\|\s*([\w.]+)\s*\|",
+        lambda found: f"{found[2]}abs({found[3]})",
+    ),
     "`and` is a word here, not &&": _words(r"\s*&&?\s*", " and "),
     "`or` is a word here, not ||": _words(r"\s*\|\|?\s*", " or "),
     "`not` is a word here, not !": _words(r"!(?!=)\s*", "not "),
     "`and`, `or` and `not` are written in small letters": _words(
         r"\b(?:AND|OR|NOT|And|Or|Not)\b", lambda found: found[0].lower()
     ),
+    "=> is written >=": _words(r"=>", ">="),
+    "=< is written <=": _words(r"=<", "<="),
     "two values are compared with ==, not with =": _words(r"(?<![<>=!])=(?!=)", " == "),
     "<> is written !=": _words(r"<>", "!="),
     "a number has a point, not a comma": _words(r"\b(\d+),(\d+)\b", lambda m: f"{m[2]}.{m[3]}"),
