@@ -92,7 +92,8 @@ def check_text(
         if render is not None:
             subject, found = examined.on_film(render)
         report.extend(independent(document.in_file(found), document))
-        report.extend(document.in_file(more(document.design) if more is not None else ()))
+        others = more(document.design) if more is not None else []
+        report.extend(independent(document.in_file(others), document))
     # What was left out makes more findings than it deserves: then only errors are certain.
     shown = without_echoes(list(report)) if is_whole else errors_of(report)
     findings = with_places(shown, name, lines, text)

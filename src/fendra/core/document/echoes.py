@@ -22,6 +22,7 @@ def independent(findings: Sequence[Finding], document: Document) -> list[Finding
     # Of an input of which a key is wrong, and was left out, the rest says nothing new.
     inputs = {each.path[:-1] for each in told if each.path[:1] == ("signals",)}
     inputs = {path for path in inputs if len(path) > 2}
+    inputs |= {each.path for each in told}
     # A signal, part or line of a name that could not be read is asked for under another one.
     misnamed = {each.path[0] for each in told if len(each.path) == 2 and each.path[0] == "signals"}
     is_lost = document.is_patched or bool(misnamed)

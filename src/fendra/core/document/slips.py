@@ -12,7 +12,7 @@ from typing import Any, get_origin
 from fendra.core.document.design import Design
 from fendra.core.findings import Finding, KeyPath, Severity
 from fendra.core.names import nearest
-from fendra.core.toml_text import key_text
+from fendra.core.toml_text import key_text, value_text
 
 _KEYS = {each.alias or name: each.annotation for name, each in Design.model_fields.items()}
 _LISTS = ("line", "layer", "scene", "panel")
@@ -53,12 +53,18 @@ def straighten(values: dict[str, Any]) -> Straight:
     for key in _LISTS:
         _listed(values, key, (), done)
     for key in _NAMED:
+        if isinstance(values.get(key), list):
+            problem = f"[[{key}]] is a list, and {key} are tables with a name each."
+            done.tell((key,), problem, f"Write [{key}.NAME].")
+            del values[key]
         for name, table in values[key].items() if isinstance(values.get(key), dict) else ():
             if isinstance(table, list) and len(table) == 1 and isinstance(table[0], dict):
                 values[key][name] = table[0]
                 header = f"{key}.{key_text(name)}"
                 problem = f"[[{header}]] is a list, and this is one table."
                 done.tell((key, name), problem, f"Write [{header}].")
+            elif isinstance(table, dict) and key == "signals":
+                _signal(table, (key, name), done)
     lines, assemblies = values.get("line"), values.get("assemblies")
     holders: list[tuple[KeyPath, Any]] = []
     if isinstance(lines, list):
@@ -72,6 +78,20 @@ def straighten(values: dict[str, Any]) -> Straight:
             _rename(holder, key, ["part"], path, done)
         _listed(holder, "part", path, done)
     return done
+
+
+def _signal(table: dict[str, Any], path: KeyPath, done: Straight) -> None:
+    """A signal whose kind is called its type, or that has two ends for its range."""
+    if "type" in table and "kind" not in table and isinstance(table["type"], str):
+        table["kind"] = table.pop("type")
+        done.names[_names((*path, "kind"))] = "type"
+        remedy = f"Write: kind = {value_text(table['kind'])}"
+        done.tell((*path, "kind"), "what a signal is stands in `kind`.", remedy)
+    if {"min", "max"} <= table.keys() and "range" not in table:
+        table["range"] = [table.pop("min"), table.pop("max")]
+        done.names[_names((*path, "range"))] = "min"
+        remedy = f"Write: range = {value_text(table['range'])}"
+        done.tell((*path, "range"), "a signal's lowest and highest value are one list.", remedy)
 
 
 def _rename(

@@ -86,6 +86,8 @@ def _plain(given: Any, kinds: Sequence[str], path: KeyPath) -> str:
             return f"Write: {named}{given:.0f}"
         if not isinstance(given, str):
             return ""
+        if re.fullmatch(r"\s*0x[0-9a-fA-F]{1,8}\s*", given) and "int" in kinds[0]:
+            return f"Write: {named}{given.strip()}"
         number = plain_number(given, unit_of(key))
         if number is None and WITH_UNIT.fullmatch(given.strip()):
             number = plain_number(given, WITH_UNIT.fullmatch(given.strip())[2])  # type: ignore[index]

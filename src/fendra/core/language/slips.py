@@ -50,6 +50,10 @@ _SLIPS: dict[str, Callable[[str], str]] = {
     "<> is written !=": _words(r"<>", "!="),
     "a number has a point, not a comma": _words(r"\b(\d+),(\d+)\b", lambda m: f"{m[2]}.{m[3]}"),
     "a choice between two is written `a if condition else b`": _ternary,
+    "a function has its value in brackets": _words(
+        r"\b(lost|abs)\s+(?!(?:and|or|not|if|else|in|is)\b)([A-Za-z_]\w*)\b(?!\()",
+        lambda found: f"{found[2]}({found[3]})",
+    ),
     "a number and a name are multiplied with *": _words(
         r"\b(\d+(?:\.\d+)?)\s*([A-Za-z_]\w*)\b(?!\()", lambda m: f"{m[2]} * {m[3]}"
     ),

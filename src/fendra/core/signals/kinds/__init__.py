@@ -13,9 +13,10 @@ from fendra.core.document.signal import Input, Signal
 from fendra.core.errors import SignalError
 from fendra.core.findings import KeyPath, Report
 from fendra.core.graph.trace import Value
-from fendra.core.names import listed
+from fendra.core.names import listed, truth_of
 from fendra.core.registry import Registry
 from fendra.core.signals.condition import Fed
+from fendra.core.toml_text import value_text
 
 
 class SignalKind:
@@ -91,7 +92,11 @@ class SignalKind:
         """Report what its keys contradict."""
         if isinstance(signal.fallback, str):
             message = f"'{signal.fallback}' is a word, and this is no choice."
-            report.error((*path, "fallback"), "wrong-type", message, "Write a number.")
+            truth = truth_of(signal.fallback)
+            remedy = "Write true or false." if self.is_truth else "Write a number."
+            if self.is_truth and truth is not None:
+                remedy = f"Write: fallback = {value_text(truth)}"
+            report.error((*path, "fallback"), "wrong-type", message, remedy)
 
     def why_not_alone(self, signal: Signal, name: str) -> str:  # noqa: ARG002
         """Why expressions cannot read it by its name alone; empty where they can."""
