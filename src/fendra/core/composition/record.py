@@ -328,7 +328,12 @@ class _Recorder:
             self._report.error((*path, "effect"), "wrong-value", message, "Leave one of both out.")
         name = self._design.effect_of(layer)
         if not name:
-            if not layer.preset:
+            written = nearest("effect", layer.parameters, alike=0.8)
+            if written is not None:
+                message = f"there is no key '{written}' here."
+                remedy = "Did you mean 'effect'?"
+                self._report.error((*path, written), "unknown-key", message, remedy)
+            elif not layer.preset:
                 message, remedy = "'effect' is missing.", 'Add it, as in: effect = "solid"'
                 self._report.error((*path, "effect"), "missing-key", message, remedy)
             return None

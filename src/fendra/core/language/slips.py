@@ -22,12 +22,12 @@ def _words(pattern: str, by: str | Callable[[re.Match[str]], str]) -> Callable[[
 
 
 def _ternary(text: str) -> str:
-    found = re.fullmatch(r"([^?]+)\?([^:?]+):([^:?]+)", text)
-    return (
-        text
-        if found is None
-        else f"{found[2].strip()} if {found[1].strip()} else {found[3].strip()}"
-    )
+    """`c ? a : b`, or `if c then a else b`."""
+    found = re.fullmatch(r"([^?]+)\?([^:?]+):([^:?]+)|if\b(.+)\bthen\b(.+)\belse\b(.+)", text)
+    if found is None:
+        return text
+    condition, then, other = (each.strip() for each in found.groups() if each is not None)
+    return f"{then} if {condition} else {other}"
 
 
 _SLIPS: dict[str, Callable[[str], str]] = {
@@ -48,6 +48,7 @@ _SLIPS: dict[str, Callable[[str], str]] = {
     "=< is written <=": _words(r"=<", "<="),
     "two values are compared with ==, not with =": _words(r"(?<![<>=!])=(?!=)", " == "),
     "<> is written !=": _words(r"<>", "!="),
+    "nothing stands behind an expression": _words(r"\s*;\s*$", ""),
     "a number has a point, not a comma": _words(r"\b(\d+),(\d+)\b", lambda m: f"{m[2]}.{m[3]}"),
     "a choice between two is written `a if condition else b`": _ternary,
     "a function has its value in brackets": _words(
@@ -56,6 +57,9 @@ _SLIPS: dict[str, Callable[[str], str]] = {
     ),
     "a number and a name are multiplied with *": _words(
         r"\b(\d+(?:\.\d+)?)\s*([A-Za-z_]\w*)\b(?!\()", lambda m: f"{m[2]} * {m[3]}"
+    ),
+    "a share is a number from 0 to 1, without %": _words(
+        r"\b(\d+(?:\.\d+)?)\s*%", lambda found: f"{float(found[2]) / 100:g}"
     ),
 }  # fmt: skip
 """What is wrong, and the text without it, in the order in which they are tried."""
