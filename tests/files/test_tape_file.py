@@ -134,6 +134,26 @@ def test_a_tape_in_words_plays_on_the_design_that_knows_them(tmp_path):
     assert alone.rgb[0].max() < alone.rgb[60].max() == 255
 
 
+def test_what_a_log_holds_beside_the_signals_of_a_design_is_in_nobodys_way(tmp_path):
+    """Words, dates and a number that nobody knows; the signal's own column has to make sense."""
+    path = tmp_path / "log.csv"
+    rows = "".join(f"{i / 10},2026-11-{i % 28:02} 12:00:{i % 60:02},{'rain' if i % 2 else 'sun'},{i},7\n"
+                   for i in range(90))  # fmt: skip
+    path.write_text(f"time,date,weather,speed,other\n{rows}")
+    layer = {"name": "g", "on": "all", "effect": "solid", "colour": "red", "level": "speed / 100"}
+    lit = design(layer, signals={"speed": {"range": [0, 100]}})
+    tape = fd.read_tape(path, lit)
+    assert tape.signals["speed"].tolist() == list(range(90))
+    assert tape.words == {"weather": ("sun", "rain")}
+    assert np.isnan(tape.signals["date"]).all()
+    assert (lit.compile().film(tape).rgb[:, 0, 0] > 0).any()
+    path.write_text("time,date,speed\n0,today,fast\n")
+    with pytest.raises(
+        fd.TapeError, match=r"row 2: column 'speed' holds no number there \('fast'\)$"
+    ):
+        fd.read_tape(path, lit)
+
+
 def test_a_column_that_leaves_its_range_is_a_warning_with_the_cure(tmp_path):
     """A throttle in per cent against a range of 0 to 1: 3 of 4 values are held at 1."""
     path = tmp_path / "ride.csv"

@@ -18,7 +18,7 @@ from fendra.core.graph.ops import LARGEST
 from fendra.core.light.colours import heard_colour
 from fendra.core.limits import SIGNALS, TAPE_BYTES
 from fendra.core.names import truth_of
-from fendra.core.signals.inputs import colours, words
+from fendra.core.signals.inputs import colours, fed, words
 from fendra.core.signals.kinds.colour import WAYS
 from fendra.core.signals.tape import Tape
 from fendra.whole import read_text
@@ -44,7 +44,8 @@ def read_tape(path: str | Path, design: Design | None = None) -> Tape:
 
     design: whose signals the columns are. It says which columns hold words of a choice, and which
     hold colours. Without it those are colours in which a cell can be nothing else, and a column
-    that holds words and no numbers keeps them as `Tape.words`, until a design plays it.
+    that holds words and no numbers keeps them as `Tape.words`, until a design plays it. In a column
+    that is no signal of the design, what makes no sense is no news.
 
     Raises FileError where it cannot be read, and TapeError, which names the rows, where
     times are missing, double or out of order, or a cell holds no number. `true`, `on` and
@@ -67,17 +68,19 @@ def read_tape(path: str | Path, design: Design | None = None) -> Tape:
         table = dict(zip(heads, map(list, zip(*rows, strict=True)), strict=True))
         time = next(name for name in heads if name in TIMES_S)
         known = {} if design is None else words(design)
-        packed = {name for name in table if _holds_colours(table[name])}
-        packed = packed if design is None else {*colours(design)}
+        heard = {time} if design is None else {time, *fed(design), *design.signals}
+        packed = {name for name in table if name not in heard and _holds_colours(table[name])}
+        packed |= set() if design is None else colours(design)
         read = _plain_comma if has_commas else _plain
         columns = {}
         for name, cells in table.items():
             own = known.get(name, {})
-            if design is None and name != time and name not in packed:
+            if name not in heard and name not in packed:
                 texts[name] = _only_words(cells, read)
                 own = {word: i for i, word in enumerate(texts[name])}
             column = _Column(name, cells, numbers, own, name in packed)
-            columns[name] = column.values(read, problems)
+            is_wanted = design is None or name in heard
+            columns[name] = column.values(read, problems if is_wanted else [])
         times = columns.pop(time)
         problems += _time_problems(times, numbers)
         if not problems and time == TIME:
