@@ -16,13 +16,18 @@ from helpers import design, layer, tape
 SHIPPED = {"heron": "ride", "drone": "flight", "pad": "typing", "cabinet": "game", "bare": "lever"}
 
 
-@pytest.mark.parametrize("name", SHIPPED)
-def test_the_layers_that_are_on_are_those_that_the_engine_runs(name):
-    """Frame by frame over the first ten seconds of the shipped tape."""
+def shipped(name):
+    """A design, its program, and the first ten seconds of its tape."""
     made = fd.load(fd.demo_file(f"{name}.toml"))
     ride = fd.read_tape(fd.demo_file(f"{SHIPPED[name]}.csv"))
     program = made.compile(engine="numpy")
-    film = program.film(ride.until(ride.start_s + 10))
+    return made, program, program.film(ride.until(ride.start_s + 10))
+
+
+@pytest.mark.parametrize("name", SHIPPED)
+def test_the_layers_that_are_on_are_those_that_the_engine_runs(name):
+    """Frame by frame over the first ten seconds of the shipped tape."""
+    made, program, film = shipped(name)
     wanted = range(0, len(film), 7)
     told = layers_on(program.plan, film, wanted)
     program.reset()
@@ -44,10 +49,7 @@ def test_the_layers_that_are_on_are_those_that_the_engine_runs(name):
 @pytest.mark.parametrize("name", SHIPPED)
 def test_any_frame_is_come_back_to_with_the_numbers_that_it_had(name):
     """Backwards through ten seconds of the shipped tape, against the same frames in their order."""
-    made = fd.load(fd.demo_file(f"{name}.toml"))
-    ride = fd.read_tape(fd.demo_file(f"{SHIPPED[name]}.csv"))
-    program = made.compile(engine="numpy")
-    film = program.film(ride.until(ride.start_s + 10))
+    _, program, film = shipped(name)
     again, engine = played(program.plan, film), NumpyEngine(program.plan)
     before = [[*engine.numbers(*given)] for given in frames_of(program.plan, film)]
     for frame in (*range(len(film) - 1, 0, -23), 0):
