@@ -6,7 +6,7 @@ import re
 
 WITH_UNIT = re.compile(
     r"([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)) *"
-    r"(ms|s|sec|min|Hz|kHz|rpm|deg|°|%|mm|cm|m|in|LEDs?|mA|A|mV|V|W)"
+    r"(ms|s|sec|min|Hz|kHz|rpm|deg|°|%|mm|cm|m|in|LEDs?|mA|A|mV|V|W|Ah|mAh|mm²|mm2|AWG|baud|km/h|m/s)"
 )
 """A number and a unit: the whole text."""
 
@@ -14,7 +14,7 @@ _FACTORS = {
     ("ms", "s"): 0.001, ("sec", "s"): 1.0, ("min", "s"): 60.0, ("kHz", "Hz"): 1000.0,
     ("rpm", "Hz"): 1 / 60, ("°", "deg"): 1.0, ("%", ""): 0.01, ("LED", "LEDs"): 1.0,
     ("mA", "A"): 0.001, ("mV", "V"): 0.001, ("cm", "mm"): 10.0, ("m", "mm"): 1000.0,
-    ("in", "mm"): 25.4, ("mm", ""): 1.0,
+    ("in", "mm"): 25.4, ("mAh", "Ah"): 0.001, ("mm", ""): 1.0,
 }  # fmt: skip
 """What a number in one unit is in another."""
 
@@ -25,6 +25,7 @@ _OF_KEYS = {
     "A": "amps regulator_amps fuse measured",
     "deg": "turn tilt angle from to",
     "Hz": "rate",
+    "Ah": "ah",
 }
 _UNITS = {key: unit for unit, keys in _OF_KEYS.items() for key in keys.split()}
 """The units of keys whose values have one and the same everywhere."""

@@ -244,6 +244,12 @@ def _open_text(_key: str, value: str) -> str | None:
     return None
 
 
+def _inner_quotes(_key: str, value: str) -> str | None:
+    is_text = len(value) > 2 and value[0] == value[-1] == '"' and "\\" not in value
+    inside = value[1:-1]
+    return f'"{inside.replace(chr(34), chr(39))}"' if is_text and '"' in inside else None
+
+
 def _backslash(_key: str, value: str) -> str | None:
     is_text = value[0] == value[-1] == '"' and "\\" in value and "'" not in value
     return f"'{value[1:-1]}'" if is_text else None
@@ -287,6 +293,7 @@ _SLIPS: dict[str, Slip] = {
     "in a text in double quotes \\ means something else": _value(_backslash),
     "this list has no ] at its end": _value(_open_list),
     "several values are a list in brackets, with texts in quotes": _value(_list),
+    "in a text in double quotes, others are single ones": _value(_inner_quotes),
     "texts and expressions stand in quotes": _value(_unquoted),
 }  # fmt: skip
 """What is wrong, and the line without it, in the order in which they are tried."""

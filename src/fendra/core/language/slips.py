@@ -30,6 +30,7 @@ def _ternary(text: str) -> str:
     return f"{then} if {condition} else {other}"
 
 
+_NO_WORD = r"(?!(?:and|or|not|if|else|in|is)\b)"
 _SLIPS: dict[str, Callable[[str], str]] = {
     "these are no quotes of an expression": lambda text: text.translate(
         str.maketrans("“”„‘’", "'''''")
@@ -52,11 +53,15 @@ _SLIPS: dict[str, Callable[[str], str]] = {
     "a number has a point, not a comma": _words(r"\b(\d+),(\d+)\b", lambda m: f"{m[2]}.{m[3]}"),
     "a choice between two is written `a if condition else b`": _ternary,
     "a function has its value in brackets": _words(
-        r"\b(lost|abs)\s+(?!(?:and|or|not|if|else|in|is)\b)([A-Za-z_]\w*)\b(?!\()",
+        rf"\b(lost|abs)\s+{_NO_WORD}([A-Za-z_]\w*)\b(?!\()",
         lambda found: f"{found[2]}({found[3]})",
     ),
+    "a number stands without a unit": _words(
+        r"\b(\d+(?:\.\d+)?)\s*(km/h|m/s|mph|°C|°|deg\b|ms\b|sec\b|s\b|Hz\b|m?V\b|m?A\b|[mc]?m\b)",
+        lambda found: f"{float(found[2]) * (0.001 if found[3] == 'ms' else 1):g}",
+    ),
     "a number and a name are multiplied with *": _words(
-        r"\b(\d+(?:\.\d+)?)\s*([A-Za-z_]\w*)\b(?!\()", lambda m: f"{m[2]} * {m[3]}"
+        rf"\b(\d+(?:\.\d+)?)\s*{_NO_WORD}([A-Za-z_]\w*)\b(?!\()", lambda m: f"{m[2]} * {m[3]}"
     ),
     "a share is a number from 0 to 1, without %": _words(
         r"\b(\d+(?:\.\d+)?)\s*%", lambda found: f"{float(found[2]) / 100:g}"
