@@ -6,6 +6,7 @@ as a table of a design. Its class holds a model of its options; modules are impo
 
 from __future__ import annotations
 
+import errno
 import importlib
 from collections.abc import Mapping
 from importlib.metadata import entry_points
@@ -131,3 +132,14 @@ class Drivers(Generic[D]):
 
     def _others(self) -> dict[str, Any]:
         return {entry.name: entry for entry in entry_points(group=f"fendra.{self.what}s")}
+
+
+def is_missing(exc: Exception) -> bool:
+    """Whether there is no such port, device or folder here, so that trying again is of no use.
+
+    Of serial ports on Windows the text alone says so.
+    """
+    code = getattr(exc, "errno", None)
+    return code in (errno.ENOENT, errno.ENODEV, errno.ENOTDIR, errno.EAFNOSUPPORT) or (
+        "FileNotFoundError" in str(exc)
+    )

@@ -96,6 +96,7 @@ def test_a_run_as_json_says_what_it_came_to(fendra):
         (["run", HERON, "--from", "nope:"], 2, "there is no source 'nope'"),
         (["simulate", "nope"], 2, "there is no stand-in 'nope'"),
         (["emit", HERON, "--target", "nope"], 2, "'nope'"),
+        (["map", HERON, "--view", "side"], 2, "for '--view': 'side' is not one of 'top', 'bottom',"),
         (["check", "none.toml"], 2, "there is no file 'none.toml'"),
     ],
 )  # fmt: skip
@@ -109,6 +110,7 @@ def test_what_the_user_named_wrongly_ends_with_2(fendra, words, code, says):
     [
         ("serial:/dev/ttyNone7", "there is no port /dev/ttyNone7"),
         ("terminal:", "here is no terminal to draw in"),
+        ("film:no-such-folder/out.npz", "no-such-folder/out.npz cannot be written: No such file"),
     ],
 )
 def test_an_output_that_can_never_work_ends_the_run_at_once(fendra, to, says):
@@ -122,12 +124,11 @@ def test_an_output_that_can_never_work_ends_the_run_at_once(fendra, to, says):
     assert "replaced" not in out + err
 
 
-def test_a_run_whose_only_source_can_never_speak_ends(fendra):
-    code, out, err = fendra(
-        "run", HERON, "--from", "lines:/dev/ttyNone8", "--to", "null:", "--for", "30"
-    )
+@pytest.mark.parametrize("source", ["lines:/dev/ttyNone8", "can:none8,interface=socketcan"])
+def test_a_run_whose_only_source_can_never_speak_ends(fendra, source):
+    code, out, err = fendra("run", HERON, "--from", source, "--to", "null:", "--for", "30")
     assert code == 1
-    assert "ttyNone8" in err
+    assert "one8 cannot be opened" in err
     assert "frames sent" in out
 
 

@@ -65,10 +65,17 @@ DRAWING = frozenset({"demo", "sheet", "map_", "film", "compare"})
 
 
 class Commands(typer.core.TyperGroup):
-    """The commands; `--page` may stand without an address."""
+    """The commands; `--page` may stand without an address, and errors are in our words alone."""
 
     def parse_args(self, ctx: Any, args: list[str]) -> list[str]:
         return super().parse_args(ctx, with_page_address(args))
+
+    def invoke(self, ctx: Any) -> Any:
+        try:
+            return super().invoke(ctx)
+        except typer.BadParameter as exc:
+            exc.message = exc.message.removeprefix("Value error, ")
+            raise
 
 
 app = typer.Typer(

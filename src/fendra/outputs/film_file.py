@@ -22,9 +22,10 @@ from pydantic import Field
 
 from fendra.core.arrays import Array
 from fendra.core.document.design import Design
-from fendra.core.errors import FileError, OutputError
+from fendra.core.errors import NEVER, FileError, OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place
+from fendra.drivers import is_missing
 from fendra.outputs import OutputOptions
 from fendra.outputs.files import MARK, FileOutput
 from fendra.whole import write_whole
@@ -83,7 +84,8 @@ class FilmOutput(FileOutput):
             is_stream = target.exists() and not target.is_file()
             self._made = _Pipe(target) if is_stream else _Rows(target, len(self.wire.spots))
         except OSError as exc:
-            raise OutputError(f"{self} cannot be written: {exc.strerror}") from exc
+            code = NEVER if is_missing(exc) else ""
+            raise OutputError(f"{self} cannot be written: {exc.strerror}", code=code) from exc
 
     def _use(self, design: Design) -> None:
         """Go on in the same file, unless the LEDs are others."""

@@ -18,6 +18,7 @@ from fendra.core.errors import NEVER, OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place
 from fendra.core.names import listed
+from fendra.drivers import is_missing
 from fendra.outputs import Output, OutputOptions
 from fendra.outputs.packets import MOST_LINES, Answers, Identity, ask, frame_to_packets
 
@@ -83,7 +84,7 @@ class SerialOutput(Output):
         except serial.SerialTimeoutException as exc:
             raise OutputError(self._stuck()) from exc
         except serial.SerialException as exc:
-            code = NEVER if _is_missing(exc) else ""
+            code = NEVER if is_missing(exc) else ""
             raise OutputError(self._why_not_open(exc), code=code) from exc
         except (OSError, ValueError) as exc:
             raise OutputError(f"{self} cannot be set to {self.baud} baud: {exc}") from exc
@@ -185,7 +186,7 @@ class SerialOutput(Output):
 
     def _why_not_open(self, exc: serial.SerialException) -> str:
         code = exc.errno
-        if _is_missing(exc):
+        if is_missing(exc):
             known = ", ".join(sorted(port.device for port in list_ports.comports()))
             return f"there is no {self}. " + (f"Here are: {known}." if known else "None is here.")
         if code in (errno.EBUSY, errno.EAGAIN):
@@ -196,11 +197,6 @@ class SerialOutput(Output):
             group = Path(self.address).group()
             return f"you may not write to {self}. Join its group: sudo usermod -aG {group} $USER."
         return f"{self} cannot be opened as a serial port ({_reason(exc)})."
-
-
-def _is_missing(exc: serial.SerialException) -> bool:
-    """Whether there is no such port; on Windows the text alone says so."""
-    return exc.errno == errno.ENOENT or "FileNotFoundError" in str(exc)
 
 
 def _reason(exc: serial.SerialException) -> str:

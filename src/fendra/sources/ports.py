@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import contextlib
-from pathlib import Path
 
 import serial
 
 from fendra.core.errors import NEVER, SourceError
+from fendra.drivers import is_missing
 
 
 class SerialPort:
@@ -22,7 +22,7 @@ class SerialPort:
             self._port = serial.Serial(address, baud, exclusive=True)
         except (OSError, ValueError) as exc:
             reason = str(getattr(exc.__context__, "strerror", None) or exc)
-            code = "" if Path(address).exists() else NEVER
+            code = NEVER if is_missing(exc) else ""
             raise SourceError(f"{self._what} cannot be opened: {reason}", code=code) from exc
 
     def take(self, wait_s: float) -> bytes:
