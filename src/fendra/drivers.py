@@ -135,11 +135,6 @@ class Drivers(Generic[D]):
 
 
 def is_missing(exc: Exception) -> bool:
-    """Whether there is no such port, device or folder here, so that trying again is of no use.
-
-    Of serial ports on Windows the text alone says so.
-    """
-    code = getattr(exc, "errno", None)
-    return code in (errno.ENOENT, errno.ENODEV, errno.ENOTDIR, errno.EAFNOSUPPORT) or (
-        "FileNotFoundError" in str(exc)
-    )
+    """Whether there is no such port or folder here. Of ports on Windows the text alone says so."""
+    is_told = getattr(exc, "errno", None) in (errno.ENOENT, errno.ENOTDIR)
+    return is_told or "FileNotFoundError" in str(exc)

@@ -124,11 +124,12 @@ def test_an_output_that_can_never_work_ends_the_run_at_once(fendra, to, says):
     assert "replaced" not in out + err
 
 
-@pytest.mark.parametrize("source", ["lines:/dev/ttyNone8", "can:none8,interface=socketcan"])
-def test_a_run_whose_only_source_can_never_speak_ends(fendra, source):
-    code, out, err = fendra("run", HERON, "--from", source, "--to", "null:", "--for", "30")
+def test_a_run_whose_only_source_can_never_speak_ends(fendra):
+    code, out, err = fendra(
+        "run", HERON, "--from", "lines:/dev/ttyNone8", "--to", "null:", "--for", "30"
+    )
     assert code == 1
-    assert "one8 cannot be opened" in err
+    assert "ttyNone8 cannot be opened" in err
     assert "frames sent" in out
 
 

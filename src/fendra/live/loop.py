@@ -128,6 +128,11 @@ class Loop:
             self._leave()
         return self.stats.report(self.senders, self._clock() - start_s)
 
+    def _is_vain(self) -> bool:
+        """Whether no output could ever show a frame, and no page looks at them."""
+        is_seen = bool(self.watchers) or not self.senders
+        return not is_seen and all(sender.can_never for sender in self.senders)
+
     def _run(self, start_s: float) -> None:
         """Frame after frame. start_s: when it began, by the clock. The frame at a place is due so
         many periods after `base_s`, which moves only when the rate changes.
@@ -140,7 +145,7 @@ class Loop:
                 self._change()
                 if self.program.design.rate != rate:
                     rate, base_s, place = self.program.design.rate, due_s, 0
-            if self.senders and all(sender.can_never for sender in self.senders):
+            if self._is_vain():
                 return
             at_s = self._start_at_s + due_s
             if self._for_s is not None and due_s >= self._for_s:

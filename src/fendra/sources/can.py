@@ -9,10 +9,10 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from fendra.core.document.design import Design
-from fendra.core.errors import NEVER, SourceError
+from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
 from fendra.core.limits import LAYOUT_BYTES
-from fendra.drivers import Options, is_missing
+from fendra.drivers import Options
 from fendra.sources import News, Source, package
 from fendra.whole import read_text
 
@@ -78,8 +78,7 @@ def open_bus(options: BusOptions, what: str) -> Any:
         cure = ""
         if options.interface == "socketcan":
             cure = f" Bring it up: sudo ip link set {options.address} up type can bitrate 500000"
-        code = NEVER if is_missing(exc) else ""
-        raise SourceError(f"{what} cannot be opened: {exc}.{cure}", code=code) from exc
+        raise SourceError(f"{what} cannot be opened: {exc}.{cure}") from exc
 
 
 class CanSource(Source):
