@@ -33,7 +33,8 @@ from coverage import CoverageData
 HERE = Path(__file__).parents[1]
 PACKAGE = Path("src/fendra")
 LEAVES = (
-    "arrays", "errors", "findings", "names", "registry", "shown", "units", "values", "version",
+    "arrays", "errors", "findings", "mending", "names", "registry", "shown", "units", "values",
+    "version",
 )  # fmt: skip
 """Modules of the core that are no folder and no program."""
 UNFIT = ("Variable", "Decorator", "Exception", "Shift", "Bit", "Pow", "Is")

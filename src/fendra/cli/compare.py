@@ -72,11 +72,11 @@ def compare(
               float(films[0].times[int(values.argmax())]))
         for part, values in apart.items()
     ]  # fmt: skip
-    target = out or Path(f"{design.stem}-compare.png")
+    figure = draw_compare(films, names, f"{title}, {played.name}")
+    picture = save_figure(figure, out or Path(f"{design.stem}-compare.png"))
     if as_json:
-        save_figure(draw_compare(films, names, f"{title}, {played.name}"), target)
         parts = [each._asdict() for each in found]
-        say_json({"designs": names, "tape": played.name, "parts": parts, "picture": str(target)})
+        say_json({"designs": names, "tape": played.name, "parts": parts, "picture": str(picture)})
         return
     if found:
         heads = ("part", "most, of 255", "of the frames", "at")
@@ -86,7 +86,7 @@ def compare(
         say_columns(heads, rows, right=heads[1:])
     else:
         say("no LED differs")
-    say(f"picture: {save_figure(draw_compare(films, names, f'{title}, {played.name}'), target)}")
+    say(f"picture: {picture}")
 
 
 class Apart(NamedTuple):

@@ -113,13 +113,13 @@ def with_places(
         line = line_of(finding.path, lines) or 1
         excerpt = finding.excerpt
         if finding.severity is Severity.ERROR and not excerpt and line_of(finding.path, lines):
-            excerpt = _shown(written[line - 1]) if line <= len(written) else ""
+            excerpt = below(written[line - 1]) if line <= len(written) else ""
         found.append(replace(finding, file=file, line=line, excerpt=excerpt))
     return found
 
 
-def _shown(line: str) -> str:
-    """A line of a file below a message; nothing of an empty one."""
+def below(line: str) -> str:
+    """A line of a file as it stands below a message; nothing of an empty one."""
     line = line.strip()
     return f"    {line if len(line) <= 100 else line[:97] + '...'}" if line else ""
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import difflib
 import json
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from typing import Literal, TypeAlias
 
 NAME = re.compile(r"\w[\w .-]*")
@@ -75,7 +75,7 @@ def nearest(name: str, known: Iterable[str], *, alike: float = 0.6) -> str | Non
     return by_folded[found[0]] if found else None
 
 
-def same_number(name: str, known: Iterable[str]) -> str | None:
+def same_number(name: str, known: Collection[str]) -> str | None:
     """The known part number that a wrong one means, or None: another digit is another chip.
 
     Capitals, hyphens, exchanged characters and a missing end do not count.
@@ -93,13 +93,27 @@ def same_number(name: str, known: Iterable[str]) -> str | None:
     return longer[0] if len(longer) == 1 and len(bare) > 4 else None
 
 
+def number_meant(name: str, known: Collection[str], what: str, otherwise: str = "") -> str:
+    """The remedy for an unknown part number: the known one that is meant, else the whole list.
+
+    otherwise: what is said behind the list.
+
+    >>> number_meant("ws2812", ["ws2811", "ws2812b"], "types")
+    "Did you mean 'ws2812b'?"
+    >>> number_meant("ws2813", ["ws2811", "ws2812b"], "types", "Add another one in [leds].")
+    'The types are: ws2811, ws2812b. Add another one in [leds].'
+    """
+    near = same_number(name, known)
+    if near is not None:
+        return f"Did you mean '{near}'?"
+    return f"{the_known(known, what)} {otherwise}".strip()
+
+
 def _bare(name: str) -> str:
     return re.sub(r"[\W_]", "", name.casefold())[:LONGEST_WORD]
 
 
-def did_you_mean(
-    name: str, known: Iterable[str], what: str = "known names", *, alike: float = 0.6
-) -> str:
+def did_you_mean(name: str, known: Iterable[str], what: str = "known names") -> str:
     """The remedy for an unknown name: the nearest one, else the whole list.
 
     >>> did_you_mean("sweeep", ["blink", "sweep"])
@@ -108,7 +122,7 @@ def did_you_mean(
     'The effects are: blink, sweep.'
     """
     names = sorted({*known})
-    near = nearest(name, names, alike=alike)
+    near = nearest(name, names)
     return f"Did you mean '{near}'?" if near is not None else the_known(names, what)
 
 

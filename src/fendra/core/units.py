@@ -40,6 +40,19 @@ def unit_of(key: str) -> str:
     return _UNITS.get(key, "")
 
 
+def number_for(key: str, text: str) -> float | None:
+    """The number that a text with a unit means for a key: in the key's unit, else as it stands.
+
+    >>> number_for("fade", "80 ms"), number_for("count", "2,5 km/h"), number_for("fade", "soon")
+    (0.08, 2.5, None)
+    """
+    found = WITH_UNIT.fullmatch(text.strip())
+    if found is None:
+        return None
+    tried = (plain_number(text, unit) for unit in (unit_of(key), "", found[2]))
+    return next((number for number in tried if number is not None), None)
+
+
 def plain_number(text: str, unit: str) -> float | None:
     """The number that a text with a unit means, in another unit; None where that is not known.
 

@@ -6,6 +6,7 @@ import os
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from functools import partial
+from itertools import chain
 from pathlib import Path
 from typing import Any
 
@@ -53,12 +54,14 @@ def write_animation(
     stage = Stage(film.design, film.layout, size, view, diffuser_mm)
     count = max(round(duration_s * PICTURES_PER_S), 1)
     times = (start_s + np.arange(count) / PICTURES_PER_S).tolist()
-    pictures = [draw_still(stage, film, times[0])]  # makes all that the others share
+    first = draw_still(stage, film, times[0])  # makes all that the others share
+    pictures = []
     with ThreadPoolExecutor(os.cpu_count()) as pool:  # most of the work is NumPy's and Pillow's
-        for number, picture in enumerate(pool.map(partial(draw_still, stage, film), times[1:]), 1):
+        others = pool.map(partial(draw_still, stage, film), times[1:])
+        for picture in chain([first], others):
             pictures.append(picture)
             if progress is not None:
-                progress(number + 1, count)
+                progress(len(pictures), count)
     if kind == "MP4":
         return write_whole(path, lambda beside: write_mp4(beside, pictures, PICTURES_PER_S))
     if kind == "GIF":

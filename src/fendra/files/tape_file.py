@@ -85,7 +85,7 @@ def read_tape(path: str | Path, design: Design | None = None) -> Tape:
         problems += _time_problems(times, numbers)
         if not problems and time == TIME:
             problems += _unit_problems(times)
-        times = times * TIMES_S[time] if TIMES_S[time] != 1.0 else times
+        times = times * TIMES_S[time]
     if problems:
         raise TapeError("\n".join(f"{path}: {problem}" for problem in problems))
     return Tape(times, columns, path.stem, {name: each for name, each in texts.items() if each})

@@ -12,10 +12,11 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TypeAlias
 
-from fendra.core.findings import Finding, Severity
+from fendra.core.findings import Finding, Severity, below
+from fendra.core.mending import first_right
 from fendra.core.names import truth_of
 from fendra.core.toml_text import number_text, value_text
-from fendra.core.units import WITH_UNIT, plain_number, unit_of
+from fendra.core.units import number_for
 
 Slip: TypeAlias = Callable[[str], str]
 
@@ -40,7 +41,7 @@ def syntax_finding(exc: tomllib.TOMLDecodeError, text: str, file: str) -> Findin
     if said is None:
         wrong = f"this is not TOML: {problem[:1].lower()}{problem[1:]}."
         said = _Said(number, wrong, "Write key = value; texts and expressions stand in quotes.")
-    excerpt = f"    {lines[said.line - 1].strip()[:120]}" if lines[said.line - 1].strip() else ""
+    excerpt = below(lines[said.line - 1])
     return Finding(
         "syntax", Severity.ERROR, said.problem, said.remedy, (), file, said.line, excerpt
     )
@@ -105,14 +106,8 @@ def _slip_near(lines: list[str], number: int) -> _Said | None:
 
 
 def _slip_in(line: str, number: int) -> _Said | None:
-    better, problem = line, ""
-    for wrong, slip in _SLIPS.items():
-        if slip(better) != better:
-            better = slip(better)
-            problem = problem or wrong
-            if _is_toml(better):
-                return _Said(number, f"{problem}.", f"Write: {better.strip()}")
-    return None
+    found = first_right(line, _SLIPS, _is_toml)
+    return found and _Said(number, f"{found[0]}.", f"Write: {found[1].strip()}")
 
 
 def _nothing_in(line: str, number: int) -> _Said | None:
@@ -225,13 +220,8 @@ def _bare_point(_key: str, value: str) -> str | None:
 
 
 def _unit(key: str, value: str) -> str | None:
-    if WITH_UNIT.fullmatch(value) is None:
-        return None
-    unit = unit_of(key)
-    number = plain_number(value, unit)
-    if number is None:
-        number = plain_number(value, "")
-    return number_text(number) if number is not None else re.sub(r"[^\d.+-]", "", value)
+    number = number_for(key, value)
+    return None if number is None else number_text(number)
 
 
 def _open_text(_key: str, value: str) -> str | None:

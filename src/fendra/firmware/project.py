@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 from jinja2 import Environment, PackageLoader, StrictUndefined
@@ -134,8 +134,8 @@ def make_project(
     told = None
     given = design.controllers[controller] if controller else None
     kind = chip.type if chip else given.known_type if given else None
-    if kind is not None and given is not None and given.ram is not None:
-        kind = replace(kind, ram=given.ram)
+    if kind is not None and given is not None:
+        kind = given.as_said(kind)
     if kind is not None:
         film = None if is_receiver else subject.film
         told = tell(plan, emitted.count, kind, film, controller=controller, is_receiver=is_receiver)

@@ -41,7 +41,6 @@ class Feeder(Thread):
         self.source, self.source_name = source, name
         self.has_ended = self.can_never = self._has_opened = False
         self.trouble = Trouble(str(source), tell)
-        self._tell, self._noticed = tell, ""
         self._remembered = remembered
         self._inbox, self._design, self._layout = inbox, design, layout
         self._stop_now = Event()
@@ -55,9 +54,7 @@ class Feeder(Thread):
             try:
                 self.source.open(self._design, self._layout)
                 self.can_never, self._has_opened = False, True
-                if self.source.notice not in ("", self._noticed):
-                    self._noticed = self.source.notice
-                    self._tell(self._noticed)
+                self.trouble.note(self.source.notice)
                 self._read_on()
             except FendraError as exc:
                 self.can_never = exc.code == NEVER and not self._has_opened

@@ -37,7 +37,6 @@ class Sender(Thread):
         self.busy_s = 0.0
         self.loss = ""
         self.can_never = False
-        self._tell, self._noticed = tell, ""
         self.last: Frame | None = None
         self._design, self._layout, self._clock = design, layout, clock
         self._is_over = Event()
@@ -92,6 +91,4 @@ class Sender(Thread):
             self.last = frame
             self.can_never = False
             self.trouble.works()
-            if self.output.notice not in ("", self._noticed):
-                self._noticed = self.output.notice
-                self._tell(self._noticed)
+            self.trouble.note(self.output.notice)

@@ -30,6 +30,7 @@ class Trouble:
         self._tell = tell
         self._next_s = FIRST_S
         self.wait_s = 0.0
+        self._noticed = ""
 
     def failed(self, error: Exception, *, is_last: bool = False) -> float:
         """Note a failure; gives how long to wait before trying again, in seconds.
@@ -48,6 +49,12 @@ class Trouble:
         self.problem = problem
         self.wait_s, self._next_s = self._next_s, min(2 * self._next_s, LONGEST_S)
         return self.wait_s
+
+    def note(self, notice: str) -> None:
+        """Tell what is worth knowing though it works, once."""
+        if notice not in ("", self._noticed):
+            self._tell(notice)
+            self._noticed = notice
 
     def works(self) -> None:
         """Note that it works, again or for the first time."""

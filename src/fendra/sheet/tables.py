@@ -18,6 +18,7 @@ from fendra.core.layout.listing import list_parts
 from fendra.core.layout.table import Layout, PartRow
 from fendra.core.names import counted
 from fendra.core.signals.inputs import pin_of
+from fendra.core.signals.pins import pin_names
 from fendra.draw.map_labels import addresses
 from fendra.draw.wiring import supply_in_words
 
@@ -230,7 +231,7 @@ def pin_table(budget: Budget) -> SheetTable:
         pin = pin_of(signal)
         if pin is None:
             continue
-        every = [each for each in (pin.name, pin.other, *pin.rows, *pin.columns) if each]
+        every = [each for each, _ in pin_names(pin)]
         kind = f", {pin.kind}" if pin.kind else ""
         rows.append((pin.controller or first, ", ".join(every), f"input '{name}'{kind}"))
     for board, said in design.controllers.items():

@@ -10,7 +10,7 @@ from pydantic import AfterValidator, Field, model_validator
 
 from fendra.core.catalogue.data_files import read_catalogue
 from fendra.core.light.balance import EVEN, Shares, gains_of
-from fendra.core.names import in_words, same_number, the_known
+from fendra.core.names import in_words, number_meant
 from fendra.core.values import Model, one_of
 
 MICRO = 1e-6
@@ -177,8 +177,7 @@ def led_type(name: str, figures: LedFigures, catalogue: Mapping[str, LedFigures]
     """
     like = figures.like or (name if name in catalogue else None)
     if like is not None and like not in catalogue:
-        near = same_number(like, catalogue)
-        remedy = f"Did you mean '{near}'?" if near is not None else the_known(catalogue, "types")
+        remedy = number_meant(like, catalogue, "types")
         raise LedError("like", f"there is no LED type '{like}' in the catalogue.", remedy)
     said: dict[str, Any] = {} if like is None else dict(catalogue[like])
     own = {key: value for key, value in figures if value is not None}

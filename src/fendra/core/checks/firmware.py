@@ -17,7 +17,7 @@ from fendra.core.engines.c99.count import Count
 from fendra.core.engines.c99.lines_alone import lines_alone
 from fendra.core.film import Film
 from fendra.core.findings import KeyPath, Report
-from fendra.core.insight.replay import replay
+from fendra.core.insight.played import played
 from fendra.core.names import listed
 from fendra.core.signals.autopilot import said_to
 from fendra.core.signals.inputs import heard_by_peers, inputs_of, pin_of, read_by
@@ -191,14 +191,13 @@ def tell(
 def _on_tape(plan: Plan, film: Film, cost: Cost) -> tuple[float, float, float]:
     """Cycles of a frame in the mean and at the most, and when that was."""
     paints, count = plan.paints, len(plan.paints)
-    places = [*(paint.on for paint in paints), *plan.shares]
     work = np.array(
         [
             cost.work_of(
                 (paint.layer for paint, is_on in zip(paints, values[:count], strict=True) if is_on),
                 sum(share > 0 for share in values[count:]),
             )
-            for _, values in replay(plan, film, places)
+            for values in played(plan, film).there
         ]
     )
     place = int(work.argmax())

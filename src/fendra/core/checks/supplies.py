@@ -9,7 +9,7 @@ from fendra.core.checks import Subject, check
 from fendra.core.document.line import Line
 from fendra.core.electric.copper import address_of
 from fendra.core.findings import KeyPath, Report
-from fendra.core.names import did_you_mean, same_number, the_known
+from fendra.core.names import did_you_mean, number_meant
 
 NEAR = 0.05
 """Two figures for one thing that differ by less than this share are taken as the same."""
@@ -37,9 +37,7 @@ def led_types(subject: Subject, report: Report) -> None:
     for i, line in enumerate(design.line):
         if line.led not in design.led_types and line.led not in design.leds:
             message = f"there is no LED type '{line.led}'."
-            near = same_number(line.led, design.led_types)
-            known = f"{the_known(design.led_types, 'types')} Add another one in [leds]."
-            remedy = f"Did you mean '{near}'?" if near is not None else known
+            remedy = number_meant(line.led, design.led_types, "types", "Add another one in [leds].")
             report.error(("line", i, "led"), "unknown-led", message, remedy)
 
 

@@ -14,7 +14,7 @@ from fendra.core.catalogue.controllers import CONTROLLERS, ControllerType
 from fendra.core.catalogue.leds import LED_TYPES, LedType, Order
 from fendra.core.catalogue.supplies import Amps
 from fendra.core.catalogue.wires import Jump, Lead
-from fendra.core.names import same_number, the_known
+from fendra.core.names import number_meant
 from fendra.core.shapes import SHAPES, Part
 from fendra.core.values import MOST_LEDS, Count, Model, Name, Setting, Texts, one_of
 
@@ -28,9 +28,7 @@ else:
 
 def _check_controller(name: str) -> str:
     if name not in CONTROLLERS:
-        near = same_number(name, CONTROLLERS)
-        known = f"{the_known(CONTROLLERS, 'types')} For another one leave `type` out."
-        remedy = f"Did you mean '{near}'?" if near is not None else known
+        remedy = number_meant(name, CONTROLLERS, "types", "For another one leave `type` out.")
         raise ValueError(f"there is no controller type '{name}'. {remedy}")
     return name
 
@@ -97,12 +95,14 @@ class Controller(Model):
 
     @property
     def known_type(self) -> ControllerType | None:
-        """Its type's figures, with what is said of this one in their place; None without a type."""
-        if not self.type:
-            return None
-        kind = CONTROLLERS[self.type]
-        return replace(kind, ram=self.ram or kind.ram,
-                       logic_volts=self.logic_volts or kind.logic_volts)  # fmt: skip
+        """Its type, as it is said to be; None without one."""
+        return self.as_said(CONTROLLERS[self.type]) if self.type else None
+
+    def as_said(self, kind: ControllerType) -> ControllerType:
+        """A type's figures, with what is said of this one in their place."""
+        return replace(
+            kind, ram=self.ram or kind.ram, logic_volts=self.logic_volts or kind.logic_volts
+        )
 
 
 class Feed(Model):

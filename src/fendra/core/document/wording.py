@@ -22,7 +22,7 @@ from fendra.core.shapes import SHAPES
 from fendra.core.shapes.keys import Column
 from fendra.core.shapes.path import Bend
 from fendra.core.toml_text import key_text, number_text, value_text
-from fendra.core.units import WITH_UNIT, plain_number, unit_of
+from fendra.core.units import number_for, unit_of
 
 _WANTED = {
     "bool_type": "true or false",
@@ -88,10 +88,8 @@ def _plain(given: Any, kinds: Sequence[str], path: KeyPath) -> str:
             return ""
         if re.fullmatch(r"\s*0x[0-9a-fA-F]{1,8}\s*", given) and "int" in kinds[0]:
             return f"Write: {named}{given.strip()}"
-        number = plain_number(given, unit_of(key))
-        if number is None and WITH_UNIT.fullmatch(given.strip()):
-            number = plain_number(given, WITH_UNIT.fullmatch(given.strip())[2])  # type: ignore[index]
-        elif number is None and re.fullmatch(r"[+-]?\d*[.,]?\d+", given.strip()):
+        number = number_for(key, given)
+        if number is None and re.fullmatch(r"[+-]?\d*[.,]?\d+", given.strip()):
             number = float(given.replace(",", "."))
         return "" if number is None else f"Write: {named}{number_text(number)}"
     if "bool_type" in kinds and isinstance(given, str) and truth_of(given) is not None:

@@ -14,8 +14,7 @@ from fendra.core.arrays import Floats32
 from fendra.core.composition.plan import Plan
 from fendra.core.engines.numpy.engine import NumpyEngine
 from fendra.core.film import Film
-from fendra.core.graph.ops import UINT_MASK
-from fendra.core.signals.playing import clock_of, heard_by
+from fendra.core.insight.replay import Given
 
 
 class Played:
@@ -27,28 +26,22 @@ class Played:
 
     def __init__(self, plan: Plan, film: Film) -> None:
         self.engine = NumpyEngine(plan)
-        self._clock = (clock_of(film.tape, film.times) & UINT_MASK).tolist()
-        self._fed = plan.fed
-        self._values, self._is_new = heard_by(film.tape, plan.fed, film.times)
+        self._given = Given(plan, film)
         self._kept: list[list[Any]] = []
         places = [*(paint.on for paint in plan.paints), *plan.shares]
         registers = [self.engine.register(place) for place in places]
         self.there: Floats32 = np.zeros((len(film), len(places)), np.float32)
-        for frame, now_ms in enumerate(self._clock):
+        for frame, now_ms in enumerate(self._given.now_ms):
             self._kept.append(self.engine.kept())
-            numbers = self.engine.numbers(now_ms, self._news(frame))
+            numbers = self.engine.numbers(now_ms, self._given.news(frame))
             self.there[frame] = [numbers[register] for register in registers]
-
-    def _news(self, frame: int) -> dict[str, float]:
-        values = self._values[frame]
-        return {self._fed[j]: values[j].item() for j in np.flatnonzero(self._is_new[frame])}
 
     def numbers(self, frame: int) -> list[Any]:
         """The numbers of a frame, for `engine.paint`; they change with the next call."""
-        held = dict(zip(self._fed, self._values[frame].tolist(), strict=True))
-        before_ms = self._clock[frame - 1] if frame else None
+        given = self._given
+        before_ms = given.now_ms[frame - 1] if frame else None
         return self.engine.numbers_at(
-            self._clock[frame], before_ms, self._news(frame), held, self._kept[frame]
+            given.now_ms[frame], before_ms, given.news(frame), given.held(frame), self._kept[frame]
         )
 
 

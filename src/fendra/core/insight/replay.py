@@ -16,6 +16,28 @@ from fendra.core.graph.passes import drop_unused
 from fendra.core.signals.playing import clock_of, heard_by
 
 
+class Given:
+    """What an engine was given for each frame of a film.
+
+    end: the frame to stop before; all, if not given. now_ms: the clock of each frame.
+    """
+
+    def __init__(self, plan: Plan, film: Film, end: int | None = None) -> None:
+        times = film.times[:end]
+        self.now_ms: list[int] = (clock_of(film.tape, times) & UINT_MASK).tolist()
+        self._fed = plan.fed
+        self._values, self._is_new = heard_by(film.tape, plan.fed, times)
+
+    def news(self, frame: int) -> dict[str, float]:
+        """What was new of the signals in a frame."""
+        values = self._values[frame]
+        return {self._fed[j]: values[j].item() for j in np.flatnonzero(self._is_new[frame])}
+
+    def held(self, frame: int) -> dict[str, float]:
+        """What all signals were in a frame."""
+        return dict(zip(self._fed, self._values[frame].tolist(), strict=True))
+
+
 def frames_of(
     plan: Plan, film: Film, end: int | None = None
 ) -> Iterator[tuple[int, dict[str, float]]]:
@@ -23,12 +45,9 @@ def frames_of(
 
     plan: of the design that the film is of. end: the frame to stop before; all, if not given.
     """
-    times = film.times[:end]
-    now_ms = clock_of(film.tape, times) & UINT_MASK
-    values, is_new = heard_by(film.tape, plan.fed, times)
-    for i, clock_ms in enumerate(now_ms.tolist()):
-        news = {plan.fed[j]: values[i, j].item() for j in np.flatnonzero(is_new[i])}
-        yield clock_ms, news
+    given = Given(plan, film, end)
+    for frame, now_ms in enumerate(given.now_ms):
+        yield now_ms, given.news(frame)
 
 
 def replay(

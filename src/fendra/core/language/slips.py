@@ -6,7 +6,7 @@ import ast
 import re
 from collections.abc import Callable
 
-_TEXTS = re.compile(r"'[^']*'|\"[^\"]*\"")
+from fendra.core.mending import first_right
 
 
 def _words(pattern: str, by: str | Callable[[re.Match[str]], str]) -> Callable[[str], str]:
@@ -47,7 +47,7 @@ _SLIPS: dict[str, Callable[[str], str]] = {
     ),
     "=> is written >=": _words(r"=>", ">="),
     "=< is written <=": _words(r"=<", "<="),
-    "two values are compared with ==, not with =": _words(r"(?<![<>=!])=(?!=)", " == "),
+    "two values are compared with ==, not with =": _words(r"\s*(?<![<>=!])=(?!=)\s*", " == "),
     "<> is written !=": _words(r"<>", "!="),
     "nothing stands behind an expression": _words(r"\s*;\s*$", ""),
     "a number has a point, not a comma": _words(r"\b(\d+),(\d+)\b", lambda m: f"{m[2]}.{m[3]}"),
@@ -76,14 +76,7 @@ def slip_in(text: str) -> tuple[str, str] | None:
     >>> slip_in("left && brake = 1")
     ('`and` is a word here, not &&', 'left and brake == 1')
     """
-    better, problem = text.strip(), ""
-    for wrong, mend in _SLIPS.items():
-        mended = re.sub(r"  +", " ", mend(better)).strip()
-        if mended != better:
-            better, problem = mended, problem or wrong
-            if _parses(better):
-                return problem, better
-    return None
+    return first_right(text.strip(), _SLIPS, _parses)
 
 
 def commas_in(text: str) -> str | None:

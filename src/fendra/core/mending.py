@@ -1,0 +1,27 @@
+"""Mending: a text in which something is written as elsewhere, put right step by step."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+
+
+def first_right(
+    text: str, slips: Mapping[str, Callable[[str], str]], is_right: Callable[[str], bool]
+) -> tuple[str, str] | None:
+    """The first slip that is in a text, and the text without those that had to be mended; None
+    where that does not make it right.
+
+    slips: what is wrong, and what gives the text without it, in the order in which they are tried.
+
+    >>> slips = {"it is small": str.upper, "it has blanks": lambda text: text.replace(" ", "")}
+    >>> first_right("a b", slips, lambda text: text == "AB")
+    ('it is small', 'AB')
+    """
+    problem = ""
+    for wrong, mend in slips.items():
+        mended = mend(text)
+        if mended != text:
+            text, problem = mended, problem or wrong
+            if is_right(text):
+                return problem, text
+    return None
