@@ -1,4 +1,4 @@
-"""Make the demo tape, src/fendra/demo/ride.csv: Heron driven round the block by a small model.
+"""Make the demo tape, src/fendra/demo/files/ride.csv: Heron driven round the block by a small model.
 
 A rider follows a target speed with throttle and brake; motor, slope, drag and rolling
 resistance move 210 kg; the battery sags under the current; the trike leans into turns; a
@@ -16,7 +16,7 @@ from pathlib import Path
 
 import numpy as np
 
-RIDE = Path(__file__).parents[1] / "src" / "fendra" / "demo" / "ride.csv"
+RIDE = Path(__file__).parents[1] / "src" / "fendra" / "demo" / "files" / "ride.csv"
 
 DURATION_S, STEP_S, ROW_S = 90.0, 0.01, 0.05
 BUS_GAP_S = (47.0, 50.0)

@@ -81,7 +81,7 @@ def main() -> None:
                 f"fendra explain {design} --tape fendra-demo/ride.csv --at 33.1 --spot deck-left:30"
             )
             shoot(folder, why, SHOTS / "explain.png")
-            (Path(folder) / "board.csv").write_text(BOARD)
+            shutil.copy(fd.demo_file("board.csv"), folder)
             shoot(folder, "fendra import board.csv --only 'D*' --order name", SHOTS / "import.png")
             shoot_probe(folder, SHOTS / "probe.png")
             for name in ("heron.toml", "ride.csv"):
@@ -90,14 +90,6 @@ def main() -> None:
             making = "make -s -C heron-rp2040; make -s -C heron-rp2040 check; ls heron-rp2040/*.uf2"
             shoot(folder, f"{emit}; echo '$ {making}'; {making}", SHOTS / "firmware.png")
             screen.terminate()
-
-
-BOARD = """Ref,Val,Package,PosX,PosY,Rot,Side
-D1,led,5050,100.00,-50.00,0,top
-D10,led,5050,119.05,-50.00,0,top
-D2,led,5050,138.10,-50.00,0,top
-C1,100n,0402,100.00,-60.00,90,top
-"""
 
 
 def shoot_sheet(design: fd.Design, film: fd.Film, path: Path) -> None:

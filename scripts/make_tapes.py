@@ -13,7 +13,7 @@ from pathlib import Path
 
 import numpy as np
 
-DEMO = Path(__file__).parents[1] / "src" / "fendra" / "demo"
+DEMO = Path(__file__).parents[1] / "src" / "fendra" / "demo" / "files"
 ROW_S = 0.1
 
 Course = list[tuple[float, float]]

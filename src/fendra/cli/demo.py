@@ -17,6 +17,7 @@ from fendra.cli.film import render, write_pictures
 from fendra.cli.screen import count_findings, progress, say, say_findings, say_pixels
 from fendra.core.electric.words import in_amps
 from fendra.core.errors import EngineError
+from fendra.core.quoting import shell_word
 
 if TYPE_CHECKING:
     from fendra.core.checks import Subject
@@ -32,16 +33,23 @@ STREAM_S = 3.0
 
 def demo(
     into: Annotated[
-        Path, typer.Option(metavar="FOLDER", help="Where everything is written.")
+        Path, typer.Option(metavar="FOLDER", help="The folder for all files.")
     ] = Path("fendra-demo"),
+    files: Annotated[
+        bool, typer.Option("--files", help="Only copy the files that the docs use.")
+    ] = False,
 ) -> None:
-    """Try it all on Heron, a cargo trike, and a recorded ride: check, look, stream.
+    """Try everything on Heron, a cargo trike, with a recorded ride: check, look, stream.
 
-    Writes the map, the film strip, a still, an animation, the build sheet and a page for the
-    browser, and streams the ride's first seconds to a stand-in controller.
+    It copies the designs, tapes and drawings that the docs use into FOLDER. It draws the map, the
+    film strip, a still, an animation, the build sheet and a page for the browser. Then it streams
+    the first seconds of the ride to a stand-in controller. Files that you changed stay as they are.
     """
+    if files:
+        say_files(into)
+        return
     from fendra.core.signals.playing import frame_count
-    from fendra.demo import demo_file
+    from fendra.demo import copy_files, demo_file
     from fendra.files.design_file import check_file
     from fendra.files.tape_file import read_tape
     from fendra.front import Design
@@ -70,46 +78,76 @@ def demo(
     say(f"   draws {in_amps(draw.peak_a)} at the most, {in_amps(draw.mean_a)} in the mean")
 
     say(f"4  Written into {into}/", style="bold")
-    written = write_all(design, film, into)
-    for what, path in written.items():
+    for what, path in write_all(design, film, into).items():
         say(f"   {path.name:<18} {what}")
+    copied = copy_files(into)
+    say(f"   and {len(copied)} files that the docs use, from heron.toml to wing.toml")
 
     say("5  Streamed to a stand-in controller over a serial port", style="bold")
     is_same = stream(checked.subject, program, tape)
 
     say("6  Next", style="bold")
-    say(f"   Change a colour or a number in {into}/heron.toml, then look again:")
-    files = f"{into}/heron.toml --tape {into}/ride.csv"
-    say(f"     {typed()} check {into}/heron.toml")
-    say(f"     {typed()} film {files} --into {into}")
-    say(f"     {typed()} page {files} --out {into}/heron.html")
-    say("   Begin a design of your own, like a trike, a drone, a pad or a cabinet:")
-    say(f"     {typed()} new NAME --like drone")
-    say("   See it live in the terminal, from something that sends a ride, in two terminals:")
-    say(f"     {typed()} simulate game")
-    say(f"     {typed()} run {into}/heron.toml --from udp:9400 --to terminal:")
-    say("   Steer it in a browser, and drag its parts; 0.0.0.0:8080 behind --page lets a phone in:")
-    say(f"     {typed()} run {files} --loop --to null: --page")
-    say("   Put it on a controller: as firmware, or as a receiver of what this computer sends:")
-    say(f"     {typed()} emit {files} --out {into}/firmware")
-    say(f"     {typed()} emit {into}/heron.toml --receiver --out {into}/receiver")
-    say(f"     {typed()} run {files} --to serial:/dev/ttyUSB0")
+    for what, commands in next_steps(into).items():
+        say(f"   {what}:")
+        for command in commands:
+            say(f"     {command}")
     raise typer.Exit(0 if is_same and not checked.has_errors else 1)
 
 
 def write_all(design: Design, film: Film, into: Path) -> dict[str, Path]:
-    """All that can be looked at, the design and the tape; what each is, and where."""
-    from fendra.demo import demo_file
-
+    """Everything there is to look at: what each file is, and its path."""
     written = {"map": design.save_map(into / "heron-map.png")}
     written |= write_pictures(film, into, "heron", MOMENT_S, *ANIMATION_S)
     written["build sheet"] = design.sheet(into / "heron-sheet.html", film)
     page = design.page(into / "heron.html", film.tape).path
     assert page is not None
     written["the page: open it in a browser, and move a slider"] = page
-    for path in (demo_file("heron.toml"), demo_file("ride.csv")):
-        written[f"the {'design' if path.suffix == '.toml' else 'tape'}"] = copy_once(path, into)
     return written
+
+
+def next_steps(into: Path) -> dict[str, list[str]]:
+    """What to try after the demo: a purpose, and the commands for it."""
+    there = {"Go to the files": [*activation(), f"cd {shell_word(str(into))}"]}
+    return there | {
+        "Change a colour or a number in heron.toml, and look again": [
+            "fendra check heron.toml --tape ride.csv",
+            "fendra film heron.toml --tape ride.csv",
+        ],
+        "See a run in the browser, and steer it": [
+            "fendra run heron.toml --tape ride.csv --loop --to null: --page",
+        ],
+        "See it live in the terminal, while a stand-in sends a ride (two terminals)": [
+            "fendra simulate game",
+            "fendra run heron.toml --from udp:9400 --to terminal:",
+        ],
+        "Begin a design of your own, like a trike, a drone, a pad or a cabinet": [
+            "fendra new glider --like drone",
+        ],
+        "Put it on a controller: as firmware, or as a receiver of frames from this computer": [
+            "fendra emit heron.toml --tape ride.csv",
+            "fendra emit heron.toml --receiver",
+        ],
+    }
+
+
+def activation() -> list[str]:
+    """The command that makes `fendra` known in this terminal; none where it is known already."""
+    if shutil.which("fendra") is not None or sys.prefix == sys.base_prefix:
+        return []
+    if os.name == "nt":
+        return [str(Path(sys.prefix) / "Scripts" / "activate")]
+    near, whole = os.path.relpath(sys.prefix), sys.prefix
+    return [". " + shell_word(f"{min(near, whole, key=len)}/bin/activate")]
+
+
+def say_files(folder: Path) -> None:
+    """Copy the shipped files, and list them."""
+    from fendra.demo import ABOUT, copy_files
+
+    copied = copy_files(folder)
+    for (path, is_new), about in zip(copied.items(), ABOUT.values(), strict=True):
+        say(f"{path.name:<14} {about}{'' if is_new else ' (exists, left as it is)'}")
+    say(f"{len(copied)} files in {folder}/. Go there: cd {folder}")
 
 
 def tape_in_one_line(tape: Tape) -> str:
@@ -117,22 +155,6 @@ def tape_in_one_line(tape: Tape) -> str:
     rows_hz = (len(tape.times) - 1) / tape.duration_s
     names = ", ".join(tape.signals)
     return f"Tape {tape.name}: {tape.duration_s:g} s, {rows_hz:.0f} rows a second: {names}"
-
-
-def typed() -> str:
-    """How this program is called from here: by its name, or by its path where that is not found."""
-    if shutil.which("fendra") is not None:
-        return "fendra"
-    path = Path(sys.argv[0])
-    return min(os.path.relpath(path), str(path), key=len) if path.name == "fendra" else "fendra"
-
-
-def copy_once(path: Path, folder: Path) -> Path:
-    """Copy a shipped file to where it can be edited; one that was edited stays."""
-    target = folder / path.name
-    if not target.exists():
-        shutil.copyfile(path, target)
-    return target
 
 
 def stream(subject: Subject, program: Program, tape: Tape) -> bool:

@@ -13,8 +13,10 @@ from fendra.core.effects import EFFECTS, by_family
 from fendra.core.language.reader import names_in
 from fendra.core.signals.tape import Tape
 from fendra.core.toml_text import value_text
-from fendra.demo import demo_file
+from fendra.demo import FILES
 from fendra.front import Design, Film
+
+EXAMPLES = FILES.with_name("effect_examples.toml")
 
 SIGNALS: dict[str, dict[str, Any]] = {
     "beat": {"kind": "switch"},
@@ -38,7 +40,7 @@ SECONDS = 5.0
 
 @cache
 def _examples() -> dict[str, dict[str, Any]]:
-    return tomllib.loads(demo_file("effects/examples.toml").read_text(encoding="utf-8"))
+    return tomllib.loads(EXAMPLES.read_text(encoding="utf-8"))
 
 
 def example_of(effect: str) -> Mapping[str, Any]:
@@ -75,7 +77,7 @@ def example_design(effect: str) -> Design:
             "signals": SIGNALS,
             "layer": layers,
         },
-        folder=demo_file("effects/examples.toml").parent,
+        folder=FILES,
     )
 
 

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 
 import typer
 
-from fendra.cli.demo import typed
+from fendra.cli.demo import activation
 from fendra.cli.schema import SCHEMA_FILE, schema_text
 from fendra.cli.screen import say
 
@@ -61,14 +61,15 @@ def new(
         write_text(tape_path, demo_file(tape).read_text(encoding="utf-8"))
     say(f"{path}: a design like {f'the {like}' if like != 'bare' else 'a strip of 30 LEDs'}")
     say(f"{tape_path}: signals over time, to try it with")
-    say(f"{schema_path}: its keys, for editors that complete and check them")
+    say(f"{schema_path}: the keys of a design, for editors that complete and check them")
     say("Next:", style="bold")
     for what, then in (
+        *((each, "makes the command `fendra` known in this terminal") for each in activation()),
         (f"edit {path}", "write down your lines and parts, in the order of the wire"),
-        (f"{typed()} check {path}", "says what is wrong, and whether it holds"),
-        (f"{typed()} map {path}", "draws where every LED is"),
-        (f"{typed()} film {path} --tape {tape_path}", "plays the tape and writes pictures"),
-        (f"{typed()} sheet {path}", "writes it all down for the workbench"),
-        (f"{typed()} probe {path} --to serial:PORT", "proves it on the bench"),
+        (f"fendra check {path}", "lists what is wrong, and what it draws"),
+        (f"fendra map {path}", "draws where every LED is"),
+        (f"fendra film {path} --tape {tape_path}", "plays the tape and draws pictures"),
+        (f"fendra sheet {path}", "writes the build sheet for the workbench"),
+        (f"fendra probe {path} --to serial:PORT", "tests the map on the real LEDs"),
     ):
         say(f"  {what:<48} {then}")

@@ -1,0 +1,180 @@
+"""A newcomer's walk: what is shown is run, in a folder that `fendra demo --files` made."""
+
+from __future__ import annotations
+
+import contextlib
+import json
+import os
+import pty
+import re
+import shlex
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+import threading
+import time
+from pathlib import Path
+
+import click
+import pytest
+import typer.main
+
+from fendra.cli.app import app
+from fendra.demo import ABOUT, copy_files
+from shown import PAGES, Block, blocks, commands, named_commands
+
+GO_ON = {"run", "simulate", "listen"}
+"""Commands that run until Ctrl-C; so does `probe` with an output or a page."""
+
+NOT_RUN = {
+    "make": "runs this test", "pip": "installs from a network", "git": "wants a checkout",
+    ".venv-dev/bin/python": "a benchmark", ".": "a shell's own", "cd": "a shell's own",
+    ".venv/bin/fendra": "wants `make demo`",
+}  # fmt: skip
+"""First words of commands that are shown and not run here, and why."""
+
+PAGES_WITH_STEPS = [page for page in PAGES if blocks("sh", [page])]
+
+
+@pytest.fixture
+def alone():
+    """The ports that docs name are this test's alone, and no other worker's."""
+    with socket.socket() as held:
+        while True:
+            with contextlib.suppress(OSError):
+                held.bind(("127.0.0.1", 47_911))
+                break
+            time.sleep(0.2)
+        yield
+
+
+class Terminal:
+    """A terminal in which one command runs; Ctrl-C is pressed at the end."""
+
+    def __init__(self, words: list[str], folder: Path, env: dict[str, str]) -> None:
+        self.words, self.seen = words, b""
+        ours, theirs = pty.openpty()
+        self._ours = ours
+        self.process = subprocess.Popen(
+            words, cwd=folder, env=env, stdin=theirs, stdout=theirs, stderr=theirs,
+            start_new_session=True,
+        )  # fmt: skip
+        os.close(theirs)
+        threading.Thread(target=self._read, daemon=True).start()
+
+    def _read(self) -> None:
+        with contextlib.suppress(OSError):
+            while data := os.read(self._ours, 65_536):
+                self.seen += data
+
+    def wait(self, seconds: float) -> None:
+        """Until it has said something, and then so long; or until it ends."""
+        until_s = time.monotonic() + 60
+        while not self.seen and self.process.poll() is None and time.monotonic() < until_s:
+            time.sleep(0.05)
+        with contextlib.suppress(subprocess.TimeoutExpired):
+            self.process.wait(seconds)
+
+    def end(self) -> None:
+        """Press Ctrl-C, where it still runs; it has to end well."""
+        if self.process.poll() is None:
+            self.process.send_signal(signal.SIGINT)
+        code = self.process.wait(30)
+        os.close(self._ours)
+        said = self.seen.decode(errors="replace")
+        assert code == 0, f"{shlex.join(self.words)} ended with {code}:\n{said[-2000:]}"
+        assert "Traceback" not in said
+
+
+class Walk:
+    """A folder, and what runs in it."""
+
+    def __init__(self, folder: Path) -> None:
+        copy_files(folder)
+        self.folder = folder
+        self.env = os.environ | {"PATH": f"{Path(sys.executable).parent}:{os.environ['PATH']}"}
+        self.running: list[Terminal] = []
+        self.address = "127.0.0.1:8480"
+
+    @staticmethod
+    def goes_on(words: list[str]) -> bool:
+        """Whether a command runs until Ctrl-C."""
+        is_bench = words[1:2] == ["probe"] and {"--to", "--page"} & {*words}
+        return words[0] == "fendra" and (words[1] in GO_ON or bool(is_bench))
+
+    def run(self, words: list[str]) -> None:
+        """One command; one that goes on is left running until `end`."""
+        words = [self.here(word) for word in words]
+        if self.goes_on(words):
+            if words[1] == "simulate" and len(words) == 2:
+                words += ["--for", "1"]
+            terminal = Terminal(words, self.folder, self.env)
+            self.running.append(terminal)
+            terminal.wait(2.0)
+            if found := re.search(rb"http://(127\.0\.0\.1:\d+)", terminal.seen):
+                self.address = found[1].decode()
+            return
+        if words[0] == "curl" and "-N" in words:
+            words += ["--max-time", "1"]
+        done = subprocess.run(
+            words, cwd=self.folder, env=self.env, capture_output=True, text=True, timeout=200,
+            check=False, stdin=subprocess.DEVNULL,
+        )  # fmt: skip
+        is_well = done.returncode == 0 or (words[0] == "curl" and done.returncode == 28)
+        assert is_well, f"{shlex.join(words)} ended with {done.returncode}:\n{done.stdout}{done.stderr}"
+        if words[0] == "curl":
+            assert '"problem"' not in done.stdout, f"{shlex.join(words)}: {done.stdout}"
+
+    def here(self, word: str) -> str:
+        """A word with a stand-in's port for hardware, and the address that a run has told."""
+        if "/dev/tty" in word:
+            return re.sub(r"/dev/tty\w+", self.controller(), word)
+        return word.replace("127.0.0.1:8480", self.address)
+
+    def controller(self) -> str:
+        """The port of a stand-in controller of Heron's lines."""
+        sizes = [word for size in (56, 72, 30) for word in ("--line", str(size))]
+        terminal = Terminal(
+            [sys.executable, "-m", "fendra.demo.controller", "--json", *sizes], self.folder, self.env
+        )
+        self.running.append(terminal)
+        terminal.wait(0.1)
+        port: str = json.loads(terminal.seen.splitlines()[0])["port"]
+        return port
+
+    def end(self) -> None:
+        """Ctrl-C in every terminal, the newest first."""
+        while self.running:
+            self.running.pop().end()
+
+
+@pytest.mark.slow
+@pytest.mark.parametrize("page", PAGES_WITH_STEPS, ids=lambda page: page.name)
+def test_what_a_page_shows_runs(page, tmp_path, alone):
+    """From top to bottom; a run ends where a later block starts one."""
+    walk = Walk(tmp_path)
+    for block in blocks("sh", [page]):
+        steps = [words for words in commands(block) if words[0] not in NOT_RUN]
+        if any(walk.goes_on(words) for words in steps):
+            walk.end()
+        for words in steps:
+            walk.run(words)
+    walk.end()
+
+
+NAMED = [(text, place) for text, place in named_commands()]
+
+
+@pytest.mark.parametrize(("text", "place"), NAMED)
+def test_a_command_that_is_named_has_these_options(text, place):
+    """Whatever a page, a message or a docstring names as a command is one."""
+    words = shlex.split(text)
+    command = typer.main.get_command(app)
+    with click.Context(command) as context:
+        found = command.get_command(context, words[1])
+    assert found is not None or words[1].startswith("--"), f"{place}: {text}"
+    known = {option for each in (found or command).params for option in each.opts}
+    named = [word.partition("=")[0] for word in words[1:] if word.startswith("--")]
+    assert {*named} <= known | {"--help", "--version"}, f"{place}: {text}"
