@@ -4,13 +4,16 @@ from __future__ import annotations
 
 import inspect
 import json
+import os
 import re
+import subprocess
 import sys
 import tomllib
 from pathlib import Path
 
 import numpy as np
 
+import boards
 import fendra as fd
 import rooms
 from fendra.cli.effect_examples import example_text
@@ -29,7 +32,7 @@ from fendra.files.design_file import check_text
 from fendra.outputs import DRIVERS as OUTPUTS
 from fendra.page.data import schema
 from fendra.page.served.access import Right
-from fendra.page.served.calls import CALLS, EVENTS
+from fendra.page.served.calls import CALLS, EVENTS, Call
 from fendra.sources import DRIVERS as SOURCES
 
 DOCS = Path(__file__).parents[1] / "docs"
@@ -137,8 +140,10 @@ def pages() -> dict[Path, str]:
     return {
         DOCS / "architecture.md": architecture_page(),
         DOCS / "architecture.svg": rooms.picture(),
+        DOCS / "boards.md": filled("boards.md", chips=boards.chips(), strips=boards.strips()),
         DOCS / "connections.md": connections_page(),
         DOCS / "effects.md": effects_page(),
+        DOCS / "electric.md": electric_page(),
         DOCS.parent / "web" / "src" / "data.schema.json": json.dumps(schema(), indent=2) + "\n",
         DOCS / "operations.md": OPERATIONS_HEAD + "".join(operation(name) for name in OPS),
         DOCS / "findings.md": findings_page(),
@@ -162,12 +167,33 @@ def architecture_page() -> str:
 
 def security_page() -> str:
     """The page as it is written, with the limits as they are."""
-    text = (DOCS / "security.md").read_text(encoding="utf-8")
-    before, rest = text.split("<!-- limits -->")
-    _, after = rest.split("<!-- end -->")
     rows = "".join(f"| {limit.most:,} | {limit.what} | {limit.why} |\n" for limit in LIMITS)
-    table = f"| the most | of what | what it keeps away |\n| ---: | --- | --- |\n{rows}"
-    return f"{before}<!-- limits -->\n{table}<!-- end -->{after}"
+    head = "| at most | of what | it prevents |\n| ---: | --- | --- |\n"
+    return filled("security.md", limits=head + rows)
+
+
+def electric_page() -> str:
+    """The page as it is written, with what check says of Heron today."""
+    words = ["check", "heron.toml", "--tape", "ride.csv"]
+    done = subprocess.run(
+        [sys.executable, "-m", "fendra", *words],
+        cwd=fd.demo_file("heron.toml").parent, capture_output=True, text=True, check=True,
+        env=os.environ | {"COLUMNS": "200"},
+    )  # fmt: skip
+    shown = f"```text\n$ fendra {' '.join(words)}\n{done.stdout}```\n"
+    return filled("electric.md", check=shown)
+
+
+def filled(page: str, **texts: str) -> str:
+    """A page as it is written, with texts that the code gives: each between `<!-- its name -->`
+    and `<!-- end -->`.
+    """
+    whole = (DOCS / page).read_text(encoding="utf-8")
+    for name, text in texts.items():
+        before, rest = whole.split(f"<!-- {name} -->\n")
+        _, after = rest.split("<!-- end -->", 1)
+        whole = f"{before}<!-- {name} -->\n{text}<!-- end -->{after}"
+    return whole
 
 
 def findings_page() -> str:
@@ -191,36 +217,57 @@ def findings_page() -> str:
 
 def http_page() -> str:
     """Every call of a served page, with an example."""
-    text = HTTP_HEAD
+    bench = [call for call in CALLS if call.path.startswith("/api/bench")]
     rights = {
-        Right.LOOK: "who may look", Right.STEER: "who may steer",
-        Right.OWN: "a browser or program on the design's own computer",
+        Right.LOOK: "For everybody who may look", Right.STEER: "For everybody who may steer",
+        Right.OWN: "For a browser or program on the design's own computer",
     }  # fmt: skip
-    for right, who in rights.items():
-        text += f"\n## For {who}\n"
-        for call in (each for each in CALLS if each.needs is right):
-            path = call.path.replace(":path", "")
-            text += f"\n### `{call.method} {path}`\n\n{call.about}\n"
-            if call.body is not None:
-                about = inspect.cleandoc(call.body.__doc__ or "")
-                text += f"\nSent along: {about[:1].lower()}{about[1:]}\n"
-            if call.method != "GET" and (call.body is None or call.example is not None):
-                named = path.replace("{name}", NAMED.get(path.split("/")[2], "NAME"))
-                given = "" if call.example is None else f" -d '{json.dumps(call.example)}'"
-                text += f"\n```sh\ncurl -X {call.method} {SERVED}{named}{given}\n```\n"
+    text = HTTP_HEAD
+    for right, title in rights.items():
+        calls = [call for call in CALLS if call.needs is right and call not in bench]
+        text += f"\n## {title}\n" + "".join(map(one_call, calls))
     stream = f"{EVENTS} Each event is `change`, with JSON."
-    return f"{text}\n## Changes\n\n### `GET /api/events`\n\n{stream}\n"
+    text += f"\n## Changes\n\n### `GET /api/events`\n\n{stream}\n"
+    return text + BENCH_HEAD + "".join(map(one_call, bench))
+
+
+def one_call(call: Call) -> str:
+    """One call, with what it takes and an example."""
+    path = call.path.replace(":path", "")
+    text = f"\n### `{call.method} {path}`\n\n{call.about}\n"
+    if call.body is not None:
+        text += f"\nBody: {inspect.cleandoc(call.body.__doc__ or '')}\n"
+    if call.method != "GET" and (call.body is None or call.example is not None):
+        named = path.replace("{name}", NAMED.get(path.split("/")[2], "NAME"))
+        given = "" if call.example is None else f" -d '{json.dumps(call.example)}'"
+        text += f"\n```sh\ncurl -X {call.method} {SERVED}{named}{given}\n```\n"
+    return text
 
 
 SERVED = "http://127.0.0.1:8480"
 NAMED = {"signals": "speed", "cues": "evening", "layers": "turn%20left,%20front"}
 HTTP_HEAD = """# A run by HTTP
 
-What the [page of a run](live-page.md) does, other programs can do as well:
-`fendra run DESIGN --page` serves it. What is sent along is JSON, and so is what comes back: what
-was asked for, `{"done": true}`, or `{"problem": "..."}` with a status of 400 and above. From other
-computers each call needs a token: `-H 'Authorization: Bearer TOKEN'`. A run describes its calls
-itself, as OpenAPI, at `/api/openapi.json`. Made from the code by `make docs`.
+Other programs can do everything that the [page of a run](live-page.md) does. Start a run that serves it:
+
+```sh
+fendra run heron.toml --tape ride.csv --loop --to null: --page
+```
+
+Requests and answers are JSON. An answer is what you asked for, or `{"done": true}`, or `{"problem":
+"..."}` with a status of 400 and above. From other computers each call needs a token: `-H
+'Authorization: Bearer TOKEN'`. A run describes its calls, as OpenAPI, at `/api/openapi.json`. Made from
+the code by `make docs`.
+"""
+
+BENCH_HEAD = """
+## The bench
+
+The bench answers these calls. Start it, then send:
+
+```sh
+fendra probe heron.toml --page
+```
 """
 
 ON_TAPE = "-on-the-tape"

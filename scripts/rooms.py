@@ -17,6 +17,7 @@ from typing import TypeAlias
 
 ROOT = Path(__file__).parents[1]
 SOURCE = ROOT / "src"
+SHIPPED = SOURCE / "fendra" / "demo" / "files"
 
 BOX_W, BOX_H, GAP_X, GAP_Y, MARGIN = 150, 34, 34, 34, 24
 WIDTH = 780
@@ -59,6 +60,7 @@ def modules() -> dict[str, Path]:
     return {
         ".".join(path.relative_to(SOURCE).with_suffix("").parts).removesuffix(".__init__"): path
         for path in sorted(SOURCE.rglob("*.py"))
+        if not path.is_relative_to(SHIPPED)  # files to try, which are no part of the program
     }
 
 

@@ -28,13 +28,13 @@ class Block:
         return f"{self.page.name}: {first[:50]}"
 
 
-def blocks(language: str, pages: list[Path] = PAGES) -> list[Block]:
-    """All blocks in one language, in the order of the pages."""
+def blocks(language: str = "", pages: list[Path] = PAGES) -> list[Block]:
+    """All blocks in one language, or in all of them, in the order of the pages."""
     return [
-        Block(page, language, text, design)
+        Block(page, found, text, design)
         for page in pages
         for design, found, text in BLOCK.findall(page.read_text(encoding="utf-8"))
-        if found == language
+        if found == language or not language
     ]
 
 

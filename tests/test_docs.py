@@ -44,9 +44,11 @@ def test_the_pages_that_follow_from_the_code_are_those_of_the_code(monkeypatch):
     assert {path.name for path in made} == {
         "architecture.md",
         "architecture.svg",
+        "boards.md",
         "connections.md",
         "data.schema.json",
         "effects.md",
+        "electric.md",
         "findings.md",
         "http.md",
         "operations.md",

@@ -33,19 +33,19 @@ class Body(BaseModel):
 
 
 class Value(Body):
-    """value: what it is to be."""
+    """value: the new value."""
 
     value: Any = None
 
 
 class Several(Body):
-    """signals: values by the names of signals; null lets go of one."""
+    """signals: values by the names of signals; null releases one."""
 
     signals: Annotated[dict[str, Any], Field(max_length=200)]
 
 
 class Pattern(Body):
-    """pattern: its name; line, part: what it is about, all if not given."""
+    """pattern: its name. line, part: only these; all by default."""
 
     pattern: str
     line: str | None = None
@@ -53,35 +53,35 @@ class Pattern(Body):
 
 
 class Step(Body):
-    """by: how many steps to go on, or back."""
+    """by: how many steps forward, or back if negative."""
 
     by: Annotated[int, Field(ge=-1000, le=1000)] = 1
 
 
 class Saw(Body):
-    """text: what was seen, as `fendra probe --saw` takes it."""
+    """text: what you saw, as for `fendra probe --saw`."""
 
     text: Annotated[str, Field(max_length=400)]
 
 
 class Way(Body):
-    """way: which of the cures, from 0."""
+    """way: which cure, counted from 0."""
 
     way: Annotated[int, Field(ge=0, le=100)]
 
 
 class Text(Body):
-    """text: of the design. version: of the one that it takes the place of; empty to check."""
+    """text: the new text of the design. version: of the text that it replaces; empty to only check."""
 
     text: str
     version: str = ""
 
 
 class Edits(Body):
-    """edits: tables, each with `do` and what belongs to it. version: of the text to change."""
+    """edits: tables, each with `do` and its keys. version: of the text to change; the newest by default."""
 
     edits: Annotated[list[dict[str, Any]], Field(min_length=1, max_length=200)]
-    version: str
+    version: str | None = None
 
 
 T = TypeVar("T")
@@ -134,19 +134,19 @@ def _there(found: T | None, why: str) -> T:
 
 
 def _steering(served: Served) -> Steering:
-    return _there(served.steering, "this is the bench: nothing runs here that could be steered")
+    return _there(served.steering, "this is the bench: there is no run to steer")
 
 
 def _cues(served: Served) -> Cues:
-    return _there(served.cues, "cues are kept beside a design's file, and this design has none")
+    return _there(served.cues, "cues are stored beside a design's file, and this design has no file")
 
 
 def _desk(served: Served) -> Desk:
-    return _there(served.desk, "this design has no file that could be changed")
+    return _there(served.desk, "this design has no file to change")
 
 
 def _bench(served: Served) -> LiveBench:
-    return _there(served.bench, "this is a run, not the bench: `fendra probe DESIGN --page`")
+    return _there(served.bench, "this is a run, not the bench; start `fendra probe DESIGN --page`")
 
 
 def _set(served: Served, named: Mapping[str, str], body: Value) -> None:
@@ -201,60 +201,59 @@ CALLS: tuple[Call, ...] = (
     Call("GET", "/api/state", Right.LOOK, "The state of the run: signals, layers, sources, "
          "outputs, supplies, pace.", lambda s, n, b: s.state(), answers=data.State),
     Call("GET", "/api/frame.json", Right.LOOK, "The newest frame by part: red, green and blue of "
-         "every LED, 0 to 255, linear.", _frame),
+         "each LED, 0 to 255, linear.", _frame),
     Call("GET", "/api/frame.png", Right.LOOK, "The newest frame as a picture.",
          lambda s, n, b: s.picture(), is_slow=True, media="image/png"),
-    Call("PUT", "/api/signals/{name}", Right.STEER, "Take a signal over by hand. An event and a "
-         "text happen once.", _set, body=Value, example={"value": 12.5}),
-    Call("DELETE", "/api/signals/{name}", Right.STEER, "Let go of a signal: sources lead again.",
+    Call("PUT", "/api/signals/{name}", Right.STEER, "Set a signal by hand. An event or a text "
+         "happens once.", _set, body=Value, example={"value": 12.5}),
+    Call("DELETE", "/api/signals/{name}", Right.STEER, "Release a signal: its sources set it again.",
          lambda s, n, b: _steering(s).free(n["name"])),
     Call("POST", "/api/signals/{name}/lose", Right.STEER, "Hold back all news of a signal, as if "
          "its source were gone.", lambda s, n, b: _steering(s).lose(n["name"])),
-    Call("PUT", "/api/signals", Right.STEER, "Take over or let go of several signals.",
+    Call("PUT", "/api/signals", Right.STEER, "Set or release several signals.",
          _set_several, body=Several, example={"signals": {"speed": 12.5, "left": True}}),
-    Call("PUT", "/api/level", Right.STEER, "The master level, 0 to 1, times the design's own.",
+    Call("PUT", "/api/level", Right.STEER, "Set the master level, 0 to 1, a factor of the design's own.",
          lambda s, n, b: _steering(s).level(b.value), body=Value, example={"value": 0.5}),
-    Call("PUT", "/api/on", Right.STEER, "Whether there is light at all.",
+    Call("PUT", "/api/on", Right.STEER, "Switch the light on or off.",
          lambda s, n, b: _steering(s).on(b.value), body=Value, example={"value": False}),
-    Call("PUT", "/api/scene", Right.STEER, "A scene, whatever its condition says; null leaves the "
-         "choice to the conditions.", lambda s, n, b: _steering(s).scene(b.value), body=Value,
+    Call("PUT", "/api/scene", Right.STEER, "Show a scene, whatever its condition; null lets the "
+         "conditions choose.", lambda s, n, b: _steering(s).scene(b.value), body=Value,
          example={"value": "parked"}),
-    Call("PUT", "/api/layers/{name:path}/preset", Right.STEER, "A layer's preset; null is the "
-         "design's own.", lambda s, n, b: _steering(s).preset(n["name"], b.value), body=Value,
+    Call("PUT", "/api/layers/{name:path}/preset", Right.STEER, "Give a layer a preset; null "
+         "restores the design's own.", lambda s, n, b: _steering(s).preset(n["name"], b.value), body=Value,
          is_slow=True,
          example={"value": "indicator"}),
-    Call("POST", "/api/release", Right.STEER, "Let go of everything that hands hold.",
+    Call("POST", "/api/release", Right.STEER, "Release everything that was set by hand.",
          _release_all, is_slow=True),
-    Call("PUT", "/api/cues/{name}", Right.STEER, "Keep what hands hold now, under a name.",
+    Call("PUT", "/api/cues/{name}", Right.STEER, "Store everything that is set by hand, under a name.",
          _keep, is_slow=True),
-    Call("POST", "/api/cues/{name}", Right.STEER, "Hold what was kept under a name, and nothing "
-         "else.", _recall, is_slow=True),
-    Call("DELETE", "/api/cues/{name}", Right.STEER, "Remove a cue.", _drop, is_slow=True),
-    Call("PUT", "/api/bench/pattern", Right.STEER, "On the bench: show a pattern.",
+    Call("POST", "/api/cues/{name}", Right.STEER, "Set what was stored under a name, and release "
+         "the rest.", _recall, is_slow=True),
+    Call("DELETE", "/api/cues/{name}", Right.STEER, "Delete a cue.", _drop, is_slow=True),
+    Call("PUT", "/api/bench/pattern", Right.STEER, "Send a pattern.",
          lambda s, n, b: _bench(s).show(b.pattern, b.line, b.part), body=Pattern,
          example={"pattern": "walk", "line": "tail"}),
-    Call("POST", "/api/bench/step", Right.STEER, "On the bench: go on by a step.",
+    Call("POST", "/api/bench/step", Right.STEER, "Go to the next step.",
          lambda s, n, b: _bench(s).next(b.by), body=Step, example={"by": 1}),
-    Call("POST", "/api/bench/saw", Right.STEER, "On the bench: what was seen, and what follows.",
+    Call("POST", "/api/bench/saw", Right.STEER, "Say what you saw; the answer is what to change.",
          lambda s, n, b: _saw(_bench(s), b.text), body=Saw, answers=data.Bench, is_slow=True,
          example={"text": "green red blue"}),
-    Call("POST", "/api/bench/apply", Right.STEER, "On the bench: write a cure into the design.",
+    Call("POST", "/api/bench/apply", Right.STEER, "Write a cure into the design.",
          lambda s, n, b: _bench(s).apply(b.way), body=Way, is_slow=True, example={"way": 0}),
-    Call("GET", "/api/design", Right.OWN, "The design's file, and what is to be said of it.",
+    Call("GET", "/api/design", Right.OWN, "The design's file, its version, and the findings.",
          lambda s, n, b: _desk(s).sheet(), answers=data.Sheet, is_slow=True),
-    Call("PUT", "/api/design", Right.OWN, "Put a text into the design's file.",
+    Call("PUT", "/api/design", Right.OWN, "Replace the text of the design's file.",
          lambda s, n, b: _desk(s).write(b.text, b.version), body=Text, answers=data.Sheet,
          is_slow=True, most=LARGE),
-    Call("POST", "/api/design/check", Right.OWN, "What is to be said of a text.",
+    Call("POST", "/api/design/check", Right.OWN, "Check a text without saving it.",
          lambda s, n, b: _desk(s).check(b.text), body=Text, is_slow=True, most=LARGE),
     Call("POST", "/api/design/edit", Right.OWN, "Edit the design's file: move and turn parts, set "
          "keys, add groups, trails and layers.", lambda s, n, b: _desk(s).edit(b.edits, b.version),
          body=Edits, answers=data.Sheet, is_slow=True,
-         example={"edits": [{"do": "move", "part": "tail-bar", "by": [5, 0, 0]}],
-                  "version": "0123456789abcdef"}),
-    Call("POST", "/api/design/undo", Right.OWN, "Take the last edit back.",
+         example={"edits": [{"do": "move", "part": "tail-bar", "by": [5, 0, 0]}]}),
+    Call("POST", "/api/design/undo", Right.OWN, "Undo the last edit.",
          lambda s, n, b: _desk(s).undo(), answers=data.Sheet, is_slow=True),
-    Call("POST", "/api/design/redo", Right.OWN, "Make the edit again that was taken back last.",
+    Call("POST", "/api/design/redo", Right.OWN, "Redo the edit that was undone last.",
          lambda s, n, b: _desk(s).redo(), answers=data.Sheet, is_slow=True),
     Call("GET", "/api/design/schema", Right.OWN, "The JSON Schema of designs.",
          lambda s, n, b: _schema(), is_slow=True),
@@ -272,7 +271,7 @@ def _schema() -> dict[str, Any]:
     return Design.model_json_schema()
 
 
-EVENTS = "What changes, as server-sent events: on, level, scene, what hands hold, what is lost."
+EVENTS = "Changes as server-sent events: on, level, scene, signals set by hand, lost signals."
 
 
 def openapi() -> dict[str, Any]:

@@ -95,7 +95,7 @@ class Desk:
                 self._put(before, text)
             return self.sheet()
 
-    def edit(self, edits: Sequence[Mapping[str, Any]], version: str) -> data.Sheet:
+    def edit(self, edits: Sequence[Mapping[str, Any]], version: str | None) -> data.Sheet:
         """Make some edits, all or none. Raises FileError, StaleError, and EditError where one
         cannot be made, or would make a design wrong that was not.
         """
@@ -142,9 +142,9 @@ class Desk:
         del self._done[:-MOST_UNDONE]
         self._undone.clear()
 
-    def _text_of(self, version: str) -> str:
+    def _text_of(self, version: str | None) -> str:
         text = read_exact(self.path)
-        if version_of(text) != version:
+        if version not in {None, version_of(text)}:
             raise StaleError("the file was changed meanwhile. Look at it, and change it again.")
         return text
 
