@@ -6,7 +6,7 @@ CHECK_PYTHON = import sys; sys.exit('Fendra needs Python 3.11 or newer: make PYT
 PYTEST = .venv-dev/bin/python -m pytest -n logical --dist worksteal
 .DEFAULT_GOAL := help
 
-.PHONY: help demo test test-quick web audit faults fuzz bench format docs screenshots clean
+.PHONY: help demo test test-quick web site audit faults fuzz bench format docs screenshots clean
 
 help:
 	@echo "make demo         make an environment, install Fendra, run the demo"
@@ -19,6 +19,7 @@ help:
 	@echo "make bench        measure speed (not part of make test)"
 	@echo "make format       put the code into the house format"
 	@echo "make docs         make the pages and the C of docs/ that follow from the code"
+	@echo "make site         build the docs as a site, with search: build/site/index.html"
 	@echo "make screenshots  make docs/screenshots anew from the demo data"
 	@echo "make clean        remove environments and everything made"
 
@@ -75,6 +76,10 @@ format: .venv-dev/installed
 
 docs: .venv-dev/installed
 	.venv-dev/bin/python scripts/make_docs.py
+
+site: .venv-dev/installed
+	NO_MKDOCS_2_WARNING=1 .venv-dev/bin/mkdocs build --strict --quiet
+	@echo "open build/site/index.html in a browser"
 
 screenshots: .venv-dev/installed
 	.venv-dev/bin/python scripts/make_screenshots.py

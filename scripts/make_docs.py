@@ -12,10 +12,15 @@ import tomllib
 from pathlib import Path
 
 import numpy as np
+import typer
+from typer.core import TyperGroup
 
 import boards
+import cheat_sheet
 import fendra as fd
+import gallery
 import rooms
+from fendra.cli.app import app
 from fendra.cli.effect_examples import example_text
 from fendra.core.checks import Subject
 from fendra.core.effects import EFFECTS, FAMILIES
@@ -141,12 +146,15 @@ def pages() -> dict[Path, str]:
         DOCS / "architecture.md": architecture_page(),
         DOCS / "architecture.svg": rooms.picture(),
         DOCS / "boards.md": filled("boards.md", chips=boards.chips(), strips=boards.strips()),
+        DOCS / "cheat-sheet.html": cheat_sheet.page(),
+        DOCS / "commands.md": commands_page(),
         DOCS / "connections.md": connections_page(),
         DOCS / "effects.md": effects_page(),
         DOCS / "electric.md": electric_page(),
         DOCS.parent / "web" / "src" / "data.schema.json": json.dumps(schema(), indent=2) + "\n",
         DOCS / "operations.md": OPERATIONS_HEAD + "".join(operation(name) for name in OPS),
         DOCS / "findings.md": findings_page(),
+        DOCS / "gallery.md": gallery.page(),
         DOCS / "http.md": http_page(),
         DOCS / "security.md": security_page(),
         DOCS / "emitted" / "heron.h": emitted.header,
@@ -302,6 +310,28 @@ def answers(excerpt: str, code: str, *, on_tape: bool) -> list[str]:
         f"**{finding.severity}**: {path_to_text(finding.path)}{finding.message} {finding.remedy}"
         for finding in found[:2]
     ]
+
+
+COMMANDS_HEAD = """# Commands
+
+What `fendra COMMAND --help` says, for every command. Examples run in a folder with the demo's files: `fendra demo
+--files` writes them. Exit codes: 0 if all went well; 1 if the design has errors, or cannot be run or delivered as it
+is; 2 for a wrong option, name or file; 3 for a fault in Fendra. Made from the code by `make docs`.
+"""
+
+
+def commands_page() -> str:
+    """The help of every command."""
+    program = typer.main.get_command(app)
+    assert isinstance(program, TyperGroup)
+    text = COMMANDS_HEAD
+    with typer.Context(program, info_name="fendra", terminal_width=80) as context:
+        for name in program.list_commands(context):
+            command = program.get_command(context, name)
+            assert command is not None
+            with typer.Context(command, info_name=name, parent=context, terminal_width=80) as own:
+                text += f"\n## fendra {name}\n\n```text\n{command.get_help(own)}\n```\n"
+    return text
 
 
 def connections_page() -> str:

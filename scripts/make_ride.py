@@ -1,4 +1,4 @@
-"""Make the demo tape, src/fendra/demo/files/ride.csv: Heron driven round the block by a small model.
+"""Make the demo tape ride.csv: Heron, driven round the block by a small model.
 
 A rider follows a target speed with throttle and brake; motor, slope, drag and rolling
 resistance move 210 kg; the battery sags under the current; the trike leans into turns; a

@@ -54,7 +54,7 @@ def named_commands() -> list[tuple[str, str]]:
         for text in texts(ast.parse(file.read_text(encoding="utf-8"))):
             for named in INLINE.findall(text):
                 found.setdefault(named, file.relative_to(ROOT / "src").as_posix())
-    return [(text, place) for text, place in found.items()]
+    return list(found.items())
 
 
 def texts(tree: ast.AST) -> list[str]:

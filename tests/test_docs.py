@@ -8,12 +8,10 @@ import runpy
 import subprocess
 import sys
 import tomllib
-import warnings
 from pathlib import Path
 
 import pytest
 
-import fendra as fd
 from fendra.core.catalogue.leds import LedFigures, Measured
 from fendra.core.catalogue.supplies import Battery, Converter, Supply
 from fendra.core.catalogue.wires import Jump, Lead
@@ -45,11 +43,14 @@ def test_the_pages_that_follow_from_the_code_are_those_of_the_code(monkeypatch):
         "architecture.md",
         "architecture.svg",
         "boards.md",
+        "cheat-sheet.html",
+        "commands.md",
         "connections.md",
         "data.schema.json",
         "effects.md",
         "electric.md",
         "findings.md",
+        "gallery.md",
         "http.md",
         "operations.md",
         "security.md",
@@ -88,20 +89,6 @@ def test_every_toml_of_the_docs_parses_and_the_readme_s_is_a_sound_design():
     assert check_text(readme, "README").findings == ()
 
 
-def test_the_readme_s_python_runs(tmp_path, monkeypatch):
-    (block,) = re.findall(
-        r"```python\n(.*?)```", (ROOT / "README.md").read_text(encoding="utf-8"), re.S
-    )
-    for name in ("heron.toml", "ride.csv"):
-        (tmp_path / name).write_bytes(fd.demo_file(name).read_bytes())
-    monkeypatch.chdir(tmp_path)
-    names: dict[str, object] = {}
-    with warnings.catch_warnings():
-        warnings.simplefilter("ignore", fd.EngineWarning)  # there may be no C compiler
-        exec(compile(block, "README.md", "exec"), names)
-    assert (tmp_path / "strip.png").exists()
-
-
 def test_the_readme_s_python_is_typed(tmp_path):
     """What is shown passes the strictest check, as a maker's editor runs it."""
     blocks = [
@@ -136,7 +123,8 @@ def test_the_c_of_the_page_on_emitted_c_names_what_there_is():
 @pytest.mark.parametrize("page", PAGES, ids=lambda page: page.name)
 def test_links_and_pictures_lead_somewhere(page):
     for target in re.findall(r"\]\(([^)#:]+)(?:#[^)]*)?\)", page.read_text(encoding="utf-8")):
-        assert (page.parent / target).exists(), target
+        is_drawn = target.startswith("pictures/")  # as the site is built: tests/walk/test_site.py
+        assert is_drawn or (page.parent / target).exists(), target
 
 
 def test_the_page_that_follows_one_value_shows_what_happens(tmp_path):

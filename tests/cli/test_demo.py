@@ -11,6 +11,7 @@ import pytest
 from PIL import Image
 
 import fendra as fd
+from fendra.demo import ABOUT, FILES
 
 
 @pytest.fixture(scope="module")
@@ -53,9 +54,9 @@ def test_the_controller_shows_what_was_sent(demo):
 
 def test_every_file_is_there_and_is_what_it_is_called(demo):
     folder, _ = demo
-    assert sorted(path.name for path in folder.iterdir()) == [
-        "heron-map.png", "heron-sheet.html", "heron-still.png", "heron-strip.png", "heron.gif", "heron.html", "heron.toml", "ride.csv",
-    ]  # fmt: skip
+    assert {path.name for path in folder.iterdir()} == {*ABOUT} | {
+        "heron-map.png", "heron-sheet.html", "heron-still.png", "heron-strip.png", "heron.gif", "heron.html",
+    }  # fmt: skip
     for name in ("map", "strip", "still"):
         with Image.open(folder / f"heron-{name}.png") as picture:
             assert picture.width == 1280
@@ -73,12 +74,21 @@ def test_the_still_shows_light_where_the_leds_are(demo):
     assert red.sum() > 100
 
 
-def test_what_was_edited_is_kept_when_it_runs_again(tmp_path):
-    from fendra.cli.demo import copy_once
-
-    edited = tmp_path / "heron.toml"
-    edited.write_text("mine")
-    assert copy_once(fd.demo_file("heron.toml"), tmp_path).read_text() == "mine"
+def test_the_files_alone_are_all_that_ship_and_an_edited_one_stays(fendra, tmp_path):
+    folder = tmp_path / "fendra-demo"
+    folder.mkdir()
+    (folder / "heron.toml").write_text("mine")
+    code, out, _ = fendra("demo", "--files")
+    assert code == 0
+    assert (
+        {path.name for path in folder.iterdir()}
+        == {path.name for path in FILES.iterdir()}
+        == {*ABOUT}
+    )
+    assert (folder / "heron.toml").read_text() == "mine"
+    assert (folder / "stripes.py").read_bytes() == fd.demo_file("stripes.py").read_bytes()
+    assert out.splitlines()[0].endswith("(exists, left as it is)")
+    assert out.splitlines()[-1] == "20 files in fendra-demo/. Go there: cd fendra-demo"
 
 
 def test_a_controller_that_says_nothing_is_an_error_in_words():

@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 import fendra as fd
-from fendra.core.errors import FirmwareError
+from fendra.core.errors import DesignError, FirmwareError
 from fendra.outputs.packets import news_packet
 from helpers import strip
 from rp2040 import MODULE, emulate, outs_of, uf2_of
@@ -130,7 +130,7 @@ def test_values_that_a_computer_tells_move_the_light(tmp_path):
 
 def test_a_controller_has_one_wire_for_that(tmp_path):
     wires = {"mavlink": {"rx": "GP5"}, "values": {"tx": "GP0", "rx": "GP1"}}
-    with pytest.raises(FirmwareError, match="mavlink and values are each a serial link"):
+    with pytest.raises(DesignError, match="mavlink and values each need a serial link"):
         design_of(AUTOPILOT, COLOURS, **wires).firmware()
     with pytest.raises(FirmwareError, match="no free serial link with tx at any pin and rx GP6"):
         design_of(AUTOPILOT, COLOURS, mavlink={"rx": "GP6"}).firmware()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import tomllib
 import warnings
+from pathlib import Path
 
 import matplotlib.pyplot as plt
 import pytest
@@ -17,9 +18,9 @@ from fendra.demo import copy_files
 from fendra.files.design_file import check_text
 from shown import PAGES, Block, blocks
 
-ELSEWHERE = {"findings.md", "tutorial.md"}
-"""Pages whose examples are wrong on purpose (`make docs` checks what each gets), or are edits of a
-file (the walk makes them)."""
+ELSEWHERE = {"findings.md", "gallery.md", "tutorial.md"}
+"""Pages whose examples are wrong on purpose (`make docs` checks what each gets), stand in shipped
+designs already, or are edits of a file (the walk makes them)."""
 
 DESIGNS = [block for block in blocks("toml") if block.page.name not in ELSEWHERE]
 
@@ -60,14 +61,17 @@ def test_the_example_of_an_effect_works_when_it_is_pasted_into_a_new_design(name
     assert isinstance(film, Film)
 
 
+def is_session(page: Path) -> bool:
+    found = blocks("python", [page])
+    return bool(found) and not found[0].text.startswith(">>>")
+
+
 @pytest.mark.slow
 @pytest.mark.parametrize(
-    "page", [page for page in PAGES if blocks("python", [page])], ids=lambda page: page.name
+    "page", [page for page in PAGES if is_session(page)], ids=lambda page: page.name
 )
 def test_the_python_of_a_page_runs(page, tmp_path, monkeypatch):
-    """All blocks of a page, in order, as one session."""
-    if page.name == "one-value.md":
-        pytest.skip("a doctest: test_docs.py runs it")
+    """All blocks of a page, in order, as one session; test_docs.py runs the doctests."""
     copy_files(tmp_path)
     monkeypatch.chdir(tmp_path)
     session: dict[str, object] = {"__name__": "shown"}

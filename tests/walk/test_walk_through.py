@@ -8,7 +8,6 @@ import os
 import pty
 import re
 import shlex
-import shutil
 import signal
 import socket
 import subprocess
@@ -25,8 +24,9 @@ import typer.main
 
 import fendra as fd
 from fendra.cli.app import app
-from fendra.demo import ABOUT, copy_files
-from shown import PAGES, Block, blocks, commands, named_commands
+from fendra.cli.demo import next_steps
+from fendra.demo import ABOUT, copy_files, demo_file
+from shown import PAGES, blocks, commands, named_commands
 
 GO_ON = {"run", "simulate", "listen"}
 """Commands that run until Ctrl-C; so does `probe` with an output or a page."""
@@ -38,6 +38,7 @@ NOT_RUN = {
 }  # fmt: skip
 """First words of commands that are shown and not run here, and why."""
 
+HELP = typer.main.get_command(app)
 PAGES_WITH_STEPS = [page for page in PAGES if blocks("sh", [page])]
 
 
@@ -143,7 +144,9 @@ class Walk:
             check=False, stdin=subprocess.DEVNULL,
         )  # fmt: skip
         is_well = done.returncode == 0 or (words[0] == "curl" and done.returncode == 28)
-        assert is_well, f"{shlex.join(words)} ended with {done.returncode}:\n{done.stdout}{done.stderr}"
+        assert is_well, (
+            f"{shlex.join(words)} ended with {done.returncode}:\n{done.stdout}{done.stderr}"
+        )
         if words[0] == "curl":
             assert not done.stdout.startswith('{"problem"'), f"{shlex.join(words)}: {done.stdout}"
 
@@ -165,7 +168,9 @@ class Walk:
         """The port of a stand-in controller with the lines of a design."""
         sizes = [w for size in fd.load(design).layout().line_sizes for w in ("--line", str(size))]
         terminal = Terminal(
-            [sys.executable, "-m", "fendra.demo.controller", "--json", *sizes], self.folder, self.env
+            [sys.executable, "-m", "fendra.demo.controller", "--json", *sizes],
+            self.folder,
+            self.env,
         )
         self.running.append(terminal)
         terminal.wait(0.1)
@@ -191,7 +196,11 @@ def test_what_a_page_shows_runs(page, tmp_path, alone):
         if block.language == "toml" and page.name in EDITED:
             walk.edit(tmp_path / EDITED[page.name], block.text)
         steps = commands(block) if block.language == "sh" else []
-        steps = [words for words in steps if shlex.join(words[:2]) not in NOT_RUN and words[0] not in NOT_RUN]
+        steps = [
+            words
+            for words in steps
+            if shlex.join(words[:2]) not in NOT_RUN and words[0] not in NOT_RUN
+        ]
         if any(walk.goes_on(words) for words in steps):
             walk.end()
         for words in steps:
@@ -199,17 +208,36 @@ def test_what_a_page_shows_runs(page, tmp_path, alone):
     walk.end()
 
 
-NAMED = [(text, place) for text, place in named_commands()]
+def examples() -> list[str]:
+    """The example of each command's help, the first lines of each shipped design, and what the demo
+    says is next.
+    """
+    with click.Context(HELP) as context:
+        texts = [HELP.get_command(context, name).epilog for name in HELP.list_commands(context)]
+    found = [text.removeprefix("Example: ") for text in texts]
+    for name in ABOUT:
+        text = demo_file(name).read_bytes().decode(errors="replace")
+        found += re.findall(r"^#   (fendra .*)$", text, re.M)
+    found += [each for steps in next_steps(Path()).values() for each in steps if each[:2] == "fe"]
+    return [*dict.fromkeys(found)]
 
 
-@pytest.mark.parametrize(("text", "place"), NAMED)
+@pytest.mark.slow
+@pytest.mark.parametrize("text", examples())
+def test_an_example_of_the_help_and_of_a_shipped_design_runs(text, tmp_path, alone):
+    """Those that need an autopilot, a broker or a keyboard are started, and ended by Ctrl-C."""
+    walk = Walk(tmp_path)
+    walk.run(shlex.split(text))
+    walk.end()
+
+
+@pytest.mark.parametrize(("text", "place"), named_commands())
 def test_a_command_that_is_named_has_these_options(text, place):
     """Whatever a page, a message or a docstring names as a command is one."""
     words = shlex.split(text)
-    command = typer.main.get_command(app)
-    with click.Context(command) as context:
-        found = command.get_command(context, words[1])
+    with click.Context(HELP) as context:
+        found = HELP.get_command(context, words[1])
     assert found is not None or words[1].startswith("--"), f"{place}: {text}"
-    known = {option for each in (found or command).params for option in each.opts}
+    known = {option for each in (found or HELP).params for option in each.opts}
     named = [word.partition("=")[0] for word in words[1:] if word.startswith("--")]
     assert {*named} <= known | {"--help", "--version"}, f"{place}: {text}"

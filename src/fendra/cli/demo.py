@@ -32,9 +32,9 @@ STREAM_S = 3.0
 
 
 def demo(
-    into: Annotated[
-        Path, typer.Option(metavar="FOLDER", help="The folder for all files.")
-    ] = Path("fendra-demo"),
+    into: Annotated[Path, typer.Option(metavar="FOLDER", help="The folder for all files.")] = Path(
+        "fendra-demo"
+    ),
     files: Annotated[
         bool, typer.Option("--files", help="Only copy the files that the docs use.")
     ] = False,

@@ -9,7 +9,7 @@ from fendra.core.checks import Subject, check
 from fendra.core.document.line import Controller
 from fendra.core.electric.controller_budget import ControllerBudget
 from fendra.core.findings import KeyPath, Report
-from fendra.core.names import counted, did_you_mean
+from fendra.core.names import counted, did_you_mean, listed
 from fendra.core.signals.inputs import inputs_of
 from fendra.core.signals.pins import pin_names
 
@@ -38,6 +38,20 @@ def line_controllers(subject: Subject, report: Report) -> None:
             report.note(
                 ("controllers", name), "unused", message, "Remove it, or name it in a line."
             )
+
+
+@check
+def serial_links(subject: Subject, report: Report) -> None:
+    """A controller with two serial links, where the firmware has one."""
+    for name, controller, _ in _controllers(subject):
+        others = [each for each in subject.design.controllers.values() if each is not controller]
+        links = [key for key in ("mavlink", "values") if getattr(controller, key)]
+        if controller.peers and any(each.peers for each in others):
+            links.insert(0, "peers")
+        if len(links) > 1:
+            message = f"{listed(links, 'and')} each need a serial link, and the firmware has one."
+            remedy = f"Keep {links[0]}, or {listed(links[1:])}, on this controller."
+            report.error(("controllers", name, links[1]), "serial-links", message, remedy)
 
 
 @check

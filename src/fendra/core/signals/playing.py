@@ -33,8 +33,8 @@ def clock_of(tape: Tape, times: Floats, clock_s: float = 0.0) -> Ints:
 def heard_by(tape: Tape, fed: Sequence[str], times: Floats) -> tuple[Floats32, Truths]:
     """What is known of the numbers that come in, and whether it is news: see `Tape.heard`.
 
-    Values are held within +-1e9, as a program holds what comes in. A tape without signals leaves
-    all of them at their fallback. Raises SignalError for a tape that has signals, but none of these.
+    Values are held within +-1e9, as a program holds what comes in. With a tape without signals,
+    all have their fallback. Raises SignalError for a tape that has signals, but none of these.
     """
     if fed and tape.signals and not {*fed} & {*tape.signals}:
         raise SignalError(

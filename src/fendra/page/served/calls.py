@@ -71,14 +71,14 @@ class Way(Body):
 
 
 class Text(Body):
-    """text: the new text of the design. version: of the text that it replaces; empty to only check."""
+    """text: the new text of the design. version: of the text that it replaces; empty to check."""
 
     text: str
     version: str = ""
 
 
 class Edits(Body):
-    """edits: tables, each with `do` and its keys. version: of the text to change; the newest by default."""
+    """edits: tables, each with `do` and its keys. version: of the text to change, or the newest."""
 
     edits: Annotated[list[dict[str, Any]], Field(min_length=1, max_length=200)]
     version: str | None = None
@@ -138,7 +138,7 @@ def _steering(served: Served) -> Steering:
 
 
 def _cues(served: Served) -> Cues:
-    return _there(served.cues, "cues are stored beside a design's file, and this design has no file")
+    return _there(served.cues, "cues are beside a design's file, and this design has no file")
 
 
 def _desk(served: Served) -> Desk:
@@ -206,13 +206,13 @@ CALLS: tuple[Call, ...] = (
          lambda s, n, b: s.picture(), is_slow=True, media="image/png"),
     Call("PUT", "/api/signals/{name}", Right.STEER, "Set a signal by hand. An event or a text "
          "happens once.", _set, body=Value, example={"value": 12.5}),
-    Call("DELETE", "/api/signals/{name}", Right.STEER, "Release a signal: its sources set it again.",
+    Call("DELETE", "/api/signals/{name}", Right.STEER, "Release a signal to its sources.",
          lambda s, n, b: _steering(s).free(n["name"])),
     Call("POST", "/api/signals/{name}/lose", Right.STEER, "Hold back all news of a signal, as if "
          "its source were gone.", lambda s, n, b: _steering(s).lose(n["name"])),
     Call("PUT", "/api/signals", Right.STEER, "Set or release several signals.",
          _set_several, body=Several, example={"signals": {"speed": 12.5, "left": True}}),
-    Call("PUT", "/api/level", Right.STEER, "Set the master level, 0 to 1, a factor of the design's own.",
+    Call("PUT", "/api/level", Right.STEER, "Set the master level, 0 to 1, times the design's.",
          lambda s, n, b: _steering(s).level(b.value), body=Value, example={"value": 0.5}),
     Call("PUT", "/api/on", Right.STEER, "Switch the light on or off.",
          lambda s, n, b: _steering(s).on(b.value), body=Value, example={"value": False}),
@@ -220,12 +220,11 @@ CALLS: tuple[Call, ...] = (
          "conditions choose.", lambda s, n, b: _steering(s).scene(b.value), body=Value,
          example={"value": "parked"}),
     Call("PUT", "/api/layers/{name:path}/preset", Right.STEER, "Give a layer a preset; null "
-         "restores the design's own.", lambda s, n, b: _steering(s).preset(n["name"], b.value), body=Value,
-         is_slow=True,
-         example={"value": "indicator"}),
+         "restores the design's own.", lambda s, n, b: _steering(s).preset(n["name"], b.value),
+         body=Value, is_slow=True, example={"value": "indicator"}),
     Call("POST", "/api/release", Right.STEER, "Release everything that was set by hand.",
          _release_all, is_slow=True),
-    Call("PUT", "/api/cues/{name}", Right.STEER, "Store everything that is set by hand, under a name.",
+    Call("PUT", "/api/cues/{name}", Right.STEER, "Store all that is set by hand, under a name.",
          _keep, is_slow=True),
     Call("POST", "/api/cues/{name}", Right.STEER, "Set what was stored under a name, and release "
          "the rest.", _recall, is_slow=True),
