@@ -9,10 +9,13 @@ import re
 import subprocess
 import sys
 import tomllib
+from collections.abc import Collection
 from pathlib import Path
 
 import numpy as np
 import typer
+from pydantic import BaseModel
+from pydantic.fields import FieldInfo
 from typer.core import TyperGroup
 
 import boards
@@ -22,7 +25,11 @@ import gallery
 import rooms
 from fendra.cli.app import app
 from fendra.cli.effect_examples import example_text
+from fendra.core.catalogue.leds import LedFigures
 from fendra.core.checks import Subject
+from fendra.core.document.design import Design
+from fendra.core.document.layer import Layer, Rhythm, Scene
+from fendra.core.document.signal import Signal
 from fendra.core.effects import EFFECTS, FAMILIES
 from fendra.core.effects.parameters import Parameter
 from fendra.core.engines.numpy.engine import NumpyEngine
@@ -31,6 +38,7 @@ from fendra.core.findings import path_to_text
 from fendra.core.graph.ops import OPS
 from fendra.core.limits import LIMITS
 from fendra.core.program import Program
+from fendra.core.shapes import Part
 from fendra.core.signals.tape import Tape
 from fendra.drivers import Options
 from fendra.files.design_file import check_text
@@ -38,6 +46,7 @@ from fendra.outputs import DRIVERS as OUTPUTS
 from fendra.page.data import schema
 from fendra.page.served.access import Right
 from fendra.page.served.calls import CALLS, EVENTS, Call
+from fendra.schema import described
 from fendra.sources import DRIVERS as SOURCES
 
 DOCS = Path(__file__).parents[1] / "docs"
@@ -149,6 +158,7 @@ def pages() -> dict[Path, str]:
         DOCS / "cheat-sheet.html": cheat_sheet.page(),
         DOCS / "commands.md": commands_page(),
         DOCS / "connections.md": connections_page(),
+        DOCS / "design-file.md": design_page(),
         DOCS / "effects.md": effects_page(),
         DOCS / "electric.md": electric_page(),
         DOCS.parent / "web" / "src" / "data.schema.json": json.dumps(schema(), indent=2) + "\n",
@@ -181,7 +191,7 @@ def security_page() -> str:
 
 
 def electric_page() -> str:
-    """The page as it is written, with what check says of Heron today."""
+    """The page as it is written, with the keys of LED types and what check says of Heron today."""
     words = ["check", "heron.toml", "--tape", "ride.csv"]
     done = subprocess.run(
         [sys.executable, "-m", "fendra", *words],
@@ -189,7 +199,7 @@ def electric_page() -> str:
         env=os.environ | {"COLUMNS": "200"},
     )  # fmt: skip
     shown = f"```text\n$ fendra {' '.join(words)}\n{done.stdout}```\n"
-    return filled("electric.md", check=shown)
+    return filled("electric.md", check=shown, leds=key_table(LedFigures, leave={"about"}))
 
 
 def filled(page: str, **texts: str) -> str:
@@ -356,30 +366,59 @@ SHARED = {"memory", "null", "gif"}
 
 
 def option_rows(options: type[Options]) -> list[str]:
-    """A row for each key of a driver; its meaning stands in the docstring of its model."""
-    keys = [*options.model_fields]
-    own = options.__mro__[: options.__mro__.index(Options)]
-    texts = [inspect.cleandoc(base.__doc__ or "").replace("\n", " ") for base in own]
-    rows = []
-    for key, field in options.model_fields.items():
-        about = next(filter(None, (meaning(text, key, keys) for text in texts)), "")
-        is_plain = not field.is_required() and field.default not in (None, "", (), {})
-        default = field.default if is_plain else ""
-        shown = str(default).lower() if isinstance(default, bool) else default
-        if about or shown != "":
-            rows.append(f"| `{key}` | {about} | {shown} |\n")
-    return rows
+    """A row for each key of a driver."""
+    texts = described(options)
+    if texts["address"] == described(Options)["address"]:
+        texts["address"] = ""  # this driver has none
+    return [
+        f"| `{key}` | {texts.get(key, '')} | {default_text(field)} |\n"
+        for key, field in options.model_fields.items()
+        if texts.get(key) or default_text(field)
+    ]
 
 
-def meaning(text: str, key: str, keys: list[str]) -> str:
-    """What a docstring says of a key: behind `key: `, up to the next key."""
-    named = [(m.start(), m.end(), m[1]) for m in re.finditer(r"((?:\w+, )*\w+): ", text)]
-    named = [item for item in named if {*item[2].split(", ")} & {*keys}]
-    ends = [item[0] for item in named[1:]] + [len(text)]
-    for (_, start, names), end in zip(named, ends, strict=False):
-        if key in names.split(", "):
-            return text[start:end].strip().rstrip(".;")
-    return ""
+def key_table(model: type[BaseModel], *, leave: Collection[str] = ()) -> str:
+    """A row for each key of a table of a design."""
+    texts = described(model)
+    rows = [
+        f"| `{field.alias or name}` | {texts[name].replace('|', chr(92) + '|')} | {default_text(field)} |\n"
+        for name, field in model.model_fields.items()
+        if name not in leave
+    ]
+    return "| key | meaning | default |\n| --- | --- | --- |\n" + "".join(rows)
+
+
+def default_text(field: FieldInfo) -> str:
+    """A default as it would stand in a file; empty where there is none to show."""
+    if field.is_required() or field.default in (None, "", (), {}, []):
+        return ""
+    if isinstance(field.default, bool):
+        return str(field.default).lower()
+    if isinstance(field.default, float):
+        return f"{field.default:g}"
+    if isinstance(field.default, tuple):
+        return f"`[{', '.join(f'{each:g}' for each in field.default)}]`"
+    return str(field.default) if isinstance(field.default, int | str) else ""
+
+
+TABLES = {
+    "controllers", "leds", "supplies", "assemblies", "line", "groups", "trails", "canvases",
+    "sources", "outputs", "signals", "presets", "rhythms", "scene", "layer", "served", "panel",
+}  # fmt: skip
+"""Keys of a design that have a section of their own."""
+
+
+def design_page() -> str:
+    """The page of the design file, with the keys of its tables."""
+    return filled(
+        "design-file.md",
+        top=key_table(Design, leave=TABLES),
+        part=key_table(Part, leave={"name", "shape"}),
+        layer=key_table(Layer),
+        rhythm=key_table(Rhythm),
+        scene=key_table(Scene),
+        signal=key_table(Signal),
+    )
 
 
 def effects_page() -> str:

@@ -47,6 +47,7 @@ def test_the_pages_that_follow_from_the_code_are_those_of_the_code(monkeypatch):
         "commands.md",
         "connections.md",
         "data.schema.json",
+        "design-file.md",
         "effects.md",
         "electric.md",
         "findings.md",

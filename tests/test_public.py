@@ -55,9 +55,7 @@ def test_a_design_of_plain_values_says_all_that_is_wrong():
 
 
 def test_an_unknown_demo_file_names_those_there_are():
-    with pytest.raises(
-        FileNotFoundError, match=r"there are heron\.toml, ride\.csv, .*wing\.toml"
-    ):
+    with pytest.raises(FileNotFoundError, match=r"there are heron\.toml, ride\.csv, .*wing\.toml"):
         fd.demo_file("bike.toml")
 
 

@@ -27,9 +27,10 @@ Names = Annotated[
 
 
 class Options(BaseModel):
-    """What can be said to a driver.
+    """Options of any driver.
 
-    address: which one: a port, a host, a file.
+    Attributes:
+        address: the port, host or file
     """
 
     model_config = ConfigDict(extra="forbid", frozen=True)

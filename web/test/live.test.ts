@@ -48,7 +48,15 @@ const schema: Schema = {
   },
   $defs: {
     Signal: { properties: { kind: { enum: ["number", "switch"] }, range: {}, lost_after: {} } },
-    Layer: { properties: { name: {}, effect: {}, when: { anyOf: [{ type: "boolean" }, { type: "string" }] } } },
+    Layer: {
+      properties: { name: {}, effect: { anyOf: [{ const: "blink" }, { const: "comet" }, { type: "string" }] }, when: { anyOf: [{ type: "boolean" }, { type: "string" }] } },
+      allOf: [
+        {
+          if: { properties: { effect: { const: "blink" } } },
+          then: { properties: { duty: {}, calm: { type: "boolean" } }, propertyNames: { enum: ["name", "effect", "duty", "calm"] } },
+        },
+      ],
+    },
   },
 };
 
@@ -74,6 +82,14 @@ describe("completions", () => {
     expect(found('[signals.a]\nkind = "sw')).toEqual(["number", "switch"]);
     expect(found("[[layer]]\nwhen = t")).toEqual(["true", "false"]);
     expect(found("rate = 5")).toBeUndefined();
+  });
+  it("names the parameters of the effect that the table has, before and after the place", () => {
+    expect(found('[[layer]]\neffect = "blink"\ndu')).toEqual(["name", "effect", "duty", "calm"]);
+    expect(found('[[layer]]\neffect = "comet"\ndu')).toEqual(["name", "effect", "when"]);
+    expect(found('[[layer]]\neffect = "blink"\ncalm = ')).toEqual(["true", "false"]);
+    const text = '[[layer]]\ndu\neffect = "blink"\n[[layer]]\n';
+    expect(completions(text, text.indexOf("\neffect"), schema, true)?.options.map((one) => one.label)).toContain("duty");
+    expect(found('[[layer]]\neffect = "')).toEqual(["blink", "comet"]);
   });
   it("names tables", () => {
     expect(found("[si")).toEqual(["signals", "layer"]);

@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 import typer
 
 from fendra.cli.demo import activation
-from fendra.cli.schema import SCHEMA_FILE, schema_text
+from fendra.cli.schema import SCHEMA_FILE
 from fendra.cli.screen import say
 
 Kind = Literal["trike", "drone", "pad", "cabinet", "bare"]
@@ -39,6 +39,7 @@ def new(
     from fendra.core.errors import FileError
     from fendra.core.toml_text import value_text
     from fendra.demo import demo_file
+    from fendra.schema import schema_text
     from fendra.whole import write_text
 
     title = name.strip()

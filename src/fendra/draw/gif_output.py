@@ -1,4 +1,4 @@
-"""What a run shows, as an animated GIF."""
+"""A run as an animated GIF."""
 
 from __future__ import annotations
 
@@ -22,10 +22,12 @@ from fendra.outputs.files import MAKER, FileOutput
 
 
 class GifOptions(OutputOptions):
-    """What can be said to a GIF.
+    """Options of a GIF.
 
-    address: the file. seconds: how much of the run it shows, from its beginning. view: from which
-    side.
+    Attributes:
+        address: the file
+        seconds: how much of the run it shows, from the start
+        view: the side it is seen from
     """
 
     address: Annotated[str, Field(pattern=r"(?i).+\.(gif|png|apng|mp4)$")]

@@ -1,4 +1,4 @@
-"""The layout in a terminal: each LED a block of its colour, where it is on the thing, live."""
+"""The layout in a terminal: each LED is a block of its colour, at its place on the thing, live."""
 
 from __future__ import annotations
 
@@ -32,10 +32,13 @@ STATUS_ROWS = 2
 
 
 class TerminalOptions(OutputOptions):
-    """What can be said to the terminal.
+    """Options of the terminal.
 
-    address: the side that the thing is seen from; the one that shows most, if not given. rate:
-    pictures a second, at the most. columns, rows: how large; as the terminal is, if not given.
+    Attributes:
+        address: the side it is seen from; the one that shows most by default
+        rate: pictures a second, at most
+        columns: width; the terminal's by default
+        rows: height; the terminal's by default
     """
 
     address: ViewName | Annotated[str, Field(max_length=0)] = ""

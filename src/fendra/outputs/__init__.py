@@ -22,9 +22,11 @@ from fendra.drivers import Driver, Drivers, Names, Options
 
 
 class OutputOptions(Options):
-    """What can be said to any output.
+    """Options of any output.
 
-    lines: which ones it takes, by name; all, if not given. controller: those of one controller.
+    Attributes:
+        lines: the lines that it gets, by name; all by default
+        controller: only the lines of this controller
     """
 
     lines: Names = ()

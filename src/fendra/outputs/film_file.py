@@ -1,12 +1,12 @@
 """Frames into a file: a film to look at later, or to play elsewhere.
 
-`.npz`: NumPy's, with `times` (s), `rgb` (frames, LEDs, 3) uint8, linear, and `parts`. Any other
-name: raw bytes, frame after frame, a byte each for red, green and blue of every LED; a design may
-name `.npz` and `.rgb`. With `lines` the LEDs of those alone, in their order.
+`.npz`: NumPy's format, with `times` (s), `rgb` (frames, LEDs, 3) uint8, linear, and `parts`. Any
+other name: raw bytes, frame after frame, a byte each for red, green and blue of every LED. A
+design may name `.npz` and `.rgb`. With `lines`, only the LEDs of those lines, in their order.
 
-While it is made, the frames are in a file beside it, `ride.part.npy` for `ride.npz`, which NumPy
-can load at any moment: an array with `time` and `rgb`, up to the last frame. It goes when the film
-is whole. So an old film stays until then, and a run that is killed leaves its frames.
+Until the film is whole, its frames are in a file beside it, `ride.part.npy` for `ride.npz`. NumPy
+can load this file at any moment: an array with `time` and `rgb`, up to the last frame. So an old
+film stays until the new one is whole, and a run that is killed leaves its frames.
 """
 
 from __future__ import annotations
@@ -32,9 +32,10 @@ from fendra.whole import write_whole
 
 
 class FilmOptions(OutputOptions):
-    """What can be said to a film file.
+    """Options of a film file.
 
-    address: the file, `.npz` or anything else for raw bytes.
+    Attributes:
+        address: the file: `.npz`, or any other ending for raw bytes
     """
 
     address: Annotated[str, Field(min_length=1)]

@@ -1,4 +1,4 @@
-"""Outputs that go nowhere: one keeps its frames, for tests and to look at; one forgets them."""
+"""Outputs that send nothing: `memory` keeps its frames, for tests; `null` drops them."""
 
 from __future__ import annotations
 

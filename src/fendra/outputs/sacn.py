@@ -43,13 +43,18 @@ UniverseNumber = Annotated[int, Field(ge=LOWEST, le=HIGHEST)]
 
 
 class SacnOptions(OutputOptions):
-    """What can be said to a network of sACN receivers.
+    """Options of sACN receivers.
 
-    address: `multicast`, or a receiver's host for unicast, with a port if it is not 5568. universe:
-    of the first line; lines begin at a universe of their own, one behind the other. universes: of
-    lines that begin elsewhere. priority: 0 to 200. sync: the universe of synchronisation packets,
-    if there are to be any. interface: the address of the network that multicast goes out by. ttl:
-    how many routers multicast passes.
+    Attributes:
+        address: `multicast`, or a receiver's host for unicast, with a port if it is not
+            5568
+        universe: of the first line; each line begins at a universe of its own, one after
+            another
+        universes: of lines that begin elsewhere: `{ tail = 10 }`
+        priority: 0 to 200
+        sync: the universe of synchronisation packets; none by default
+        interface: the address of the network that sends multicast
+        ttl: how many routers multicast may pass
     """
 
     address: str = "multicast"

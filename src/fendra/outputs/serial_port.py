@@ -31,10 +31,12 @@ ASK_S = 2.0
 
 
 class SerialOptions(OutputOptions):
-    """What can be said to a controller on a serial port.
+    """Options of a controller on a serial port.
 
-    address: the port, as `/dev/ttyUSB0` or `COM3`. baud: bits a second. timeout: seconds
-    for which the port may refuse bytes before it counts as stuck.
+    Attributes:
+        address: the port, such as `/dev/ttyUSB0` or `COM3`
+        baud: bits a second
+        timeout: the port counts as stuck after this time without taking a byte, s
     """
 
     address: Annotated[str, Field(min_length=1)]

@@ -1,7 +1,7 @@
 """Frames over the SPI of a single-board computer, to one line of LEDs.
 
-One-wire types hear pulses: each of their bits is sent as three bits of SPI, 100 for a 0 and 110 for
-a 1. Clocked types are sent as they are.
+One-wire types read pulses: each of their bits is sent as three bits of SPI, 100 for a 0 and 110
+for a 1. Clocked types are sent as they are.
 """
 
 from __future__ import annotations
@@ -28,10 +28,12 @@ CLOCKED_HZ = 4_000_000
 
 
 class SpiOptions(OutputOptions):
-    """What can be said to LEDs on SPI.
+    """Options of LEDs on SPI.
 
-    address: the device, as `/dev/spidev0.0`; a file takes the same bytes. speed: of the clock, Hz;
-    if not given, three times the bit rate of a one-wire type, and 4 MHz for a clocked one.
+    Attributes:
+        address: the device, such as `/dev/spidev0.0`; a file gets the same bytes
+        speed: of the clock, Hz; by default three times the bit rate of a one-wire type, and
+            4 MHz for a clocked one
     """
 
     address: Annotated[str, Field(min_length=1)]

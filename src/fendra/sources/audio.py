@@ -1,7 +1,7 @@
 """Sound: level, peak, bands and onsets, live or from a file.
 
 Names: `level` and `peak` (0 to 1), `bands` (a vector, each 0 to 1, from low to high), `onset` (an
-event with its strength). From a sound to its number it takes some 23 ms, and the frame's time.
+event with its strength). A sound becomes a number in about 23 ms, plus the frame's time.
 """
 
 from __future__ import annotations
@@ -25,12 +25,19 @@ from fendra.sources import EndOfSource, News, Source, package
 
 
 class AudioOptions(Options):
-    """What can be said to sound.
+    """Options of sound.
 
-    address: a file (WAV, FLAC, OGG), or the name of an input device; the usual one, if empty.
-    bands: how many; as many as the design's signal has, if not given. low, high: the lowest and
-    highest frequency, Hz. weighting: as the ear hears (A), flatter (C), or none. attack, release:
-    time constants, s. gain: dB that are added; by itself, if not given. loop: a file begins again.
+    Attributes:
+        address: a file (WAV, FLAC, OGG), or the name of an input device; the usual device
+            by default
+        bands: how many bands; as many as the design's signal has by default
+        low: lowest frequency, Hz
+        high: highest frequency, Hz
+        weighting: `A` as the ear hears, `C` flatter, or `none`
+        attack: time constant when the sound rises, s
+        release: time constant when it falls, s
+        gain: dB to add; by default it adapts to the sound
+        loop: a file starts again at its end
     """
 
     bands: Annotated[int, Field(ge=1, le=64)] | None = None

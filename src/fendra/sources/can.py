@@ -1,4 +1,4 @@
-"""CAN: broadcast frames, named by a DBC file or by where their bytes are."""
+"""CAN: broadcast frames, named by a DBC file or by the places of their bytes."""
 
 from __future__ import annotations
 
@@ -47,10 +47,13 @@ class FrameField(BaseModel):
 
 
 class BusOptions(Options):
-    """What can be said to a CAN bus.
+    """Options of a CAN bus.
 
-    address: the channel, as `can0`. interface: of the adapter, by python-can's names: socketcan,
-    slcan, virtual, udp_multicast. bitrate: bits a second, for adapters that are told.
+    Attributes:
+        address: the channel, such as `can0`
+        interface: the adapter, by python-can's names: socketcan, slcan, virtual,
+            udp_multicast
+        bitrate: bits a second, for adapters that need it
     """
 
     address: str = "can0"
@@ -59,9 +62,11 @@ class BusOptions(Options):
 
 
 class CanOptions(BusOptions):
-    """What can be said to a CAN bus that is listened to.
+    """Options of a CAN bus to read.
 
-    dbc: a file that names what is in the frames. fields: numbers in frames, by name, without one.
+    Attributes:
+        dbc: a DBC file, which names the numbers in the frames
+        fields: numbers in frames by name, without a DBC file
     """
 
     dbc: str = ""

@@ -22,10 +22,14 @@ from fendra.sources import News, Source
 
 
 class ClockOptions(Options):
-    """What can be said to the clock.
+    """Options of the clock.
 
-    latitude, longitude: where it is, degrees, north and east above 0. rate: how often it tells the
-    time, Hz. at: a made-up time to begin at, `2026-06-21 20:00`; speed: how fast it then runs.
+    Attributes:
+        latitude: degrees, north is positive
+        longitude: degrees, east is positive
+        rate: how often it sends the time, Hz
+        at: a made-up time to start at: `2026-06-21 20:00`
+        speed: how fast a made-up time runs
     """
 
     latitude: Annotated[float, Field(ge=-90, le=90)] = 0.0

@@ -40,10 +40,13 @@ class PinInput(BaseModel):
 
 
 class GpioOptions(Options):
-    """What can be said to pins.
+    """Options of pins.
 
-    inputs: what is connected, by name. rate: how often analogue values are read, Hz. mock: made-up
-    pins instead of real ones, set by JSON at this UDP port: `{"17": 1, "analogue 0": 0.5}`.
+    Attributes:
+        inputs: what is connected, by name
+        rate: how often analogue values are read, Hz
+        mock: made-up pins instead of real ones, set by JSON at this UDP port: `{"17": 1,
+            "analogue 0": 0.5}`
     """
 
     inputs: Annotated[dict[str, PinInput], Field(min_length=1)]

@@ -1,9 +1,10 @@
-"""HTTP: a JSON object at an address, asked for again and again; its items are the names.
+"""HTTP: a JSON object from an address, requested again and again; its items become the names.
 
-For a colour or a level that several places share, a weather service, or the page of another run:
-`http:http://pi.local:8480/api/state,pick=signals`. A list of objects that have a `name` is taken by
-those names, and of each its `value`. It asks no more often than `every`, waits longer where the
-server says so (`Retry-After`), and asks for nothing that has not changed (`ETag`).
+Use it for a colour or a level that several places share, for a weather service, or for the page
+of another run: `http:http://pi.local:8480/api/state,pick=signals`. In a list of objects with a
+`name`, these names are used, with the `value` of each. The source sends no requests more often
+than `every`, waits longer if the server says so (`Retry-After`), and does not download what has
+not changed (`ETag`).
 """
 
 from __future__ import annotations
@@ -39,11 +40,14 @@ def _is_whole(address: str) -> str:
 
 
 class HttpOptions(Options):
-    """What can be said to an address.
+    """Options of an address.
 
-    address: the URL. every: seconds from one answer to the next question. pick: the item of the
-    answer that is taken, as `light.now`; all of it, if not given. token: the name of an environment
-    variable that holds a token; a design may name those that begin with FENDRA_.
+    Attributes:
+        address: the URL
+        every: time from one answer to the next request, s
+        pick: the item of the answer to take, such as `light.now`; all of it by default
+        token: the name of an environment variable with a token; a design may name those
+            that begin with FENDRA_
     """
 
     address: Annotated[str, AfterValidator(_is_whole)]

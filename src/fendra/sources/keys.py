@@ -1,4 +1,4 @@
-"""Keys of a keyboard: each press as an event, at the place of its LED.
+"""Keys of a keyboard: each press is an event, at the place of its LED.
 
 Names: `press` and `release`, events with a place; `key`, the LED's number on its part; `KEY_A` and
 so on, a switch for each key, by the system's names; `caps`, `num` and `scroll`, the keyboard's
@@ -32,10 +32,12 @@ LIGHTS = {0: "num", 1: "caps", 2: "scroll"}
 
 
 class KeysOptions(Options):
-    """What can be said to a keyboard.
+    """Options of a keyboard.
 
-    address: the device, as `/dev/input/event3`. part: where its LEDs are; the first part of keys,
-    if not given. names: the LED of a key, where it is not called as the key: `{ KEY_ESC = "esc" }`.
+    Attributes:
+        address: the device, such as `/dev/input/event3`
+        part: the part with its LEDs; the first part of keys by default
+        names: the LED of a key, if it has another name than the key: `{ KEY_ESC = "esc" }`
     """
 
     address: Annotated[str, Field(min_length=1)]

@@ -18,10 +18,13 @@ LONGEST = 4096
 
 
 class LinesOptions(Options):
-    """What can be said to a serial port that sends lines.
+    """Options of a serial port that sends lines.
 
-    address: the port. baud: bits a second. columns: names of the values, where lines hold values
-    alone, as `acc[0]` for a number of a vector; in a text with + between them.
+    Attributes:
+        address: the port
+        baud: bits a second
+        columns: names of the values, if lines hold only values, such as `acc[0]` for a
+            number of a vector; in a text, put + between them
     """
 
     address: Annotated[str, Field(min_length=1)]

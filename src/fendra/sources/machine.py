@@ -1,8 +1,8 @@
 """The computer itself: load, memory, temperature, and which program is running or in front.
 
 Names: `load`, `memory`, `battery` (0 to 1), `temperature` (C, the hottest), `network` (bytes a
-second), `front` (the program in front, under X11), and for each program that is asked for `running
-NAME` and `front NAME`, switches to choose a scene by.
+second), `front` (the program in front, under X11), and for each of `programs` the switches `running
+NAME` and `front NAME`.
 """
 
 from __future__ import annotations
@@ -24,9 +24,11 @@ from fendra.sources import News, Source, package
 
 
 class MachineOptions(Options):
-    """What can be asked of the computer.
+    """Options of the computer.
 
-    rate: how often, Hz. programs: names of programs to be told of.
+    Attributes:
+        rate: how often it is read, Hz
+        programs: names of programs to watch
     """
 
     rate: Annotated[float, Field(gt=0, le=20)] = 2.0

@@ -1,7 +1,7 @@
-"""MAVLink 2: what an autopilot says of its flight, over UDP or a serial port.
+"""MAVLink 2: what an autopilot sends about its flight, over UDP or a serial port.
 
 Names: `armed`, `mode` (a word), `mode_number`, `state`, `roll`, `pitch`, `yaw` (degrees; roll to
-the right and nose up are above 0), `speed` and `airspeed` (m/s), `climb` (m/s), `altitude` (m),
+the right and nose up are positive), `speed` and `airspeed` (m/s), `climb` (m/s), `altitude` (m),
 `throttle` (0 to 1), `volts`, `amps`, `left` (of the battery, 0 to 1), `cells` (volts, a list),
 `stick_1` to `stick_18` (-1 to 1), `rssi` (0 to 1), `satellites`.
 """
@@ -43,11 +43,13 @@ UNKNOWN_16, UNKNOWN_8 = 65_535, 255
 
 
 class MavlinkOptions(Options):
-    """What can be said to an autopilot.
+    """Options of an autopilot.
 
-    address: the UDP port to listen at, 14550, for programs of this computer, `0.0.0.0:14550` for
-    all others too; or a serial port as `/dev/ttyAMA0`. baud: of that.
-    system: the number of the vehicle to listen to, where there are several.
+    Attributes:
+        address: the UDP port, 14550 by default, for programs on this computer;
+            `0.0.0.0:14550` for all computers; or a serial port such as `/dev/ttyAMA0`
+        baud: of a serial port
+        system: the number of the vehicle, if there are several
     """
 
     address: str = "14550"

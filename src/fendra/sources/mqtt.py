@@ -1,8 +1,8 @@
-"""MQTT: topics as names. Below the root `heron` the topic `heron/speed` is `speed`.
+"""MQTT: topics are names. Below the root `heron` the topic `heron/speed` is `speed`.
 
-A payload is a number, a word, a colour or a JSON object, whose items are named `topic.item`. What
-the run itself has to tell is published below `ROOT/state`, retained; `ROOT/state/online` is `on`
-while it runs, and the broker says `off` for it when it is gone (its last will).
+A payload is a number, a word, a colour or a JSON object, whose items are named `topic.item`. The
+run publishes its state below `ROOT/state`, retained. `ROOT/state/online` is `on` while it runs;
+when it is gone, the broker changes it to `off` (its last will).
 """
 
 from __future__ import annotations
@@ -30,12 +30,18 @@ KEEPALIVE_S = 10
 
 
 class MqttOptions(Options):
-    """What can be said to a broker.
+    """Options of a broker.
 
-    address: `HOST` or `HOST:PORT`. root: the topic below which everything is; the design's name in
-    lower case, if not given. tls: encrypted; ca: the certificates to trust, a file, if not the
-    system's. user, password: names of environment variables that hold them; a design may name those
-    that begin with FENDRA_.
+    Attributes:
+        address: `HOST` or `HOST:PORT`
+        root: the topic below which everything is; the design's name in lower case by
+            default
+        tls: encrypts the connection
+        ca: a file of certificates to trust instead of the system's
+        user: the name of an environment variable with the user; a design may name those
+            that begin with FENDRA_
+        password: the name of an environment variable with the password; likewise
+        keepalive: time between signs of life, s
     """
 
     address: str = "localhost"

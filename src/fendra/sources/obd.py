@@ -1,4 +1,4 @@
-"""OBD-II over CAN: asks a vehicle for its numbers, one after the other (SAE J1979, ISO 15765-4)."""
+"""OBD-II over CAN: requests a vehicle's numbers one after another (SAE J1979, ISO 15765-4)."""
 
 from __future__ import annotations
 
@@ -45,10 +45,13 @@ PIDS: dict[str, Pid] = {
 
 
 class ObdOptions(BusOptions):
-    """What can be said to a vehicle's diagnostic plug.
+    """Options of a vehicle's diagnostic plug.
 
-    ask: what to ask for, of load, coolant, rpm, speed, throttle, volts; what signals want, if not
-    given. pace: the least time from one question to the next, s.
+    Attributes:
+        bitrate: bits a second
+        ask: what to request, of load, coolant, rpm, speed, throttle, volts; what signals
+            need by default
+        pace: minimum time from one request to the next, s
     """
 
     bitrate: int | None = 500_000

@@ -1,4 +1,4 @@
-"""OSC 1.0 over UDP: a name is an address without its first stroke, `/car/speed` is `car/speed`."""
+"""OSC 1.0 over UDP: a name is an address without its first slash; `/car/speed` is `car/speed`."""
 
 from __future__ import annotations
 
@@ -19,10 +19,11 @@ def _is_not_of_osc(record: logging.LogRecord) -> bool:
 
 
 class OscOptions(Options):
-    """What can be said to an OSC port.
+    """Options of an OSC port.
 
-    address: the port to listen at, `9000`, for programs of this computer; `0.0.0.0:9000` for all
-    others too, as a phone.
+    Attributes:
+        address: the port, such as `9000`, for programs on this computer; `0.0.0.0:9000` for
+            all computers and phones
     """
 
     address: str = "9000"

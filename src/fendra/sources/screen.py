@@ -1,4 +1,4 @@
-"""The screen: its edges, or all of it, on the LEDs round it or behind it. It gives `screen`."""
+"""The screen: its edges, or all of it, for LEDs round it or behind it. Its name is `screen`."""
 
 from __future__ import annotations
 
@@ -33,14 +33,22 @@ ENDINGS = {".png", ".jpg", ".jpeg", ".webp", ".bmp"}
 
 
 class ScreenOptions(Options):
-    """What can be said to the screen.
+    """Options of the screen.
 
-    address: the number of the screen, 1 the first, or a picture, or a folder of pictures, which are
-    shown in the order of their names. rate: captures a second. area: the side of the square that an
-    LED sees, as a share of the screen's shorter side. step: of so many pixels across and down one
-    is looked at. bars: black bars are left out. saturation: 1 is as it is. floor: the least light,
-    0 to 1. grey: weaker colours than this are grey, 0 to 1. curve: day or night. settle: time
-    constant, s. loop: pictures begin again.
+    Attributes:
+        address: the number of the screen (1 is the first), a picture, or a folder of
+            pictures, shown in the order of their names
+        rate: captures a second
+        area: the side of the square that an LED sees, as a share of the screen's shorter
+            side
+        step: samples every n-th pixel
+        bars: ignores black bars
+        saturation: 1 leaves colours as they are
+        floor: the least light, 0 to 1
+        grey: colours weaker than this become grey, 0 to 1
+        curve: `day` or `night`
+        settle: time constant, s
+        loop: pictures start again at the end
     """
 
     address: str = "1"

@@ -1,6 +1,6 @@
-"""JSON over UDP: a game's or a simulator's telemetry, or a program of one's own.
+"""JSON over UDP: telemetry of a game or a simulator, or from a program of your own.
 
-Each packet is one JSON object, or `name=value` pairs; nested ones are named `wheel.left`.
+Each packet is one JSON object, or `name=value` pairs; nested values are named `wheel.left`.
 """
 
 from __future__ import annotations
@@ -27,10 +27,11 @@ MOST_AT_ONCE = 2_000
 
 
 class UdpOptions(Options):
-    """What can be said to a UDP port.
+    """Options of a UDP port.
 
-    address: the port to listen at, `9400`, for programs of this computer; `0.0.0.0:9400` for all
-    others too.
+    Attributes:
+        address: the port, such as `9400`, for programs on this computer; `0.0.0.0:9400` for
+            all computers
     """
 
     address: str = "9400"

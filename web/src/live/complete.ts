@@ -11,6 +11,9 @@ export interface Schema {
   allOf?: Schema[];
   enum?: unknown[];
   const?: unknown;
+  if?: Schema;
+  then?: Schema;
+  propertyNames?: Schema;
   type?: string | string[];
   description?: string;
 }
@@ -36,7 +39,8 @@ export function completions(text: string, at: number, schema: Schema | undefined
   const tables = path.reduce((known, step) => known.flatMap((each) => stepInto(each, step, schema)), [schema]);
   const value = /^\s*([\w-]+)\s*=\s*("?)([^"\s]*)$/.exec(line);
   if (value) {
-    const kinds = tables.flatMap((table) => stepInto(table, value[1]!, schema));
+    const kind = keysThere(tables, valuesAround(text, at), schema).get(value[1]!);
+    const kinds = kind ? [kind] : tables.flatMap((table) => stepInto(table, value[1]!, schema));
     const words = [...new Set(kinds.flatMap((kind) => valuesOf(kind, schema)))];
     if (words.length === 0) return null;
     const isQuoted = value[2] === '"';
@@ -45,11 +49,35 @@ export function completions(text: string, at: number, schema: Schema | undefined
   }
   const key = /^\s*([\w-]*)$/.exec(line);
   if (!key || (key[1] === "" && !isAsked)) return null;
-  const keys = new Map<string, Schema>();
-  for (const table of tables) for (const [name, kind] of Object.entries(keysOf(table, schema))) keys.set(name, kind);
+  const keys = keysThere(tables, valuesAround(text, at), schema);
   if (keys.size === 0) return null;
   const options = [...keys].map(([label, kind]) => ({ label, type: "property", ...(kind.description ? { info: kind.description } : {}) }));
   return { from: at - (key[1] ?? "").length, options };
+}
+
+/** The keys of some tables, as what stands in the table says: an effect has its own parameters. */
+function keysThere(tables: Schema[], values: Map<string, string>, root: Schema): Map<string, Schema> {
+  const keys = new Map<string, Schema>();
+  for (const table of tables) for (const [name, kind] of Object.entries(keysOf(table, root))) keys.set(name, kind);
+  const branches = tables.flatMap((table) => plain(table, root)).flatMap((each) => [each, ...(each.items ? plain(each.items, root) : [])]);
+  for (const { then } of branches.filter((each) => each.if && holds(each.if, values))) {
+    for (const [name, kind] of Object.entries(then?.properties ?? {})) keys.set(name, kind);
+    const allowed = then?.propertyNames?.enum;
+    if (allowed) for (const name of [...keys.keys()]) if (!allowed.includes(name)) keys.delete(name);
+  }
+  return keys;
+}
+
+function holds(condition: Schema, values: Map<string, string>): boolean {
+  return Object.entries(condition.properties ?? {}).every(([name, kind]) => values.get(name) === kind.const);
+}
+
+/** The texts of the table that a place is in, by their keys. */
+function valuesAround(text: string, at: number): Map<string, string> {
+  const start = text.lastIndexOf("\n[", at) + 1;
+  const end = text.indexOf("\n[", at);
+  const table = text.slice(start, end < 0 ? undefined : end);
+  return new Map([...table.matchAll(/^[ \t]*([\w-]+)[ \t]*=[ \t]*"([^"\n]*)"/gm)].map((found) => [found[1]!, found[2]!]));
 }
 
 /** The table that a place of a text is in, by the last head before it. */

@@ -45,11 +45,14 @@ else:
 
 
 class Measured(Model):
-    """What somebody measured: the current, or the power, of so many LEDs at full white.
+    """The measured current, or power, of a number of LEDs at full white.
 
-    amps, or watts at the voltage of the type: in all, dark LEDs' share included. lit: the channels
-    that were at full; all of red, green and blue if not given, or white alone where there is a
-    white channel, since that is what Fendra's own white lights.
+    Attributes:
+        amps: current in all, A, with the current of dark LEDs included
+        watts: instead of `amps`: power in all, W, at the voltage of the type
+        leds: how many LEDs were measured
+        lit: the channels that were at full; red, green and blue by default, or white alone
+            if there is a white channel, because Fendra shows white with it
     """
 
     amps: Annotated[float, Field(gt=0, le=10_000)] | None = None
@@ -73,17 +76,28 @@ class Measured(Model):
 
 
 class LedFigures(Model):
-    """What a design, or the catalogue, says of an LED type; what is left out is as of `like`.
+    """An LED type, in a design or in the catalogue. Keys that you leave out come from `like`.
 
-    like: a type of the catalogue; for a name that is in it, itself. order: of the colour channels
-    on the wire. volts: what they are fed with; least_volts: below it colours shift; most_volts:
-    above it they die. channel_ma: what a chip draws for a channel at full, one number for all or
-    one a letter; idle_ma: while it is dark. measured: a measured current, instead of channel_ma.
-    data: one-wire or clocked. bit_us, reset_us: of a bit, and of the silence after a frame.
-    logic_volts: from which on the first chip reads a 1. leds_a_chip: that one address drives.
-    ohm_per_metre: of the strip's own copper, there and back. white: shares of red, green and blue
-    that together look white; or white_point: the chromaticity x, y (CIE 1931) of all three at full,
-    as measured, from which those shares follow.
+    Attributes:
+        like: a type of the catalogue; for a name of the catalogue, that type
+        about: for people
+        order: colour channels in the order on the wire: R, G, B, and W for white
+        volts: nominal voltage, V
+        least_volts: below this voltage colours shift, V
+        most_volts: above this voltage the LEDs die, V
+        channel_ma: what a chip draws for a channel at full, mA: one number, or one for each
+            channel, `{ R = 16, G = 11, B = 13 }`
+        idle_ma: what a chip draws when dark, mA
+        measured: a measured current instead of `channel_ma`
+        data: `one-wire` or `clocked`
+        bit_us: time of a bit, or of the clock, us
+        reset_us: silence after a frame, us
+        logic_volts: the lowest voltage that the first chip reads as a 1, V
+        leds_a_chip: LEDs that one chip drives
+        ohm_per_metre: of the strip's own copper, there and back together
+        white: shares of red, green and blue that look white together: `[1, 0.8, 0.6]`
+        white_point: instead of `white`: the chromaticity x, y (CIE 1931) of all three at
+            full, from a meter
     """
 
     like: str | None = None

@@ -29,7 +29,13 @@ Amps = Annotated[float, Field(gt=0, le=10_000)]
 
 
 class Battery(Model):
-    """volts: nominal. ah: ampere-hours. cells: in series."""
+    """A battery behind a supply.
+
+    Attributes:
+        volts: nominal voltage, V
+        ah: ampere-hours
+        cells: cells in series
+    """
 
     volts: Annotated[float, Field(gt=0, le=1000)] | None = None
     ah: Annotated[float, Field(gt=0, le=10_000)]
@@ -51,19 +57,31 @@ class Battery(Model):
 
 
 class Converter(Model):
-    """Between battery and LEDs. efficiency: 0.2 to 1. amps: rated current of its output."""
+    """A converter between battery and LEDs.
+
+    Attributes:
+        efficiency: 0.2 to 1
+        amps: rated current of its output, A; Fendra proposes one if you leave it out
+    """
 
     efficiency: Annotated[float, Field(ge=0.2, le=1)] = EFFICIENCY
     amps: Amps | None = None
 
 
 class Supply(Model):
-    """What feeds lines.
+    """A supply that feeds lines.
 
-    volts: at its output. amps: its rated current. usb: the kind of USB port that it is.
-    regulator_of: the controller on whose own regulator the LEDs hang. battery, converter: what is
-    behind it. wire: the lead from it to each line. budget: the current, A, that the limiter keeps;
-    four fifths of the rating if not given. limiter: false lets the program draw what it will.
+    Attributes:
+        about: for people
+        volts: voltage at its output, V
+        amps: rated current, A
+        usb: the kind of USB port that it is
+        regulator_of: the controller whose own regulator feeds the LEDs
+        battery: the battery behind it
+        converter: the converter between battery and LEDs
+        wire: the lead to each line; 0.3 m of 0.5 mm² by default
+        budget: the current that the limiter keeps, A; four fifths of the rating by default
+        limiter: `false` switches the limiter off
     """
 
     about: str = ""

@@ -36,9 +36,11 @@ MOST_DROP = 0.03
 
 
 class Jump(Model):
-    """The wire from one part of a line to the next: plus and ground. As long as the straight way.
+    """The wire from one part of a line to the next: plus and ground, as long as the straight way.
 
-    mm2 or awg: the cross-section of each conductor.
+    Attributes:
+        mm2: cross-section of each conductor, mm²
+        awg: or its AWG number
     """
 
     mm2: Annotated[float, Field(ge=0.005, le=120)] | None = None
@@ -60,7 +62,10 @@ class Jump(Model):
 class Lead(Jump):
     """A lead: plus and ground side by side, both counted.
 
-    metres: one way. mm2 or awg: the cross-section of each conductor.
+    Attributes:
+        metres: length one way, m
+
+    It has the keys of `Jump` too.
     """
 
     metres: Annotated[float, Field(ge=0, le=100)] = 0.3

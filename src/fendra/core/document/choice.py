@@ -15,12 +15,15 @@ else:
 
 
 class SpotTable(Model):
-    """A choice of spots, narrowed down; each key takes from what is left by those before it.
+    """A choice of LEDs. Each key narrows down what the keys before it left.
 
-    of: what to begin with: a condition, a name, or a list of them. without: what to leave out.
-    near: a point, or the name of a part, group or trail for its middle; with within, the spots so
-    near to it; with nearest, so many that are nearest to it. outermost: so many that are farthest
-    from the middle of them all.
+    Attributes:
+        of: what to begin with: a condition, a name, or a list of them
+        without: LEDs to remove
+        near: a point, or the name of a part, group or trail for its middle
+        within: keep the LEDs within this radius of `near`
+        nearest: keep this many LEDs nearest to `near`
+        outermost: keep this many LEDs farthest from the middle of them all
     """
 
     of: Texts = "all"
@@ -32,17 +35,24 @@ class SpotTable(Model):
 
 
 class GroupTable(SpotTable):
-    """The same under a name. most: the ceiling of its light, 0 to 1 as the eye sees it."""
+    """A choice of LEDs under a name.
+
+    Attributes:
+        most: ceiling for its light, 0 to 1 as the eye sees it
+    """
 
     most: Setting | None = None
 
 
 class Trail(Model):
-    """An ordered path over spots.
+    """An ordered path over LEDs.
 
-    of: as a group's. join: names, one run after the other; `-name` runs it from its end. by: the
-    order, an expression; else the order of the wire. from_middle: begins at the middle and goes
-    both ways at once. reverse: begins at the end.
+    Attributes:
+        of: its LEDs: a condition, a name, or a list of them
+        join: names, one run after another; `-name` runs one from its end
+        by: the order: an expression; by default the order of the wire
+        from_middle: begins in the middle and goes both ways at once
+        reverse: begins at the end
     """
 
     of: Texts | None = None
@@ -62,9 +72,12 @@ else:
 
 
 class OnCanvas(Model):
-    """Where a choice of spots is on a canvas.
+    """Where a choice of LEDs is on a canvas.
 
-    at: its middle. turn: degrees, counter-clockwise. scale: how much larger than it is.
+    Attributes:
+        at: its middle
+        turn: degrees, counter-clockwise
+        scale: how many times larger it is
     """
 
     at: Point

@@ -11,9 +11,12 @@ from pydantic import BaseModel, ConfigDict
 
 
 class Connection(BaseModel):
-    """One source or output. All keys but these are its driver's.
+    """A source or output. All other keys belong to its driver.
 
-    type: which driver. address: which port, host or file. off: left out, as if it were not there.
+    Attributes:
+        type: the driver
+        address: the port, host or file
+        off: leaves it out, as if it were not there
     """
 
     model_config = ConfigDict(extra="allow", frozen=True, strict=True)

@@ -27,14 +27,38 @@ from fendra.core.values import Model, Name, Number, Setting, Title
 class Design(Model):
     """A design: lines with parts, groups, trails, signals and layers.
 
-    rate: frames a second. level: the master level, 0 to 1 as the eye sees it. most: the ceiling of
-    all light, which no look passes. dither: light between two bytes alternates between them. units:
-    of all lengths in it. outline: lines of points [x, y] that show the thing itself in pictures.
-    leds: LED types of its own, and changes to known ones. canvases: places of parts, for effects
-    that go across several things. effects: files of effects of its own. rhythms: beats that layers
-    share. sources: what feeds signals; outputs: what takes frames. leaving: what they show when a
-    run ends: all dark, the look of `standby`, with every signal lost, or what was shown last.
-    served: the page of a run, written as `page`; panel: what stands on a phone's.
+    Attributes:
+        fendra: version of this format, 1
+        name: for people
+        about: for people
+        rate: frames a second, 1 to 250
+        level: master level, 0 to 1 as the eye sees it; may be an expression
+        most: ceiling for all light, 0 to 1 as the eye sees it; may be an expression
+        dither: alternates between neighbouring bytes, so that dim light keeps its hue
+        leaving: what the outputs show when a run ends: `dark`, `standby` (the look with
+            every signal lost), or `keep`
+        units: `mm` or `in`: the unit of every length in the file, and of x, y and z in
+            expressions
+        outline: lists of points `[x, y]`: the shape of the thing, for pictures only
+        controllers: what the lines are plugged into, and its limits
+        leds: LED types of your own, and changes of known ones
+        supplies: what feeds the lines
+        assemblies: things of several parts, written once and placed often
+        line: data lines, each with its parts in wire order
+        groups: choices of LEDs under a name: a condition, a name, a list of them, or a
+            table
+        trails: ordered paths over LEDs, for motion and gauges
+        canvases: places of parts, for effects that cross several things
+        sources: what feeds signals
+        outputs: what takes frames
+        signals: live values
+        effects: Python files with effects of your own
+        presets: settings of an effect under a name
+        rhythms: beats that layers share
+        scene: sets of layers, one shown at a time: the first whose condition holds
+        layer: what to paint, later layers over earlier ones
+        served: the page of a run
+        panel: what a phone shows, in this order
     """
 
     fendra: Literal[1] = 1

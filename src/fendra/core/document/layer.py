@@ -11,7 +11,12 @@ from fendra.core.values import Model, Name, Seconds, Setting, Texts, Title
 
 
 class Preset(BaseModel):
-    """An effect with parameters, under a name. All keys but these are the effect's parameters."""
+    """An effect with parameters, under a name. All other keys are the effect's parameters.
+
+    Attributes:
+        effect: the effect
+        about: for people
+    """
 
     model_config = ConfigDict(extra="allow", frozen=True, strict=True, defer_build=True)
     __pydantic_extra__: dict[str, Setting]
@@ -28,8 +33,11 @@ class Preset(BaseModel):
 class Rhythm(Model):
     """A beat that several layers share, so that they stay in step.
 
-    rate: turns a second, for every effect that has a `rate`; each has its own, if not given. when:
-    a condition: each time it comes true, the beat begins anew; without one never.
+    Attributes:
+        about: for people
+        rate: turns a second: a number, or an expression over signals; the `rate` of every
+            effect in the rhythm
+        when: a condition: each time it becomes true, the beat starts again
     """
 
     about: str = ""
@@ -38,15 +46,29 @@ class Rhythm(Model):
 
 
 class Layer(BaseModel):
-    """An effect on a choice of spots. All keys but these are the effect's parameters.
+    """An effect on a choice of LEDs. All other keys are the effect's parameters.
 
-    on: a part, line, group or trail, `all`, or whatever else a group may hold. effect, or preset:
-    what it shows. canvas: on which its spots are placed anew. scene: the scenes that it belongs to;
-    every one, if not given. when: the condition; least_on: how long it stays on at least, s.
-    rhythm: the beat that it shares with others. priority: layers are painted from the lowest on,
-    and in the order of the file where they are equal. blend: how it is painted; cover: how much of
-    it, 0 to 1. hides_below: it hides what is beneath on all of its spots, also where its effect is
-    dark, as far as `cover` says. level: 0 to 1 as the eye sees it. fade_in, fade_out: s.
+    Attributes:
+        name: for people, and for messages
+        on: a part, a line, a group, a trail or `all`; or what a group can hold, such as
+            `front[5-6]`, `x < 0`, `stick-*`, a list or a table
+        effect: what it shows
+        preset: the name of a preset instead of `effect`; you can override its parameters
+            one by one
+        canvas: the canvas on which its LEDs are moved
+        scene: the scene to which it belongs, or a list of scenes; every scene by default
+        when: a condition
+        least_on: minimum time on, s
+        rhythm: the name of a rhythm that it shares with other layers
+        priority: higher priority is painted on top; ties follow file order
+        blend: how it is painted: `over`, `add`, `max` (the brighter of both), `darken` (the
+            darker of both) or `multiply`, for each channel
+        cover: how much of it is painted, 0 to 1
+        hides_below: hides the layers below on all its LEDs, also where the effect is dark;
+            as far as `cover` says
+        level: 0 to 1 as the eye sees it; may be an expression, and differ from LED to LED
+        fade_in: time to fade in, s
+        fade_out: time to fade out, s
     """
 
     model_config = ConfigDict(extra="allow", frozen=True, strict=True, defer_build=True)
@@ -81,10 +103,15 @@ class Layer(BaseModel):
 
 
 class Scene(Model):
-    """A set of layers, shown while it is chosen: the first one in the file whose condition holds.
+    """A set of layers. Fendra shows the first scene in the file whose condition holds.
 
-    when: the condition. button: a condition that, each time it comes true, steps on to the next of
-    the scenes that have it. fade: the time in which it takes over from another, s.
+    Attributes:
+        name: the name that layers use
+        about: for people
+        when: a condition: of a mode, of ranges, of anything
+        button: a condition: each time it becomes true, it steps to the next scene that has
+            it
+        fade: how long it takes to fade in, s
     """
 
     name: Name

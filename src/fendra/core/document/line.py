@@ -34,10 +34,12 @@ def _check_controller(name: str) -> str:
 
 
 class Link(Model):
-    """By what frames come to a controller.
+    """How frames arrive at a controller.
 
-    baud: of a serial port. network: the protocol, where it is a network; mbit: what that carries,
-    in millions of bits a second.
+    Attributes:
+        baud: of a serial port
+        network: the protocol, if it is a network
+        mbit: what the network carries, Mbit/s
     """
 
     baud: Annotated[int, Field(ge=300, le=100_000_000)] | None = None
@@ -46,9 +48,12 @@ class Link(Model):
 
 
 class Peers(Model):
-    """The wire on which the controllers of a design tell each other what they hear.
+    """A serial link of a controller to other controllers, or to a computer.
 
-    tx, rx: its pins, both at the same wire, or crosswise to another's. baud: how fast.
+    Attributes:
+        tx: the pin that sends
+        rx: the pin that receives
+        baud: speed; 500,000 by default
     """
 
     tx: Annotated[str, Field(min_length=1)]
@@ -57,7 +62,13 @@ class Peers(Model):
 
 
 class Autopilot(Model):
-    """A serial port at which a controller hears MAVLink. rx, tx: its pins; nothing is sent."""
+    """A serial port on which a controller receives MAVLink.
+
+    Attributes:
+        rx: the pin that receives
+        tx: reserved; nothing is sent
+        baud: speed
+    """
 
     rx: Annotated[str, Field(min_length=1)]
     tx: str = ""
@@ -67,15 +78,24 @@ class Autopilot(Model):
 class Controller(Model):
     """What the lines are plugged into, and its limits.
 
-    type: one of the known controllers, for its RAM, pins and logic. ram: bytes; pins: those that
-    there are, as names and ranges (`D2-D13`); logic_volts: what they give for a 1; all of these
-    instead of the type's. regulator_amps: what its own regulator can give to LEDs. link: by what
-    frames come. peers: the wire to the other controllers that have one: all hear what one hears,
-    and the first of them leads. mavlink: a serial port at which it hears an autopilot. values: one
-    at which a computer tells it signals, while it makes the light itself. most_leds: addresses on
-    all of its lines; most_leds_a_line: on each of them. uses: what else it does, and by which pins.
-    shared: things inside it that only one can use at a time, each with the pins and uses that need
-    it.
+    Attributes:
+        type: one of the known controllers; it brings RAM, pins and logic_volts
+        about: for people
+        ram: RAM, bytes, if not the type's
+        pins: its pins, as names and ranges (`D2-D13`), if not the type's
+        logic_volts: what its pins give for a 1, V, if not the type's
+        regulator_amps: what its own regulator can give to LEDs, A
+        link: how frames arrive: `{ baud = 500_000 }`, or `{ network = "sacn", mbit = 20 }`
+        peers: a wire to the design's other controllers; each hears what one of them hears,
+            and the first leads
+        mavlink: a serial port on which it receives MAVLink from an autopilot
+        values: a serial port on which a computer sends it signals, while it makes the light
+            itself
+        most_leds: the most addresses on all its lines together
+        most_leds_a_line: the most addresses on each line
+        uses: what else it does, and with which pins
+        shared: things inside it that only one pin or use can have at a time, each with
+            those that need it
     """
 
     type: Annotated[str, AfterValidator(_check_controller)] | None = None
@@ -108,7 +128,9 @@ class Controller(Model):
 class Feed(Model):
     """A place where power goes into a line.
 
-    at: the address, from 0, or the line's end. wire: the lead to it, if not the supply's own.
+    Attributes:
+        at: the address, from 0, or `end`
+        wire: the lead to it; the supply's own by default
     """
 
     at: _At
@@ -118,12 +140,21 @@ class Feed(Model):
 class Line(Model):
     """One data line of a controller, with its parts in wire order.
 
-    controller: which one, where there are several. pin: its name for the pin; clock: for that of
-    the clock, where the LEDs have one. led: the LED type. order: colour order, if not the type's
-    own. most: the ceiling of its light, 0 to 1 as the eye sees it. off: it stays dark; a condition,
-    if it is to come back. supply: what feeds it. feed: where power goes in; at the first LED if not
-    given. jump: the wire from part to part. level_shifter: something lifts the data to the LEDs'
-    voltage. most_leds: addresses that it may have.
+    Attributes:
+        name: its name, for layers and groups
+        controller: the controller, if there are several
+        pin: the controller's name for the data pin
+        clock: the pin of the clock wire, for LEDs that have one
+        led: the LED type
+        order: the colour order on the wire, if not the type's
+        most: ceiling for its light, 0 to 1 as the eye sees it
+        off: its LEDs stay dark; write a condition if they are to come back
+        supply: the supply that feeds it
+        feed: where power goes in; at the first LED by default
+        jump: the power wire from part to part
+        level_shifter: something lifts the data to the LEDs' voltage
+        most_leds: the most addresses that it may have
+        part: its parts, in wire order
     """
 
     name: Name
@@ -164,7 +195,12 @@ class Line(Model):
 
 
 class Assembly(Model):
-    """Parts that are built as one thing, in its own axes, to be placed as often as it is there."""
+    """Parts that are built as one thing, in its own axes, to be placed often.
+
+    Attributes:
+        about: for people
+        part: its parts, in wire order
+    """
 
     about: str = ""
     part: Annotated[list[AnyPart], Field(min_length=1)]

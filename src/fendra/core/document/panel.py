@@ -26,8 +26,10 @@ def _check_host(host: str) -> str:
 class PageKeys(Model):
     """The page of a run.
 
-    port: of this computer, on which it is served. name: for the local network, where the user has
-    it announced: `NAME.local`. hosts: more names that this computer has, as behind a router.
+    Attributes:
+        port: the port on this computer; by default the first free one from 8480 on
+        name: the name that `--page-announce` announces on the local network: `NAME.local`
+        hosts: more names of this computer, for example behind a router
     """
 
     port: Annotated[int, Field(ge=1, le=65535)] = 8480
@@ -36,10 +38,12 @@ class PageKeys(Model):
 
 
 class PanelRow(Model):
-    """A control of the panel, the page that a phone shows. They stand in the file's order.
+    """A control on the panel, the page that a phone shows.
 
-    signal: the signal that it sets; or control: the master level, the scene, on and off, or the
-    saved cues. name: what stands over it.
+    Attributes:
+        signal: the signal that it sets
+        control: instead of `signal`: `on`, `level`, `scene` or `cues`
+        name: the text above it
     """
 
     signal: SignalName | None = None

@@ -74,12 +74,15 @@ def _bands(ends: list[float]) -> list[float]:
 
 
 class Input(Model):
-    """What one input tells, and how it becomes what the signal takes.
+    """One input of a signal: what its raw values mean.
 
-    calibrate: its raw values at the ends of the signal's scale. curve: points [raw, value] instead.
-    invert: the other way round: on where it would be off; a number from its other end. on_at,
-    off_at: where a number turns a switch on and off. bands: the raw values from which on the next
-    word of a choice holds.
+    Attributes:
+        calibrate: its raw values at both ends of the signal's scale
+        curve: instead, points `[raw, value]` with straight lines between them
+        invert: reversed: on where it would be off; a number counted from its other end
+        on_at: where its number turns a switch on
+        off_at: where its number turns a switch off
+        bands: where its number becomes the next word of a choice, in the order of `choices`
     """
 
     calibrate: Annotated[_Span, AfterValidator(_differ)] | None = None
@@ -96,8 +99,10 @@ class Input(Model):
 
 
 class From(Input):
-    """A signal's source. name: `SOURCE:NAME`, or a name of any source; the signal's own, if not
-    given.
+    """A source of a signal.
+
+    Attributes:
+        name: `SOURCE:NAME`, or a name from any source; the signal's own name by default
     """
 
     name: str = ""
@@ -109,20 +114,28 @@ _Key: TypeAlias = Annotated[int, Field(ge=-1, le=MOST_PLACES - 1)]
 class Pin(Input):
     """Where a signal is connected to a controller that runs the design by itself.
 
-    name: the controller's name for the pin. kind: what is connected; what the signal's kind needs,
-    if not given. A switch; analogue: a share of the full scale, 0 to 1; pulses: how many come in a
-    second; servo: the pulse of a remote control's receiver, us; knob: one that clicks round;
-    matrix: keys in rows and columns; temperature: of the chip itself, degrees Celsius. pull: what
-    holds it while nothing is connected; with `up` it is on when it is connected to ground, else
-    when it is connected to the logic's voltage. controller: which one, where there are several; the
-    first, if not given.
-
-    per: pulses of one turn, or whatever is counted. quiet: without pulses for so long it is 0, s.
-    other: the second pin of a knob; edges: how often its pins change in a click; step: what a click
-    adds, a twentieth of the range if not given. rows, columns: pins of a matrix; diodes: whether
-    they let current through to its rows or to its columns; order: the number of the key at each
-    place, row by row, -1 for none. of: the signal whose matrix this is as well. part: whose LEDs
-    are under the keys, in their order: an event is where that LED is.
+    Attributes:
+        name: the controller's name for the pin
+        kind: what is connected: `switch`, `analogue` (0 to 1 of full scale), `pulses` (a
+            second), `servo` (pulse of a remote control, us), `knob` (one that clicks),
+            `matrix` (keys in rows and columns) or `temperature` (of the chip, degrees
+            Celsius); by default what fits the signal
+        pull: what holds the pin while nothing is connected: `up` (on when connected to
+            ground), `down` or `none` (on at the logic's voltage)
+        controller: the controller, if there are several; the first by default
+        per: pulses for one turn, or for one of what you count
+        quiet: without pulses for this time the value is 0, s
+        other: the second pin of a knob
+        edges: how often the pins of a knob change in a click
+        step: what a click adds; a twentieth of the range by default
+        rows: pins of a matrix's rows
+        columns: pins of a matrix's columns
+        diodes: the direction of the current through a matrix's diodes: `to rows` or `to
+            columns`
+        order: the number of the key at each place of a matrix, row by row, -1 for none
+        of: the signal whose matrix this signal reads too
+        part: the part whose LEDs are under the keys, in their order; an event happens at
+            that LED
     """
 
     name: str = ""
@@ -150,30 +163,49 @@ if not TYPE_CHECKING:
 
 
 class Signal(Model):
-    """One live value and its conditioning.
+    """One live value and its conditioning. Keys hold for every input that does not set them
+    itself.
 
-    kind: what it is. choices: the words of a choice, or those of a text that it knows, counted from
-    0 or with their numbers. size: how many numbers a vector has. on: what a
-    picture is spread over, as of a layer. source: where it comes from, `SOURCE:NAME`, or a list of
-    those; each may be a table, which says more of that input.
-
-    calibrate: the raw values that are the ends of `range`. curve: points [raw, value] instead.
-    range: lowest and highest value; what comes is held within it. cells: of a battery, whose raw
-    value is then divided by them. dead_band: so much on both sides of `centre` is `centre`.
-    average: the length of a moving average, s. slew: the most that it changes in a second.
-    smooth: time constant, s. Both may be two numbers: for rising and for falling.
-
-    on_at, off_at: where a switch that is a number goes on and off. debounce: a change counts once
-    it has stayed for so long, s. dwell: it stays on, and off, at least so long, s. hold: a switch
-    stays on so long after, s (bridges the dark half of a flasher's pulse). pin: where it is
-    connected to a controller that runs the design by itself. keep: of a knob at a pin where it
-    stands, and of a switch that steps through scenes which one is chosen: the controller knows it
-    again after it was off.
-
-    What is said here holds for every input that says nothing itself.
-
-    lost_after: without news for so long it is lost, s, and takes the value of `fallback`. of: an
-    expression over other signals, instead of news; of a choice also a table of its words.
+    Attributes:
+        kind: what it is: a number, a switch, a choice, a colour, a text, an event, a vector
+            or a picture
+        unit: for people
+        about: for people
+        source: `SOURCE:NAME`, or a list of those; a table sets the scale of one input; by
+            default its own name, from any source
+        pin: its pin on a controller that runs the design by itself: a name, or a table with
+            `kind`, `pull` and the scale of this input
+        choices: the words of a choice or text: `["calm", "wild"]`, counted from 0, or `{
+            manual = 0, return = 11 }`; tapes hold the words or the numbers
+        size: how many numbers a vector has, up to 256
+        on: the LEDs over which a picture is spread, as `on` of a layer
+        calibrate: two raw values that become the ends of `range`, or 0 and 1; the first may
+            be the larger
+        curve: instead, points `[raw, value]` with straight lines between them
+        range: lowest and highest value; values outside are held at the ends
+        cells: of a battery: the value is the voltage of one cell, after calibration;
+            `guess` counts full cells of 4.25 V when it first hears of the pack, which is
+            right up to six cells
+        dead_band: values this close to `centre` count as `centre`; the ends of the range
+            stay
+        centre: the middle of the dead band
+        average: moving average over this time, s
+        slew: the most it may change in a second; `[up, down]`
+        smooth: time constant, s; `[rising, falling]`
+        on_at: where a number turns a switch on: above it if `on_at` is larger than
+            `off_at`, else below it; 0.5 by default
+        off_at: where a number turns a switch off again
+        debounce: a change of a switch counts after it has lasted this long, s
+        dwell: minimum on and off time of a switch, s
+        hold: a switch stays on for this time after, s; this bridges the dark half of a
+            flasher's pulse
+        lost_after: the signal is lost after this time without news, s; never by default
+        fallback: its value before the first news and while it is lost: a word for a choice,
+            a colour for a colour or picture; by default 0, off, the first word, black
+        keep: a controller remembers it while the power is off: a knob at a pin, or a switch
+            that steps through scenes
+        of: computed from other signals instead of received: an expression; for a choice a
+            word or a table
     """
 
     kind: str = "number"

@@ -55,21 +55,34 @@ else:
 
 
 class Part(Model):
-    """A physical piece of LEDs on a line, in wire order from its data-in on.
+    """A physical piece of LEDs on a line, in wire order from data-in on.
 
-    A shape says where the LEDs are in the part's own axes. From there the part is mirrored, then
-    tilted, then turned, all about its own origin, and then moved to `at`.
+    A shape says where the LEDs are in the part's own axes. From there the part is mirrored,
+    then tilted, then turned, all about its own origin, and then moved to `at`.
 
-    facing: where the LEDs look, in the part's own axes; a list has one for each LED.
-    mirror: the axis along which left and right, front and back, or top and bottom change places.
-    tilt: degrees about x, then about y; turn: degrees about z, counter-clockwise from above.
-    on: another part, or a placed assembly, in whose axes all this is meant.
-    reverse: fed from the far end, and nothing else: places count from its start all the same.
-    leds_per_address: LEDs in a row that one chip drives together; the LED type's own if not given.
-    skip: places in the part, from 0 at its start, as 4 or "4-9", whose LED takes an address but is
-    not seen. parallel_to: the part of the same line whose data this one shows as well, wired in
-    parallel. names: of the LEDs, one for each. off: its LEDs stay dark, with their addresses; a
-    condition, if they are to come back.
+    Attributes:
+        name: its name, for layers and groups
+        shape: what it is: strip, path, arc, ring, grid, frame, keys, points, hidden or
+            assembly
+        facing: where the LEDs look, in the part's own axes: `right`, `left`, `front`,
+            `back`, `up`, `down`, `out` or `in`, a vector, or a list with one for each LED;
+            the shape's own by default
+        at: where the part's own origin is on the thing
+        turn: degrees about z, counter-clockwise from above
+        tilt: degrees `[about x, about y]`, before `turn`
+        mirror: `x`, `y` or `z`: the axis along which the part is reflected, before all
+            other moves
+        on: another part, or a placed assembly, in whose axes this part lies
+        reverse: the wire enters at the far end: addresses count from there, nothing else
+            changes
+        leds_per_address: how many neighbouring LEDs one chip drives; the LED type's by
+            default
+        skip: dead or hidden LEDs that take an address: `4` or `"4-9"`, counted from the
+            part's start
+        parallel_to: an earlier part of the line to which this one is soldered in parallel:
+            it shows the same and takes no addresses
+        names: names of its LEDs, one for each
+        off: its LEDs stay dark; write a condition if they are to come back
     """
 
     runs_round: ClassVar[bool] = False

@@ -15,10 +15,16 @@ from fendra.core.values import Length, Number, Point
 
 @shape
 class Arc(Spaced):
-    """LEDs on a circle round `centre`, from `start_angle` to `end_angle`, both ends included.
+    """LEDs on a circle round `centre`, from `start_angle` to `end_angle`, with an LED at both
+    ends.
 
-    Angles are degrees, counter-clockwise seen from above, 0 along +x; an end below the start
-    runs clockwise.
+    Angles are degrees, counter-clockwise seen from above, 0 along +x.
+
+    Attributes:
+        centre: the middle of the circle
+        radius: of the circle
+        start_angle: of the first LED, degrees
+        end_angle: of the last LED, degrees; below the start the arc runs clockwise
 
     >>> bow = Arc(name="bow", shape="arc", radius=10, start_angle=180, end_angle=0, count=3)
     >>> bow.positions().round(6)[:, :2].tolist()

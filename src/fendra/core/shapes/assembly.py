@@ -13,11 +13,14 @@ from fendra.core.values import Name
 
 @shape
 class Assembled(Part):
-    """The parts of an `[[assembly]]`, placed together at this place of the chain.
+    """The parts of an `[assemblies.NAME]`, placed together at this place of the chain.
 
-    use: the assembly's name. only: those of its parts that are wired here, in the order of the
-    assembly; all, if none is named. The part `top` of the copy `arm-1` is called `arm-1.top`;
-    `arm-1` stands for all of them. Reversed, its parts come in the opposite order, each reversed.
+    The part `top` of the copy `arm-1` is called `arm-1.top`; `arm-1` means all of them.
+    Reversed, its parts come in the opposite order, each reversed.
+
+    Attributes:
+        use: the assembly's name
+        only: the parts that this wire reaches, in the order of the assembly; all by default
     """
 
     shape: Literal["assembly"]

@@ -19,13 +19,22 @@ Side = Annotated[int, Field(ge=0, le=MOST_LEDS)]
 
 @shape
 class FramePart(Part):
-    """LEDs along the sides of a rectangle round `centre`, as seen from its front.
+    """LEDs along the sides of a rectangle round `centre`, as seen from its front. They look
+    outward by default.
 
-    width, height: of the rectangle that the LEDs are on. top, right, bottom, left: LEDs of each
-    side, evenly spread; a side with 0 is left out. gap: length left free in the middle of
-    `gap_side`, for a stand; of an odd number the half that comes later clockwise has one more.
-    first: the corner where the chain begins, or `gap`. direction: which way it runs. They look
-    outward if nothing else is said.
+    Attributes:
+        width: of the rectangle on which the LEDs are
+        height: of the rectangle on which the LEDs are
+        top: LEDs of this side, evenly spread
+        right: LEDs of this side, evenly spread
+        bottom: LEDs of this side, evenly spread
+        left: LEDs of this side, evenly spread
+        centre: the middle of the rectangle
+        first: the corner where the chain begins, or `gap`
+        direction: which way the chain runs, seen from the front
+        gap: length without LEDs in the middle of `gap_side`, for a stand; of an odd number
+            of LEDs the half that is later clockwise has one more
+        gap_side: the side with the gap
 
     >>> screen = FramePart(name="s", shape="frame", width=40, height=20, top=2, right=1, left=1,
     ...                    first="bottom-left")

@@ -21,9 +21,15 @@ else:
 class Grid(Part):
     """`columns` x `rows` LEDs round `centre`, columns to the right, rows upward, as drawn.
 
-    pitch: from LED to LED, one number or [across, upward]. first: the corner of the first LED.
-    wiring: whether the chain runs along `rows` or `columns`. back_and_forth: whether every second
-    of them runs back; else each begins at the side where the first one did.
+    Attributes:
+        columns: LEDs in a row
+        rows: LEDs in a column
+        pitch: from LED to LED: one number, or `[across, upward]`
+        centre: the middle of the grid
+        first: the corner of the first LED
+        wiring: the chain runs along `rows` or `columns`
+        back_and_forth: every second row or column runs back; else each begins at the side
+            of the first
 
     >>> panel = Grid(name="p", shape="grid", columns=2, rows=2, pitch=10, first="top-left")
     >>> panel.positions()[:, :2].tolist()

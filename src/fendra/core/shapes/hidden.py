@@ -13,8 +13,11 @@ from fendra.core.values import Count
 
 @shape
 class Hidden(Part):
-    """`count` addresses without a place, always dark: a pixel that only lifts the data level,
-    LEDs under a cover.
+    """Addresses without a place, always dark: a pixel that only lifts the data level, LEDs under a
+    cover.
+
+    Attributes:
+        count: how many
 
     >>> Hidden(name="shifter", shape="hidden", count=1).positions().shape
     (0, 3)

@@ -16,7 +16,12 @@ KEY_MM = 19.05
 
 
 class Column(Model):
-    """A column of keys from the top row down; `shift`: how far it stands to the front, in keys."""
+    """A column of keys from the top row down.
+
+    Attributes:
+        keys: how many keys
+        shift: how far it stands to the front, in keys
+    """
 
     keys: Annotated[int, Field(ge=1, le=100)]
     shift: Number = 0.0
@@ -26,10 +31,13 @@ class Column(Model):
 class Keys(Part):
     """LEDs under keys: each by name and place, in wire order, or whole columns.
 
-    keys: [name, x, y] each. file: a CSV file with the columns name, x, y instead, beside the
-    design. columns: from left to right, the top key of each at its shift. back_and_forth: every
-    second column is wired from its lowest key up. unit: the length of one step of x and y; one
-    key, 19.05 mm, if not given. Write `unit = 1` for places in the design's own unit.
+    Attributes:
+        keys: `[name, x, y]` for each
+        file: instead, a CSV file beside the design with the columns name, x, y
+        columns: instead, columns from left to right, each from its top key at its shift
+        back_and_forth: every second column is wired from its lowest key up
+        unit: the length of one step of x and y; one key, 19.05 mm, by default. `unit = 1`
+            means the design's own unit
 
     >>> pad = Keys(name="pad", shape="keys", keys=[("esc", 0, 0), ("ok", 1.5, -1)])
     >>> pad.positions()[1, :2].round(6).tolist()

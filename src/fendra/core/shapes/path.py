@@ -14,7 +14,12 @@ from fendra.core.values import Model, Point, one_of
 
 
 class Bend(Model):
-    """On along a circle through `via` to `to`."""
+    """An arc through `via` to `to`.
+
+    Attributes:
+        via: a point on the arc
+        to: where the arc ends
+    """
 
     via: Point
     to: Point
@@ -28,10 +33,12 @@ else:
 
 @shape
 class PathPart(Spaced):
-    """LEDs along a way of straight pieces and arcs, bent round its corners.
+    """LEDs along straight pieces and arcs, bent round its corners.
 
-    points: the corners, in order; `{ via = [x, y], to = [x, y] }` goes on along the circle
-    through the point before it, `via` and `to`. closed: back to the first point at the end.
+    Attributes:
+        points: the corners, in order: `[x, y]`, or `{ via = [x, y], to = [x, y] }` for an
+            arc
+        closed: back to the first point at the end
 
     >>> corner = PathPart(name="a", shape="path", points=[(0, 0), (20, 0), (20, 20)], pitch=10)
     >>> corner.positions()[:, :2].tolist()

@@ -14,10 +14,12 @@ from fendra.core.values import MOST_LEDS, Point
 
 @shape
 class Points(Part):
-    """Each LED where it is said to be, in wire order.
+    """Each LED at the place that you give, in wire order.
 
-    points: [x, y] or [x, y, z] each. file: a CSV file with the columns x and y, and z and name if
-    wanted, instead, beside the design.
+    Attributes:
+        points: `[x, y]` or `[x, y, z]` for each
+        file: instead, a CSV file beside the design with the columns x and y, and z and name
+            if you like
 
     >>> Points(name="tips", shape="points", points=[(-600, 0), (600, 0, 5)]).positions()[1].tolist()
     [600.0, 0.0, 5.0]

@@ -13,10 +13,15 @@ from fendra.core.values import Count, Length, Number, Point
 
 @shape
 class Ring(Part):
-    """`count` LEDs at even angles on a circle round `centre`.
+    """LEDs at even angles on a circle round `centre`.
 
-    start_angle: degrees of the first LED, counter-clockwise seen from above, 0 along +x.
-    direction: which way the wire runs, seen from above.
+    Attributes:
+        centre: the middle of the circle
+        radius: of the circle
+        count: how many LEDs
+        start_angle: of the first LED, degrees, counter-clockwise seen from above, 0 along
+            +x
+        direction: which way the wire runs, seen from above
 
     >>> Ring(name="hub", shape="ring", radius=10, count=4).positions().round(6)[1]
     array([ 0., 10.,  0.])

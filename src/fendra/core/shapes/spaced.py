@@ -17,11 +17,13 @@ _SLACK = 0.05
 
 
 class Spaced(Part):
-    """A part whose LEDs follow a way, by `count`, or by a spacing.
+    """A part whose LEDs follow a way. With a count the LEDs are spread evenly; with a spacing as
+    many as fit are placed; with both, a count that does not fit the length is a finding.
 
-    pitch: from LED to LED, or per_metre: LEDs in a metre. With a spacing alone there are as many
-    as fit; with a count alone they are spread evenly; with both they begin at the start, and
-    a way that is too short or too long for them is a finding.
+    Attributes:
+        count: how many LEDs
+        pitch: spacing from LED to LED
+        per_metre: spacing as LEDs in a metre
     """
 
     count: Count | None = None

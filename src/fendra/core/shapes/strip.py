@@ -22,8 +22,11 @@ else:
 class Strip(Spaced):
     """LEDs on a straight line from `start`, to `end` or in a `direction`.
 
-    direction: a word as in `facing`, degrees from +x counter-clockwise, or a vector; it needs
-    `count` and a spacing.
+    Attributes:
+        start: where the first LED is
+        end: where the last LED is
+        direction: instead of `end`: a word as in `facing`, degrees from +x
+            counter-clockwise, or a vector; it needs `count` and a spacing
 
     >>> bar = Strip(name="tail", shape="strip", start=(0, 0, 0), end=(100, 0, 0), count=5)
     >>> bar.positions()[:, 0]

@@ -265,9 +265,9 @@ def _saw(bench: LiveBench, text: str) -> data.Bench:
 
 
 def _schema() -> dict[str, Any]:
-    from fendra.core.document.design import Design
+    from fendra.schema import design_schema
 
-    return Design.model_json_schema()
+    return design_schema()
 
 
 EVENTS = "Changes as server-sent events: on, level, scene, signals set by hand, lost signals."

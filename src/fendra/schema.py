@@ -1,0 +1,189 @@
+"""The JSON Schema of a design: each key with its meaning, for editors."""
+
+from __future__ import annotations
+
+import inspect
+import json
+import re
+from collections.abc import Iterable, Iterator, Mapping
+from typing import Any, TypeAlias
+
+from pydantic import BaseModel
+
+from fendra.core.catalogue.controllers import CONTROLLERS
+from fendra.core.catalogue.leds import LED_TYPES
+from fendra.core.composition.blends import BLENDS
+from fendra.core.document.design import Design
+from fendra.core.effects import EFFECTS
+from fendra.core.effects.parameters import Parameter
+from fendra.core.signals.kinds import KINDS
+from fendra.drivers import Drivers
+from fendra.outputs import DRIVERS as OUTPUTS
+from fendra.sources import DRIVERS as SOURCES
+
+Schema: TypeAlias = dict[str, Any]
+
+_ATTRIBUTES = "\n\nAttributes:\n"
+_TEXT: Schema = {"type": "string"}
+
+BOUND: Schema = {
+    "description": "an expression in quotes, or a table that looks the value up: { by = ... }",
+    "anyOf": [_TEXT, {"type": "object", "required": ["by"]}],
+}
+
+
+def schema_text() -> str:
+    """The JSON Schema (draft 2020-12) of a design, as text."""
+    return json.dumps(design_schema(), indent=1, ensure_ascii=False) + "\n"
+
+
+def design_schema() -> Schema:
+    """The JSON Schema of a design.
+
+    Every key has a description. Effects, LED types, controllers, sources and outputs are
+    enumerated; each effect and each driver brings the keys that go with it.
+
+    >>> layer = design_schema()["$defs"]["Layer"]
+    >>> layer["properties"]["fade_in"]["description"]
+    'time to fade in, s'
+    """
+    made: Schema = Design.model_json_schema()
+    tables = made["$defs"]
+    for name, model in _models():
+        if name in tables:
+            _describe(tables[name], model)
+    _describe(made, Design)
+    tables["Signal"]["properties"]["kind"]["enum"] = [*KINDS]
+    tables["Line"]["properties"]["led"] |= _known({n: led.about for n, led in LED_TYPES.items()})
+    tables["LedFigures"]["properties"]["like"] |= _known(dict.fromkeys(LED_TYPES, ""))
+    types = {name: known.about for name, known in CONTROLLERS.items()}
+    tables["Controller"]["properties"]["type"] |= {"anyOf": _words(types)}
+    layer = tables["Layer"]
+    layer["properties"]["blend"]["enum"] = [*BLENDS]
+    for table in (layer, tables["Preset"]):
+        _add_effects(table)
+    for key, drivers in (("sources", SOURCES), ("outputs", OUTPUTS)):
+        made["properties"][key]["additionalProperties"] = _connection(tables["Connection"], drivers)
+    tables["Bound"] = BOUND
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **made}
+
+
+def described(model: type[BaseModel]) -> dict[str, str]:
+    """What a model's docstring says of each key, those of its bases included."""
+    found: dict[str, str] = {}
+    for base in reversed(model.__mro__):
+        _, _, listed = inspect.cleandoc(base.__doc__ or "").partition(_ATTRIBUTES)
+        rows = re.split(r"^    (?=\w+: )", listed.partition("\n\n")[0], flags=re.M)
+        for row in filter(None, rows):
+            key, _, text = row.partition(": ")
+            found[key] = " ".join(text.split())
+    return found
+
+
+def summary(model: type[BaseModel]) -> str:
+    """What a model's docstring says before its keys."""
+    text = inspect.cleandoc(model.__doc__ or "").partition(_ATTRIBUTES)[0]
+    return text.partition("\n\n>>>")[0]
+
+
+def _models() -> Iterator[tuple[str, type[BaseModel]]]:
+    """Every table of the core, by its name."""
+    waiting: list[type[BaseModel]] = [BaseModel]
+    while waiting:
+        for model in waiting.pop().__subclasses__():
+            waiting.append(model)
+            if model.__module__.startswith("fendra.core."):
+                yield model.__name__, model
+
+
+def _describe(table: Schema, model: type[BaseModel]) -> None:
+    """Give a table and its keys their descriptions."""
+    table["description"] = summary(model)
+    texts = described(model)
+    by_alias = {field.alias or name: name for name, field in model.model_fields.items()}
+    for key, kind in table.get("properties", {}).items():
+        kind.pop("title", None)
+        if text := texts.get(by_alias[key]):
+            kind["description"] = text
+
+
+def _words(texts: Mapping[str, str]) -> list[Schema]:
+    """A choice of words, each with what it is."""
+    return [
+        {"const": word} | ({"description": about} if about else {}) for word, about in texts.items()
+    ]
+
+
+def _known(texts: Mapping[str, str]) -> Schema:
+    """The same, or a name of the design's own."""
+    return {"anyOf": [*_words(texts), _TEXT]}
+
+
+def _add_effects(table: Schema) -> None:
+    """Let a table complete its effect, and the parameters of the effect that it has."""
+    own = [*table["properties"]]
+    about = {name: effect.about.splitlines()[0] for name, effect in EFFECTS.items()}
+    table["properties"]["effect"] |= _known(about)
+    users: dict[str, list[str]] = {}
+    table["allOf"] = []
+    for name, effect in EFFECTS.items():
+        keys = {key: _parameter(item) for key, item in effect.parameters.items()}
+        table["allOf"].append(_only(own, "effect", name, keys))
+        for key in keys:
+            users.setdefault(key, []).append(name)
+    for key, names in users.items():
+        table["properties"].setdefault(key, {"description": f"a parameter of {', '.join(names)}"})
+
+
+def _only(own: Iterable[str], key: str, value: str, more: Mapping[str, Schema]) -> Schema:
+    """If a key has a value, these keys are there besides, and no others."""
+    return {
+        "if": {"properties": {key: {"const": value}}, "required": [key]},
+        "then": {"properties": dict(more), "propertyNames": {"enum": [*own, *more]}},
+    }
+
+
+def _parameter(item: Parameter) -> Schema:
+    """One parameter: what it is, its unit, range and default."""
+    default = f"{item.default_text} by default" if item.default_text else ""
+    ranged = item.range_text if item.kind in {"number", "numbers", "word"} else ""
+    facts = ", ".join(filter(None, (item.unit, ranged, default)))
+    made: Schema = {"description": f"{item.about}. {facts}" if facts else item.about}
+    if item.default is not None:
+        made["default"] = [*item.default] if isinstance(item.default, tuple) else item.default
+    plain = _plain(item)
+    if plain is not None:
+        made["anyOf"] = [plain, {"$ref": "#/$defs/Bound"}]
+    return made
+
+
+def _plain(item: Parameter) -> Schema | None:
+    """A parameter as a plain value, where that says more than a text."""
+    match item.kind:
+        case "number":
+            return {"type": "number", "minimum": item.low, "maximum": item.high}
+        case "truth":
+            return {"type": "boolean"}
+        case "numbers":
+            return {"type": "array", "items": {"type": ["number", "string", "boolean"]}}
+        case "colours":
+            return {"type": "array", "items": _TEXT}
+        case "word":
+            return {"enum": [*item.words]}
+    return None
+
+
+def _connection(plain: Schema, drivers: Drivers[Any]) -> Schema:
+    """A source or an output: its driver, and the driver's keys."""
+    made: Schema = json.loads(json.dumps(plain))
+    own = [*made["properties"]]
+    kinds = {name: drivers.kind(name) for name in drivers.names()}
+    about = {name: inspect.cleandoc(inspect.getmodule(kind).__doc__ or "").partition("\n")[0]
+             for name, kind in kinds.items()}  # fmt: skip
+    made["properties"]["type"] |= _known(about)
+    made["allOf"] = []
+    for name, kind in kinds.items():
+        texts = described(kind.Options)
+        keys = {key: {"description": texts.get(key, "")} for key in kind.Options.model_fields}
+        made["allOf"].append(_only(own, "type", name, keys))
+    return made

@@ -1,0 +1,102 @@
+"""The JSON Schema: what an editor offers and refuses, as docs/design-file.md and effects.md say."""
+
+from __future__ import annotations
+
+import tomllib
+
+import jsonschema
+import pytest
+
+import fendra as fd
+from fendra.cli.effect_examples import example_of
+from fendra.core.effects import EFFECTS
+from fendra.demo import ABOUT
+from fendra.schema import design_schema
+
+SCHEMA = design_schema()
+VALIDATOR = jsonschema.Draft202012Validator(SCHEMA)
+DESIGNS = [name for name in ABOUT if name.endswith(".toml")]
+
+
+def layer(**keys):
+    return {"layer": [{"name": "l", "on": "all", **keys}]}
+
+
+def complaint(values):
+    """What is wrong with a design without lines, but for that."""
+    line = {"name": "a", "part": [{"name": "b", "shape": "hidden", "count": 1}]}
+    errors = list(VALIDATOR.iter_errors({"line": [line], **values}))
+    return " ".join(error.message for error in errors)
+
+
+@pytest.mark.parametrize("name", DESIGNS)
+def test_it_takes_every_shipped_design(name):
+    VALIDATOR.check_schema(SCHEMA)
+    VALIDATOR.validate(tomllib.loads(fd.demo_file(name).read_text(encoding="utf-8")))
+
+
+def test_every_key_of_every_table_has_a_description():
+    tables = {"Design": SCHEMA, **SCHEMA["$defs"]}
+    bare = [
+        (name, key)
+        for name, table in tables.items()
+        for key, kind in table.get("properties", {}).items()
+        if not kind.get("description") and key != "shape"  # the shape is the table itself
+    ]
+    assert not bare
+
+
+@pytest.mark.parametrize("name", sorted(EFFECTS))
+def test_each_effect_brings_its_parameters_and_no_others(name):
+    assert complaint(layer(effect=name, **example_of(name))) == ""
+    (branch,) = [
+        each["then"]["properties"]
+        for each in SCHEMA["$defs"]["Layer"]["allOf"]
+        if each["if"]["properties"]["effect"]["const"] == name
+    ]
+    assert {*branch} == {*EFFECTS[name].parameters}
+    for key, item in EFFECTS[name].parameters.items():
+        assert branch[key]["description"].startswith(item.about)
+        if item.kind == "number" and item.default is not None:
+            assert (branch[key]["default"], branch[key]["anyOf"][0]["maximum"]) == (
+                item.default,
+                item.high,
+            )
+    assert "colourr" in complaint(layer(effect=name, colourr="red"))
+
+
+@pytest.mark.parametrize(
+    ("keys", "wrong"),
+    [
+        ({"effect": "blink", "rate": 2}, ""),
+        ({"effect": "blink", "rate": "1 + throttle"}, ""),
+        ({"effect": "blink", "rate": {"by": "gear", "else": 1}}, ""),
+        ({"effect": "blink", "rate": 26}, "26 is not valid"),  # 0 to 25 Hz
+        ({"effect": "blink", "rate": {"else": 1}}, "is not valid"),
+        ({"effect": "blink", "arcs": 3}, "'arcs' is not one of"),  # a parameter of spin
+        ({"effect": "solid", "colour": "red", "blend": "screen"}, "'screen' is not one of"),
+        ({"effect": "my-own", "sparkle": 3}, ""),  # an effect of one's own has keys of its own
+        ({"preset": "indicator", "rate": 2}, ""),
+        ({"effect": "solid", "when": 3}, "3 is not"),
+    ],
+)  # fmt: skip
+def test_what_a_layer_may_have(keys, wrong):
+    said = complaint(layer(**keys))
+    assert wrong in said if wrong else said == ""
+
+
+def test_led_types_controllers_and_drivers_are_offered_with_what_they_are():
+    def offered(kind):
+        return {each["const"] for each in kind["anyOf"] if "const" in each}
+
+    assert {"ws2812b", "sk6812-rgbw", "apa102"} <= offered(
+        SCHEMA["$defs"]["Line"]["properties"]["led"]
+    )
+    assert {"rp2040", "esp32", "atmega328p"} <= offered(
+        SCHEMA["$defs"]["Controller"]["properties"]["type"]
+    )
+    sources = SCHEMA["properties"]["sources"]["additionalProperties"]
+    assert {"udp", "mqtt", "can"} <= offered(sources["properties"]["type"])
+    assert complaint({"sources": {"a": {"type": "mqtt", "address": "host", "root": "x"}}}) == ""
+    assert "'rooot'" in complaint({"sources": {"a": {"type": "mqtt", "rooot": "x"}}})
+    assert complaint({"outputs": {"a": {"type": "serial", "address": "p", "lines": ["a"]}}}) == ""
