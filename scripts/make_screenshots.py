@@ -55,6 +55,7 @@ def main() -> None:
     shoot_sheet(design, film, SHOTS / "sheet.png")
     shoot_page(design, film.tape, SHOTS / "page.png")
     shoot_served(SHOTS / "steer.png")
+    shoot_site(SHOTS / "site.png")
     if not all(shutil.which(tool) for tool in ("Xvfb", "xterm", "import")):
         print("no Xvfb, xterm or import here: the terminal views stay as they were")
         return
@@ -64,13 +65,11 @@ def main() -> None:
         with subprocess.Popen(["Xvfb", DISPLAY, "-screen", "0", "1280x800x24"]) as screen:
             time.sleep(1)
             shoot(folder, "fendra demo", SHOTS / "demo.png")
-            shoot(folder, "fendra check wrong.toml", SHOTS / "check.png")
             design = "fendra-demo/heron.toml"
-            shoot(
-                folder,
-                f"fendra check {design} --tape fendra-demo/ride.csv",
-                SHOTS / "budgets.png",
-            )
+            pair = [Path(folder) / "wrong.png", Path(folder) / "sound.png"]
+            shoot(folder, "fendra check wrong.toml", pair[0])
+            shoot(folder, f"fendra check {design} --tape fendra-demo/ride.csv", pair[1])
+            one_below_another(pair, SHOTS / "check.png")
             shoot_live(folder, SHOTS / "live.png")
             new, listed = (
                 "fendra new 'Night glider' --like drone",
@@ -175,6 +174,75 @@ def shoot_served(path: Path) -> None:
             page.screenshot(path=there / "4.png")
         browser.close()
         put_together(there, path)
+
+
+def shoot_site(path: Path) -> None:
+    """The docs as a site: first page, tutorial, gallery; and the schema at work in an editor."""
+    if not shutil.which("chromium"):
+        print("no chromium here: the picture of the site stays as it was")
+        return
+    from playwright.sync_api import sync_playwright
+
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as running:
+        there = Path(folder)
+        site = there / "site"
+        subprocess.run(
+            [BIN / "mkdocs", "build", "--strict", "--quiet", "--site-dir", site],
+            cwd=SHOTS.parents[1],
+            check=True,
+        )
+        flags = ["--no-sandbox", "--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
+        browser = running.chromium.launch(executable_path=shutil.which("chromium"), args=flags)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        for number, (name, down) in enumerate(
+            (("index", 0), ("tutorial", 430), ("gallery", 210)), 1
+        ):
+            page.goto((site / f"{name}.html").as_uri())
+            page.wait_for_timeout(800)
+            page.evaluate(f"window.scrollTo(0, {down})")
+            page.wait_for_timeout(800)
+            page.screenshot(path=there / f"{number}.png")
+        for name in ("heron.toml", "ride.csv"):
+            shutil.copy(fd.demo_file(name), folder)
+        words = ["run", "heron.toml", "--tape", "ride.csv", "--start", "24", "--speed", "0.2"]
+        with served(folder, [*words, "--to", "null:", "--page", "8497"]) as address:
+            page.goto(address)
+            page.wait_for_timeout(2500)
+            page.get_by_role("tab", name="text").click()
+            page.wait_for_timeout(1500)
+            page.locator(".cm-content").click()
+            page.keyboard.press("Control+Home")
+            for _ in range(24):
+                page.keyboard.press("ArrowDown")
+            page.keyboard.press("Home")
+            page.keyboard.type('\n[[layer]]\nname = "hazard"\non = "tail-bar"\neffect = "comet"\n')
+            page.keyboard.press("ArrowUp")
+            page.keyboard.press("End")
+            page.keyboard.type("\n")
+            page.keyboard.press("Control+Space")
+            page.wait_for_timeout(1500)
+            page.screenshot(path=there / "4.png")
+        browser.close()
+        from PIL import Image
+
+        whole = Image.new("RGB", (1608, 1008), "#303848")
+        for number, place in enumerate(((0, 0), (808, 0), (0, 508), (808, 508)), 1):
+            with Image.open(there / f"{number}.png") as picture:
+                whole.paste(picture.resize((800, 500), Image.Resampling.LANCZOS), place)
+        whole.save(path)
+
+
+def one_below_another(paths: list[Path], path: Path) -> None:
+    """Two pictures of one width as one."""
+    from PIL import Image
+
+    pictures = [Image.open(each) for each in paths]
+    whole = Image.new("RGB", (pictures[0].width, sum(each.height for each in pictures)))
+    down = 0
+    for each in pictures:
+        whole.paste(each, (0, down))
+        down += each.height
+    whole.save(path)
 
 
 def put_together(folder: Path, path: Path) -> None:
