@@ -88,7 +88,7 @@ def designs() -> Iterator[fd.Design]:
                     "signals": {"s": {"smooth": 0.05}, "t": {}},
                     "layer": [{"name": "one", "on": "bar", "effect": effect, **keys}],
                 }  # fmt: skip
-                folder = fd.demo_file("effects/examples.toml").parent
+                folder = fd.demo_file("heart.png").parent
                 yield fd.Design.from_values(values, folder=folder)
 
 

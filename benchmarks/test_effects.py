@@ -10,7 +10,7 @@ from fendra.cli.effect_examples import example_of
 from fendra.core.effects import EFFECTS
 
 SPOTS = 300
-FOLDER = fd.demo_file("effects/examples.toml").parent
+FOLDER = fd.demo_file("heart.png").parent
 
 
 @pytest.mark.parametrize("spots", [SPOTS])

@@ -166,7 +166,7 @@ def shoot_served(path: Path) -> None:
             page.goto(address)
             page.wait_for_timeout(1500)
             for sent, seen in (("red", "green"), ("green", "red"), ("blue", "blue")):
-                asked = page.get_by_role("group", name=f"What was seen when {sent} was sent?")
+                asked = page.get_by_role("group", name=f"What did you see when {sent} was sent?")
                 asked.get_by_role("button", name=seen).click()
             page.get_by_role("button", name="That is what I see").click()
             page.locator(".verdict").scroll_into_view_if_needed()

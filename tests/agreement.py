@@ -62,7 +62,7 @@ def all_of(effect, choices=CHOICES):
                       {"name": "wild", "when": "s > 0.7", "fade": 0.3}],
             "layer": layers,
         },
-        folder=fd.demo_file("effects/examples.toml").parent,
+        folder=fd.demo_file("heart.png").parent,
     )  # fmt: skip
 
 

@@ -120,7 +120,7 @@ class Drivers(Generic[D]):
             if not equals:
                 known = [f"{key}=..." for key in kind.Options.model_fields if key != "address"]
                 raise self.error(
-                    f"'{setting}' is no option of {self.what} '{name}'; it has "
+                    f"{self.what} '{name}' has no option '{setting}'; it has "
                     f"{', '.join(known) or 'none'}"
                 )
             options[key.strip()] = value.strip()

@@ -44,7 +44,7 @@ def read_bytes(path: Path, limit: Limit | None = None, *, is_plain: bool = False
     except (OSError, ValueError) as exc:
         raise FileError(f"'{path}' cannot be read: {_reason(exc)}") from exc
     if limit is not None and len(data) > limit.most:
-        raise FileError(f"'{path}' is too large: the most is {limit.in_words}", code="limit")
+        raise FileError(f"'{path}' is too large: the limit is {limit.in_words}", code="limit")
     return data
 
 
@@ -83,7 +83,7 @@ def write_whole(path: str | Path, write: Callable[[Path], object]) -> Path:
     except FileError:
         raise
     except (FileExistsError, NotADirectoryError) as exc:
-        raise FileError(f"'{path}' cannot be written: '{path.parent}' is no folder") from exc
+        raise FileError(f"'{path}' cannot be written: '{path.parent}' is not a folder") from exc
     except (OSError, ValueError) as exc:
         raise FileError(f"'{path}' cannot be written: {_reason(exc)}") from exc
     finally:

@@ -88,7 +88,7 @@ def test_the_tables_name_each_supply_line_and_controller_once(fendra, boards):
     heads = next(row for row in out.splitlines() if row.startswith("supply"))
     assert "battery" in heads
     assert "peak" not in heads
-    assert "The slowest is the link of 'left': 151.6 frames a second at the most." in out
+    assert "The slowest is the link of 'left': at most 151.6 frames a second." in out
 
 
 def test_columns_with_nothing_in_them_are_left_out(fendra, tmp_path):

@@ -102,7 +102,7 @@ def test_a_tape_with_none_of_the_signals_is_refused(fendra, tmp_path):
     (tmp_path / "other.csv").write_text("time,heat\n0,1\n")
     code, _, err = fendra("film", HERON, "--tape", "other.csv")
     assert code == 2
-    assert "it has heat, and the design speed, rpm" in err
+    assert "it has heat; the design has speed, rpm" in err
 
 
 def test_what_tape_and_design_do_not_share_is_said(fendra, tmp_path):
@@ -110,10 +110,10 @@ def test_what_tape_and_design_do_not_share_is_said(fendra, tmp_path):
     code, out, _ = fendra("film", HERON, "--tape", "other.csv", "--seconds", "0.1")
     assert code == 0
     assert (
-        "not on the tape, so at their fallback: rpm, throttle, left, right, battery, lean, lights"
+        "not on the tape, so they have their fallback: rpm, throttle, left, right, battery, lean, lights"
         in out
     )
-    assert "on the tape, but no signals of the design: heat" in out
+    assert "on the tape, but not signals of the design: heat" in out
 
 
 def test_map_writes_a_picture(fendra, tmp_path):
@@ -202,7 +202,7 @@ def test_run_sends_a_tape_to_a_controller(fendra, short_ride, monkeypatch, tmp_p
     os.close(ours)
     os.close(theirs)
     assert code == 0
-    assert "carries 23 frames a second of this design, which makes 50" in out
+    assert "can carry 23 frames a second; the design makes 50" in out
     assert f"{receiver.frames} frames sent" in out
     assert receiver.damaged == receiver.lost == 0
     film = fd.load(HERON).compile().film(fd.read_tape(short_ride))

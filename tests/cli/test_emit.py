@@ -113,7 +113,7 @@ def test_where_the_compiler_is_missing_it_says_how_to_get_it(fendra, monkeypatch
         assert words in out.replace("\n", " ")
         assert 'pip install "fendra[firmware]"' in out
     monkeypatch.setattr("fendra.firmware.chips.find_spec", lambda _: True)
-    assert "building it needs" not in fendra("emit", HERON)[1]
+    assert "to build it you need" not in fendra("emit", HERON)[1]
 
 
 def test_a_rate_that_is_not_reached_is_a_warning_with_its_place_and_what_costs_most(fendra):
@@ -146,7 +146,7 @@ def test_what_was_changed_by_hand_is_kept_and_told(fendra, tmp_path):
     code, out, _ = fendra("emit", HERON, "--out", "there")
     assert code == 0
     assert board.read_text() == "/* mine */"
-    assert "kept as you changed it: board.c (the new one is board.c.new)" in out
+    assert "kept as you changed it: board.c (the new text is in board.c.new)" in out
 
 
 def test_a_design_with_errors_is_not_emitted(fendra, tmp_path):

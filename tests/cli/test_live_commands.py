@@ -190,7 +190,7 @@ def test_telemetry_becomes_light_on_the_network(little, network, told, fendra_un
     assert network.slots(1) == bytes(24)
     assert "Little: UDP 127.0.0.1:" in out
     assert re.search(r"^ +ms +began late +took", out, re.M)
-    assert re.search(r"Nobody uses what comes as: odd\.", err)
+    assert re.search(r"No signal uses: odd\.", err)
 
 
 def test_what_makes_no_sense_is_told_once_and_counted(little, network, told, fendra_until):
@@ -203,10 +203,10 @@ def test_what_makes_no_sense_is_told_once_and_counted(little, network, told, fen
     )  # fmt: skip
     over.set()
     assert code == 0
-    refused = "What comes for s makes no sense: signal 's' needs a number, and got 'fast'."
+    refused = "A value for s makes no sense: signal 's' needs a number, but got 'fast'."
     assert err.count(refused) == 1
-    assert err.count(f"UDP 127.0.0.1:{port} gets what makes no sense: ") == 1
-    assert int(re.search(r"^(\d+) things that came made no sense$", out, re.M)[1]) > 20
+    assert err.count(f"UDP 127.0.0.1:{port} received a value that makes no sense: ") == 1
+    assert int(re.search(r"^(\d+) values rejected$", out, re.M)[1]) > 20
     assert "  s: 'fast'" in out
 
 
@@ -216,8 +216,8 @@ def test_a_port_that_hears_this_computer_alone_says_so_where_nothing_comes(littl
     code, out, err = fendra("run", little, *to)
     assert code == 0
     assert f"UDP 127.0.0.1:{here}, OSC 0.0.0.0:{all_} (every network) to nowhere" in out
-    hint = "which hears programs of this computer alone; for others write 0.0.0.0:"
-    assert f"Nothing comes by UDP 127.0.0.1:{here}, {hint}{here}." in err
+    hint = "which only listens to programs on this computer; for others write 0.0.0.0:"
+    assert f"Nothing arrives from UDP 127.0.0.1:{here}, {hint}{here}." in err
     assert err.count(hint) == 1
 
 
@@ -488,9 +488,9 @@ def test_the_service_manager_is_told_when_it_is_ready_and_that_it_lives(
         ("bus=udp:PORT", ""),
         (
             "other=udp:PORT",
-            "s listens to source 'bus', which is not here. Write --from bus=udp:PORT",
+            "s listens to source 'bus', which does not run. Add --from bus=udp:PORT",
         ),
-        ("osc:PORT", "s listens to source 'bus', which is not here. Write --from bus=udp:9400"),
+        ("osc:PORT", "s listens to source 'bus', which does not run. Add --from bus=udp:9400"),
     ],
 )
 def test_a_source_that_signals_name_is_reached_or_it_is_said_how(little, fendra, from_, says):

@@ -53,7 +53,7 @@ def test_a_new_design_never_writes_over_one_that_is_there(fendra, tmp_path):
     (tmp_path / "lamp.toml").write_text("mine")
     code, _, err = fendra("new", "Lamp")
     assert code == 2
-    assert "'lamp.toml' is there already" in err
+    assert "'lamp.toml' exists already" in err
     assert (tmp_path / "lamp.toml").read_text() == "mine"
     assert not (tmp_path / "fendra.schema.json").exists()
     assert fendra("new", "  ")[0] == 2
@@ -154,7 +154,7 @@ def test_import_writes_text_to_the_screen_or_adds_it_to_a_design(fendra, tmp_pat
     assert all(row in left for row in before.splitlines())  # in order: `in` moves on
     code, _, err = fendra("import", "board.csv", *words)
     assert code == 2
-    assert "there is a part 'under' already" in err
+    assert "there is already a part 'under' already" in err
     assert (tmp_path / "pad.toml").read_text() == after
 
 
@@ -180,15 +180,15 @@ def test_import_of_a_drawing_follows_its_path_or_takes_its_shapes(fendra, tmp_pa
     ("words", "code", "says"),
     [
         (["nothing.csv"], 2, "there is no file 'nothing.csv'"),
-        (["board.xls"], 2, "is none of .csv, .svg and .json"),
+        (["board.xls"], 2, "is not a .csv, .svg or .json file"),
         (["board.csv", "--column", "x=Wide"], 2, "board.csv: there is no column 'Wide'"),
-        (["board.csv", "--column", "PosX"], 2, "'PosX' is not like x=PosX"),
-        (["board.csv", "--only", "LED*"], 2, "no name is like 'LED*'"),
-        (["empty.svg", "--pitch", "5", "--per-metre", "5"], 2, "say the same"),
-        (["board.csv", "--pitch", "5"], 2, "--pitch is about an SVG, and 'board.csv' is none"),
-        (["board.csv", "--order", "path"], 2, "--order path is about an SVG"),
-        (["empty.svg", "--column", "x=a"], 2, "--column is about a CSV, and 'empty.svg' is none"),
-        (["board.csv", "--into", "broken.toml"], 2, "is no TOML"),
+        (["board.csv", "--column", "PosX"], 2, "'PosX' has another form than x=PosX"),
+        (["board.csv", "--only", "LED*"], 2, "no name matches 'LED*'"),
+        (["empty.svg", "--pitch", "5", "--per-metre", "5"], 2, "mean the same"),
+        (["board.csv", "--pitch", "5"], 2, "--pitch needs an SVG, and 'board.csv' is not one"),
+        (["board.csv", "--order", "path"], 2, "--order path needs an SVG"),
+        (["empty.svg", "--column", "x=a"], 2, "--column needs a CSV, and 'empty.svg' is not one"),
+        (["board.csv", "--into", "broken.toml"], 2, "is not valid TOML"),
         (["empty.svg"], 2, "empty.svg: this is no SVG"),
     ],
 )
@@ -233,7 +233,7 @@ def test_every_pattern_reaches_a_controller_and_ends_dark(fendra, pattern, tmp_p
         heard = made.communicate(timeout=20)[0]
     assert code == 0
     assert f"Bare to port {port}: {pattern}." in out
-    assert "0.5 A is assumed" in out
+    assert "Fendra assumes 0.5 A" in out
     assert "0 lost, 0 incomplete, 0 damaged" in heard
     assert "line 0: 30 LEDs, 000000 000000" in heard
 
@@ -245,7 +245,7 @@ def test_the_level_is_low_within_the_supply_and_held_there(fendra):
             "probe", fd.demo_file("heron.toml"), "colours", "--to", f"serial:{port}", "--speed", 200,
             "--level", 1,
         )  # fmt: skip
-    assert "The level is held where the supply bears it." in out
+    assert "The supply limits the level." in out
     # 80 % of 6 A: 158 LEDs at 1 mA when dark, and 158 x 60 mA x level: 0.49 of full light, 0.73 to the eye
     assert "Level 0.73, at most about 4.80 A of the 6 A of 'deck'." in out
 

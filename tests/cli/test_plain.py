@@ -153,7 +153,7 @@ def test_a_reset_takes_parameters_and_preset_away_and_keeps_the_old_design(fendr
     path.write_text(text)
     code, out, _ = fendra("presets", "reset", path, "b")
     assert code == 0
-    assert "it had set: duty, preset 'quick'" in out
+    assert "before, it set: duty, preset 'quick'" in out
     [layer] = fd.load(path).layer
     assert (layer.effect, layer.preset, layer.parameters) == ("blink", "", {})
     assert (tmp_path / "d.toml.bak").read_text() == text
@@ -163,4 +163,4 @@ def test_a_reset_takes_parameters_and_preset_away_and_keeps_the_old_design(fendr
 def test_a_stand_in_answers_to_the_name_of_its_source_and_says_what_it_cannot_send(fendra):
     _, out, _ = fendra("simulate", "can", "--tape", fd.demo_file("game.csv"), "--for", "0.2")
     assert "A vehicle on a CAN bus" in out
-    assert "no way to send bass, beat, coin," in out
+    assert "It cannot send bass, beat, coin," in out

@@ -103,7 +103,7 @@ def test_for_a_network_it_shows_an_address_with_a_token_for_each_right(
     tokens = json.loads((tmp_path / "tokens.json").read_text(encoding="utf-8"))
     assert f"page, on this computer:  http://127.0.0.1:{port}/#token={tokens['steer']}" in out
     assert f"#token={tokens['look']}" in out
-    assert "Whoever can hear this network can hear the token" in out
+    assert "Anybody who can listen on this network can read the token" in out
 
 
 def test_a_design_with_page_is_served_on_this_computer_alone(fendra_until, heron):
@@ -122,16 +122,16 @@ def test_where_its_page_cannot_be_served_a_design_runs_all_the_same(fendra, hero
         heron.write_text(f"{text}\n[page]\nport = {port}\n", encoding="utf-8")
         code, out, _ = fendra("run", heron, "--to", "null:", "--for", "0.3")
         assert code == 0
-        assert "The design has a [page], which is left out: no page can be served on" in out
+        assert "The design's [page] is not served: the page cannot be served on" in out
         code, _, err = fendra("run", heron, "--to", "null:", "--page", port, "--for", "0.3")
         assert code == 1
-        assert f"no page can be served on 127.0.0.1:{port}" in err
+        assert f"the page cannot be served on 127.0.0.1:{port}" in err
 
 
 @pytest.mark.parametrize(
     ("words", "why"),
     [
-        (["--page-new-tokens"], "write --page as well"),
+        (["--page-new-tokens"], "add --page"),
         (["--page", "--page-announce"], "nobody to announce it to"),
         (["--page", "--page-cert", "a.pem"], "belong together"),
     ],
@@ -157,7 +157,7 @@ def test_listening_with_a_page_sends_nothing(fendra_until, fendra, heron):
     assert [each["what"] for each in seen[-1]["outputs"]] == ["nowhere"]
     code, _, err = fendra(*words, "--learn")
     assert code == 2
-    assert "--learn listens without a page" in err
+    assert "--learn works without a page" in err
 
 
 def test_the_bench_is_served_and_ends_dark(fendra_until, heron):
@@ -191,9 +191,7 @@ def test_a_signal_of_a_name_that_steering_needs_is_told(fendra, heron):
     heron.write_text(f"{text}\n[signals.hand_level]\n", encoding="utf-8")
     code, _, err = fendra("run", heron, "--to", "null:", "--page", free_port(), "--for", "0.2")
     assert code == 1
-    assert (
-        "signal 'hand_level' has a name that steering needs for itself. Rename the signal." in err
-    )
+    assert "signal 'hand_level' has a name that steering needs. Rename the signal." in err
 
 
 def test_without_a_page_no_server_is_imported():

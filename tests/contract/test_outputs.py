@@ -182,13 +182,13 @@ def test_an_output_takes_the_lines_of_one_controller_or_those_that_are_named(tex
     [
         ("seriall:/dev/x", "Did you mean 'serial'"),
         ("serial:/dev/x,speed=3", "there is no option 'speed' here"),
-        ("serial:/dev/x,fast", "'fast' is no option of output 'serial'; it has"),
+        ("serial:/dev/x,fast", "'fast' output 'serial'; it has"),
         (
             "serial:/dev/x,baud=fast",
             r'baud: this must be a whole number; you wrote "fast"\. .*as in: serial:/dev/ttyUSB0',
         ),
         ("serial:/dev/x,baud=0", r"baud: 0 is out of range\."),
-        ("serial:", "address: nothing is written here. .*as in: serial:/dev/ttyUSB0"),
+        ("serial:", "address: this is empty. .*as in: serial:/dev/ttyUSB0"),
         ("memory:,x=1", "The options are: controller, lines"),
         ("terminal:behind", "address"),
     ],

@@ -287,7 +287,7 @@ def test_strips_that_are_cut_wrong_are_told_with_what_is_left():
     """7 LEDs, three a chip: the last chip has one; six or nine are whole."""
     line = [{"name": "l", "part": [strip("s", 7, leds_per_address=3)]}]
     ((_, text),) = found("uneven", line=line)
-    assert "drive 3 each; the last one has 1" in text
+    assert "drive 3 each; the last chip has 1" in text
     assert "count 9, or fewer" in text
 
 

@@ -58,7 +58,7 @@ def program(name, **keys):
             "line": [{"name": "a", "part": [strip("bar", 40), RING, WALL]}],
             "signals": SIGNALS, "rate": 25, "layer": [layer(name, **{**BUSY.get(name, {}), **keys})],
         },
-        folder=fd.demo_file("effects/examples.toml").parent,
+        folder=fd.demo_file("heart.png").parent,
     )  # fmt: skip
     return made.compile(engine="numpy")
 

@@ -153,7 +153,7 @@ def test_a_name_alone_keeps_its_order_and_what_is_put_together_has_that_of_the_f
 
 def test_what_stands_further_down_is_told_to_be_moved():
     _, (finding,) = choices(groups={"one": "two", "two": "x < 0"})
-    assert "'two' stands further down. Move it above this." in finding
+    assert "'two' comes later in the file. Move it above this." in finding
 
 
 @pytest.mark.parametrize(
@@ -162,7 +162,7 @@ def test_what_stands_further_down_is_told_to_be_moved():
         ({"groups": {"g": "rng"}}, "Did you mean 'ring'?"),
         ({"groups": {"g": "b[4]"}}, "They go from 0 to 3."),
         ({"groups": {"g": "pad[entr]"}}, "has no LED 'entr'. Did you mean 'enter'?"),
-        ({"groups": {"g": "z*"}}, "no name is like 'z*'"),
+        ({"groups": {"g": "z*"}}, "no name matches 'z*'"),
         ({"groups": {"g": {"near": "a"}}}, "`near` by itself chooses nothing"),
         ({"groups": {"g": {"within": 5}}}, "`within` needs to know what to be near to"),
         ({"groups": {"g": {"of": "a", "outermost": 9}}}, "9"),

@@ -81,11 +81,11 @@ def test_every_controller_type_has_pins_and_memory(name):
          "length: warning: line[1].part[1].count: 12 LEDs, 10 from one to the next, need 110, and the strip is 100 long, enough for 11."),
         ({"shape": "strip", "start": [0, 0], "end": [100, 0], "count": 9, "pitch": 10.0}, "enough for 11"),
         ({"shape": "path", "points": [[0, 0], [30, 0], [30, 20]], "count": 7, "pitch": 10.0}, "need 60, and the path is 50 long, enough for 6"),
-        ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "leds_per_address": 3}, "5 LEDs cannot be shared out among chips that drive 3 each; the last one has 2"),
+        ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "leds_per_address": 3}, "5 LEDs do not fit chips that drive 3 each; the last chip has 2"),
         ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "skip": [5]}, "there is no place 5: they go from 0 to 4"),
-        ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "skip": ["3-x"]}, "'3-x' is no place: write 4, or '4-9'"),
-        ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "names": ["a"]}, "1 names are given for 5 LEDs"),
-        ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "facing": ["up", "left"]}, "2 facings are given for 5 LEDs"),
+        ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "skip": ["3-x"]}, "'3-x' is not a place: write 4, or '4-9'"),
+        ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "names": ["a"]}, "1 names for 5 LEDs"),
+        ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "facing": ["up", "left"]}, "2 facings for 5 LEDs"),
         ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "on": "nobody"}, "there is no part 'nobody' to be placed on"),
         ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "on": "p"}, "parts are placed on each other in a circle: p -> p"),
         ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "parallel_to": "q"}, "its line has no part 'q' to go with"),
@@ -95,8 +95,8 @@ def test_every_controller_type_has_pins_and_memory(name):
         ({"shape": "assembly", "use": "nothing"}, "there is no assembly 'nothing'"),
         ({"shape": "assembly", "use": "self"}, "assembly 'self' holds itself: self -> self"),
         ({"shape": "assembly", "use": "one", "only": ["tow"]}, "assembly 'one' has no part 'tow'. Did you mean 'two'?"),
-        ({"shape": "assembly", "use": "one", "facing": "left"}, "`facing` does nothing for a part of shape 'assembly'"),
-        ({"shape": "hidden", "turn": 5.0}, "`turn` does nothing for a part of shape 'hidden'"),
+        ({"shape": "assembly", "use": "one", "facing": "left"}, "`facing` has no effect on a part of shape 'assembly'"),
+        ({"shape": "hidden", "turn": 5.0}, "`turn` has no effect on a part of shape 'hidden'"),
     ],
 )  # fmt: skip
 def test_parts_that_do_not_fit_are_told(part, says):
@@ -114,5 +114,5 @@ def test_parts_at_one_place_are_told_and_copies_longer_than_their_original():
     assert "LED 0 of 'one' and LED 0 of 'two' are at one place" in text
     long = [{"name": "a", "part": [strip("one", 3), strip("two", 4, at=[0, 9], parallel_to="one")]}]
     assert any(
-        "has 4 addresses, and 'one', whose data it shows, 3" in text for text in findings(long)
+        "has 4 addresses, but 'one', whose data it shows, has 3" in text for text in findings(long)
     )

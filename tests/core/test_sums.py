@@ -59,7 +59,7 @@ def test_a_limiter_that_holds_back_more_than_a_tenth_of_a_tape_is_a_warning(whit
         [(severity, message, remedy)] = said
         assert severity == "warning"
         assert f"{held:.0%} of the tape's frames" in message
-        assert "take a supply of 3 A" in remedy
+        assert "use a supply of 3 A" in remedy
 
 
 def test_the_battery_side_of_a_converter_has_its_current_fuse_and_wire():
@@ -82,7 +82,7 @@ def test_a_converter_without_a_rating_gets_one_proposed():
     assert severity == "note"
     assert "amps of its converter" in remedy
     assert "one of 5 A gives it all" in remedy
-    assert ("converter, 5 V, 5 A", "1", "proposed: its rating is not said") in materials(
+    assert ("converter, 5 V, 5 A", "1", "proposed, because its rating is unknown") in materials(
         lit.budget()
     ).rows
 

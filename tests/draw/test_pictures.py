@@ -276,7 +276,7 @@ def test_electrical_plots_go_on_the_caller_s_axes():
         ax = Figure().add_subplot(facecolor=face)
         assert film.current(ax, supply="five") is ax
         words = [text.get_text() for text in ax.texts]
-        assert {"rated 10 A", "the limiter keeps 8 A", "2.45 A at 12 s"} <= {*words}
+        assert {"rated 10 A", "the limiter's budget 8 A", "2.45 A at 12 s"} <= {*words}
         ax = Figure().add_subplot(facecolor=face)
         assert cabinet.voltage(ax, lines=["marquee"]) is ax
         assert "the LEDs need 4 V" in [text.get_text() for text in ax.texts]

@@ -164,7 +164,7 @@ def test_leds_may_face_the_way_they_are_turned():
         ("", {}, "the file is empty"),
         ("x,y\n", {}, "heads and no rows"),
         ("a,b\n1,2\n", {}, r"no column holds x. Name it: x=HEAD. The heads are: a, b"),
-        ("x,y\n1,2\nfoo,3\n4,\n", {}, r"row 3: x is 'foo', which is no number; row 4: y is ''"),
+        ("x,y\n1,2\nfoo,3\n4,\n", {}, r"row 3: x is 'foo', which is not a number; row 4: y is ''"),
         ("x,y\n" + "a,b\n" * 9, {}, r"and 6 rows more"),
         ("x,y\n1,2\n", {"columns": {"x": "PosX"}}, r"there is no column 'PosX'"),
         ("x,y\n1,2\n", {"columns": {"wide": "x"}}, r"'wide' is nothing that a column can hold"),
@@ -340,7 +340,7 @@ def test_what_is_added_leaves_every_line_that_was_there(name):
 
 def test_a_name_that_is_taken_is_refused():
     text = fd.demo_file("bare.toml").read_text(encoding="utf-8")
-    with pytest.raises(LayoutError, match="there is a part 'tail-bar' already"):
+    with pytest.raises(LayoutError, match="there is already a part 'tail-bar' already"):
         add_lines(text, [NewLine("main", [{**PART, "name": "tail-bar"}])])
     with pytest.raises(LayoutError, match="is no list of tables"):
         add_lines("line = 3\n", [])
@@ -399,7 +399,7 @@ def test_keys_and_points_may_stand_in_files_beside_the_design(tmp_path):
     ("pad", "says"),
     [
         (None, "there is no file"),
-        ("key,x,y\nesc,0,zero\n", "pad.csv: row 2: y is 'zero', which is no number"),
+        ("key,x,y\nesc,0,zero\n", "pad.csv: row 2: y is 'zero', which is not a number"),
         ("x,y\n1,2\n", "every key needs a name"),
         ("key,x,y\n", "heads and no rows"),
     ],
@@ -422,8 +422,8 @@ def test_places_in_two_ways_and_other_kinds_of_file_are_refused(tmp_path):
         "at = [0, 0, 5]", "points = [[0, 0]]"
     )
     said = [finding.message for finding in check_text(text, "pad.toml", folder=tmp_path).findings]
-    assert "'pad.svg' is no .csv; `fendra import` reads others." in said
-    assert "the places stand in `points` and in a file; leave one of them out." in said
+    assert "'pad.svg' is not a .csv; `fendra import` reads other files." in said
+    assert "the places are in `points` and in a file; keep one of them." in said
 
 
 def test_the_order_of_names_counts_their_numbers():

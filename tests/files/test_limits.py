@@ -90,7 +90,7 @@ DOT = '<circle cx="1" cy="1" r="1"/>'
         ('<g id="a"><use href="#b"/></g><g id="b"><use href="#a"/></g>', "holds itself"),
         (f'<g id="g0">{DOT * 10}</g>' + "".join(f'<g id="g{i}">{f"<use href={chr(34)}#g{i - 1}{chr(34)}/>" * 10}</g>' for i in range(1, 12)), "stand for too much"),
         ("<g>" * 5000 + DOT + "</g>" * 5000, "nested too deeply"),
-        (DOT * 200_000, "it holds too much; the most is 20,000 places"),
+        (DOT * 200_000, "it holds too much; the limit is 20,000 places"),
         ('<circle cx="1" cy="1" r="1" transform="rotate(abc)"/>', "this is no SVG"),
         ('<circle cx="1" cy="1" r="1" transform="matrix(1,2)"/>', "this is no SVG"),
         ('<circle cx="1e308" cy="1e308" r="1"/>', "out of range"),

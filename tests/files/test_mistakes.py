@@ -189,7 +189,7 @@ MISTAKES = [
     ("range = [0, 25]", "range = [25, 0]", "Write the lower value first."),
     ("volts = 5", 'volts = "5V"', "Write: volts = 5"),
     ("amps = 6", 'amps = "600mA"', "Write: amps = 0.6"),
-    ("volts = 5", "volts = 12", "take a supply of 5 V", 'supply = "deck"'),
+    ("volts = 5", "volts = 12", "use a supply of 5 V", 'supply = "deck"'),
     ('unit = "km/h"', 'units = "km/h"', "Did you mean 'unit'?"),
     ('order = "GRB"', 'order = "grb"', 'Write: order = "GRB"'),
     ('facing = "back"', 'facing = "Back"', "Did you mean 'back'?"),

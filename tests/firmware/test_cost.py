@@ -151,7 +151,7 @@ def test_what_a_controller_runs_by_itself_is_told_with_what_costs_most():
 
 def test_what_is_too_slow_or_does_not_fit_is_a_finding():
     slow = findings(on_atmega(120, *[{**layer("cloud"), "name": "mist"}]))
-    assert "frames a second with everything on, and the design asks for 50" in (
+    assert "frames a second with everything on; the design asks for 50" in (
         slow["firmware-slow"].message
     )
     assert "'mist'" in slow["firmware-slow"].message

@@ -166,7 +166,7 @@ def by_pins(compiler, folder: Path, values) -> np.ndarray:
     for i, (pedal, volts, four, lux, beam, stick) in enumerate(FRAMES):
         at_pins = [0.2 + pedal / 200] * 3
         at_pins += [volts / 25.575, 0.25 + four / 2, 0.9 if beam else 0.1, (stick + 1) / 2]
-        is_high = lux < 20  # pulled up and the other way round: on while it is not at ground
+        is_high = lux < 20  # pulled up and reverses it: on while it is not at ground
         rows.append(" ".join(map(str, [20 * i, int(is_high), *at_pins])))
     done = subprocess.run(
         [program], input="\n".join(rows), capture_output=True, text=True, check=True

@@ -40,7 +40,7 @@ def test_diodes_to_rows_drive_the_rows():
     ("pin", "code", "words"),
     [
         ({}, "missing-key", "the matrix of 'down' needs its rows and columns"),
-        ({**WIRES, "order": [0, 1]}, "wrong-value", "2 numbers stand for the 6 places of the matrix"),
+        ({**WIRES, "order": [0, 1]}, "wrong-value", "2 numbers for the 6 places of the matrix"),
         ({**WIRES, "order": [0, 1, 2, 2, 4, 5]}, "wrong-value", "key 2 is there twice"),
         ({**WIRES, "order": [0, 1, 2, 3, 4, -1]}, "wrong-value", "Write size = 5"),
         ({**WIRES, "of": "press"}, "wrong-value", "and has rows and columns as well"),

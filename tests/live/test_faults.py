@@ -282,7 +282,7 @@ def test_a_design_is_saved_broken_and_mended(tmp_path):
         until(lambda: colour() == [255, 0, 0], "red")
         path.write_text(TEXT.replace("COLOUR", "rad"))
         until(lambda: reloader.refusals == 1, "the refusal")
-        assert "The old design goes on." in told[-1]
+        assert "The old design keeps running." in told[-1]
         assert "d.toml:10: error: layer[1].colour: there is no colour 'rad'" in told[-1]
         assert colour() == [255, 0, 0]
         path.write_text(TEXT.replace("COLOUR", "#00ff00"))
@@ -315,7 +315,7 @@ def test_the_disk_is_full_while_it_records():
         before = session.loop.stats.rendered
         until(lambda: session.loop.stats.rendered > before + 20, "frames all the same")
     assert told == [
-        "'/dev/full' cannot be written: No space left on device. The light goes on; the tape has a gap."
+        "'/dev/full' cannot be written: No space left on device. The light continues; the tape has a gap."
     ]
 
 

@@ -141,7 +141,7 @@ def test_columns_of_a_line_are_the_numbers_of_a_vector():
 
 
 def test_each_source_has_its_own_numbers():
-    """Of one the switch is the other way round; of the other it goes on above 30, off below 20."""
+    """Of one the switch is reverses it; of the other it goes on above 30, off below 20."""
     box, _ = inbox(on={"kind": "switch", "source": [
         {"name": "bus:a", "invert": True}, {"name": "home:b", "on_at": 30, "off_at": 20}]})  # fmt: skip
     found = []

@@ -124,7 +124,9 @@ def test_the_watcher_of_the_design_outlives_a_fault(tmp_path, monkeypatch):
     reloader.start()
     path.write_text(f"{text}\n# one\n", encoding="utf-8")
     until(lambda: told, "it is told")
-    assert told[0].startswith("The old design goes on. internal error in a.toml: ZeroDivisionError")
+    assert told[0].startswith(
+        "The old design keeps running. internal error in a.toml: ZeroDivisionError"
+    )
     path.write_text(f"{text}\n# another\n", encoding="utf-8")
     until(lambda: used, "it is used")
     reloader.stop()

@@ -27,7 +27,7 @@ def show(output, made):
 @pytest.mark.parametrize(
     ("kind", "address", "says"),
     [
-        ("film", "victim.sh", "a design may name files that end in .npz or .rgb here"),
+        ("film", "victim.sh", "a design may only write files that end in .npz or .rgb here"),
         ("film", "../out.npz", "is outside the design's folder"),
         ("film", "/tmp/out.rgb", "is outside the design's folder"),
         ("film", "away/out.npz", "is outside the design's folder"),

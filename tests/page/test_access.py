@@ -364,7 +364,9 @@ def test_places_are_read_and_taken_ones_are_told():
             place_of(wrong)
     with socket.create_server(("127.0.0.1", 0)) as taken:
         port = taken.getsockname()[1]
-        with pytest.raises(PageError, match=f"no page can be served on 127.0.0.1:{port}: .*in use"):
+        with pytest.raises(
+            PageError, match=f"the page cannot be served on 127.0.0.1:{port}: .*in use"
+        ):
             Server(Place(port=port))
 
 

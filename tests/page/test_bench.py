@@ -64,7 +64,7 @@ def test_an_output_that_fails_is_told_once_and_comes_back(bench):
     until(lambda: bench.wire.bytes, "a picture")
     bench.wire.fails = True
     until(lambda: bench.state().problem == "the port is busy", "the trouble")
-    assert bench.told_of == ["the port is gone. It is tried again."]
+    assert bench.told_of == ["the port is gone. Retrying."]
     bench.wire.fails = False
     count = len(bench.wire.bytes)
     until(lambda: len(bench.wire.bytes) > count, "the picture again")

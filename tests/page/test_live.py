@@ -289,7 +289,7 @@ def test_the_bench_by_a_phone(serve, live, design_file):
     page.get_by_label("Line", exact=True).select_option("deck")
     phone.until("fendra.state.bench.line === 'deck'")
     for question, seen in (("red", "blue"), ("green", "red"), ("blue", "green")):
-        group = page.get_by_role("group", name=f"What was seen when {question} was sent?")
+        group = page.get_by_role("group", name=f"What did you see when {question} was sent?")
         group.get_by_role("button", name=seen).click()
     page.get_by_role("button", name="That is what I see").click()
     page.get_by_role("button", name="Write it into the design").click()

@@ -204,6 +204,6 @@ def test_a_first_pixel_that_lifts_the_data_is_no_chip():
     assert [line.shifter for line in drone.lines] == ["pixel", "chip"]
     how_many = {row[0]: row[1] for row in materials(drone).rows}
     assert how_many["level shifter, a channel a line"] == "1"
-    words = [step.words for step in dict(bench_steps(drone, "x"))["Before there is power"]]
+    words = [step.words for step in dict(bench_steps(drone, "x"))["Before you switch on"]]
     assert "The first pixel, which nobody sees, lifts the data of wings." in words
     assert "Level shifters are in the data of body." in words

@@ -203,7 +203,7 @@ def test_a_broker_that_says_nothing_is_told_of(monkeypatch):
         connected = connect(made, sources=[f"mqtt:127.0.0.1:{port}"], outputs=["null:"])
         Session(made.compile(), connected, tell=told.append, for_s=1.5).run()
     assert [text for text in told if "does not answer" in text] == [
-        f"MQTT broker 127.0.0.1:{port} does not answer. It is tried again."
+        f"MQTT broker 127.0.0.1:{port} does not answer. Retrying."
     ]
 
 

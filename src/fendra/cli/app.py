@@ -49,10 +49,11 @@ from fendra.core.quoting import in_lines
 
 FINDINGS, USAGE, INTERNAL = 1, 2, 3
 """Exit codes: see `EXITS`."""
-EXITS = """Begin with: fendra demo
-
-Every command ends with 0 when all went well; 1 when the design has errors, or when it cannot be run
-or delivered as it is; 2 for a wrong option, name or file; 3 for a fault in Fendra."""
+EXITS = (
+    "Begin with: fendra demo\n\nExit codes: 0 if all went well; 1 if the design has errors, "
+    "or cannot be run or delivered as it is;\n2 for a wrong option, name or file; 3 for a "
+    "fault in Fendra."
+)
 BY_NAME = (FileError, LayoutError, SignalError, TapeError, ClockError)
 """Errors about what the user named: a file, a part, a signal, a tape, a moment."""
 
@@ -99,7 +100,7 @@ def _show_version(wanted: bool) -> None:
 @app.callback()
 def _fendra(
     version: bool = typer.Option(
-        False, "--version", help="Say the version.", callback=_show_version, is_eager=True
+        False, "--version", help="Print the version.", callback=_show_version, is_eager=True
     ),
 ) -> None:
     pass
@@ -124,38 +125,39 @@ def _safe(command: Callable[..., None]) -> Callable[..., None]:
 
 
 for name, function, about, example in (
-    ("demo", demo, "Try it all on a cargo trike and a recorded ride.", "demo --into trying"),
+    ("demo", demo, "Try everything on a cargo trike with a recorded ride.", "demo --into trying"),
     ("new", new, "Write a design to begin with.", "new glider --like drone"),
-    ("schema", schema, "Write a design's keys, for editors.", "schema --out fendra.schema.json"),
-    ("check", check, "Check a design: every finding, its budgets, and what to do.",
+    ("schema", schema, "Write the schema of designs, for editors.",
+     "schema --out fendra.schema.json"),
+    ("check", check, "Check a design: list what is wrong, with cures, and what it draws.",
      "check heron.toml --tape ride.csv"),
     ("sheet", sheet, "Write the build sheet: wiring, supplies, fuses, tests.",
      "sheet heron.toml --tape ride.csv"),
     ("map", map_, "Draw where every LED is.", "map heron.toml --out heron-map.png"),
     ("layout", layout, "List the parts, or write every LED into a file.",
      "layout heron.toml --out heron-leds.csv"),
-    ("import", import_, "Make parts of a file of positions.",
+    ("import", import_, "Make parts from a file of positions.",
      "import board.csv --only 'D*' --order name --into pad.toml"),
-    ("probe", probe, "Prove on the bench that the map is right.",
+    ("probe", probe, "Test the map on the real LEDs.",
      "probe heron.toml walk --line tail --to serial:/dev/ttyUSB0"),
     ("effects", effects, "List the effects, or show one in full.", "effects gauge"),
-    ("presets", presets, "Keep an effect's settings, and use them in other designs.",
+    ("presets", presets, "Keep an effect's settings under a name, for other designs.",
      "presets save heron.toml 'turn left, front' --as quick-turn"),
-    ("film", film, "Render a tape, or made-up values: film strip, still and animation.",
+    ("film", film, "Draw a tape, or made-up values: film strip, still, animation.",
      "film heron.toml --sweep rpm=0:5200:6s --set lights=on --timeline"),
-    ("page", page, "Write a page that runs the design in a browser: one file, no network.",
+    ("page", page, "Write one HTML file that runs the design in a browser.",
      "page heron.toml --tape ride.csv --out heron.html"),
-    ("compare", compare, "Two designs, or one with a key at several values, on one tape.",
+    ("compare", compare, "Compare two designs, or one key at several values, on one tape.",
      "compare heron.toml --vary rpm.threshold=4000,4700 --tape ride.csv"),
     ("explain", explain, "Say why an LED looks as it does at a moment.",
      "explain heron.toml --tape ride.csv --at 31.5 --spot tail-bar:4"),
-    ("listen", listen, "Show every live signal, and learn its range.",
+    ("listen", listen, "Show every live signal; learn its range.",
      "listen heron.toml --from udp:9400 --learn"),
-    ("simulate", simulate, "Stand in for a game, a bus, an autopilot, a broker.",
+    ("simulate", simulate, "Play a tape as a game, a bus, an autopilot, a broker would send it.",
      "simulate game"),
-    ("emit", emit, "Write firmware: the same light on a controller, without a computer.",
+    ("emit", emit, "Write firmware: the same light on a controller.",
      "emit heron.toml --target arm --tape ride.csv"),
-    ("run", run, "Run a design live: its sources, its light, its outputs.",
+    ("run", run, "Run a design live: from its sources to its outputs.",
      "run heron.toml --tape ride.csv --to serial:/dev/ttyUSB0,baud=500000"),
     ("trust", trust, "Allow Python files of effects to run, or list them.",
      "trust stripes.py"),
@@ -182,7 +184,7 @@ def main() -> None:
         name = (exc.name or "").partition(".")[0]
         if name not in DESK:
             raise
-        said = f"this needs the package '{name}', which a small install leaves out"
+        said = f"this needs the package '{name}', which the small install does not have"
         print(f"{said}: pip install 'fendra[desk]'", file=sys.stderr)
         sys.exit(FINDINGS)
     except OSError as exc:  # a disk, a folder or a network that does not do what it should

@@ -35,7 +35,7 @@ def say_budget(budget: Budget) -> None:
     _say([_controller(each) for each in budget.controllers if each.controller is not None])
     if budget.slowest is not None:
         name, rate_hz = budget.slowest
-        say(f"The slowest is {name}: {rate_hz:.4g} frames a second at the most.")
+        say(f"The slowest is {name}: at most {rate_hz:.4g} frames a second.")
     say()
 
 

@@ -27,18 +27,18 @@ def check(
         Path | None,
         typer.Option(
             metavar="TAPE",
-            help="Signals over time, CSV: what the design shows on it is checked too.",
+            help="Signals over time, CSV: also check the light that they give.",
             show_default=False,
         ),
     ] = None,
     as_json: AsJson = False,
 ) -> None:
-    """Check a design: every finding with its place and what to do, and its budgets.
+    """Check a design: list what is wrong, each with its line and its cure, and what it draws.
 
-    The budgets say what each supply has to give, how far the voltage falls along each line, how
-    long a frame takes, and what it needs of the controller; docs/electric.md explains them.
+    The tables show what each supply gives, how far the voltage falls along each line, how long a
+    frame takes, and what the controller needs; docs/electric.md explains them.
 
-    Ends with 0 when there is no error, 1 when there is one, 2 when a file cannot be read.
+    Exit codes: 0 without errors, 1 with errors, 2 if a file cannot be read.
     """
     checked, played = check_on(design, tape)
     subject = checked.subject

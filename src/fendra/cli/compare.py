@@ -26,7 +26,7 @@ def compare(
         str | None,
         typer.Option(
             metavar="LAYER.KEY=A,B,...",
-            help="One design instead, with a key of a layer at several values.",
+            help="With one design: a key of a layer, at several values.",
             show_default=False,
         ),
     ] = None,
@@ -39,13 +39,13 @@ def compare(
     out: Annotated[
         Path | None,
         typer.Option(
-            metavar="PICTURE", help="Where the picture goes.  [default: DESIGN-compare.png]",
+            metavar="PICTURE", help="The picture.  [default: DESIGN-compare.png]",
             show_default=False,
         ),
     ] = None,
     as_json: AsJson = False,
 ) -> None:  # fmt: skip
-    """Put films of the same tape above each other, with what differs marked."""
+    """Draw films of the same tape above each other, and mark what differs."""
     from fendra.core.signals.playing import frame_count
     from fendra.draw.compare import differing, draw_compare
     from fendra.draw.style import save_figure
@@ -116,7 +116,7 @@ def varied(design: Design, text: str) -> tuple[list[Design], list[str]]:
     place, sign, listed = text.partition("=")
     name, dot, key = place.strip().rpartition(".")
     if not sign or not dot:
-        raise typer.BadParameter(f"'{text}' is written as in --vary 'rpm.threshold=4000,4700'")
+        raise typer.BadParameter(f"'{text}' has another form than --vary 'rpm.threshold=4000,4700'")
     names = [layer.name for layer in design.layer]
     if name not in names:
         remedy = did_you_mean(name, names, "layers")

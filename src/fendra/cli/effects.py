@@ -18,18 +18,24 @@ if TYPE_CHECKING:
 def effects(
     name: Annotated[
         str | None,
-        typer.Argument(metavar="[NAME]", help="One effect, in full.", show_default=False),
+        typer.Argument(
+            metavar="[NAME]",
+            help="One effect, with its parameters and an example.",
+            show_default=False,
+        ),
     ] = None,
     design: Annotated[
         Path | None,
-        typer.Option(metavar="DESIGN", help="With a design's own effects.", show_default=False),
+        typer.Option(
+            metavar="DESIGN", help="Also list this design's own effects.", show_default=False
+        ),
     ] = None,
-    full: Annotated[bool, typer.Option("--full", help="All of them in full.")] = False,
+    full: Annotated[bool, typer.Option("--full", help="Show all of them in full.")] = False,
     sheet: Annotated[
         Path | None,
         typer.Option(
             metavar="PICTURE",
-            help="Write film strips of all of them, or of the one, as a picture.",
+            help="Draw film strips of all effects, or of this one, into a picture.",
             show_default=False,
         ),
     ] = None,
@@ -49,7 +55,9 @@ def effects(
         from fendra.draw.style import save_figure
 
         if name is not None and name not in EFFECTS:
-            raise FileError(f"'{name}' is a design's own: look at it with `fendra film`.")
+            raise FileError(
+                f"'{name}' is an effect of your own design: look at it with `fendra film`."
+            )
         with progress("drawing"):
             films = example_films(None if name is None else [name])
             say(f"effects: {save_figure(draw_effects(films), sheet)}")
@@ -72,8 +80,8 @@ def effects(
         [(effect.name, effect.family, _first_sentence(effect.about)) for effect in ordered],
     )
     say()
-    say("One with its parameters and an example: fendra effects NAME. All so: --full.")
-    say("In a picture: --sheet effects.png.")
+    say("One effect with its parameters and an example: fendra effects NAME. All of them: --full.")
+    say("As a picture: --sheet effects.png.")
 
 
 def _plain(effect: Effect) -> dict[str, Any]:

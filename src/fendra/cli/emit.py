@@ -23,9 +23,11 @@ def emit(
         str | None,
         typer.Option(
             metavar="TARGET",
-            help="A chip by its controller type (rp2040, atmega328p, stm32f405, ...), or a family "
-            "for its first chip (avr, arm). generic: the board is to be filled in.  "
-            "[default: what the design's controller is]",
+            help=(
+                "A chip by its controller type (rp2040, atmega328p, stm32f405, ...), or a "
+                "family for its first chip (avr, arm). generic: fill in the board "
+                "yourself.  [default: the design's controller]"
+            ),
             show_default=False,
         ),
     ] = None,
@@ -33,8 +35,10 @@ def emit(
         Path | None,
         typer.Option(
             metavar="FOLDER",
-            help="Where it is written.  [default: NAME-TARGET, here; NAME-CONTROLLER-TARGET where "
-            "there are several controllers]",
+            help=(
+                "The folder to write.  [default: NAME-TARGET; NAME-CONTROLLER-TARGET with "
+                "several controllers]"
+            ),
             show_default=False,
         ),
     ] = None,
@@ -42,7 +46,7 @@ def emit(
         Path | None,
         typer.Option(
             metavar="TAPE",
-            help="Signals over time, CSV: what can be tried on a computer before flashing.",
+            help=("Signals over time, CSV: to try the firmware on a computer before you flash it."),
             show_default=False,
         ),
     ] = None,
@@ -50,7 +54,7 @@ def emit(
         str | None,
         typer.Option(
             metavar="NAME",
-            help="Which controller.  [default: each that has lines, in a folder of its own]",
+            help="One controller only.  [default: each that has lines, in its own folder]",
             show_default=False,
         ),
     ] = None,
@@ -58,15 +62,17 @@ def emit(
         bool,
         typer.Option(
             "--receiver",
-            help="Frames come over a serial link; the design's own light is shown while none come.",
+            help=(
+                "Write a receiver: it shows frames from a serial link, and the design's "
+                "own light while none arrive."
+            ),
         ),
     ] = False,
 ) -> None:
     """Write firmware: the light as C, the board around it, a program to try it here.
 
-    What comes out shows, byte for byte, what the preview shows. The folder has a README that says
-    what to do; `make try` in it needs a C compiler alone, `make` that of the controller. Files that
-    you changed by hand stay.
+    The firmware shows the preview, byte for byte. Its folder has a README that says what to do.
+    `make try` needs only a C compiler; `make` needs the controller's. Files that you changed stay.
     """
     from fendra.core.errors import DesignError
     from fendra.core.findings import errors_of
@@ -120,7 +126,7 @@ def say_project(project: Project, written: Written) -> None:
         say(f"   note: {note}", style="yellow")
     if project.unheard and project.chip is not None:
         names = listed([*project.unheard])
-        say(f"   note: nothing tells {names}: see README.md", style="yellow")
+        say(f"note: no input feeds {names}: see README.md", style="yellow")
     if project.cost_rows:
         say()
         say("   It needs", style="bold")
@@ -128,9 +134,9 @@ def say_project(project: Project, written: Written) -> None:
         say(f"   {row}")
     say()
     count = len(written.written) + 1
-    say(f"{count} files in {written.folder}/, README.md says what to do")
+    say(f"{count} files in {written.folder}/; README.md says what to do")
     for path in written.kept:
-        say(f"   kept as you changed it: {path} (the new one is {path}.new)", style="yellow")
+        say(f"kept as you changed it: {path} (the new text is in {path}.new)", style="yellow")
     trying = f"make -C {written.folder} try"
     then = f"{written.folder}/board.c" if project.chip is None else f"make -C {written.folder}"
     doing = "then fill in your board" if project.chip is None else "then build it"
@@ -138,4 +144,4 @@ def say_project(project: Project, written: Written) -> None:
     say(f"   {trying:<{width}} see it here first")
     say(f"   {then:<{width}} {doing}")
     if project.chip is not None and project.chip.lacks:
-        say(f"   building it needs {project.chip.lacks}", style="yellow")
+        say(f"to build it you need {project.chip.lacks}", style="yellow")

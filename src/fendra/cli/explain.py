@@ -35,7 +35,7 @@ def explain(
             help="The LED: tail-bar:4, keys:esc by its name, trail[0], or a condition.",
         ),
     ],
-    at: Annotated[float, typer.Option(metavar="SECONDS", help="The moment, on the tape.")],
+    at: Annotated[float, typer.Option(metavar="SECONDS", help="The moment on the tape.")],
     tape: AnyTape = None,
     sets: Sets = None,
     sweeps: Sweeps = None,
@@ -80,7 +80,7 @@ def say_explanation(why: Explanation) -> None:
     _say_light("all layers", why.light)
     say(f"master level: {why.master:.1%} of the light")
     if why.let_through < 1:
-        say(f"limiter of its supply: lets {why.let_through:.1%} through", style="yellow")
+        say(f"limiter of its supply: passes {why.let_through:.1%}", style="yellow")
     red, green, blue = why.rgb
     say(f"bytes: red {red}, green {green}, blue {blue}; sent as {why.order}: {why.sent.hex(' ')}")
 
@@ -111,7 +111,7 @@ def _say_touch(number: int, touch: Touch) -> None:
     say(f"    paints {_name(touch.colour)} at level {touch.level:.2f}, covers {touch.cover:.0%}, "
         f"{touch.blend}: {_name(touch.before)} becomes {_name(touch.after)}")  # fmt: skip
     if touch.hidden > 0:
-        say(f"    `hides_below` hides {touch.hidden:.0%} of what is beneath")
+        say(f"`hides_below` hides {touch.hidden:.0%} of the layers below")
 
 
 def _say_light(what: str, light: Light) -> None:

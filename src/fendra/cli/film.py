@@ -39,7 +39,7 @@ def film(
     steps: Steps = None,
     toggles: Toggles = None,
     duration: Long = None,
-    into: Annotated[Path, typer.Option(metavar="FOLDER", help="Where the pictures go.")] = Path(),
+    into: Annotated[Path, typer.Option(metavar="FOLDER", help="The pictures' folder.")] = Path(),
     at: Annotated[
         float | None,
         typer.Option(
@@ -61,27 +61,27 @@ def film(
         typer.Option(metavar="SECONDS", min=0.05, max=60, help="How long the animation is."),
     ] = 5.0,
     view: Annotated[
-        ViewName, typer.Option(help="The side that still and animation are seen from.")
+        ViewName, typer.Option(help="The side that still and animation show.")
     ] = "top",
     diffuser: Annotated[
         float,
         typer.Option(
             metavar="MM", min=0, max=1000,
-            help="As seen through opal acrylic or paper, so far before the LEDs.",
+            help="Show it through opal acrylic or paper at this distance from the LEDs.",
         ),
     ] = 0.0,
     kind: Annotated[
         AnimationName, typer.Option("--animation", help="The kind of animation; mp4 needs ffmpeg.")
     ] = "gif",
     timeline: Annotated[
-        bool, typer.Option("--timeline", help="Also when each layer and scene was on, and why.")
+        bool, typer.Option("--timeline", help="Also draw when each layer and scene was on.")
     ] = False,
     scenes: Annotated[
-        bool, typer.Option("--scenes", help="Also a picture of each scene, side by side.")
+        bool, typer.Option("--scenes", help="Also draw each scene, side by side.")
     ] = False,
     engine: Engine = "auto",
 ) -> None:  # fmt: skip
-    """Render a tape, or made-up values, and write the film strip, a still and an animation."""
+    """Draw a tape, or made-up values, as film strip, still and animation."""
     from fendra.core.signals.playing import frame_count
     from fendra.front import load
 
@@ -133,9 +133,12 @@ def say_if_unfed(fed: Sequence[str], tape: Tape) -> None:
     missing = [name for name in fed if name not in tape.signals]
     unknown = [name for name in tape.signals if name not in fed]
     if missing:
-        say(f"note: not on the tape, so at their fallback: {', '.join(missing)}", style="cyan")
+        say(
+            f"note: not on the tape, so they have their fallback: {', '.join(missing)}",
+            style="cyan",
+        )
     if unknown:
-        say(f"note: on the tape, but no signals of the design: {', '.join(unknown)}", style="cyan")
+        say(f"note: on the tape, but not signals of the design: {', '.join(unknown)}", style="cyan")
 
 
 def render(program: Program, tape: Tape) -> Film:

@@ -29,7 +29,7 @@ def import_(
         Path | None,
         typer.Option(
             metavar="DESIGN",
-            help="Add to this design, or begin it; without it the text is written to the screen.",
+            help="Add to this design, or begin it. Without it, the text goes to the screen.",
             show_default=False,
         ),
     ] = None,
@@ -43,29 +43,33 @@ def import_(
         list[str] | None,
         typer.Option(
             metavar="WHAT=HEAD",
-            help="CSV: which column holds name, x, y, z, rotation or side; may come several times. "
-            "Columns with usual heads are found by themselves.",
+            help=(
+"CSV: the column of name, x, y, z, rotation or side; repeat it for "
+"several. Usual heads need no option."
+),
             show_default=False,
         ),
     ] = None,
     unit: Annotated[
         Unit | None,
-        typer.Option(help="Of lengths that carry none.  [default: mm; in an SVG, 1/96 in]",
+        typer.Option(help="The unit of lengths without one.  [default: mm; in an SVG, 1/96 in]",
                      show_default=False),
     ] = None,
     facing: Annotated[
         Literal["side", "rotation"],
-        typer.Option(help="CSV: where LEDs look, up or down by side, or sideways by rotation."),
+        typer.Option(help="CSV: where LEDs face: up or down by side, or sideways by rotation."),
     ] = "side",
     only: Annotated[
         str | None,
-        typer.Option(metavar="NAME", help="Names, or groups of a drawing, with * for any letters.",
+        typer.Option(metavar="NAME", help="Only these names, or groups of a drawing; * for any.",
                      show_default=False),
     ] = None,
     order: Annotated[
         Literal["file", "name", "path"],
-        typer.Option(help="The order of the wire: as in the file, by the numbers in the names, or, "
-                     "in an SVG, along a path."),
+        typer.Option(help=(
+"The order of the wire: as in the file, by the numbers in the names, or, in an "
+"SVG, along a path."
+)),
     ] = "file",
     path: Annotated[
         str | None,
@@ -73,35 +77,37 @@ def import_(
     ] = None,
     pitch: Annotated[
         float | None,
-        typer.Option(min=0.01, metavar="MM", help="SVG: LEDs along the path, so far apart.",
+        typer.Option(min=0.01, metavar="MM", help="SVG: put LEDs along the path with this spacing.",
                      show_default=False),
     ] = None,
     per_metre: Annotated[
         float | None,
-        typer.Option(min=0.1, max=1000, help="SVG: the same, in LEDs a metre.", show_default=False),
+        typer.Option(min=0.1, max=1000, help="SVG: the same, as LEDs a metre.", show_default=False),
     ] = None,
     count: Annotated[
         int | None,
-        typer.Option(min=1, max=100_000, help="SVG: so many along it; evenly without a pitch.",
+        typer.Option(min=1, max=100_000, help="SVG: this many LEDs; evenly, without a spacing.",
                      show_default=False),
     ] = None,
     scale: Annotated[
-        float, typer.Option(min=1e-6, max=1e6, help="So many times as large.")
+        float, typer.Option(min=1e-6, max=1e6, help="Make it this many times larger.")
     ] = 1.0,
     flip: Annotated[
         Literal["x", "y"] | None,
-        typer.Option(help="Reflect it, left to right (x) or top to bottom (y): a board that is "
-                     "looked at from below.", show_default=False),
+        typer.Option(help=(
+"Mirror it, left to right (x) or top to bottom (y): for a board that you look "
+"at from below."
+), show_default=False),
     ] = None,
     middle: Annotated[
-        bool, typer.Option("--middle", help="Move the middle of all to the origin.")
+        bool, typer.Option("--middle", help="Move the middle of all LEDs to the origin.")
     ] = False,
 ) -> None:  # fmt: skip
     """Turn a file of positions into parts of a design, as text that you go on editing.
 
-    A placement export of a circuit-board program has a row an LED, in any order of columns. A
-    drawing has a circle, an ellipse or a rectangle for each, whose id is its name, or a path
-    that they follow. A design that is added to keeps its comments and its order.
+    A placement export of a circuit-board program has a row for each LED; the columns may have any
+    order. A drawing has a circle, an ellipse or a rectangle for each LED, with its name as id, or a
+    path that the LEDs follow. If you add to a design, its comments and its order stay.
     """
     from fendra.core.errors import LayoutError
     from fendra.files.placement import by_name, centred, scaled
@@ -113,12 +119,12 @@ def import_(
     for option, value in (of_others if is_svg else of_svg).items():
         if value is not None and value != []:
             kind = "a CSV" if is_svg else "an SVG"
-            raise typer.BadParameter(f"{option} is about {kind}, and '{source}' is none")
+            raise typer.BadParameter(f"{option} needs {kind}, and '{source}' is not one")
     if order == "path" and not is_svg:
-        raise typer.BadParameter(f"--order path is about an SVG, and '{source}' is none")
+        raise typer.BadParameter(f"--order path needs an SVG, and '{source}' is not one")
     keys: dict[str, dict[str, Any]] = {}
     if pitch is not None and per_metre is not None:
-        raise typer.BadParameter("--pitch and --per-metre say the same; give one of them")
+        raise typer.BadParameter("--pitch and --per-metre mean the same; give one of them")
     if per_metre is not None:
         pitch = 1000.0 / per_metre
     try:
@@ -131,7 +137,7 @@ def import_(
                 placements = _from_csv(source, column or [], unit, facing)
             case _:
                 raise typer.BadParameter(
-                    f"'{source}' is none of .csv, .svg and .json", param_hint="FILE"
+                    f"'{source}' is not a .csv, .svg or .json file", param_hint="FILE"
                 )
         placements = only_like(placements, only) if only else placements
         placements = by_name(placements) if order == "name" else placements
@@ -151,7 +157,9 @@ def _from_csv(source: Path, columns: list[str], unit: str | None, facing: str) -
     for text in columns:
         what, equals, head = text.partition("=")
         if not equals:
-            raise typer.BadParameter(f"'{text}' is not like x=PosX", param_hint="--column")
+            raise typer.BadParameter(
+                f"'{text}' has another form than x=PosX", param_hint="--column"
+            )
         named[what] = head
     return read_csv(
         read_text(source, LAYOUT_BYTES), columns=named, unit=unit or "mm", facing=facing
@@ -210,7 +218,9 @@ def _write(
         try:
             unit_mm = UNITS_MM.get(tomllib.loads(text).get("units", "mm"), 1.0)
         except tomllib.TOMLDecodeError as exc:
-            raise LayoutError(f"'{into}' is no TOML; `fendra check {into}` says where.") from exc
+            raise LayoutError(
+                f"'{into}' is not valid TOML; run `fendra check {into}` for the line."
+            ) from exc
     else:
         text = HEAD.format(name=value_text((into or source).stem))
         unit_mm = 1.0

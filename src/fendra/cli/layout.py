@@ -29,7 +29,8 @@ def layout(
 ) -> None:
     """List the parts in wire order: line, addresses, where each begins and ends, how it runs.
 
-    Places are in the design's own unit. A file has a row an LED, in mm; `fendra import` reads it.
+    Places are in the design's own unit. With --out the file has a row for each LED, in mm; `fendra
+    import` reads it.
     """
     from fendra.core.layout.listing import list_parts
     from fendra.files.layout_file import write_layout

@@ -32,23 +32,23 @@ def listen(
     from_: From = None,
     tape: Played = None,
     seconds: Annotated[
-        float | None, typer.Option("--for", metavar="SECONDS", min=0.1, help="End after so long.")
+        float | None, typer.Option("--for", metavar="SECONDS", min=0.1, help="End after this time.")
     ] = None,
     learn: Annotated[
-        bool, typer.Option("--learn", help="Write the ranges that were seen into the design.")
+        bool, typer.Option("--learn", help="Write the ranges that it saw into the design.")
     ] = False,
     record: Annotated[
-        Path | None, typer.Option(metavar="TAPE", help="Write what comes in as a tape.")
+        Path | None, typer.Option(metavar="TAPE", help="Record what arrives as a tape.")
     ] = None,
-    log: Annotated[bool, typer.Option("--log", help="Log what happens, with its time.")] = False,
+    log: Annotated[bool, typer.Option("--log", help="Log events with their time.")] = False,
     page: Page = None,
     as_json: AsJson = False,
 ) -> None:
-    """Show what comes in: each signal raw and conditioned, its age, rate, range and trace.
+    """Show each signal: raw and conditioned, with its age, rate, range and trace.
 
-    Ends with Ctrl-C. With --page the page shows it, with the light that would follow, and nothing
-    is sent. With --learn move everything from end to end meanwhile: what was seen becomes
-    `calibrate` of signals that have a range, and `range` of others; comments are kept.
+    Ctrl-C ends it. With --page a browser shows the signals and the light; no frame is sent. With
+    --learn, move everything from end to end: signals with a range get a `calibrate`, the others a
+    `range`. Comments in the file stay.
     """
     from fendra.core.errors import SourceError
     from fendra.front import load
@@ -56,7 +56,7 @@ def listen(
 
     if page is not None:
         if learn:
-            raise typer.BadParameter("--learn listens without a page: leave --page out")
+            raise typer.BadParameter("--learn works without a page: leave --page out")
         run(
             design, tape=tape, from_=from_, to=["null:"], seconds=seconds, record=record, log=log,
             page=page,
@@ -73,8 +73,8 @@ def listen(
         connected.polled["tape"] = play(loaded, tape, False, 1.0, None)
     if not connected.sources and not connected.polled:
         raise typer.BadParameter(
-            "say where signals come from: --from udp:9400, or write [sources.NAME] into "
-            f"{design.name}"
+            "say where signals come from: --from udp:9400, or write [sources.NAME] "
+            f"into {design.name}"
         )
     with said_aside(as_json):
         for text in unreached(loaded, connected):
@@ -157,14 +157,12 @@ def _table(design: Design, heard: Listening, messages: list[str], width: int) ->
     notes = [Text(in_lines(text), style="yellow") for text in messages[-4:]]
     for source in heard.sources:
         if source.refused:
-            text = (
-                f"{source}: {counted(source.refused, 'thing')} that made no sense: {source.problem}"
-            )
+            text = f"{source}: {counted(source.refused, 'value')} rejected: {source.problem}"
             notes.append(Text(visible(text), style="yellow"))
     unused = sorted({name for _, name in [*heard.inbox.unused]})
     if unused:
         more = f" and {len(unused) - 10} more" if len(unused) > 10 else ""
-        text = f"Nobody uses what comes as: {', '.join(unused[:10])}{more}."
+        text = f"No signal uses: {', '.join(unused[:10])}{more}."
         notes.append(Text(visible(text), style="dim"))
     return Group(table, *notes)
 
@@ -242,7 +240,7 @@ def _learn(path: Path, design: Design, heard: dict[str, Heard]) -> None:
         text, more = learned(text, design, seen, place)
         told += more
     if not told:
-        say("Nothing moved; nothing is written.", style="yellow")
+        say("Nothing moved, so nothing was written.", style="yellow")
         return
     write_text(path, text)
     for line in told:

@@ -22,14 +22,14 @@ AnyTape: TypeAlias = Annotated[
 ]
 Sets: TypeAlias = Annotated[
     list[str] | None,
-    typer.Option("--set", metavar="NAME=VALUE", help="A signal that stays: rpm=6200."),
+    typer.Option("--set", metavar="NAME=VALUE", help="A signal that stays at a value: rpm=6200."),
 ]
 Sweeps: TypeAlias = Annotated[
     list[str] | None,
     typer.Option(
         "--sweep",
         metavar="NAME=LOW:HIGH:TIME",
-        help="A signal that goes up in so many seconds, and down again: rpm=0:8000:6s.",
+        help="A signal that goes up in this time, and down again: rpm=0:8000:6s.",
     ),
 ]
 Steps: TypeAlias = Annotated[
@@ -37,7 +37,7 @@ Steps: TypeAlias = Annotated[
     typer.Option(
         "--steps",
         metavar="NAME=A,B,...:TIME",
-        help="A signal that takes values one after the other: mode=calm,wild:3s.",
+        help="A signal that takes values one after another: mode=calm,wild:3s.",
     ),
 ]
 Toggles: TypeAlias = Annotated[
@@ -45,7 +45,7 @@ Toggles: TypeAlias = Annotated[
     typer.Option(
         "--toggle",
         metavar="NAME=TIME",
-        help="A switch that is off and on for so long each: left=2s.",
+        help="A switch that is off, then on, each for this time: left=2s.",
     ),
 ]
 Long: TypeAlias = Annotated[
@@ -55,7 +55,7 @@ Long: TypeAlias = Annotated[
         metavar="SECONDS",
         min=0.1,
         max=3600,
-        help="How long it is made up for, where there is no tape.",
+        help="How long to make values up for, without a tape.",
         show_default=False,
     ),
 ]

@@ -22,18 +22,21 @@ def map_(
             show_default=False,
         ),
     ] = None,
-    view: Annotated[ViewName, typer.Option(help="The side that it is seen from.")] = "top",
+    view: Annotated[ViewName, typer.Option(help="The side that it shows.")] = "top",
     show: Annotated[
         list[str] | None,
         typer.Option(
             metavar="NAME",
-            help="A part, line, group or trail that stands out, or whatever else a group may hold; "
-            "may come several times. A trail by itself is coloured from its start to its end.",
+            help=(
+"Highlight a part, line, group or trail, or whatever a group can hold; "
+"repeat it for several. A single trail is coloured from its start to its "
+"end."
+),
             show_default=False,
         ),
     ] = None,
     canvas: Annotated[
-        str, typer.Option(metavar="NAME", help="LEDs where this canvas puts them.",
+        str, typer.Option(metavar="NAME", help="Draw the LEDs where this canvas puts them.",
                           show_default=False),
     ] = "",
 ) -> None:  # fmt: skip

@@ -26,15 +26,16 @@ _FILES = {
 
 def new(
     name: Annotated[
-        str, typer.Argument(metavar="NAME", help="What the thing is called.", show_default=False)
+        str, typer.Argument(metavar="NAME", help="The name of the thing.", show_default=False)
     ],
-    like: Annotated[Kind, typer.Option(help="What it is most like.")] = "bare",
-    into: Annotated[Path, typer.Option(metavar="FOLDER", help="Where it is written.")] = Path(),
+    like: Annotated[Kind, typer.Option(help="The example to begin with.")] = "bare",
+    into: Annotated[
+        Path, typer.Option(metavar="FOLDER", help="The folder to write into.")
+    ] = Path(),
 ) -> None:
-    """Write a commented design to begin with, NAME.toml, a tape to try it with, and the schema that
-    editors read.
+    """Write a commented design NAME.toml, a tape to try it with, and the schema for editors.
 
-    A design that is there already is left as it is.
+    A design that exists already stays as it is.
     """
     from fendra.core.errors import FileError
     from fendra.core.toml_text import value_text
@@ -48,7 +49,7 @@ def new(
     stem = re.sub(r"[^\w-]+", "-", title).strip("-").casefold()
     path = into / f"{stem or 'design'}.toml"
     if path.exists():
-        raise FileError(f"'{path}' is there already and stays as it is; choose another name")
+        raise FileError(f"'{path}' exists already and stays as it is; choose another name")
     shipped, tape = _FILES[like]
     text = demo_file(shipped).read_text(encoding="utf-8")
     text = re.sub(

@@ -24,9 +24,11 @@ TapeFile: TypeAlias = Annotated[
 Engine: TypeAlias = Annotated[
     EngineName,
     typer.Option(
-        help="What runs the design: numpy; native, code that this machine's C compiler makes; "
-        "wasm, which needs fendra[wasm] and no compiler; or auto, the quickest for its size. "
-        "All give the same light."
+        help=(
+            "What runs the design: numpy; native, code from this machine's C compiler; "
+            "wasm, which needs fendra[wasm] and no compiler; or auto, the quickest for its "
+            "size. All give the same light."
+        )
     ),
 ]
 AsJson: TypeAlias = Annotated[bool, typer.Option("--json", help="Write one JSON object.")]

@@ -25,7 +25,7 @@ def page(
         str | None,
         typer.Option(
             metavar="LAYER.KEY=A,B",
-            help="Beside it the same design with another value of one parameter.",
+            help="Show the same design beside it, with another value of one parameter.",
             show_default=False,
         ),
     ] = None,
@@ -38,14 +38,14 @@ def page(
     out: Annotated[
         Path | None,
         typer.Option(
-            metavar="FILE", help="Where it is written.  [default: NAME.html, here]",
+            metavar="FILE", help="The file to write.  [default: NAME.html]",
             show_default=False,
         ),
     ] = None,
 ) -> None:  # fmt: skip
-    """Write a page that runs the design in any browser: one file, from disk, without a network.
+    """Write one HTML file that runs the design in any browser, from disk, without a network.
 
-    Without a tape, signals are set by hand on the page.
+    Without a tape you set the signals by hand, on the page.
     """
     from fendra.cli.compare import side_by_side
     from fendra.front import load

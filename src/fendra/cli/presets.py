@@ -16,9 +16,12 @@ def presets(
     action: Annotated[
         Action,
         typer.Argument(
-            help="list: those of your library, and of a design. save: a layer's or a preset's "
-            "settings of DESIGN into the library. take: one of the library into DESIGN. drop: one "
-            "out of the library. reset: a layer of DESIGN back to its effect's defaults."
+            help=(
+                "list: presets of your library, and of a design. save: the settings of a "
+                "layer or preset of DESIGN, into the library. take: a preset of the "
+                "library, into DESIGN. drop: remove a preset from the library. reset: give "
+                "a layer of DESIGN its effect's defaults."
+            )
         ),
     ] = "list",
     first: Annotated[
@@ -29,7 +32,7 @@ def presets(
         typer.Argument(metavar="[NAME]", help="A layer or a preset.", show_default=False),
     ] = None,
     called: Annotated[
-        str | None, typer.Option("--as", metavar="NAME", help="What to call it there.")
+        str | None, typer.Option("--as", metavar="NAME", help="Its name there.")
     ] = None,
 ) -> None:
     """Keep the settings of an effect under a name, and use them in other designs."""
@@ -102,8 +105,10 @@ def _take(design: Path, name: str, called: str | None) -> None:
 
     preset = found_preset(read_library(), name)
     write_text(design, with_preset(read_text(design), called or name, preset))
-    say(f"{design} has preset '{called or name}' now; use it in a layer: "
-        f'preset = "{called or name}"')  # fmt: skip
+    say(
+f"{design} now has preset '{called or name}'; use it in a layer: preset = "
+f"\"{called or name}\""
+)  # fmt: skip
 
 
 def _reset(design: Path, layer: str) -> None:
@@ -120,10 +125,12 @@ def _reset(design: Path, layer: str) -> None:
     before = read_text(design)
     text, taken = with_defaults(before, layer, frozenset(parameters), effect)
     if not taken:
-        say(f"{design}: layer '{layer}' has the defaults already; nothing is written")
+        say(f"{design}: layer '{layer}' has the defaults already; nothing was written")
         return
     kept = write_text(design.with_name(f"{design.name}.bak"), before)
     write_text(design, text)
-    say(f"{design}: layer '{layer}' is back to the defaults of '{effect}'; it had set: "
-        f"{', '.join(taken)}")  # fmt: skip
-    say(f"{kept}: the design as it was")
+    say(
+f"{design}: layer '{layer}' has the defaults of '{effect}' again; before, it "
+f"set: {', '.join(taken)}"
+)  # fmt: skip
+    say(f"{kept}: the design before that")

@@ -38,11 +38,13 @@ _SPEED = 10.0
 _QUESTIONS = {
     "lines": "Which colour had each line, or how often did it blink? As in: nose=red tail=green",
     "parts": "Which colour had each part? As in: nose-left=red nose-right=green",
-    "colours": "What was seen when red, green, blue (and white) were sent? As in: green red blue",
+    "colours": (
+        "What did you see when red, green, blue (and white) were sent? As in: green red blue"
+    ),
     "corners": "Where were red and green? As in: red=front-left green=front-right",
     "walk": "Where did it begin, and which way? As in: start=back-right runs=left",
     "count": "How many LEDs has the chain? As in: count=28",
-    "axes": "Where was it lit, in the whole? As in: at=front-left",
+    "axes": "Where on the whole thing was it lit? As in: at=front-left",
 }
 _OF_PART = ". If another part was lit, add lit=ITS-NAME"
 
@@ -61,44 +63,51 @@ def probe(
     ] = "lines",
     to: Annotated[
         list[str] | None,
-        typer.Option(metavar="OUTPUT", help="Where it is sent: serial:PORT[,baud=RATE]; may come "
-                     "several times.  [default: the outputs of the design]", show_default=False),
+        typer.Option(metavar="OUTPUT", help=(
+"Where to send it: serial:PORT[,baud=RATE]; repeat it for several.  [default: "
+"the design's outputs]"
+), show_default=False),
     ] = None,
     line: Annotated[
-        str | None, typer.Option(metavar="NAME", help="This line only.", show_default=False)
+        str | None, typer.Option(metavar="NAME", help="Only this line.", show_default=False)
     ] = None,
     part: Annotated[
-        str | None, typer.Option(metavar="NAME", help="This part only.", show_default=False)
+        str | None, typer.Option(metavar="NAME", help="Only this part.", show_default=False)
     ] = None,
     speed: Annotated[
         float | None,
         typer.Option(min=0.1, max=200, metavar="N",
-                     help="Steps a second, instead of by Enter.  [10 without a terminal]",
+                     help=(
+"Steps a second, instead of a step each time you press Enter.  "
+"[10 without a terminal]"
+),
                      show_default=False),
     ] = None,
     level: Annotated[
         float | None,
-        typer.Option(min=0.01, max=1, help="As the eye sees it; no more than the supply bears.",
+        typer.Option(min=0.01, max=1, help="As the eye sees it; at most what the supply can give.",
                      show_default=False),
     ] = None,
     leds: Annotated[
         int | None,
-        typer.Option(min=1, max=100_000, help="Take the line to have so many, to count a chain.",
+        typer.Option(min=1, max=100_000, help="Send this many LEDs, to count a chain.",
                      show_default=False),
     ] = None,
     times: Annotated[
         int | None,
-        typer.Option(min=1, help="How often.  [a few times, or until Enter on a terminal]",
+        typer.Option(min=1, help="How many times.  [a few times, or until Enter on a terminal]",
                      show_default=False),
     ] = None,
     saw: Annotated[
         str | None,
         typer.Option(
             metavar="TEXT",
-            help="What was seen: 'green red blue'; 'nose=red tail=green' of lines or parts; "
-            "'count=28'; or by KEY=PLACE, red, green, start, runs (which way), then (turns or "
-            "jumps), lit (the part that was) and at (where in the whole): 'red=top-right "
-            "green=top-left'.",
+            help=(
+"What you saw: 'green red blue'; 'nose=red tail=green' for lines or parts; "
+"'count=28'; or KEY=PLACE with red, green, start, runs (which way), then "
+"(turns or jumps), lit (the part that was) and at (where on the whole "
+"thing): 'red=top-right green=top-left'."
+),
             show_default=False,
         ),
     ] = None,
@@ -108,11 +117,10 @@ def probe(
     page_new_tokens: PageNewTokens = False,
     page_announce: PageAnnounce = False,
 ) -> None:  # fmt: skip
-    """Prove on the bench that the map is right: send a test pattern, compare what is said with
-    what is seen, and let what is seen tell which line of the design is wrong.
+    """Test the map on the real LEDs: send a pattern, compare what you see, find the mistake.
 
-    The level is low, and within what the supplies in the design can give. With --saw and without
-    --to nothing is sent. With --page it is all done in a browser, as on a phone beside the bench.
+    The level is low, and within what the supplies can give. With --saw and without --to, nothing is
+    sent. With --page you do all of it in a browser, for example on a phone beside the bench.
     """
     from fendra.core.probe.answers import judge
     from fendra.core.probe.bench import make_bench, on_lines
@@ -135,7 +143,7 @@ def probe(
             raise typer.Exit from None  # the usual way to end it, and nothing is asked then
         if saw is None and sys.stdin.isatty() and pattern in _QUESTIONS:
             more = _OF_PART if part and pattern in ("corners", "walk") else ""
-            say(f"{_QUESTIONS[pattern]}{more}. Enter alone: as it was said.")
+            say(f"{_QUESTIONS[pattern]}{more}. Press Enter alone if it was as described.")
             saw = input("> ").strip() or None
     if saw is not None:
         verdict = judge(bench, line, part, saw, [pattern] if is_sent else [])
@@ -216,7 +224,7 @@ def _level(bench: Bench, pattern: Pattern, steps: list[PatternStep], wanted: flo
         most = bench.level_for(steps, pattern.share, 1.0)
         level = min(linear, most)
         if linear > most:
-            say("The level is held where the supply bears it.", style="yellow")
+            say("The supply limits the level.", style="yellow")
     drawn = np.max([bench.draw_a(step, level) for step in steps], axis=0)
     figures = [f"{amps:.2f} A of {feed}" for amps, feed in zip(drawn, bench.feeds, strict=True)]
     seen = float(linear_to_srgb(np.float64(level)))
@@ -225,13 +233,15 @@ def _level(bench: Bench, pattern: Pattern, steps: list[PatternStep], wanted: flo
     if assumed:
         names = ", ".join(f"'{feed.name}'" for feed in assumed if feed.name) or "the supply"
         say(
-            f"Nothing is said of {names}: {assumed[0].amps:g} A is assumed, a USB port. Add amps "
-            "to [supplies.NAME], and supply = NAME to the line.",
+            (
+                f"{names} has no rating. Fendra assumes {assumed[0].amps:g} A, a USB "
+                "port. Add amps to [supplies.NAME], and supply = NAME to the line."
+            ),
             style="yellow",
         )
     if level == 0:
         say(
-            "The dark LEDs alone draw more than that; what is lit is lit at the least.",
+            "Even dark, the LEDs draw more than that; patterns use the lowest level.",
             style="yellow",
         )
     return level

@@ -23,7 +23,6 @@ from fendra.cli.served import (
     serving,
 )
 from fendra.cli.status import Foot, Ticker, status_line, typing
-from fendra.core.names import counted
 
 if TYPE_CHECKING:
     from fendra.core.checks.examine import Examined
@@ -42,13 +41,18 @@ From = Annotated[
     list[str] | None,
     typer.Option(
         "--from", metavar="SOURCE",
-        help="Where signals come from, instead of the design's sources: udp:9400, osc:9000, "
-        "mqtt:HOST, can:can0, mavlink:14550, lines:PORT, audio:FILE, ... With a name before it, "
-        "desk=screen:1, it stands for that source of the design.",
+        help=(
+"Where signals come from, instead of the design's sources: udp:9400, osc:9000, "
+"mqtt:HOST, can:can0, mavlink:14550, lines:PORT, audio:FILE, ... With a name "
+"before it, desk=screen:1, it replaces that source of the design."
+),
     ),
 ]  # fmt: skip
 Lines = Annotated[
-    str, typer.Option(metavar="A,B,...", help="Only these lines: for several nodes on one design.")
+    str,
+    typer.Option(
+        metavar="A,B,...", help="Send only these lines: for several nodes with one design."
+    ),
 ]
 Played = Annotated[
     Path | None,
@@ -69,40 +73,46 @@ def run(
         ),
     ] = None,
     loop: Annotated[
-        bool, typer.Option("--loop", help="Play the tape over and over, until Ctrl-C.")
+        bool, typer.Option("--loop", help="Play the tape again and again, until Ctrl-C.")
     ] = False,
     speed: Annotated[
-        float, typer.Option(min=0.01, max=1000, help="Of the tape: so many times as fast.")
+        float, typer.Option(min=0.01, max=1000, help="Play the tape this many times as fast.")
     ] = 1.0,
     start: Annotated[
-        float | None, typer.Option(metavar="SECONDS", help="Of the tape: from there on.")
+        float | None, typer.Option(metavar="SECONDS", help="Start playing the tape at this time.")
     ] = None,
     set_: Sets = None,
     sweep: Sweeps = None,
     steps: Steps = None,
     toggle: Toggles = None,
     seconds: Annotated[
-        float | None, typer.Option("--for", metavar="SECONDS", min=0.01, help="End after so long.")
+        float | None,
+        typer.Option("--for", metavar="SECONDS", min=0.01, help="End after this time."),
     ] = None,
     lines: Lines = "",
     in_phase: Annotated[
         bool,
-        typer.Option("--in-phase", help="Go by the time of day: nodes with one clock agree."),
+        typer.Option(
+            "--in-phase",
+            help="Use the time of day as the clock, so that nodes with one clock agree.",
+        ),
     ] = False,
     lead: Annotated[
         bool,
-        typer.Option("--lead", help="With --in-phase, by MQTT: tell the other nodes the motion."),
+        typer.Option(
+            "--lead", help="With --in-phase, by MQTT: send the motion to the other nodes."
+        ),
     ] = False,
     record: Annotated[
-        Path | None, typer.Option(metavar="TAPE", help="Write what comes in as a tape.")
+        Path | None, typer.Option(metavar="TAPE", help="Record what arrives as a tape.")
     ] = None,
     stats: Annotated[
-        bool, typer.Option("--stats", help="Say in the end how late frames were.")
+        bool, typer.Option("--stats", help="Print at the end how late frames were.")
     ] = False,
     as_json: Annotated[
-        bool, typer.Option("--json", help="Write what the run came to as one JSON object.")
+        bool, typer.Option("--json", help="Print the final report as one JSON object.")
     ] = False,
-    log: Annotated[bool, typer.Option("--log", help="Log what happens, with its time.")] = False,
+    log: Annotated[bool, typer.Option("--log", help="Log events with their time.")] = False,
     engine: Engine = "auto",
     page: Page = None,
     page_cert: PageCert = None,
@@ -112,8 +122,8 @@ def run(
 ) -> None:
     """Run a design live: signals from its sources, frames to its outputs, until Ctrl-C.
 
-    The design is taken up anew whenever it is saved. While it runs, type a value and press Enter:
-    rpm=3000, or rpm=0:6000:4s.
+    It reloads the design whenever you save it. While it runs, type a value and press Enter:
+    rpm=3000, or rpm=0:6000:4s. rpm= clears it.
     """
     from fendra.core.signals.courses import written
     from fendra.front import load
@@ -152,9 +162,11 @@ def run(
         steering = served.steering if served is not None else None
         done = run_session(session, foot, loaded.examined, design, engine, hand, steering)
         say(str(done))
+        from fendra.core.names import counted
+
         refused = session.inbox.refused() + sum(f.source.refused for f in session.feeders)
         if refused:
-            say(f"{counted(refused, 'thing')} that came made no sense")
+            say(f"{counted(refused, 'value')} rejected")
             for wrong in session.inbox.wrong():
                 say(f"  {wrong}")
         if stats:
@@ -164,7 +176,7 @@ def run(
                     session.loop.cpu_s / done.seconds,
                     served.streams.cpu_s / done.seconds,
                 )
-                say(f"of one processor, the light took {light:.1%} and the page {shown:.1%}")
+                say(f"processor time: light {light:.1%}, page {shown:.1%}")
         if as_json:
             say_json(came_to(done, session, refused))
         is_sent = any(sender.sent for sender in session.senders) or not session.senders
@@ -298,21 +310,23 @@ class Unheard:
         inbox, loop = self._session.inbox, self._session.loop
         for feeder in self._session.feeders:
             if feeder.source.refused:
-                self._once(f"{feeder.source} gets what makes no sense: ", feeder.source.problem)
+                self._once(
+                    f"{feeder.source} received a value that makes no sense: ", feeder.source.problem
+                )
         for name, heard in [*inbox.heard.items()]:
             if heard.refused:
-                self._once(f"What comes for {name} makes no sense: ", heard.problem)
+                self._once(f"A value for {name} makes no sense: ", heard.problem)
         if self._session.feeders and loop.stats.rendered >= self.AFTER_S * loop.program.design.rate:
             unfed, unused = inbox.unfed(), sorted({name for _, name in [*inbox.unused]})
             if unfed:
-                self._once("Nothing has come yet for: ", ", ".join(unfed))
+                self._once("No value has arrived yet for: ", ", ".join(unfed))
                 speaking = {each.source for each in [*inbox.heard.values()] if each.count}
                 for feeder in self._session.feeders:
                     if feeder.source_name not in speaking and feeder.source.hint:
-                        self._once(f"Nothing comes by {feeder.source}, ", feeder.source.hint)
+                        self._once(f"Nothing arrives from {feeder.source}, ", feeder.source.hint)
             if unused:
                 more = f" and {len(unused) - 12} more" if len(unused) > 12 else ""
-                self._once("Nobody uses what comes as: ", f"{', '.join(unused[:12])}{more}")
+                self._once("No signal uses: ", f"{', '.join(unused[:12])}{more}")
 
     def _once(self, begins: str, ends: str) -> None:
         """Tell something that begins so, once, however it ends."""
@@ -343,8 +357,11 @@ def say_if_several(design: Design, outputs: Iterable[Output]) -> None:
     is_whole = len(only) == 1 and len(only[0].lines_of(design)) == len(design.line)
     if len(design.controllers) > 1 and is_whole and str(only[0]).startswith("port "):
         say(
-            f"The design has {len(design.controllers)} controllers; all of their lines go to this "
-            "one output. Give each an output: --to serial:PORT,controller=NAME",
+            (
+                f"The design has {len(design.controllers)} controllers, and this one "
+                "output gets the lines of all of them. Give each an output: --to "
+                "serial:PORT,controller=NAME"
+            ),
             style="yellow",
         )
 
@@ -354,8 +371,11 @@ def say_if_slow(output: Output, design: Design) -> None:
     most_hz = output.most_frames_hz(design)
     if most_hz is not None and most_hz < design.rate:
         say(
-            f"{output} carries {most_hz:.0f} frames a second of this design, which makes "
-            f"{design.rate:g}: the newest is sent. Raise the baud rate or lower the design's rate.",
+            (
+                f"{output} can carry {most_hz:.0f} frames a second; the design makes "
+                f"{design.rate:g}, and only the newest is sent. Raise the baud rate or "
+                "lower the design's rate."
+            ),
             style="yellow",
         )
 
@@ -399,7 +419,9 @@ def say_stats(loop: Loop) -> None:
     ]
     for sender in loop.senders:
         if sender.busy_s > 0:
-            say(f"{sender.output} carries {1 / sender.busy_s:,.0f} frames a second of this design")
+            say(
+                f"{sender.output} can carry {1 / sender.busy_s:,.0f} frames a second of this design"
+            )
     while len(rows) > 1 and rows[-1][1:3] == ("0", "0"):
         rows.pop()
     say_columns(("ms", "began late", "took", ""), rows, right=("ms", "began late", "took"))

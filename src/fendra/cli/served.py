@@ -25,8 +25,10 @@ Page = Annotated[
     str | None,
     typer.Option(
         "--page", metavar="[ADDRESS]",
-        help="Serve the page: to look at it and steer it in a browser. Without an address for this "
-        "computer alone; 0.0.0.0:8080 for phones too, with a token.", show_default=False,
+        help=(
+"Serve a page in the browser: look at the run and steer it. Without an "
+"address, only for this computer; 0.0.0.0:8080 also for phones, with a token."
+), show_default=False,
     ),
 ]  # fmt: skip
 PageCert = Annotated[
@@ -39,11 +41,13 @@ PageKey = Annotated[
 ]
 PageNewTokens = Annotated[
     bool,
-    typer.Option("--page-new-tokens", help="Make new tokens for the page; old ones stop working."),
+    typer.Option(
+        "--page-new-tokens", help="Make new tokens for the page; the old ones stop working."
+    ),
 ]
 PageAnnounce = Annotated[
     bool,
-    typer.Option("--page-announce", help="Announce the page in the local network, as NAME.local."),
+    typer.Option("--page-announce", help="Announce the page on the local network, as NAME.local."),
 ]
 _ADDRESS = re.compile(r"(\[[0-9a-fA-F:]+\]|[0-9]+(\.[0-9]+){3}|localhost)(:\d+)?|:?\d+")
 DEFAULT = "default"
@@ -80,7 +84,7 @@ def make_server(
         others = {"--page-cert": cert, "--page-key": key, "--page-new-tokens": is_anew}
         for name, value in (others | {"--page-announce": is_announced}).items():
             if value:
-                raise typer.BadParameter(f"{name} needs --page: write --page as well")
+                raise typer.BadParameter(f"{name} needs --page: add --page")
         return None
     if (cert is None) != (key is None):
         raise typer.BadParameter("--page-cert and --page-key belong together")
@@ -89,8 +93,8 @@ def make_server(
     hosts = tuple(keys.hosts) if keys is not None else ()
     if is_announced and not place.is_open:
         raise typer.BadParameter(
-            "only this computer gets to the page, so there is nobody to announce it to: "
-            "--page 0.0.0.0:8080"
+            "only this computer can open the page, so there is nobody to announce it "
+            "to: --page 0.0.0.0:8080"
         )
     name = keys.name if keys is not None else "fendra"
     hosts = (*hosts, f"{name}.local") if is_announced else hosts
@@ -100,7 +104,7 @@ def make_server(
     except PageError as exc:
         if page is not None:
             raise
-        say(f"The design has a [page], which is left out: {exc}", style="yellow")
+        say(f"The design's [page] is not served: {exc}", style="yellow")
         return None
     server.announced = name if is_announced else ""
     return server
@@ -138,7 +142,7 @@ class Announcing(Thread):
         try:
             self._announcement = Announcement(self._server.announced, self._server.port)
         except PageError as exc:
-            self._tell(f"{exc}. The page is there all the same.")
+            self._tell(f"{exc}. The page runs all the same.")
 
     def end(self) -> None:
         """Say that it is gone."""
@@ -160,10 +164,13 @@ def say_where(server: Server) -> None:
     for address in there:
         say(f"page, steering:          {address}")
     for address in server.addresses(look)[1:] or server.addresses(look):
-        say(f"page, looking alone:     {address}")
+        say(f"page, only looking:      {address}")
     if server.scheme == "http":
         say(
-            "Whoever can hear this network can hear the token; --page-cert and --page-key encrypt.",
+            (
+                "Anybody who can listen on this network can read the token; --page-cert "
+                "and --page-key encrypt it."
+            ),
             style="dim",
         )
     if sys.stdout.isatty():
@@ -175,7 +182,7 @@ def say_code(addresses: Sequence[str]) -> None:
     try:
         import segno
     except ImportError:
-        say("pip install 'fendra[page]' shows the address as a code for a phone's camera")
+        say("install 'fendra[page]' to show the address as a code for a phone's camera")
         return
     for address in addresses:
         segno.make(address, error="l").terminal(compact=True)

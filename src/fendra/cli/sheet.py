@@ -20,7 +20,7 @@ def sheet(
         Path | None,
         typer.Option(
             metavar="TAPE",
-            help="Signals over time, CSV: for what the design really draws.",
+            help="Signals over time, CSV: for the currents that the design really draws.",
             show_default=False,
         ),
     ] = None,
@@ -28,22 +28,22 @@ def sheet(
         Path | None,
         typer.Option(
             metavar="FILE",
-            help="Page to write.  [default: NAME-sheet.html, here]",
+            help="The page to write.  [default: NAME-sheet.html]",
             show_default=False,
         ),
     ] = None,
     view: Annotated[
         ViewName | None,
         typer.Option(
-            help="The side that the map is seen from.  [default: the one that shows most]",
+            help="The side that the map shows.  [default: the one that shows most]",
             show_default=False,
         ),
     ] = None,
 ) -> None:
     """Write the build sheet: one HTML page that opens from disk and prints on A4.
 
-    The map, the wiring diagram, supplies with fuses and leads, parts in wire order with their
-    solder ends, current and voltage plots, materials, and the bench test with boxes to tick.
+    It has the map, the wiring diagram, supplies with fuses and leads, parts in wire order with
+    their solder ends, current and voltage plots, materials, and the bench test with boxes to tick.
     """
     from fendra.core.errors import DesignError
     from fendra.core.findings import errors_of

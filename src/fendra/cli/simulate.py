@@ -18,25 +18,25 @@ def simulate(
         str,
         typer.Argument(
             metavar="[NAME]",
-            help="Which one, or the source that is to hear it; without it, all are listed.",
+            help=("Which one, or the source that should receive it; without it, all are listed."),
         ),
     ] = "",
     at: Annotated[
         str,
-        typer.Option(metavar="ADDRESS", help="Where it tells its values: a port, a file, a bus."),
+        typer.Option(metavar="ADDRESS", help="Where it sends values: a port, a file, a bus."),
     ] = "",
     tape: Annotated[
         Path | None,
-        typer.Option(metavar="TAPE", help="What it tells, instead of the tape that suits it."),
+        typer.Option(metavar="TAPE", help="The tape to play, instead of its usual one."),
     ] = None,
     once: Annotated[bool, typer.Option("--once", help="End with the tape.")] = False,
     seconds: Annotated[
-        float | None, typer.Option("--for", metavar="SECONDS", min=0.1, help="End after so long.")
+        float | None, typer.Option("--for", metavar="SECONDS", min=0.1, help="End after this time.")
     ] = None,
 ) -> None:
-    """Stand in for a game, a bus, an autopilot, a broker: tell a tape's values as it would.
+    """Play a tape as a game, a bus, an autopilot or a broker would send it.
 
-    It says what to write behind `fendra run DESIGN --from`, and goes on until Ctrl-C.
+    It prints the `fendra run` command that receives it, and plays until Ctrl-C.
     """
     from fendra.core.errors import SourceError
     from fendra.core.names import did_you_mean, listed
@@ -51,7 +51,7 @@ def simulate(
             (each, sources.get(each, each), stand_in(each).about, stand_in(each).design)
             for each in STAND_INS
         ]
-        say_columns(("name", "source", "what it stands in for", "suits"), rows)
+        say_columns(("name", "source", "what it plays", "suits"), rows)
         return
     name = name if name in STAND_INS else BY_SOURCE.get(name, name)
     if name not in STAND_INS:
@@ -66,15 +66,15 @@ def simulate(
     except ImportError as exc:
         raise SourceError(f"this stand-in needs the package '{exc.name}'") from exc
     except (OSError, ValueError) as exc:
-        raise SourceError(f"{name} cannot be simulated at '{at or 'its place'}': {exc}") from exc
-    say(f"{made.about[:1].upper()}{made.about[1:]}. To hear it:")
+        raise SourceError(f"{name} cannot start at '{at or 'its place'}': {exc}") from exc
+    say(f"{made.about[:1].upper()}{made.about[1:]}. To receive it:")
     say(f"  fendra run {made.design} --from {hint} --to terminal:")
     if isinstance(made, WritesFiles):
         return
     mute = [] if made.hears is None else sorted({*played.signals} - made.hears)
     if mute:
-        say(f"It has no way to send {listed(mute)}: these columns are left out.", style="yellow")
-    say(f"It tells {played.name}, {played.duration_s:g} s, {'once' if once else 'over and over'}.")
+        say(f"It cannot send {listed(mute)}: these columns are left out.", style="yellow")
+    say(f"Playing {played.name}, {played.duration_s:g} s, {'once' if once else 'again and again'}.")
     source = TapeSource(played, loop=not once)
     start_s = time.monotonic()
     try:

@@ -27,7 +27,7 @@ TRUST = Annotated[
     bool,
     typer.Option(
         "--trust",
-        help="Let the Python files of effects that DESIGN names run, now and later.",
+        help="Allow the Python files of effects that DESIGN names to run, now and later.",
     ),
 ]
 
@@ -39,17 +39,17 @@ def trust(
     ] = None,
     host: Annotated[
         list[str] | None,
-        typer.Option(metavar="HOST", help="A host outside your network that designs may name."),
+        typer.Option(
+            metavar="HOST", help="A host outside your network that designs may connect to."
+        ),
     ] = None,
-    forget: Annotated[
-        bool, typer.Option("--forget", help="Allow these no longer, instead.")
-    ] = False,
+    forget: Annotated[bool, typer.Option("--forget", help="Remove these from the list.")] = False,
 ) -> None:
     """Allow Python files of effects to run, as they are now. Without a file: list what is allowed.
 
-    Read a file first: it can do all that you can. When it changes, it must be allowed again. A file
-    that is neither beside a design nor below it runs only if it was allowed here. --host allows
-    designs to connect to a broker or receiver on the internet.
+    Read a file first: it can do all that you can. If it changes, allow it again. A file that is not
+    beside a design or below it runs only if you allowed it here. --host allows designs to connect
+    to a broker or receiver on the internet.
     """
     from fendra.files import trust as store
 
@@ -59,7 +59,7 @@ def trust(
             say(f"{path} may not run any more" if count else f"{path} was not allowed")
         else:
             store.trust(path)
-            say(f"{path} may run, as long as it stays as it is")
+            say(f"{path} may run until it changes")
     for name in host or ():
         if forget:
             count = store.distrust_host(name)
@@ -157,7 +157,7 @@ def _agrees(design: Path, held: Sequence[Code]) -> bool:
         visible(f"{design} brings Python: {names}. It can do all that you can. Read it first."),
         file=sys.stderr,
     )
-    print("Run it, now and later, as long as it stays as it is? [y/N] ", end="", file=sys.stderr)
+    print("Run it, now and later, until it changes? [y/N]", end="", file=sys.stderr)
     sys.stderr.flush()
     return sys.stdin.readline().strip().lower() in ("y", "yes")
 
@@ -166,7 +166,7 @@ def _say_held(design: Path, held: Sequence[Code]) -> None:
     names = listed([code.path.name for code in held])
     files = " ".join(shell_word(_short(code.path)) for code in held)
     print(
-        visible(f"note: {names} of {design} may not run, and layers that need it are left out.")
+        visible(f"note: {names} of {design} may not run, so layers that need it are left out.")
         + f" Read it, then allow it: fendra trust {files}",
         file=sys.stderr,
     )

@@ -41,7 +41,7 @@ def draw_current(budget: Budget, ax: Axes, supply: str | None = None) -> Axes:
     ax.fill_between(times, low, high, color=curve, linewidth=0.8, edgecolor=curve)
     top = max(draw.peak_a * 1.25, *(a for a in (feeding.budget_a, feeding.amps) if a), 0.0)
     for limit, words in (
-        (feeding.budget_a, "the limiter keeps"),
+        (feeding.budget_a, "the limiter's budget"),
         (feeding.amps, "rated"),
     ):
         if limit:
@@ -73,7 +73,7 @@ def _draw_held(budget: Budget, supply: str, ax: Axes, colours: style.Ink) -> Non
         budget.times, 0, 1, where=share < 1, transform=ax.get_xaxis_transform(),
         color=colours.warn, alpha=0.12, linewidth=0, step="post",
     )  # fmt: skip
-    words = f"shaded: held back by the limiter, to {share.min():.0%} of the light at the least"
+    words = f"shaded: the limiter passes as little as {share.min():.0%} of the light"
     ax.annotate(
         words, (0.005, 0.985), xycoords="axes fraction", color=colours.warn, fontsize=8, va="top"
     )
@@ -85,7 +85,7 @@ def _supply(budget: Budget, name: str | None) -> SupplyBudget:
         return budget.supplies[0]
     if name not in known:
         remedy = did_you_mean(name, known, "supplies")
-        raise LayoutError(f"no line hangs on a supply '{name}'. {remedy}")
+        raise LayoutError(f"no line uses supply '{name}'. {remedy}")
     return budget.supplies[known.index(name)]
 
 
@@ -133,7 +133,7 @@ def draw_voltage(budget: Budget, ax: Axes, lines: Sequence[str] | None = None) -
 
 def _curve(each: LineBudget, ax: Axes, colour: str) -> None:
     at = np.arange(each.addresses)
-    label = f"{each.line.name}: {max(each.sag.lowest_v, 0):.2f} V at the least"
+    label = f"{each.line.name}: lowest {max(each.sag.lowest_v, 0):.2f} V"
     ax.plot(at, np.maximum(each.sag.volts, 0), color=colour, linewidth=1.6, label=label)
     if each.worst is not None:
         ax.plot(at, each.worst.volts, color=colour, linewidth=1.1, dashes=(1, 1.5))

@@ -138,7 +138,7 @@ class TerminalOutput(Output):
         self._into = self._stream or sys.stdout
         if self._stream is None and not self._into.isatty():
             raise OutputError(
-                "here is no terminal to draw in; use another output, as null:", code=NEVER
+                "there is no terminal to draw in; use another output, such as null:", code=NEVER
             )
         self._layout = place(design)
         self._spots = self.wire.spots

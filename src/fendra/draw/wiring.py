@@ -293,7 +293,7 @@ def supply_in_words(feeding: Feeding) -> list[str]:
     ['5 V, 6 A', '48 V 15 Ah battery, converter 90 %', '48 V to 5 V converter under the deck']
     """
     supply = feeding.supply
-    rated = "rating not said" if feeding.amps is None else f"{feeding.amps:g} A"
+    rated = "rating unknown" if feeding.amps is None else f"{feeding.amps:g} A"
     found = [f"{feeding.volts:g} V, {rated}"]
     if supply is None:
         return found

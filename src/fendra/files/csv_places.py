@@ -79,9 +79,9 @@ def read_csv(
         more = f" (and {len(wrong) - 3} rows more)" if len(wrong) > 3 else ""
         raise LayoutError("; ".join(wrong[:3]) + more + ".")
     if not placements:
-        raise LayoutError("there are heads and no rows.")
+        raise LayoutError("there are heads but no rows.")
     if len(placements) > LAYOUT_PLACES.most:
-        raise LayoutError(f"there are too many rows; the most is {LAYOUT_PLACES.in_words}.")
+        raise LayoutError(f"there are too many rows; the limit is {LAYOUT_PLACES.in_words}.")
     return placements
 
 
@@ -96,7 +96,7 @@ def _table(text: str) -> tuple[list[str], list[tuple[int, list[str]]]]:
     try:
         read = [(first + reader.line_num, row) for row in reader if any(map(str.strip, row))]
     except csv.Error as exc:
-        raise LayoutError(f"this is no CSV: {exc}.") from exc
+        raise LayoutError(f"this is not CSV: {exc}.") from exc
     return [head.strip() for head in read[0][1]], read[1:]
 
 
@@ -109,7 +109,7 @@ def _find_columns(heads: Sequence[str], columns: Mapping[str, str]) -> dict[str,
     for what, given in columns.items():
         if what not in COLUMNS:
             remedy = did_you_mean(what, COLUMNS, "columns")
-            raise LayoutError(f"'{what}' is nothing that a column can hold. {remedy}")
+            raise LayoutError(f"no column can hold '{what}'. {remedy}")
         if given not in heads:
             raise LayoutError(
                 f"there is no column '{given}'. {did_you_mean(given, heads, 'heads')}"
@@ -153,7 +153,7 @@ def _placement(
         position = (length("x"), length("y"), length("z") if cell("z") else 0.0)
     address = cell("address")
     if address and not (address.isdecimal() and len(address) <= 6):
-        raise ValueError(f"address '{address:.20}' is no whole number below a million")
+        raise ValueError(f"address '{address:.20}' is not a whole number below a million")
     return Placement(
         cell("name"),
         position,
@@ -186,7 +186,7 @@ def _number(text: str, what: str, unit_mm: float) -> float:
             raise ValueError
         value = float(found[1].replace(",", "."))
     except ValueError:
-        raise ValueError(f"{what} is '{text:.40}', which is no number") from None
+        raise ValueError(f"{what} is '{text:.40}', which is not a number") from None
     own = UNITS_MM[found[2].casefold()] if found[2] else unit_mm
     if not math.isfinite(value) or abs(value * own) > 1e6:
         raise ValueError(f"{what} = {text:.40} is out of range")

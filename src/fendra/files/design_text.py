@@ -40,7 +40,7 @@ def add_lines(text: str, lines: Sequence[NewLine]) -> str:
         document["line"] = tomlkit.aot()
     every = document["line"]
     if not isinstance(every, AoT):
-        raise LayoutError("`line` is no list of tables; write [[line]].")
+        raise LayoutError("`line` is not a list of tables; write [[line]].")
     _tell_if_taken(before, lines)
     for new in lines:
         known = next((line for line in every if line.get("name") == new.name), None)
@@ -56,7 +56,7 @@ def add_lines(text: str, lines: Sequence[NewLine]) -> str:
             tail = _take_tail(known)
         parts = known["part"]
         if not isinstance(parts, AoT):
-            raise LayoutError(f"the parts of line '{new.name}' are no list of [[line.part]].")
+            raise LayoutError(f"the parts of line '{new.name}' are not a list of [[line.part]].")
         for part in new.parts:
             if not is_new:  # between tables that are new tomlkit leaves an empty line by itself
                 _start(parts[-1])
@@ -74,7 +74,7 @@ def _tell_if_taken(values: dict[str, Any], lines: Sequence[NewLine]) -> None:
         for part in line.parts:
             if part["name"] in taken:
                 raise LayoutError(
-                    f"there is a part '{part['name']}' already. Give the new one another name."
+                    f"there is already a part '{part['name']}'. Give the new one another name."
                 )
 
 
@@ -90,7 +90,7 @@ def _checked(text: str, before: dict[str, Any], lines: Sequence[NewLine]) -> str
         else:
             expected["line"].append({"name": new.name, **new.keys, "part": [*new.parts]})
     if tomllib.loads(text) != expected:
-        raise LayoutError("this file cannot be added to as it is written; add the part by hand.")
+        raise LayoutError("Fendra cannot add to this file as it is written; add the part by hand.")
     return text
 
 

@@ -116,7 +116,7 @@ def with_cures(text: str, way: Sequence[Cure]) -> str:
         if not isinstance(cure, Change):
             done = _reordered(done, cured(tomllib.loads(done), [cure]), cure)
     if tomllib.loads(done) != _plain(cured(before, way)):
-        raise FileError("this file cannot be changed as it is written; change it by hand")
+        raise FileError("Fendra cannot change this file as it is written; change it by hand")
     return done
 
 
@@ -126,7 +126,7 @@ def _reordered(text: str, expected: dict[str, Any], cure: Any) -> str:
     order = [rows.index(row) for row in value_at(expected, cure.path[:-1])]
     blocks = _blocks(text, cure.path[:-1])
     if len(blocks) != len(rows):
-        raise FileError("this file cannot be changed as it is written; change it by hand")
+        raise FileError("Fendra cannot change this file as it is written; change it by hand")
     end = "\r\n" if "\r\n" in text else "\n"
     pieces = [text[first:last].rstrip() + end for first, last in blocks]
     gaps = [text[first:last][len(text[first:last].rstrip()) :] for first, last in blocks]
@@ -203,7 +203,7 @@ def _checked(text: str, expected: Any) -> str:
     except tomllib.TOMLDecodeError:
         found = None
     if found != expected:
-        raise FileError("this file cannot be changed as it is written; change it by hand")
+        raise FileError("Fendra cannot change this file as it is written; change it by hand")
     return text
 
 

@@ -36,7 +36,7 @@ def write_layout(path: str | Path, design: Design, layout: Layout) -> Path:
     """
     path = Path(path)
     if path.suffix not in (".csv", ".json"):
-        raise FileError(f"'{path}' cannot be written: a layout goes into a .csv or a .json")
+        raise FileError(f"'{path}' cannot be written: a layout needs a .csv or a .json")
     text = to_csv(layout) if path.suffix == ".csv" else to_json(design, layout)
     return write_text(path, text)
 
@@ -107,7 +107,8 @@ def read_json(text: str) -> tuple[list[Placement], dict[str, dict[str, Any]]]:
         plain = json.loads(text)
         if plain["fendra_layout"] != VERSION:
             raise LayoutError(
-                f"this is a layout of version {plain['fendra_layout']}, not {VERSION}."
+                f"this is a layout of version {plain['fendra_layout']}; this Fendra "
+                f"reads version {VERSION}."
             )
         lines = {
             line["name"]: {key: line[key] for key in ("pin", "led", "order") if line.get(key)}
@@ -130,7 +131,7 @@ def read_json(text: str) -> tuple[list[Placement], dict[str, dict[str, Any]]]:
         if isinstance(exc, LayoutError):
             raise
         what = f"'{exc.args[0]}' is missing" if isinstance(exc, KeyError) else str(exc)[:100]
-        raise LayoutError(f"this is no layout as `fendra layout` writes it: {what}.") from exc
+        raise LayoutError(f"this is not a layout from `fendra layout`: {what}.") from exc
     for keys in lines.values():
         led = LED_TYPES.get(keys.get("led", ""))
         if led is not None and keys.get("order") == led.order:
@@ -141,19 +142,19 @@ def read_json(text: str) -> tuple[list[Placement], dict[str, dict[str, Any]]]:
 def _place(given: Any) -> Triple:
     x, y, z = map(float, given)
     if not all(abs(value) <= 1e6 for value in (x, y, z)):  # NaN is not within anything
-        raise ValueError(f"a place is three numbers within 1e6, and this is {given!s:.60}")
+        raise ValueError(f"a place must be three numbers within 1e6, not {given!s:.60}")
     return x, y, z
 
 
 def _word(given: Any) -> str:
     if not isinstance(given, str) or len(given) > 1_000:
-        raise ValueError(f"a name is a text, and this is {given!s:.40}")
+        raise ValueError(f"a name must be a text, not {given!s:.40}")
     return given
 
 
 def _count(given: Any) -> int:
     if not isinstance(given, int) or not 0 <= given < 1_000_000:
-        raise ValueError(f"an address is a whole number below a million, not {given!s:.40}")
+        raise ValueError(f"an address must be a whole number below a million, not {given!s:.40}")
     return given
 
 
@@ -233,7 +234,7 @@ def _addresses(name: str, leds: Sequence[Placement], used: int) -> list[int]:
         *range(places[0], places[-1] + 1)
     ]
     if not is_run:
-        raise LayoutError(f"the addresses of part '{name}' are not one after the other.")
+        raise LayoutError(f"the addresses of part '{name}' are not consecutive.")
     if places[0] > used:
         raise LayoutError(f"before part '{name}', the addresses from {used} on are missing.")
     return places

@@ -67,7 +67,8 @@ def learn(
     written = tomlkit.dumps(document)
     if tomllib.loads(written) != expected:
         raise SignalError(
-            "this file cannot be written as it is; write the ranges by hand: " + "; ".join(told)
+            "Fendra cannot write into this file as it is; write the ranges by hand: "
+            + "; ".join(told)
         )
     return written, told
 

@@ -70,8 +70,9 @@ def read_picture(path: Path) -> Picture:
             count = getattr(opened, "n_frames", 1) if size <= PICTURE_PIXELS.most else 1
             if size * count > PICTURE_PIXELS.most or count > PICTURE_FRAMES.most:
                 raise FileError(
-                    f"{path.name} has {count} pictures of {opened.width} x {opened.height} pixels; "
-                    f"make it smaller: the most is {PICTURE_PIXELS.in_words}."
+                    f"{path.name} has {count} pictures of {opened.width} x "
+                    f"{opened.height} pixels. Make it smaller: the limit is "
+                    f"{PICTURE_PIXELS.in_words}."
                 )
             frames, seconds = [], []
             for frame in ImageSequence.Iterator(opened):
@@ -82,11 +83,11 @@ def read_picture(path: Path) -> Picture:
         problem = exc.problem.rstrip(".")
         raise FileError(f"{problem}.", code=exc.code) from exc
     except UnidentifiedImageError as exc:
-        problem = "its format is not known"
-        raise FileError(f"{path.name} is no picture that can be read: {problem}.") from exc
+        problem = "its format is unknown"
+        raise FileError(f"{path.name} is not a readable picture: {problem}.") from exc
     except Exception as exc:  # each format has errors of its own
         problem = str(exc)[:100] or type(exc).__name__
-        raise FileError(f"{path.name} is no picture that can be read: {problem}.") from exc
+        raise FileError(f"{path.name} is not a readable picture: {problem}.") from exc
     pixels = np.stack(frames)
     pixels[..., :3] = srgb_to_linear(pixels[..., :3])
     return Picture(pixels, tuple(seconds))
@@ -117,7 +118,7 @@ def _own_effects(
             failures[name] = f"{name} marks no function with @effect."
         for effect_name, effect in gathered.items():
             if effect_name in EFFECTS or effect_name in found:
-                failures[name] = f"{name}: there is an effect '{effect_name}' already."
+                failures[name] = f"{name}: there is already an effect '{effect_name}'."
             else:
                 found[effect_name] = effect
     return found

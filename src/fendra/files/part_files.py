@@ -23,13 +23,13 @@ def fill_in(values: dict[str, Any], folder: Path) -> list[Finding]:
     for path, part in _parts_with_files(values):
         key = _PLACES[part["shape"]]
         if part.get(key):
-            problem = f"the places stand in `{key}` and in a file; leave one of them out"
+            problem = f"the places are in `{key}` and in a file; keep one of them"
             findings.append(_finding(path, problem))
             continue
         part[key] = [["", 0, 0]] if key == "keys" else [[0, 0]]
         if Path(part["file"]).suffix != ".csv":
             findings.append(
-                _finding(path, f"'{part['file']}' is no .csv; `fendra import` reads others")
+                _finding(path, f"'{part['file']}' is not a .csv; `fendra import` reads other files")
             )
             continue
         try:

@@ -44,8 +44,8 @@ def only(placements: Iterable[Placement], pattern: str) -> list[Placement]:
     every = list(placements)
     found = [p for p in every if any(fnmatchcase(name, pattern) for name in (p.name, *p.groups))]
     if not found:
-        names = ", ".join(dict.fromkeys(p.name for p in every if p.name)) or "none has a name"
-        raise LayoutError(f"no name is like '{pattern}'. The names are: {names:.200}.")
+        names = ", ".join(dict.fromkeys(p.name for p in every if p.name)) or "no LED has a name"
+        raise LayoutError(f"no name matches '{pattern}'. The names are: {names:.200}.")
     return found
 
 

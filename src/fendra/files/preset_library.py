@@ -36,15 +36,13 @@ def read_library() -> dict[str, Preset]:
         raw = tomllib.loads(read_text(path))
         return {name: Preset.model_validate(keys) for name, keys in raw.items()}
     except (tomllib.TOMLDecodeError, ValidationError) as exc:
-        raise FileError(
-            f"'{path}' holds no presets that can be read: {str(exc).splitlines()[0]}"
-        ) from exc
+        raise FileError(f"'{path}' has no readable presets: {str(exc).splitlines()[0]}") from exc
 
 
 def save_preset(name: str, preset: Preset) -> Path:
     """Put a preset into the library, in place of one of its name. Raises FileError."""
     if not NAME.fullmatch(name):
-        raise FileError(f"'{name}' cannot be a name: letters, digits, _, - and spaces can.")
+        raise FileError(f"'{name}' cannot be a name. Use letters, digits, _, - and spaces.")
     return _write({**read_library(), name: preset})
 
 
@@ -86,7 +84,7 @@ def with_preset(text: str, name: str, preset: Preset) -> str:
     """A design's text with one more preset, at its end. Raises FileError if it has it already."""
     if name in tomllib.loads(text).get("presets", {}):
         raise FileError(
-            f"the design has a preset '{name}' already; give it another name with --as."
+            f"the design already has a preset '{name}'; give this one another name with --as."
         )
     return f"{text.rstrip()}\n\n{preset_text(f'[presets.{_key(name)}]', preset)}\n"
 

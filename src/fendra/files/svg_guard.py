@@ -31,9 +31,9 @@ def check_svg(text: str) -> None:
                 continue
             depth, count = depth + 1, count + 1
             if depth > LAYOUT_DEPTH.most:
-                raise LayoutError(f"it is nested too deeply; the most is {LAYOUT_DEPTH.in_words}.")
+                raise LayoutError(f"it is nested too deeply; the limit is {LAYOUT_DEPTH.in_words}.")
             if count > LAYOUT_PLACES.most:
-                raise LayoutError(f"it holds too much; the most is {LAYOUT_PLACES.in_words}.")
+                raise LayoutError(f"it holds too much; the limit is {LAYOUT_PLACES.in_words}.")
             made = _Element()
             root = root or made
             if inside:
@@ -47,10 +47,10 @@ def check_svg(text: str) -> None:
     except LayoutError:
         raise
     except (ParseError, ValueError) as exc:
-        raise LayoutError(f"this is no SVG: {exc}.") from exc
+        raise LayoutError(f"this is not SVG: {exc}.") from exc
     if root is not None and _size(root, by_id) > LAYOUT_PLACES.most:
         raise LayoutError(
-            f"its `use` elements stand for too much; the most is {LAYOUT_PLACES.in_words}."
+            f"its `use` elements stand for too much; the limit is {LAYOUT_PLACES.in_words}."
         )
 
 
@@ -82,7 +82,7 @@ def _size(root: _Element, by_id: dict[str, _Element]) -> int:
             inside.discard(id(here))
             way.pop()
         elif id(after) in inside:
-            raise LayoutError(f"the `use` of '{here.uses or 'a group'}' holds itself.")
+            raise LayoutError(f"the `use` of '{here.uses or 'a group'}' contains itself.")
         else:
             inside.add(id(after))
             way.append((after, iter(within(after))))

@@ -44,14 +44,14 @@ class Drawing:
         try:
             svg = svgelements.SVG.parse(io.StringIO(text), ppi=INCH_MM / self._mm, reify=True)
             if not isinstance(svg, svgelements.SVG):
-                raise LayoutError("this is no SVG: it has no `svg` element.")
+                raise LayoutError("this is not SVG: it has no `svg` element.")
             self._elements = list(_walk(svg, ()))
             self._top = float(svg.height) if svg.height else 0.0
         except LayoutError:
             raise
         except Exception as exc:  # the library raises what it likes at what it does not expect
             problem = str(exc)[:100] or type(exc).__name__
-            raise LayoutError(f"this is no SVG: {problem}.") from exc
+            raise LayoutError(f"this is not SVG: {problem}.") from exc
 
     def marks(self) -> list[Placement]:
         """The middle of every circle, ellipse and rectangle, in the order of the document."""
@@ -92,11 +92,11 @@ class Drawing:
             fitting = int(min(length / pitch_mm + 1e-6, 1e9)) + (not is_closed)
             if count is not None and count > fitting:
                 raise LayoutError(
-                    f"{count} LEDs, {pitch_mm:g} mm from one to the next, do not fit on a path of "
-                    f"{length:.1f} mm; {fitting} do."
+                    f"{count} LEDs with a spacing of {pitch_mm:g} mm do not fit on "
+                    f"a path of {length:.1f} mm; {fitting} do."
                 )
             if (count or fitting) > LAYOUT_PLACES.most:
-                raise LayoutError(f"too many would fit; the most is {LAYOUT_PLACES.in_words}.")
+                raise LayoutError(f"too many would fit; the limit is {LAYOUT_PLACES.in_words}.")
             places = np.arange(count or fitting) * pitch_mm
         # Where the path jumps, two points are equally far along it: the one before the jump counts.
         last = np.clip(np.searchsorted(along, places - 1e-9), 1, len(along) - 1)
@@ -135,7 +135,7 @@ class Drawing:
         if len(along) == 0 or along[-1] == 0:
             raise LayoutError("the path has no length.")
         if not np.isfinite(drawn).all() or np.abs(drawn).max() > MOST_MM:
-            raise LayoutError(f"the path leaves the drawing: places are within {MOST_MM:g} mm.")
+            raise LayoutError(f"the path leaves the drawing: places must be within {MOST_MM:g} mm.")
         drawn[:, 1] = self._top * self._mm - drawn[:, 1]
         return drawn, along
 
@@ -184,7 +184,7 @@ def _steps(piece: Any, samples: int) -> Floats:
 def _rounded(x: float, y: float) -> tuple[float, float, float]:
     """Rounded, since the library's units are off by half a millionth. Raises LayoutError."""
     if not (abs(x) <= MOST_MM and abs(y) <= MOST_MM):  # NaN is not within anything
-        raise LayoutError(f"a place at {x:g}, {y:g} mm is out of range; it is within {MOST_MM:g}.")
+        raise LayoutError(f"a place at {x:g}, {y:g} mm is out of range; the limit is {MOST_MM:g}.")
     return round(x, _DIGITS) + 0.0, round(y, _DIGITS) + 0.0, 0.0
 
 

@@ -124,8 +124,11 @@ def unreached(design: Design, connected: Connected) -> list[str]:
             silent.setdefault(wanted[0], []).append(name)
     here = next(iter(connected.sources.values()), None)
     return [
-        f"{listed(names)} {'listens' if len(names) == 1 else 'listen'} to source '{source}', which "
-        f"is not here. Write --from {source}={_as_text(design, source, here)}"
+        (
+            f"{listed(names)} {('listens' if len(names) == 1 else 'listen')} to source "
+            f"'{source}', which does not run. Add --from "
+            f"{source}={_as_text(design, source, here)}"
+        )
         for source, names in silent.items()
     ]
 
@@ -178,8 +181,10 @@ def _made(drivers: Drivers[Any], name: str, values: Mapping[str, Any], folder: P
         made.check_from_design()
         if made.host and not is_near(made.host) and not is_trusted_host(made.host):
             raise made.error(
-                f"a design may connect to your own network alone, and {made.host} is elsewhere. "
-                f"Allow it: fendra trust --host {shell_word(made.host)}",
+                (
+                    f"a design may connect only within your own network, and {made.host} "
+                    f"is outside it. Allow it: fendra trust --host {shell_word(made.host)}"
+                ),
                 code="unsafe",
             )
         return made

@@ -263,7 +263,7 @@ class Inbox:
             kind = kind_of(signal)
             if signal.of is not None or kind.is_picture:
                 what = "a picture" if kind.is_picture else "computed by the design"
-                raise SignalError(f"signal '{name}' is {what}, so no hand can set it")
+                raise SignalError(f"signal '{name}' is {what}, so you cannot set it by hand")
             numbers = to_numbers(name, signal, raw)
             if kind.is_moment and numbers:
                 self._rows.setdefault(name, _Row()).waiting.append(numbers)

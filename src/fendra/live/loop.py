@@ -174,7 +174,7 @@ class Loop:
         jump_s = round(-ahead_s * rate) / rate
         self._start_at_s += jump_s
         self.program.move_clock(self.program.at_s + jump_s)
-        log.warning("the time of day was set by %.1f s", jump_s)
+        log.warning("the system clock jumped by %.1f s", jump_s)
         return jump_s, 0.0
 
     def _make(self, at_s: float, since_s: float, late_s: float) -> None:

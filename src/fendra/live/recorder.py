@@ -83,8 +83,8 @@ class Recorder(Thread):
             if not self.problem:
                 self.problem = f"'{self.path}' cannot be written: {reason}"
                 log.warning("%s", self.problem)
-                self._tell(f"{self.problem}. The light goes on; the tape has a gap.")
+                self._tell(f"{self.problem}. The light continues; the tape has a gap.")
         else:
             if self.problem and self._file and not self._file.closed:
                 self.problem = ""
-                self._tell(f"'{self.path}' is written again.")
+                self._tell(f"'{self.path}' can be written again.")

@@ -58,7 +58,7 @@ class Reloader(Thread):
             except Exception as exc:  # a fault of ours: the old design goes on all the same
                 self.refusals += 1
                 self._tell(
-                    f"The old design goes on. {internal_error(exc, f'in {self._path.name}')}"
+                    f"The old design keeps running. {internal_error(exc, f'in {self._path.name}')}"
                 )
 
     def take(self) -> None:
@@ -69,25 +69,25 @@ class Reloader(Thread):
             if errors or checked.design is None:
                 self.refusals += 1
                 count = f"{len(errors)} errors; the first: " if len(errors) > 1 else ""
-                self._tell(f"The old design goes on. {count}{errors[0]}")
+                self._tell(f"The old design keeps running. {count}{errors[0]}")
                 return
             design, examined = checked.design, checked.examined
             assert examined is not None
             program: Program = compile_design(self._prepare(examined), engine=self._engine)
         except FendraError as exc:
             self.refusals += 1
-            self._tell(f"The old design goes on. {exc}")
+            self._tell(f"The old design keeps running. {exc}")
             return
         before = self._running.design
         if (design.sources, design.outputs) != (before.sources, before.outputs):
-            self._tell("Sources and outputs changed; they are taken up at the next start.")
+            self._tell("Sources and outputs changed; the next start will use them.")
         for path in examined.subject.media.held.values():
             cure = f"Read it, then allow it: fendra trust {shell_word(path)}"
-            self._tell(f"{path} may not run, and layers that need it are left out. {cure}")
+            self._tell(f"{path} may not run, so layers that need it are left out. {cure}")
         self._running = examined.subject
         self.reloads += 1
         self._use(program)
-        self._tell(f"{self._path.name} is taken up.")
+        self._tell(f"{self._path.name} reloaded.")
 
     def _signature(self) -> tuple[str, ...]:
         """What changes whenever one of the files does; the design's own first."""

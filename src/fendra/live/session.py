@@ -152,7 +152,7 @@ class Session:
             except Exception as exc:  # a driver of somebody's own may do anything
                 if feeder.source_name not in self._deaf:
                     self._deaf.add(feeder.source_name)
-                    self._tell(internal_error(exc, f"telling {feeder.source}"))
+                    self._tell(internal_error(exc, f"playing {feeder.source}"))
 
     def _remembered(self, raw: Any) -> None:
         """What a leading node remembers."""

@@ -44,7 +44,7 @@ class RunReport:
         if self.replaced:
             parts.append(f"{self.replaced} replaced by newer ones while an output was busy")
         if self.late:
-            parts.append(f"{self.late} left out, since this computer was late")
+            parts.append(f"{self.late} dropped, because this computer was late")
         if self.limited:
             parts.append(
                 f"{self.limited} held back by the limiter, to {self.least:.0%} of the light"

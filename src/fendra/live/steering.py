@@ -48,7 +48,7 @@ def steered(read: Examined, presets: Mapping[str, str] | None = None) -> Examine
     taken = own.keys() & design.signals.keys()
     if taken:
         name = min(taken)
-        message = f"signal '{name}' has a name that steering needs for itself."
+        message = f"signal '{name}' has a name that steering needs."
         raise DesignError(
             [
                 Finding(
@@ -151,7 +151,7 @@ class Steering:
         """Take a signal over. Raises SignalError."""
         self._check(name)
         if value is None:
-            raise SignalError(f"signal '{name}' needs a value; to hold back its news, lose it")
+            raise SignalError(f"signal '{name}' needs a value; to hold back its news, use \"lose\"")
         self.inbox.hold(name, value)
         self._tell()
 
@@ -160,7 +160,7 @@ class Steering:
         self._check(name)
         signal = self.design.signals[name]
         if kind_of(signal).is_moment:
-            raise SignalError(f"signal '{name}' comes once and is gone, so it cannot be lost")
+            raise SignalError(f"signal '{name}' happens in one moment, so it cannot be lost")
         self.inbox.hold(name, None)
         self._tell()
 
@@ -173,14 +173,14 @@ class Steering:
     def level(self, value: Any) -> None:
         """The master level by hand, 0 to 1, times the design's own. Raises SignalError."""
         if isinstance(value, bool) or not isinstance(value, (int, float)) or not 0 <= value <= 1:
-            raise SignalError(f"the level is a number from 0 to 1; {value!r:.40} is none")
+            raise SignalError(f"the level must be a number from 0 to 1, not {value!r:.40}")
         self.inbox.hold(LEVEL, float(value))
         self._tell()
 
     def on(self, value: Any) -> None:
         """Whether there is light at all. Raises SignalError."""
         if not isinstance(value, bool):
-            raise SignalError(f"on is true or false; {value!r:.40} is neither")
+            raise SignalError(f"on must be true or false, not {value!r:.40}")
         self.inbox.hold(ON, value)
         self._tell()
 

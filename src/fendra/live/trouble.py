@@ -43,7 +43,7 @@ class Trouble:
             log.warning("%s", visible(problem))
             end = "" if problem.endswith((".", "?")) else "."
             is_last = is_last or getattr(error, "code", "") == NEVER
-            self._tell(f"{problem}{end}" if is_last else f"{problem}{end} It is tried again.")
+            self._tell(f"{problem}{end}" if is_last else f"{problem}{end} Retrying.")
         elif problem != self.problem:
             log.info("%s", visible(problem))
         self.problem = problem
@@ -60,5 +60,5 @@ class Trouble:
         """Note that it works, again or for the first time."""
         if self.problem:
             log.info("%s is back", self.what)
-            self._tell(f"{self.what} is back.")
+            self._tell(f"{self.what} works again.")
         self.problem, self.since_s, self._next_s = "", None, FIRST_S

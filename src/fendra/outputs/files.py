@@ -35,12 +35,14 @@ class FileOutput(Output):
         """Whether the file may be named by a design, without looking whether it is there."""
         if self.path.suffix.lower() not in self.endings:
             endings = listed(self.endings, "or")
-            raise OutputError(f"a design may name files that end in {endings} here", code="unsafe")
+            raise OutputError(f"a design may only write files that end in {endings}", code="unsafe")
         folder = self.folder.resolve()
         if not self.path.resolve().is_relative_to(folder):
             raise OutputError(
-                f"'{self.address}' is outside the design's folder; a design may write below it "
-                f"alone. Name it yourself: --to {self.kind}:FILE",
+                (
+                    f"'{self.address}' is outside the design's folder; a design may only "
+                    f"write below it. Name it yourself: --to {self.kind}:FILE"
+                ),
                 code="unsafe",
             )
 
@@ -51,8 +53,10 @@ class FileOutput(Output):
         self.check_from_design()
         if self.path.exists() and not (self.path.is_file() and self.is_ours(self.path)):
             raise OutputError(
-                f"'{self.path}' is there already and was not made by Fendra; a design may not "
-                f"replace it. Move it, or name it yourself: --to {self.kind}:FILE",
+                (
+                    f"'{self.path}' exists, and Fendra did not make it; a design may not "
+                    f"replace it. Move it, or name it yourself: --to {self.kind}:FILE"
+                ),
                 code="unsafe",
             )
 

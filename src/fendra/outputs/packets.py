@@ -48,7 +48,9 @@ def frame_to_packets(number: int, lines: Sequence[bytes]) -> bytes:
     number: counts frames, wrapping at 65,536. Raises OutputError above `MOST_LINES` lines.
     """
     if len(lines) > MOST_LINES:
-        raise OutputError(f"the serial stream carries {MOST_LINES} lines; here are {len(lines)}")
+        raise OutputError(
+            f"the serial stream carries at most {MOST_LINES} lines; there are {len(lines)}"
+        )
     pixels = [packet(PIXELS, number, bytes([i]) + line) for i, line in enumerate(lines)]
     return b"".join([*pixels, packet(SHOW, number, bytes([len(lines)]))])
 

@@ -172,12 +172,12 @@ class SacnOutput(Output):
             mine = range(begin, begin + len(slots))
             following = mine.stop
             if mine.stop - 1 > HIGHEST:
-                raise OutputError(f"{self}: line '{line}' ends above universe {HIGHEST}")
+                raise OutputError(f"{self}: line '{line}' goes beyond universe {HIGHEST}")
             taken = {*mine} & {*numbers}
             if taken:
                 raise OutputError(
-                    f"{self}: line '{line}' shares universe {min(taken)} with another line; "
-                    "let it begin elsewhere"
+                    f"{self}: line '{line}' shares universe {min(taken)} with "
+                    "another line; give it another start"
                 )
             self.deal[line] = mine
             first.append(len(numbers))

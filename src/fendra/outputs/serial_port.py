@@ -74,7 +74,7 @@ class SerialOutput(Output):
     def _open(self, design: Design) -> None:  # noqa: ARG002 - the stream says what it holds
         if len(self.wire.sizes) > MOST_LINES:
             count = len(self.wire.sizes)
-            problem = f"{self} carries {MOST_LINES} lines, and here are {count}"
+            problem = f"{self} carries at most {MOST_LINES} lines; there are {count}"
             raise OutputError(f"{problem}; choose some with lines=A+B", code=NEVER)
         try:
             self._port = serial.Serial(
@@ -109,9 +109,9 @@ class SerialOutput(Output):
             raise OutputError(self._other_lines(answer))
         if design is not None and answer.name not in ("", design.name):
             self.notice = (
-                f"the controller at {self} was made for '{answer.name}', and this is "
-                f"'{design.name}': its lines fit, its own light is that design's. Give it its "
-                "own with `fendra emit`."
+                f"the controller at {self} was made for '{answer.name}', and this "
+                f"is '{design.name}'. Its lines fit, but it has the other design's "
+                "light when frames stop. Regenerate it with `fendra emit --receiver`."
             )
 
     def _await_other(self) -> None:
@@ -161,8 +161,9 @@ class SerialOutput(Output):
             listed([f"{size}" for size in sizes]) for sizes in (controller.sizes, self.wire.sizes)
         )
         return (
-            f"the controller at {self} is '{controller.name}', whose lines have {theirs} bytes, "
-            f"and here they have {ours}; emit its receiver anew, or choose lines or controller"
+            f"the controller at {self} is '{controller.name}', whose lines have "
+            f"{theirs} bytes; this design's have {ours}. Regenerate its receiver "
+            "with `fendra emit --receiver`, or choose lines or controller"
         )
 
     def _stuck(self) -> str:
@@ -190,11 +191,11 @@ class SerialOutput(Output):
         code = exc.errno
         if is_missing(exc):
             known = ", ".join(sorted(port.device for port in list_ports.comports()))
-            return f"there is no {self}. " + (f"Here are: {known}." if known else "None is here.")
+            return f"there is no {self}. " + (f"Ports: {known}." if known else "There are none.")
         if code in (errno.EBUSY, errno.EAGAIN):
             holders = _holders(Path(self.address))
             by = f" by {' and '.join(holders)}" if holders else " by another program"
-            return f"{self} is busy: it is held{by}. End that program."
+            return f"{self} is busy: it is in use{by}. End that program."
         if code in (errno.EACCES, errno.EPERM):
             group = Path(self.address).group()
             return f"you may not write to {self}. Join its group: sudo usermod -aG {group} $USER."

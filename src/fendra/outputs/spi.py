@@ -115,8 +115,10 @@ class SpiOutput(Output):
         """A design names a device of the SPI, and no file or pipe."""
         if not PurePosixPath(self.address).match("/dev/spidev*") or ".." in self.address:
             raise OutputError(
-                f"a design may name a device of the SPI here, as /dev/spidev0.0, and not "
-                f"'{self.address}'. Name it yourself: --to spi:FILE",
+                (
+                    "a design may only name an SPI device such as /dev/spidev0.0, not "
+                    f"'{self.address}'. Name it yourself: --to spi:FILE"
+                ),
                 code="unsafe",
             )
 
@@ -151,7 +153,7 @@ class SpiOutput(Output):
     def _spidev(self, path: Path) -> _Device:
         if not path.exists():
             known = ", ".join(sorted(str(p) for p in Path("/dev").glob("spidev*")))
-            here = f"Here are: {known}." if known else "None is here; is SPI turned on?"
+            here = f"Devices: {known}." if known else "There are none; is SPI turned on?"
             raise OutputError(f"there is no {self}. {here}", code=NEVER)
         try:
             import spidev
@@ -178,7 +180,7 @@ class SpiOutput(Output):
         try:
             self._device.writebytes2(data)
         except OSError as exc:
-            raise OutputError(f"{self} takes no more: {exc.strerror or exc}") from exc
+            raise OutputError(f"{self} does not accept more bytes: {exc.strerror or exc}") from exc
 
     def _close(self) -> None:
         if self._device is not None:

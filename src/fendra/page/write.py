@@ -66,8 +66,9 @@ def make_page(looks: Sequence[Look], path: Path | None = None) -> Page:
     size = len(html.encode())
     if size > MOST_BYTES:
         raise PageError(
-            f"the page of '{title}' would have {size / 1e6:.0f} MB, and {MOST_BYTES / 1e6:.0f} MB "
-            "is the most. Leave the tape out, cut it, or make a page of fewer LEDs."
+            f"the page of '{title}' would have {size / 1000000.0:.0f} MB, and the "
+            f"limit is {MOST_BYTES / 1000000.0:.0f} MB. Leave the tape out, cut it, "
+            "or make a page of fewer LEDs."
         )
     return Page(html, title, None if path is None else write_text(path, html))
 

@@ -86,7 +86,7 @@ def make_page(subject: Subject, findings: Sequence[Finding], view: ViewName | No
 
 def _facts(subject: Subject, budget: Budget) -> list[tuple[str, str]]:
     peak = ("peak on the tape", in_amps(budget.draw.peak_a)) if budget.draw else None
-    kept = ("as the limiter lets it", in_amps(budget.most_a))
+    kept = ("as far as the limiter allows", in_amps(budget.most_a))
     facts = [
         ("LEDs", str(len(subject.layout.leds))),
         ("lines", str(len(subject.design.line))),
@@ -107,7 +107,7 @@ def _extra(budget: Budget) -> list[str]:
         for when, extra in ((line.brightest, line.extra), ("this tape", line.extra_in_film)):
             volts = f"{line.led.least_volts:g} V"
             if extra is None:
-                words = f"for {when} even a dozen more feeds keep no {volts}; take thicker leads"
+                words = f"for {when} even a dozen more feeds do not keep {volts}; use thicker leads"
             elif extra:
                 places = ", ".join(map(str, extra))
                 words = f"for {when} feed it at LED {places} too, so that every LED gets {volts}"

@@ -26,9 +26,9 @@ class SheetStep:
 def bench_steps(budget: Budget, file: str) -> list[tuple[str, list[SheetStep]]]:
     """Stages of the bench test, each with its steps. file: of the design, for the commands."""
     return [
-        ("Before there is power", _before(budget)),
-        ("Supplies, with no LEDs on them", _supplies(budget)),
-        ("Lines, one after the other, dark", _dark(budget)),
+        ("Before you switch on", _before(budget)),
+        ("Supplies, without LEDs", _supplies(budget)),
+        ("Lines, one after another, dark", _dark(budget)),
         ("The map", _map(budget, file)),
         ("Under load", _load(budget)),
     ]
@@ -37,7 +37,7 @@ def bench_steps(budget: Budget, file: str) -> list[tuple[str, list[SheetStep]]]:
 def _before(budget: Budget) -> list[SheetStep]:
     steps = [
         SheetStep("No line has a connection between plus and ground (ohmmeter)."),
-        SheetStep("Ground of controller, supplies and all lines is one."),
+        SheetStep("The grounds of controller, supplies and all lines are joined."),
         SheetStep("Data goes in at DI, and arrows on the strips point away from there."),
     ]
     for kind, words in (
@@ -87,12 +87,14 @@ def _map(budget: Budget, file: str) -> list[SheetStep]:
 def _load(budget: Budget) -> list[SheetStep]:
     steps = [_full(line) for line in budget.lines]
     for each in budget.supplies:
-        most = f"at the most {in_amps(each.peak_a)}"
+        most = f"at most {in_amps(each.peak_a)}"
         steps.append(SheetStep(f"{each.feeding.in_words} at the brightest look: {most}. {READ}"))
     steps.append(
-        SheetStep("After ten minutes so, no lead, fuse, strip or supply is too hot to touch.")
+        SheetStep(
+            "After ten minutes like this, no lead, fuse, strip or supply is too hot to touch."
+        )
     )
-    steps.append(SheetStep("Data unplugged and plugged in again: the light comes back."))
+    steps.append(SheetStep("Unplug data and plug it in again: the light comes back."))
     return steps
 
 

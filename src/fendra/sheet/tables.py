@@ -155,14 +155,14 @@ def line_tables(budget: Budget) -> list[tuple[LineBudget, str, SheetTable]]:
         heads = ("part", "shape", "LEDs", "address", "data-in (DI) comes from", "power at",
                  "first LED x, y, z", "last LED", "runs (faces)")  # fmt: skip
         words = (
-            f"{line.line.led}, {line.line.wire_order}; {counted(line.addresses, 'address')}, "
-            f"{line.metres:.2f} m; at the most {in_amps(line.most_a)}, "
-            f"{max(line.sag.lowest_v, 0):.2f} V at LED {line.sag.at}; "
-            f"{line.time_s * 1000:.3g} ms a frame"
+            f"{line.line.led}, {line.line.wire_order}; "
+            f"{counted(line.addresses, 'address')}, {line.metres:.2f} m; at most "
+            f"{in_amps(line.most_a)}, {max(line.sag.lowest_v, 0):.2f} V at LED "
+            f"{line.sag.at}; {line.time_s * 1000:.3g} ms a frame"
         )
         if line.draw is not None:
             peak, mean = in_amps(line.draw.peak_a), in_amps(line.draw.mean_a)
-            words += f"; on the tape {peak}, {mean} in the mean"
+            words += f"; on the tape {peak}, mean {mean}"
         if line.watts_a_metre is not None:
             words += f"; {line.watts_a_metre:.3g} W a metre"
         found.append((line, words, SheetTable(heads, tuple(rows), ("LEDs",))))
@@ -304,7 +304,7 @@ def materials(budget: Budget) -> SheetTable:
         if said is not None and said.converter is not None and supply.feeding.amps is None:
             rating = f"{supply.proposed_a:g} A" if supply.proposed_a else "several"
             rows.append((f"converter, {supply.feeding.volts:g} V, {rating}", "1",
-                         "proposed: its rating is not said"))  # fmt: skip
+                         "proposed, because its rating is unknown"))  # fmt: skip
         if said is not None and said.battery is not None:
             cells = f", {said.battery.cells} cells" if said.battery.cells else ""
             rows.append((f"battery, {said.battery.nominal_volts:g} V{cells}", "1",

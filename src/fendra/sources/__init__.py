@@ -144,7 +144,7 @@ def split_address(address: str, host: str, port: int) -> tuple[str, int]:
         first, last = ("", address) if address.isdigit() else (address, "")
     if last and not (last.isdigit() and 0 < int(last) < 65536):
         raise SourceError(
-            f"'{last}' is no port; write HOST:PORT, as in {host or 'localhost'}:{port}"
+            f"'{last}' is not a port; write HOST:PORT, as in {host or 'localhost'}:{port}"
         )
     return first or host, int(last or port)
 

@@ -114,8 +114,8 @@ class AudioSource(Source):
             self._listen_at(self._stream.samplerate)
             self._stream.start()
         except Exception as exc:  # PortAudio has errors of its own
-            cure = "is a microphone plugged in? A file is heard as well: audio:song.wav"
-            raise SourceError(f"{self} cannot be heard: {exc}; {cure}", code=NEVER) from exc
+            cure = "is a microphone plugged in? You can also play a file: audio:song.wav"
+            raise SourceError(f"{self} cannot be opened: {exc}; {cure}", code=NEVER) from exc
 
     def _read(self, wait_s: float) -> News:
         heard = self._read_file(wait_s) if self._file is not None else self._read_device(wait_s)

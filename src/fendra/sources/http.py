@@ -35,7 +35,7 @@ LONGEST_WAIT_S = 300.0
 
 def _is_whole(address: str) -> str:
     if not re.match(r"https?://[^/?#]", address):
-        raise ValueError(f"'{address}' is no web address; write http:http://pi.local/light.json")
+        raise ValueError(f"'{address}' is not a web address; write http:http://pi.local/light.json")
     return address
 
 
@@ -89,8 +89,8 @@ class HttpSource(Source):
         """A design names no other environment variables than those that are meant for Fendra."""
         if self.options.token and not re.fullmatch(r"FENDRA_\w+", self.options.token):
             raise SourceError(
-                f"a design may name environment variables that begin with FENDRA_, and "
-                f"{self.options.token} does not"
+                "a design may only name environment variables that begin with FENDRA_, "
+                f"not {self.options.token}"
             )
 
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
@@ -134,7 +134,7 @@ class HttpSource(Source):
         try:
             return self._picked(json.loads(text)).items()
         except (ValueError, RecursionError) as exc:  # a UnicodeDecodeError is one
-            self.refuse(f"the answer is no JSON that can be used: {exc}")
+            self.refuse(f"the answer is not usable JSON: {exc}")
             return []
 
     def _refused(self, exc: HTTPError) -> News:
@@ -146,7 +146,7 @@ class HttpSource(Source):
             self._next_s = time.monotonic() + min(float(wait), LONGEST_WAIT_S)
         if 300 <= exc.code < 400:
             there = exc.headers.get("Location", "elsewhere")
-            raise SourceError(f"{self} leads to {there:.100}; write that address instead")
+            raise SourceError(f"{self} redirects to {there:.100}; write that address instead")
         raise SourceError(f"{self} answers {exc.code} {exc.reason}")
 
     def _picked(self, found: Any) -> dict[str, Any]:

@@ -141,7 +141,7 @@ def _places(design: Design, layout: Layout, part: str) -> dict[str, tuple[int, t
 
 def _why(path: Path, exc: OSError) -> str:
     if isinstance(exc, PermissionError):
-        return "you may not; join its group: sudo usermod -aG input $USER"
+        return "you have no permission; join its group: sudo usermod -aG input $USER"
     if isinstance(exc, FileNotFoundError):
         known = ", ".join(sorted(str(p) for p in Path("/dev/input").glob("event*")))
         return f"there is no {path}" + (f"; here are {known}" if known else "")

@@ -63,24 +63,24 @@ class MachineSource(Source):
         missing = sorted({name.partition(" ")[0] for name in wanted} & {*cannot})
         if missing:
             why = "; ".join(f"no {name}: {cannot[name]}" for name in missing)
-            self.notice = f"{self} cannot give all that is asked for: {why}."
+            self.notice = f"{self} cannot give everything: {why}."
 
     def _cannot(self) -> dict[str, str]:
         """What it cannot give here, and why."""
         found = {}
         if getattr(self._psutil, "sensors_battery", lambda: None)() is None:
-            found["battery"] = "the system knows of none"
+            found["battery"] = "the system has none"
         if not getattr(self._psutil, "sensors_temperatures", dict)():
-            found["temperature"] = "the system tells of no sensor"
+            found["temperature"] = "the system reports no sensor"
         if self._psutil.net_io_counters() is None:
-            found["network"] = "the system tells of no network"
+            found["network"] = "the system reports no network"
         if not self._can_see_front:
             found["front"] = (
-                "Wayland keeps it to itself" if os.environ.get("WAYLAND_DISPLAY")
-                else "it takes X11 and the program xdotool"
+                "Wayland does not tell" if os.environ.get("WAYLAND_DISPLAY")
+                else "it needs X11 and the program xdotool"
             )  # fmt: skip
         elif not os.environ.get("DISPLAY"):
-            found["front"] = "no X11 screen is there (DISPLAY is not set)"
+            found["front"] = "there is no X11 screen (DISPLAY is not set)"
         return found
 
     def _sent_and_received(self) -> int:

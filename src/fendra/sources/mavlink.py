@@ -157,16 +157,16 @@ class MavlinkSource(Source):
         news: list[tuple[str, object]] = []
         for data in self._come(wait_s):
             if len(data) > LONGEST:
-                self.refuse(f"a packet of {len(data):,} bytes; those of MAVLink are shorter")
+                self.refuse(f"a packet of {len(data):,} bytes is longer than any of MAVLink")
                 continue
             try:
                 messages = self._parser.parse_buffer(data) or ()
             except Exception as exc:  # whatever somebody sends
-                self.refuse(f"no MAVLink: {str(exc)[:100] or type(exc).__name__}")
+                self.refuse(f"not MAVLink: {str(exc)[:100] or type(exc).__name__}")
                 continue
             for message in messages:
                 if message.get_type() == "BAD_DATA":
-                    self.refuse("bytes that are no MAVLink")
+                    self.refuse("bytes that are not MAVLink")
                 elif self.options.system in (None, message.get_srcSystem()):
                     news += news_of(message).items()
         return news

@@ -86,9 +86,12 @@ class MqttSource(Source):
             name = getattr(self.options, key)
             if not name.startswith("FENDRA_"):
                 raise SourceError(
-                    f"{key} = '{name}': a design may name environment variables that begin with "
-                    f"FENDRA_ alone, as FENDRA_MQTT_{key.upper()}. Name others yourself: "
-                    f"--from mqtt:HOST,{key}=NAME",
+                    (
+                        f"{key} = '{name}': a design may only name environment "
+                        "variables that begin with FENDRA_, such as "
+                        f"FENDRA_MQTT_{key.upper()}. Name others yourself: --from "
+                        f"mqtt:HOST,{key}=NAME"
+                    ),
                     code="unsafe",
                 )
 
@@ -122,7 +125,7 @@ class MqttSource(Source):
 
     def _on_connect(self, client: Any, _data: Any, _flags: Any, reason: Any, _more: Any) -> None:
         if reason.is_failure:
-            self._fail(SourceError(f"{self} lets nobody in: {reason}"))
+            self._fail(SourceError(f"{self} refuses the login: {reason}"))
             return
         self._is_connected = True
         self._answered.set()
@@ -147,7 +150,9 @@ class MqttSource(Source):
             self.refuse("a topic that is not UTF-8")
             return
         if len(payload) > PACKET_BYTES.most or len(topic) > NAME_LETTERS.most:
-            self.refuse(f"{topic[:60]}: a message of {len(payload):,} bytes; the most are 65,536")
+            self.refuse(
+                f"{topic[:60]}: a message of {len(payload):,} bytes; at most 65,536 are allowed"
+            )
             return
         self.skipped += len(self._came) == WAITING.most
         self._came.append((topic, payload))
@@ -208,6 +213,6 @@ def value_of(payload: bytes) -> Any:
         check_size(found)
         return found
     except RecursionError as exc:
-        raise ValueError("this is nested too deeply") from exc
+        raise ValueError("it is nested too deeply") from exc
     except json.JSONDecodeError:
         return text

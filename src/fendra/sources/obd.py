@@ -109,7 +109,7 @@ class ObdSource(Source):
         self._bus: Any = None
         unknown = [name for name in self.options.ask if name not in PIDS]
         if unknown:
-            raise SourceError(f"'{unknown[0]}' cannot be asked for; there are {', '.join(PIDS)}")
+            raise SourceError(f"'{unknown[0]}' cannot be requested; there are {', '.join(PIDS)}")
 
     def __str__(self) -> str:
         return f"OBD {self.options.address}"

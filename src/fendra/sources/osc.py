@@ -50,7 +50,7 @@ class OscSource(DatagramSource):
         try:
             messages = self._packets.OscPacket(packet).messages
         except Exception as exc:  # whatever somebody sends
-            raise ValueError(f"no OSC: {str(exc)[:100] or type(exc).__name__}") from exc
+            raise ValueError(f"not OSC: {str(exc)[:100] or type(exc).__name__}") from exc
         if len(messages) > PACKET_NAMES.most:
             raise ValueError(f"more than {PACKET_NAMES.most:,} messages in one packet")
         news: list[tuple[str, Any]] = []

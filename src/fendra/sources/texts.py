@@ -36,14 +36,14 @@ def parse_text(text: str, columns: tuple[str, ...] = ()) -> dict[str, Any]:
         try:
             found = json.loads(text)
         except (ValueError, RecursionError) as exc:
-            raise ValueError(f"this is no JSON: {str(exc)[:100]}") from exc
+            raise ValueError(f"this is not JSON: {str(exc)[:100]}") from exc
         if isinstance(found, dict):
             check_size(found)
             return found
     if columns:
         values = re.split(r"[,;\s]+", text)
         if len(values) != len(columns):
-            raise ValueError(f"{len(values)} values, and there are {len(columns)} columns")
+            raise ValueError(f"{len(values)} values for {len(columns)} columns")
         return dict(zip(columns, values, strict=True))
     pairs = pairs_of(text)
     check_size(pairs)

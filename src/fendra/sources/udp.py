@@ -49,7 +49,7 @@ def hint_at(host: str, port: int) -> str:
     """
     if not host.startswith("127."):
         return ""
-    return f"which hears programs of this computer alone; for others write 0.0.0.0:{port}"
+    return f"which only listens to programs on this computer; for others write 0.0.0.0:{port}"
 
 
 def listened_at(host: str, port: int) -> str:
@@ -72,8 +72,8 @@ class Datagrams:
         except OSError as exc:
             self.socket.close()
             busy = exc.errno == errno.EADDRINUSE
-            reason = "another program listens there" if busy else exc.strerror or str(exc)
-            raise SourceError(f"UDP {host}:{port} cannot be listened at: {reason}") from exc
+            reason = "another program uses that port" if busy else exc.strerror or str(exc)
+            raise SourceError(f"cannot listen on UDP {host}:{port}: {reason}") from exc
         self.skipped = 0
 
     def take(self, wait_s: float) -> list[bytes]:

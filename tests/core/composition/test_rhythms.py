@@ -105,7 +105,7 @@ def test_a_rhythm_that_there_is_not_and_one_that_nobody_has_are_findings():
     assert (
         "no-effect",
         ("layer", 1, "rate"),
-        "rhythm 'flash' gives the rate; `rate` does nothing.",
+        "rhythm 'flash' sets the rate; `rate` has no effect.",
     ) in found
     found = codes(layers=[layer("blink")])
     assert ("unused", ("rhythms", "flash"), "no layer has rhythm 'flash'.") in found

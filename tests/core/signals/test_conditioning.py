@@ -421,8 +421,8 @@ def test_a_choice_is_computed(of, expected):
 @pytest.mark.parametrize(
     ("of", "says"),
     [
-        ("'bost' if s > 1 else 'eco'", "'bost' is none of the choices. Did you mean 'boost'?"),
-        ({"bost": "s > 1"}, "'bost' is none of the choices. Did you mean 'boost'?"),
+        ("'bost' if s > 1 else 'eco'", "'bost' is not one of the choices. Did you mean 'boost'?"),
+        ({"bost": "s > 1"}, "'bost' is not one of the choices. Did you mean 'boost'?"),
         ({"by": "s", "1": "eco"}, "needs `else` for every other number"),
         ({"by": "mode2", "a": "eco"}, "needs `else` for b"),
         ({"eco": 3}, "this must be a condition"),

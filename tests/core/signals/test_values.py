@@ -53,10 +53,10 @@ def test_values_become_the_numbers_of_a_signal(keys, raw, numbers):
         (WORDS, "wilt", "Did you mean 'wild'?"),
         ({"kind": "colour"}, "orang", "needs a colour"),
         ({"kind": "colour"}, 0x1000000, "from 0 to 0xffffff"),
-        ({"kind": "colour"}, [1, 2], "three numbers, and got 2"),
+        ({"kind": "colour"}, [1, 2], "three numbers, but got 2"),
         ({"kind": "event"}, {"w": 1}, "has strength, x, y and z, and no w"),
-        ({"kind": "vector", "size": 2}, [1, 2, 3], "needs 2 numbers, and got 3"),
-        ({"kind": "vector", "size": 2}, "12", "needs 2 numbers, and got '12'"),
+        ({"kind": "vector", "size": 2}, [1, 2, 3], "needs 2 numbers, but got 3"),
+        ({"kind": "vector", "size": 2}, "12", "needs 2 numbers, but got '12'"),
     ],
 )
 def test_what_is_no_value_is_said(keys, raw, problem):

@@ -63,7 +63,7 @@ class Measured(Model):
     @model_validator(mode="after")
     def _is_said_once(self) -> Self:
         if (self.amps is None) == (self.watts is None):
-            raise ValueError("write `amps` or `watts`, one of them, of so many `leds`")
+            raise ValueError("write either `amps` or `watts`, and the number of `leds`")
         return self
 
     def amps_at(self, volts: float) -> float:
@@ -200,7 +200,7 @@ def led_type(name: str, figures: LedFigures, catalogue: Mapping[str, LedFigures]
     said |= own
     for key in _NEEDED:
         if said.get(key) is None:
-            remedy = "Add it, or say which type this one is like, as in like = 'ws2812b'."
+            remedy = "Add it, or name a type that this one is like: like = 'ws2812b'."
             raise LedError(key, f"`{key}` is missing.", remedy, is_missing=True)
     order, volts = said["order"], said["volts"]
     if "volts" in own and like is not None:  # limits of another voltage say nothing of this one
@@ -212,7 +212,7 @@ def led_type(name: str, figures: LedFigures, catalogue: Mapping[str, LedFigures]
         raise LedError(
             "volts",
             f"{volts:g} V is not between least_volts, {least:g} V, and most_volts, {most:g} V.",
-            "Write them so that the usual voltage lies between.",
+            "Write them so that the nominal voltage is between them.",
         )
     sheet = _channels(said["channel_ma"], order)
     idle_ua, per = round(said["idle_ma"] * 1000), said.get("leds_a_chip") or 1
@@ -240,8 +240,8 @@ def led_type(name: str, figures: LedFigures, catalogue: Mapping[str, LedFigures]
 def _white(said: Mapping[str, Any]) -> tuple[float, float, float]:
     """The shares of the three channels that look white together."""
     if said.get("white") and said.get("white_point"):
-        message = "`white` and `white_point` say the same in two ways."
-        raise LedError("white", message, "Leave one of them out.")
+        message = "`white` and `white_point` mean the same."
+        raise LedError("white", message, "Remove one of them.")
     if said.get("white_point"):
         try:
             return gains_of(*said["white_point"])
@@ -258,7 +258,7 @@ def _channels(channel_ma: Any, order: str) -> dict[str, int]:
     if {*channel_ma} != {*order}:
         raise LedError(
             "channel_ma",
-            f"it has currents for {''.join(sorted(channel_ma))}, and the order is '{order}'.",
+            (f"it has currents for {''.join(sorted(channel_ma))}, but the order is '{order}'."),
             "Write one number for all, or one for each letter of the order.",
         )
     return {letter: round(channel_ma[letter] * 1000) for letter in order}
@@ -276,22 +276,22 @@ def _scaled(
     lit = measured.lit or ("W" if "W" in order else "RGB")
     if not {*lit} <= {*order}:
         remedy = f"Its channels are '{order}'."
-        raise LedError("measured", "it was measured with a channel that there is not.", remedy)
+        raise LedError("measured", "it was measured with a channel that it does not have.", remedy)
     chips = measured.leds / leds_a_chip
     amps = measured.amps_at(volts)
     each_ua = amps / MICRO / chips - idle_ua
     if each_ua <= 0:
         raise LedError(
             "measured",
-            f"{amps:g} A for {measured.leds} LEDs is no more than they draw while dark, "
-            f"{chips * idle_ua * MICRO:g} A.",
+            (
+                f"{amps:g} A for {measured.leds} LEDs is no more than they draw when "
+                f"dark, {chips * idle_ua * MICRO:g} A."
+            ),
             "Measure at full white, or lower idle_ma.",
         )
     by_sheet = sum(sheet[letter] for letter in lit)
     if by_sheet == 0:
-        raise LedError(
-            "measured", "channel_ma is 0, so nothing can be scaled.", "Write it as well."
-        )
+        raise LedError("measured", "channel_ma is 0, so it cannot be scaled.", "Write it too.")
     return {letter: round(sheet[letter] * each_ua / by_sheet) for letter in order}
 
 

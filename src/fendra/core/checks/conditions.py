@@ -154,7 +154,7 @@ def _recorded(
             return value > 0.5 if kind_of(signal).is_truth else value
         kind = Kind.TRUTH if kind_of(signal).is_truth else Kind.FLOAT
         if not isinstance(signal.of, str) or kind_of(signal).has_words:
-            raise GraphError("what a choice is computed from is not looked into")
+            raise GraphError("a choice's computation is not analysed")
         value = compile_expression(signal.of, scope, kind)
         return value if signal.range is None or kind is Kind.TRUTH else clamp(value, *signal.range)
 
@@ -228,7 +228,7 @@ def impossible_conditions(subject: Subject, report: Report) -> None:
         if _can_hold(design, when):
             continue
         what = _NEVER[str(path[0])]
-        message = f"the condition can never hold, so this {what}."
+        message = f"the condition can never be true, so this {what}."
         report.warning(path, "never-shows", message, "Look at the ranges of its signals.")
 
 
@@ -250,8 +250,8 @@ def hidden_scenes(subject: Subject, report: Report) -> None:
             if above.button or not _is_covered(design, below.when, above.when):
                 continue
             message = (
-                f"whenever its condition holds, that of '{above.name}' above holds as well, so "
-                "this scene is never chosen."
+                f"whenever its condition is true, that of '{above.name}' above is "
+                "true as well, so this scene is never chosen."
             )
             remedy = "Put it above, or make the conditions exclude each other."
             report.warning(("scene", i, "when"), "never-shows", message, remedy)
@@ -310,12 +310,12 @@ def never_on_the_tape(subject: Subject, report: Report) -> None:
             message = "on this tape this layer is never on."
             report.note(("layer", i, "when"), "never-on-tape", message)
         elif i in recorded and i not in seen and i not in barely:
-            message = "on this tape this layer is on, but never seen: it is dark then, or covered."
-            report.note(("layer", i), "never-on-tape", message, "Look with `fendra explain`.")
+            message = "on this tape this layer is on but never seen: it is dark, or covered."
+            report.note(("layer", i), "never-on-tape", message, "See why with `fendra explain`.")
     cure = "" if design.dither else ", or set dither = true for the design"
     for i, light in barely.items():
         message = f"on this tape its brightest light is byte {round(light)} of 255."
-        remedy = f"Hues break up in so little: raise `level`{cure}."
+        remedy = f"Hues break up at such low light: raise `level`{cure}."
         report.note(("layer", i), "barely-lit", message, remedy)
     for i, course in enumerate(timeline.scenes):
         if not (course.there > 0).any():

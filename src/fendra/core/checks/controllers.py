@@ -92,7 +92,7 @@ def _hold_in_ram(budget: ControllerBudget, report: Report) -> None:
     if need > ram:
         report.error(path, "too-little-memory", figures, "Use fewer LEDs, or a larger controller.")
     elif need > 0.75 * ram:
-        remedy = "Little is left for all else; a frame kept twice does not fit."
+        remedy = "Little RAM is left for everything else; two copies of a frame do not fit."
         report.warning(path, "too-little-memory", figures, remedy)
 
 

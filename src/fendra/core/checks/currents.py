@@ -41,12 +41,12 @@ def supply_currents(subject: Subject, report: Report) -> None:
         if budget.idle_a > kept_a:
             whose = "its rating" if kept_a == feeding.amps else "its budget"
             message = (
-                f"dark, its LEDs draw {budget.idle_a:.3g} A, which is more than {whose}, "
-                f"{kept_a:.3g} A: no light is left."
+                f"with all LEDs off they already draw {budget.idle_a:.3g} A, more "
+                f"than {whose}, {kept_a:.3g} A: no light is left."
             )
-            report.error(path, "no-current-left", message, "Take a larger supply, or fewer LEDs.")
+            report.error(path, "no-current-left", message, "Use a larger supply, or fewer LEDs.")
         elif feeding.budget_a is not None and budget.share_of_full < LITTLE_LEFT:
-            remedy = "That is enough where little is lit at a time; else take a larger one"
+            remedy = "That is enough if little is lit at a time; else use a larger one"
             if budget.proposed_a is not None:
                 remedy += f", of {budget.proposed_a:g} A"
             report.note(path, "part-of-full", f"{budget.part_of_full}.", f"{remedy}.")
@@ -61,13 +61,13 @@ def _unrated(budget: SupplyBudget, path: KeyPath, report: Report) -> None:
     whose = f"supply '{name}' can give" if name else "feeds this line"
     key = f"[supplies.{name or 'NAME'}]"
     message = (
-        f"{budget.brightest} draws {budget.full_a:.3g} A, and nothing is said of what {whose}."
+        f"{budget.brightest} draws {budget.full_a:.3g} A, and the design does not say what {whose}."
     )
-    remedy = f"Write amps in {key}: then the limiter keeps it."
+    remedy = f"Set amps in {key}, so that the limiter can enforce it."
     if budget.feeding.supply is not None and budget.feeding.supply.converter is not None:
-        remedy = f"Write amps of its converter in {key}"
+        remedy = f"Set amps of its converter in {key}"
         if budget.proposed_a is not None:
-            remedy += f"; one of {budget.proposed_a:g} A gives it all"
+            remedy += f"; one of {budget.proposed_a:g} A gives all the light"
         remedy += "."
     report.note(path, "no-rating", message, remedy)
 
@@ -76,7 +76,10 @@ def _unlimited(budget: SupplyBudget, path: KeyPath, report: Report) -> None:
     """A supply without a limiter: what it may have to give, and what a film shows."""
     amps, draw = budget.feeding.amps, budget.draw
     assert amps is not None
-    remedy = f"Leave the limiter on, lower `level`, or take {budget.full_a / SHARE:.3g} A or more."
+    remedy = (
+        "Leave the limiter on, lower `level`, or use a supply of "
+        f"{budget.full_a / SHARE:.3g} A or more."
+    )
     if draw is not None and draw.peak_a > amps:
         message = (
             f"the tape draws {draw.peak_a:.3g} A at {draw.at_s:g} s, and its rating is {amps:g} A"
@@ -94,10 +97,10 @@ def _unlimited(budget: SupplyBudget, path: KeyPath, report: Report) -> None:
         full = f"{budget.brightest} draws {budget.full_a:.3g} A, its rating is {amps:g} A"
         message = f"{full}, and the limiter is off: {budget.part_of_full}."
         if draw is not None:
-            seen = f" The tape draws {draw.peak_a:.3g} A at the most."
+            seen = f" The tape draws at most {draw.peak_a:.3g} A."
             report.note(path, "over-rating", message + seen, remedy)
         elif budget.feeding.supply is not None and budget.feeding.supply.regulator_of:
-            report.error(path, "over-rating", f"{message} A regulator gets hot by it.", remedy)
+            report.error(path, "over-rating", f"{message} This can overheat the regulator.", remedy)
         else:
             report.warning(path, "over-rating", message, remedy)
     elif budget.full_a > SHARE * amps:
@@ -121,7 +124,7 @@ def held_back(subject: Subject, report: Report) -> None:
             f"the limiter holds back {each.frames / each.of:.0%} of the tape's frames, down to "
             f"{each.least:.0%} of the light at {each.at_s:g} s."
         )
-        larger = f"take a supply of {budget.proposed_a:g} A" if budget.proposed_a else "feed less"
+        larger = f"use a supply of {budget.proposed_a:g} A" if budget.proposed_a else "feed less"
         remedy = f"Lower `level` or the layers that are on then, or {larger}."
         path: KeyPath = ("supplies", each.supply) if each.supply else ()
         report.warning(path, "held-back", message, remedy)
@@ -137,9 +140,12 @@ def wires(subject: Subject, report: Report) -> None:
         _hold(what, line.line.jump, _jump_a(line), path, "jump", report)
     for budget in subject.budget.supplies:
         if budget.fuse_a is None and budget.feeding.supply is not None:
-            message = f"{budget.peak_a:.3g} A need a larger fuse than there is, {max(FUSES_A):g} A."
+            message = (
+                f"{budget.peak_a:.3g} A x 1.25 exceeds the largest standard fuse, "
+                f"{max(FUSES_A):g} A."
+            )
             path = ("supplies", budget.feeding.name)
-            report.warning(path, "fuse", message, "Share the lines out among several supplies.")
+            report.warning(path, "fuse", message, "Spread the lines over several supplies.")
 
 
 def _leads(subject: Subject, line: LineBudget, report: Report) -> None:
@@ -156,10 +162,10 @@ def _leads(subject: Subject, line: LineBudget, report: Report) -> None:
         least = wire_for(amps, wire.metres, line.feeding.volts)
         if wire.is_sized and least is not None and wire.area_mm2 < least * 0.97:
             message = (
-                f"{what} has {wire.area_mm2:.2g} mm², and its fuse of {fuse_for(amps):g} A, or the "
-                f"voltage that it takes, asks for {least:g} mm²."
+                f"{what} has {wire.area_mm2:.2g} mm², but its fuse of "
+                f"{fuse_for(amps):g} A, or its voltage drop, needs {least:g} mm²."
             )
-            remedy = f"Take {least:g} mm², or feed the line at more places."
+            remedy = f"Use {least:g} mm², or feed the line at more places."
             report.warning((*path, "wire"), "thin-wire", message, remedy)
 
 
@@ -172,12 +178,14 @@ def _hold(what: str, wire: Jump, amps: float, path: KeyPath, key: str, report: R
         return True
     size = _thicker(amps)
     if wire.is_sized:
-        message = f"{amps:.3g} A go through {what}, and {wire.area_mm2:.2g} mm² bears {held_a:g} A."
-        remedy = f"Take {size}, or feed the line at more places."
+        message = (
+            f"{amps:.3g} A go through {what}, but {wire.area_mm2:.2g} mm² can carry {held_a:g} A."
+        )
+        remedy = f"Use {size}, or feed the line at more places."
         report.error((*path, key), "thin-wire", message, remedy)
     else:
-        message = f"{amps:.3g} A go through {what}, of which nothing is said."
-        remedy = f"Take {size} or more, and write it down as `{key}`."
+        message = f"{amps:.3g} A go through {what}, whose size is not given."
+        remedy = f"Use {size} or more, and write it as `{key}`."
         report.note(path, "thin-wire", message, remedy)
     return False
 
@@ -203,11 +211,11 @@ def heat(subject: Subject, report: Report) -> None:
         if not any(part.shape in STUCK for part in line.line.part):
             continue  # keys and single LEDs are not stuck onto anything
         is_seen = line.draw is not None
-        when = "over the tape, in the mean," if is_seen else f"at {line.brightest}"
+        when = "over the tape, on average," if is_seen else f"at {line.brightest}"
         message = f"{when} a metre of its strips turns {watts:.3g} W into heat."
         if watts < HOT_W or not is_seen:
-            remedy = "Stick them onto metal, and let air come to them."
+            remedy = "Mount them on metal, and let air reach them."
             report.note(("line", line.number), "heat", message, remedy)
         else:
-            remedy = "Stick them onto metal, lower `level`, or take fewer LEDs a metre."
+            remedy = "Mount them on metal, lower `level`, or use fewer LEDs a metre."
             report.warning(("line", line.number), "heat", message, remedy)

@@ -69,12 +69,12 @@ def _tell_unheard(plan: Plan, controller: str, report: Report) -> None:
         other = pin.controller or next(iter(design.controllers)) if pin else ""
         why = f"it is at a pin of '{other}'" if pin else "it has no pin"
         message = (
-            f"the firmware of '{controller}' never hears '{name}': {why}. It stays at its fallback "
-            "there."
+            f"the firmware of '{controller}' never receives '{name}': {why}. It "
+            "stays at its fallback there."
         )
         remedy = "Give it a pin, set it in board_read, or run this controller as a receiver."
         if pin:
-            remedy = "Give both controllers peers, a wire on which they tell each other."
+            remedy = "Give both controllers `peers`, a wire between them."
         report.note(("signals", name), "never-heard", message, remedy)
 
 
@@ -100,23 +100,25 @@ class Told:
         flash = f" of {kind.flash:,}" if kind.flash else ""
         found = [
             f"about {_rounded(cost.flash):,} bytes of flash{flash}",
-            f"about {_rounded(cost.ram):,} bytes of RAM of {kind.ram:,}, "
-            f"{_rounded(cost.stack):,} of them stack",
+            (
+                f"about {_rounded(cost.ram):,} bytes of RAM of {kind.ram:,}, of which "
+                f"the stack takes {_rounded(cost.stack):,}"
+            ),
             f"{cost.operations:,} operations in a frame with everything on: about "
             f"{_few(cost.rate_hz)} frames a second at {kind.mhz:g} MHz",
         ]
         if self.on_tape is not None:
             mean, most, at_s = self.on_tape
             found.append(
-                f"on the tape about {_few(cost.rate_of(mean))} frames a second in the mean, "
-                f"{_few(cost.rate_of(most))} at {at_s:.4g} s"
+                f"on the tape about {_few(cost.rate_of(mean))} frames a second on "
+                f"average, {_few(cost.rate_of(most))} at {at_s:.4g} s"
             )
         if self.most_baud is not None:
             found.append(
-                f"its serial link may have up to {self.most_baud // 1000 * 1000:,.0f} baud"
+                f"its serial link can have up to {self.most_baud // 1000 * 1000:,.0f} baud"
             )
         if self.layers:
-            found.append(f"most is for {listed(self.layers)}")
+            found.append(f"{listed(self.layers)} cost most")
         return found
 
     @property
@@ -127,12 +129,12 @@ class Told:
     def report(self, path: KeyPath, report: Report) -> None:
         """What does not fit, or is too slow, as findings; else what it needs, as a note."""
         cost, kind, design = self.cost, self.kind, self.design
-        most = f" Most is for {listed(self.layers)}." if self.layers else ""
+        most = f" {listed(self.layers)} cost most." if self.layers else ""
         fits = True
         if kind.flash is not None and cost.flash > kind.flash:
             message = (
-                f"the firmware needs about {_rounded(cost.flash):,} bytes of flash, and the "
-                f"{kind.name} has {kind.flash:,}."
+                f"the firmware needs about {_rounded(cost.flash):,} bytes of flash; "
+                f"the {kind.name} has {kind.flash:,}."
             )
             remedy = "Use fewer or simpler layers, or a larger controller."
             tell = report.error if cost.flash > SURELY * kind.flash else report.warning
@@ -140,8 +142,9 @@ class Told:
             fits = False
         if cost.ram > kind.ram:
             message = (
-                f"the firmware needs about {_rounded(cost.ram):,} bytes of RAM, "
-                f"{_rounded(cost.stack):,} of them stack, and the {kind.name} has {kind.ram:,}."
+                f"the firmware needs about {_rounded(cost.ram):,} bytes of RAM, of "
+                f"which the stack takes {_rounded(cost.stack):,}; the {kind.name} "
+                f"has {kind.ram:,}."
             )
             remedy = "Use fewer LEDs, compile with -DAT_ONCE=4, or use a larger controller."
             tell = report.error if cost.memory > kind.ram else report.warning
@@ -149,12 +152,12 @@ class Told:
             fits = False
         rate_hz = cost.rate_of(self.most_work)
         if rate_hz < design.rate:
-            when = "at the most that the tape shows" if self.on_tape else "with everything on"
+            when = "in the tape's longest frame" if self.on_tape else "with everything on"
             message = (
-                f"the firmware makes about {_few(rate_hz)} frames a second {when}, and the design "
-                f"asks for {design.rate:g}.{most}"
+                f"the firmware makes about {_few(rate_hz)} frames a second {when}; "
+                f"the design asks for {design.rate:g}.{most}"
             )
-            remedy = f"Say rate = {max(int(rate_hz), 1)}, or use fewer layers at a time."
+            remedy = f"Set rate = {max(int(rate_hz), 1)}, or use fewer layers at a time."
             report.warning(path, "firmware-slow", message, remedy)
         elif fits:
             message = f"as firmware it needs {'; '.join(self.rows)}."

@@ -39,12 +39,14 @@ def whose_numbers(subject: Subject, report: Report) -> None:
         own = [given for _, given, _ in inputs if given.is_calibrated]
         if own and signal.curve and not is_one_way(signal.curve):
             message = "this curve goes up and down, so no input can have a scale of its own."
-            remedy = "Take it out, and give it to the inputs that it is meant for."
+            remedy = "Remove it, and give it to the inputs that need it."
             report.error(("signals", name, "curve"), "two-inputs", message, remedy)
         if (signal.calibrate is not None and signal.scale is None) or (
             own and signal.scale is None and any(given.calibrate is not None for given in own)
         ):  # fmt: skip
-            message = "how many cells there are is guessed from volts, and nothing says the volts."
+            message = (
+                "the number of cells is guessed from the voltage, and nothing gives the voltage."
+            )
             remedy = "Write curve = [[raw, volts], [raw, volts]] instead of calibrate."
             where = ("calibrate",) if signal.calibrate is not None else ()
             report.error(("signals", name, *where), "two-inputs", message, remedy)
@@ -52,7 +54,7 @@ def whose_numbers(subject: Subject, report: Report) -> None:
         if signal.is_calibrated and len(bare) > 1 and kind_of(signal).measures:
             key = "calibrate" if signal.calibrate is not None else "curve"
             others = " and ".join(called for _, _, called in bare)
-            message = f"{others} tell different numbers, and `{key}` is for both."
+            message = f"{others} have different scales, and `{key}` is for both."
             report.warning(("signals", name, key), "two-inputs", message, _whose(signal, bare))
 
 
@@ -69,7 +71,7 @@ def _whose(signal: Signal, bare: list[tuple[KeyPath, Input, str]]) -> str:
         raws = signal.calibrate or [raw for raw, _ in signal.curve]
         if not 0 <= min(raws) <= max(raws) <= 1:  # not what a pin tells
             key, written = "calibrate", (0.0, 1.0)
-    return f"Say it of each: {path[2]} = {value_text({**values, key: written})}."
+    return f"Set it for each: {path[2]} = {value_text({**values, key: written})}."
 
 
 @check
@@ -88,17 +90,17 @@ def input_settings(subject: Subject, report: Report) -> None:
             if isinstance(given, Pin) and given.kind == "switch":
                 useful = useful & {"invert"} or frozenset({"invert"})
             for key in sorted(given.model_fields_set & {*Input.model_fields} - useful):
-                what = f"{called} tells a {signal.kind}"
+                what = f"{called} gives a {signal.kind}"
                 what += (
                     " by on and off" if isinstance(given, Pin) and given.kind == "switch" else ""
                 )
-                message = f"{what}; `{key}` does nothing there."
+                message = f"{what}; `{key}` has no effect."
                 report.warning((*path, key), "no-effect", message, "Remove it.")
             if given.bands and len(given.bands) + 1 != len(signal.numbers):
                 words = len(signal.numbers)
                 message = (
-                    f"{counted(words, 'word')} have {words - 1} borders between them, and here are "
-                    f"{len(given.bands)}."
+                    f"{counted(words, 'word')} have {words - 1} borders between "
+                    f"them; there are {len(given.bands)}."
                 )
                 remedy = "Write where each word but the first begins, in ascending order."
                 report.error((*path, "bands"), "wrong-value", message, remedy)
@@ -108,7 +110,7 @@ def _hold_keys(pin: Pin, path: KeyPath, report: Report) -> None:
     """Keys of a pin that its kind does not have."""
     all_keys: frozenset[str] = frozenset().union(*(each.keys for each in PIN_KINDS.values()))
     for key in sorted(pin.model_fields_set & (all_keys - PIN_KINDS[pin.kind or "switch"].keys)):
-        message = f"a pin of kind {pin.kind} has no `{key}`; it does nothing there."
+        message = f"a pin of kind {pin.kind} has no `{key}`; it has no effect."
         report.warning((*path, key), "no-effect", message, "Remove it.")
 
 

@@ -30,13 +30,13 @@ def dark_layers(subject: Subject, report: Report) -> None:
             report.warning(("layer", i, "cover"), "never-shows", message, "Raise the cover.")
         blend = BLENDS.get(layer.blend)
         if layer.hides_below and blend is not None and not blend.covers:
-            message = f"`hides_below` does nothing with blend '{layer.blend}'."
+            message = f"`hides_below` has no effect with blend '{layer.blend}'."
             remedy = "Use blend = 'over', or leave it out."
             report.warning(("layer", i, "hides_below"), "no-effect", message, remedy)
     nodes = subject.plan.graph.nodes
     for paint in subject.plan.paints:
         if is_const(nodes[paint.on], False):
-            message = "the condition can never hold, so this layer never shows."
+            message = "the condition can never be true, so this layer never shows."
             path = ("layer", paint.layer, "when")
             report.warning(path, "never-shows", message, "Change or remove `when`.")
 

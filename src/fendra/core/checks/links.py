@@ -23,10 +23,10 @@ def slow_links(subject: Subject, report: Report) -> None:
             continue
         path: KeyPath = ("controllers", budget.name, "link")
         if link.baud is None and link.network is None:
-            message = "it says neither baud nor network."
+            message = "it has neither baud nor network."
             report.warning(path, "no-effect", message, "Add one of them, or remove it.")
         elif link.baud is not None and link.network is not None:
-            message = "it is a serial port and a network at once."
+            message = "it has both a serial port and a network."
             report.error(path, "contradiction", message, "Leave one of them out.")
         elif budget.link_hz is not None and budget.lines:
             _rate(budget, budget.link_hz, path, report)
@@ -39,17 +39,17 @@ def _rate(budget: ControllerBudget, link_hz: float, path: KeyPath, report: Repor
     if link.baud is not None:
         what = f"{budget.serial_bytes} bytes a frame at {link.baud} baud are {link_hz:.3g} frames"
         next_one = baud_for(budget.line_bytes, rate_hz)
-        faster = f"Raise it to {next_one} baud" if next_one else "Share the lines out"
+        faster = f"Raise it to {next_one} baud" if next_one else "Spread the lines"
     else:
         what = f"{budget.universes} universes over {link.mbit:g} Mbit/s are {link_hz:.3g} frames"
-        faster = "Take a faster network"
+        faster = "Use a faster network"
     if rate_hz > link_hz:
         message = f"{what} a second, and the design makes {rate_hz:g}."
         slower = f", or set rate = {int(NEAR * link_hz)}" if NEAR * link_hz >= 1 else ""
         report.warning(path, "slow-link", message, f"{faster}{slower}.")
     elif rate_hz > NEAR * link_hz:
-        message = f"{what} a second at the most; the design makes {rate_hz:g}."
-        report.note(path, "slow-link", message, "Leave some room for what else goes over it.")
+        message = f"{what} a second at most; the design makes {rate_hz:g}."
+        report.note(path, "slow-link", message, "Leave some room for other data.")
 
 
 @check(stops=False)
@@ -64,12 +64,12 @@ def receivers(subject: Subject, report: Report) -> None:
         most = most_baud(kind)
         if most is not None and link.baud > most:
             able = max(baud for baud in BAUDS if baud <= most)
-            message = f"a receiver on {kind.name} takes {most:,.0f} baud, and not {link.baud}."
+            message = f"a receiver on {kind.name} can take {most:,.0f} baud, not {link.baud}."
             report.warning(path, "link-too-fast", message, f"Write link = {{ baud = {able} }}.")
         elif kind.bits == 8 and abs(made_baud(kind, link.baud) / link.baud - 1) > MOST_OFF:
             made = made_baud(kind, link.baud)
             message = (
-                f"{kind.name} makes {made:,.0f} baud of {link.baud}, "
+                f"{kind.name} turns {link.baud} baud into {made:,.0f}, "
                 f"{abs(made / link.baud - 1):.1%} off; its bytes are damaged."
             )
             report.warning(path, "link-too-fast", message, f"Write link = {{ baud = {made:.0f} }}.")
@@ -85,11 +85,12 @@ def _room(budget: ControllerBudget, baud: int, path: KeyPath, report: Report) ->
     if sending_s + coming_s <= 1 / budget.rate_hz or coming_s > 1 / budget.rate_hz:
         return  # all is well, or the link itself is too slow and that is said
     message = (
-        f"a frame takes {coming_s * 1000:.3g} ms to come and {sending_s * 1000:.3g} ms to be sent, "
-        "in which an 8-bit controller hears nothing: together more than the "
-        f"{1000 / budget.rate_hz:.3g} ms of a frame."
+        f"a frame takes {coming_s * 1000:.3g} ms to arrive and "
+        f"{sending_s * 1000:.3g} ms to send, and an 8-bit controller hears nothing "
+        f"while it sends. Together that is more than the {1000 / budget.rate_hz:.3g} "
+        "ms of a frame."
     )
-    remedy = f"Set rate = {int(1 / (sending_s + coming_s))}, or take a 32-bit controller."
+    remedy = f"Set rate = {int(1 / (sending_s + coming_s))}, or use a 32-bit controller."
     report.warning(path, "deaf", message, remedy)
 
 
@@ -103,8 +104,9 @@ def logic_levels(subject: Subject, report: Report) -> None:
             needed_v = line.logic_volts
             if budget.logic_volts < needed_v - 1e-9 and not line.line.level_shifter:
                 message = (
-                    f"'{budget.name}' gives {budget.logic_volts:g} V for a 1, and "
-                    f"{line.line.led} at {line.feeding.volts:g} V wants {needed_v:.3g} V."
+                    f"'{budget.name}' gives {budget.logic_volts:g} V for a 1, but "
+                    f"{line.line.led} at {line.feeding.volts:g} V needs "
+                    f"{needed_v:.3g} V."
                 )
-                remedy = "Put a level shifter in between, and write level_shifter = true."
+                remedy = "Add a level shifter, and write level_shifter = true."
                 report.warning(("line", line.number), "logic-level", message, remedy)

@@ -39,7 +39,7 @@ def _each_once(what: str, names: Iterable[tuple[KeyPath, str]], report: Report) 
     seen: set[str] = set()
     for path, name in names:
         if name in seen:
-            message = f"two {what}s are called '{name}'."
+            message = f"two {what}s have the name '{name}'."
             report.error(path, "duplicate-name", message, f"Give this {what} a name of its own.")
         seen.add(name)
 
@@ -49,7 +49,7 @@ def reserved_names(subject: Subject, report: Report) -> None:
     """Names that an expression or `on` reads as something else."""
     for name in subject.design.signals:
         if name in RESERVED:
-            message = f"in expressions '{name}' means something else."
+            message = f"in expressions '{name}' has another meaning."
             report.error(
                 ("signals", name), "reserved-name", message, "Give the signal another name."
             )
@@ -78,7 +78,9 @@ def panel_rows(subject: Subject, report: Report) -> None:
         if row.signal is None or row.signal in settable:
             continue
         if row.signal in design.signals:
-            message = f"signal '{row.signal}' is computed or a picture, so no hand can set it."
+            message = (
+                f"signal '{row.signal}' is computed or a picture, so you cannot set it by hand."
+            )
             report.error(path, "wrong-value", message, "Name another signal.")
         else:
             message = f"there is no signal '{row.signal}'."

@@ -26,4 +26,4 @@ def effects_from_elsewhere(subject: Subject, report: Report) -> None:
             )  # fmt: skip
     for name, problem in EFFECTS.failures.items():
         message = f"the effects of package {problem}: entry point '{name}' cannot be loaded."
-        report.warning(("effects",), "effect", message, "Mend it or remove the package.")
+        report.warning(("effects",), "effect", message, "Repair or remove the package.")

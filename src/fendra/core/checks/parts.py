@@ -34,7 +34,7 @@ def lengths(subject: Subject, report: Report) -> None:
             seen.add(link.path)
             problem = link.part.misfit(subject.layout.unit_mm)
             if problem:
-                remedy = "Mend one of them; until then the LEDs are spread evenly."
+                remedy = "Correct one of them; until then the LEDs are spread evenly."
                 report.warning((*link.path, "count"), "length", f"{problem}.", remedy)
 
 
@@ -49,8 +49,8 @@ def unit(subject: Subject, report: Report) -> None:
         step_mm = float(np.median(np.linalg.norm(np.diff(places, axis=0), axis=1)))
         if not 0 < step_mm < LEAST_PITCH_MM:
             continue
-        message = f"its LEDs are {step_mm:.2g} mm apart, and no LED is so small."
-        remedy = "All lengths are in millimetres, so that 5 metres are 5000."
+        message = f"its LEDs are {step_mm:.2g} mm apart; no LED is that small."
+        remedy = "All lengths are in millimetres: 5 metres are 5000."
         if subject.design.units == "in":
             remedy = "All lengths are in inches here."
         report.warning(row.path, "unit", message, remedy)
@@ -65,10 +65,12 @@ def uneven_addresses(subject: Subject, report: Report) -> None:
             continue
         per = -(-leds // row.count)
         message = (
-            f"{counted(leds, 'LED')} cannot be shared out among chips that drive {per} each; the "
-            f"last one has {leds - per * (row.count - 1)}."
+            f"{counted(leds, 'LED')} do not fit chips that drive {per} each; the "
+            f"last chip has {leds - per * (row.count - 1)}."
         )
-        remedy = f"Such strips are cut after {per} LEDs each: count {per * row.count}, or fewer."
+        remedy = (
+            f"Such strips are cut after every {per} LEDs: write count {per * row.count}, or fewer."
+        )
         report.warning(row.path, "uneven", message, remedy)
 
 
@@ -88,7 +90,9 @@ def places_taken(subject: Subject, report: Report) -> None:
         is_whole = _is_twice(leds.position[first.leds], leds.position[second.leds])
         if (first.name, second.name) not in told and not is_whole:
             told.add((first.name, second.name))
-            message = f"{_led(first, order[i])} and {_led(second, order[i + 1])} are at one place."
+            message = (
+                f"{_led(first, order[i])} and {_led(second, order[i + 1])} are at the same place."
+            )
             report.warning(second.path, "same-place", message, "Move one of the parts.")
 
 
@@ -109,8 +113,9 @@ def bent_chips(subject: Subject, report: Report) -> None:
             more = f", and {len(bent) - 1} more" if len(bent) > 1 else ""
             x, y, z = layout.in_unit(leds.position[bent[0]].mean(axis=0)).round(1).tolist()
             message = (
-                f"the {len(bent[0])} LEDs of chip {place} of '{row.name}'{more} lie round a "
-                f"corner; they show one colour, as if they were all at {x:g}, {y:g}, {z:g}."
+                f"the {len(bent[0])} LEDs of chip {place} of '{row.name}'{more} "
+                "go round a corner; they show one colour, as if they were all at "
+                f"{x:g}, {y:g}, {z:g}."
             )
             remedy = "Cut the strip so that a chip ends at the corner, or make two parts of it."
             report.note(row.path, "round-a-corner", message, remedy)
@@ -149,9 +154,7 @@ def placed_twice(subject: Subject, report: Report) -> None:
         places = _cells(layout.leds.position[row.leds])
         key = places.tobytes()
         if len(places) and key in seen:
-            message = (
-                f"'{row.name}' lies where '{seen[key]}' does, LED upon LED: it is there twice."
-            )
+            message = f"'{row.name}' is where '{seen[key]}' is, LED upon LED: it is placed twice."
             remedy = "Give it its own place, or remove it."
             report.warning(row.path, "same-place", message, remedy)
         elif len(places):
@@ -200,5 +203,5 @@ def useless_keys(subject: Subject, report: Report) -> None:
         else:
             continue
         for key in useless:
-            message = f"`{key}` does nothing for a part of shape '{part.shape}'."
+            message = f"`{key}` has no effect on a part of shape '{part.shape}'."
             report.warning((*path, key), "no-effect", message, remedy)

@@ -28,7 +28,7 @@ def input_pins(subject: Subject, report: Report) -> None:
         path: KeyPath = ("signals", signal, "pin")
         at = pin_of(each)
         if at is not None and not known:
-            message = f"signal '{signal}' has a pin, and the design has no controller."
+            message = f"signal '{signal}' has a pin, but the design has no controller."
             remedy = "Add [controllers.main] with its type."
             report.error(path, "missing-key", message, remedy)
         elif at is not None and at.controller not in (None, *known):
@@ -42,7 +42,7 @@ def _hold_pin(
 ) -> None:
     path: KeyPath = ("signals", name, "pin")
     if signal.of is not None:
-        message = f"'{name}' follows from other signals, so its pin {pin.name} is never read."
+        message = f"'{name}' is computed from other signals, so its pin {pin.name} is never read."
         report.error(path, "pin-cannot", message, "Remove pin, or of.")
     elif signal.kind not in _kind(pin).feeds or (
         pin.kind == "analogue" and not _tells(signal, pin)
@@ -51,7 +51,7 @@ def _hold_pin(
     elif _lacks(pin):
         report.error(path, "missing-key", *_what_lacks(pin, name))
     elif kind is not None and pin.kind == "temperature" and not kind.has_thermometer:
-        message = f"{kind.name} cannot tell its temperature to '{name}'."
+        message = f"{kind.name} cannot measure its temperature for '{name}'."
         report.error(path, "pin-cannot", message, "Use a sensor at an analogue pin.")
     elif kind is not None and pin.kind == "analogue":
         if kind.own_name(pin.name) not in kind.analogue_pins:
@@ -67,11 +67,11 @@ def _hold_pin(
     elif pin.kind == "matrix":
         _hold_matrix(signal, name, pin, design, report)
     elif pin.kind == "servo" and signal.lost_after is None:
-        message = f"'{name}' never notices that the receiver's signal stays away."
+        message = f"'{name}' never notices that the receiver has stopped."
         report.note(path, "never-lost", message, f"Add lost_after = 0.5 to [signals.{name}].")
     elif kind is not None and _kind(pin).pulls and pin.pull not in (*kind.pulls, "none"):
-        message = f"{kind.name} has nothing that pulls pin {pin.name} {pin.pull}."
-        remedy = f"Put a resistor of 10 kohm there, and write pin = {_written(pin, pull='none')}."
+        message = f"{kind.name} cannot pull pin {pin.name} {pin.pull}."
+        remedy = f"Add a resistor of 10 kohm, and write pin = {_written(pin, pull='none')}."
         report.error(path, "pin-cannot", message, remedy)
 
 
@@ -82,7 +82,10 @@ def kept(subject: Subject, report: Report) -> None:
     chosen = " ".join(design.scene[i].button for i in kept_scenes(design))
     for name, signal in design.signals.items():
         if signal.keep and name not in kept_knobs(design) and name not in chosen:
-            message = f"'{name}' is no knob at a pin and steps through no scenes: nothing is kept."
+            message = (
+                f"'{name}' is not a knob at a pin and steps through no scenes: there is "
+                "nothing to keep."
+            )
             report.warning(("signals", name, "keep"), "no-effect", message, "Remove keep.")
 
 
@@ -127,15 +130,15 @@ def _hold_matrix(signal: Signal, name: str, pin: Pin, design: Design, report: Re
         remedy = did_you_mean(pin.part, parts, "parts")
         report.error((*path, "part"), "unknown-name", message, remedy)
     if pin.of and (pin.rows or pin.columns):
-        message = f"the matrix of '{name}' is that of '{pin.of}', and has rows and columns as well."
+        message = f"the matrix of '{name}' is that of '{pin.of}', but it has rows and columns too."
         report.error((*path, "of"), "wrong-value", message, "Remove of, or rows and columns.")
         return
     own = design.signals.get(pin.of)
     at_owner = pin_of(own) if own is not None else None
     first = next(iter(design.controllers), None)
     if at_owner is not None and (at_owner.controller or first) != (pin.controller or first):
-        message = f"the matrix of '{pin.of}' is at another controller than '{name}'."
-        remedy = f'Write controller = "{at_owner.controller or first}" here as well.'
+        message = f"the matrix of '{pin.of}' is on another controller than '{name}'."
+        remedy = f'Write controller = "{at_owner.controller or first}" here too.'
         report.error((*path, "of"), "wrong-value", message, remedy)
         return
     owners = [
@@ -151,18 +154,21 @@ def _hold_matrix(signal: Signal, name: str, pin: Pin, design: Design, report: Re
     if pin.of:
         return
     if pin.order and len(pin.order) != places:
-        message = f"{len(pin.order)} numbers stand for the {places} places of the matrix."
+        message = f"there are {len(pin.order)} numbers for the {places} places of the matrix."
         report.error(
-            (*path, "order"), "wrong-value", message, f"Write {places}, -1 where no key is."
+            (*path, "order"),
+            "wrong-value",
+            message,
+            f"Write {places}, -1 for no key.",
         )
         return
     order = [key for key in pin.order if key >= 0] or [*range(places)]
     if len({*order}) < len(order):
-        message = f"key {next(key for key in order if order.count(key) > 1)} is there twice."
+        message = f"key {next(key for key in order if order.count(key) > 1)} appears twice."
         report.error((*path, "order"), "wrong-value", message, "Give each key its own number.")
     elif signal.kind == "vector" and max(order) + 1 != (signal.size or 1):
         message = (
-            f"the matrix has keys up to {max(order)}, and '{name}' has {signal.size or 1} numbers."
+            f"the matrix has keys up to {max(order)}, but '{name}' has {signal.size or 1} numbers."
         )
         report.error((*path[:2], "size"), "wrong-value", message, f"Write size = {max(order) + 1}.")
 
@@ -174,7 +180,7 @@ def _no_pin(signal: Signal, name: str, pin: Pin) -> tuple[str, str]:
         ends = [round((i + 1) / max(len(words), 2), 2) for i in range(max(len(words) - 1, 1))]
         remedy = f"Write pin = {_written(pin, bands=ends)}: where the next word begins. Of "
         remedy += "several switches, give each a signal, and compute the choice by `of`."
-        return f"pin {pin.name} tells 0 to 1, and '{name}' is a word.", remedy
+        return f"pin {pin.name} gives 0 to 1, but '{name}' is a word.", remedy
     given = isinstance(signal.pin, Pin) and signal.pin.kind
     feeds = (
         _kind(pin).feeds
@@ -183,32 +189,32 @@ def _no_pin(signal: Signal, name: str, pin: Pin) -> tuple[str, str]:
     )
     able = listed_kinds(each for each in KINDS.values() if each.name in feeds)
     what = f"a pin of kind {pin.kind}" if given else "a pin"
-    message = f"{what} tells {able}, and '{name}' is a {signal.kind}."
+    message = f"{what} gives {able}, but '{name}' is a {signal.kind}."
     return message, "Remove it. In the firmware, board_read can set the signal from elsewhere."
 
 
 def _hold_scale(signal: Signal, name: str, pin: Pin, report: Report) -> None:
     """A pin tells 0 to 1: does that become what the signal takes?"""
     path: KeyPath = ("signals", name, "pin")
-    told = f"pin {pin.name} tells 0 to 1 of the full scale"
+    told = f"pin {pin.name} gives 0 to 1 of full scale"
     ends = thresholds(signal)
     if ends is not None and thresholds(pin) is None and not 0 <= min(ends) <= max(ends) <= 1:
         first, last = (0.6, 0.4) if ends[0] >= ends[1] else (0.4, 0.6)
-        message = f"{told}, and '{name}' goes on at {ends[0]:g}."
-        remedy = f"Write pin = {_written(pin, on_at=first, off_at=last)}, or where it is for you."
+        message = f"{told}, but '{name}' turns on at {ends[0]:g}."
+        remedy = f"Write pin = {_written(pin, on_at=first, off_at=last)}, or your own limits."
         report.warning(path, "not-calibrated", message, remedy)
     if not kind_of(signal).measures or pin.is_calibrated or signal.is_calibrated:
         return  # with a source as well, `whose_numbers` has something to say
     if signal.cells is not None:
-        message = f"{told}, and '{name}' is counted in volts."
+        message = f"{told}, but '{name}' is in volts."
         remedy = (
             f"Write pin = {_written(pin, curve=[[0, 0], [1, 25]])}, with the volts at full scale."
         )
         report.warning(path, "not-calibrated", message, remedy)
     elif signal.range not in (None, (0, 1)):
         low, high = signal.range or (0, 1)
-        message = f"{told}, and '{name}' is {low:g} to {high:g}."
-        remedy = f"Write pin = {_written(pin, calibrate=[0, 1])}, or what it tells at both ends."
+        message = f"{told}, but '{name}' is {low:g} to {high:g}."
+        remedy = f"Write pin = {_written(pin, calibrate=[0, 1])}, or its values at both ends."
         report.warning(path, "not-calibrated", message, remedy)
 
 

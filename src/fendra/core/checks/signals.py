@@ -40,20 +40,20 @@ def _useless(signal: Signal, path: KeyPath, report: Report) -> None:
     kind = kind_of(signal)
     for key in sorted(signal.model_fields_set - COMMON - kind.keys):
         kinds = " or ".join(f"'{name}'" for name, other in KINDS.items() if key in other.keys)
-        message = f"this is a {signal.kind}; `{key}` does nothing."
+        message = f"this is a {signal.kind}; `{key}` has no effect."
         report.warning((*path, key), "no-effect", message, f"Remove it, or use kind = {kinds}.")
     for key in ("lost_after", "fallback", "source", "cells"):
         if signal.of is not None and getattr(signal, key):
-            message = f"this signal is computed; `{key}` does nothing."
+            message = f"this signal is computed; `{key}` has no effect."
             report.warning(
                 (*path, key), "no-effect", message, "Set it on the signals that it reads."
             )
     if kind.is_moment and signal.fallback is not None:
-        message = f"a {signal.kind} is there in one frame alone; `fallback` does nothing."
+        message = f"a {signal.kind} lasts one frame; `fallback` has no effect."
         report.warning((*path, "fallback"), "no-effect", message, "Remove it.")
     if signal.calibrate is not None and signal.curve:
-        message = "`calibrate` comes first; `curve` does nothing."
-        report.warning((*path, "curve"), "no-effect", message, "Remove one of both.")
+        message = "`calibrate` wins; `curve` has no effect."
+        report.warning((*path, "curve"), "no-effect", message, "Remove one of them.")
 
 
 SATURATED = 0.05
@@ -82,12 +82,13 @@ def saturated_signals(subject: Subject, report: Report) -> None:
         seen = [min(low, _round(heard.min())), max(high, _round(heard.max()))]
         written = ", ".join(f"{end:.10g}" for end in seen)
         message = (
-            f"{outside / len(heard):.0%} of the tape's values are outside of [{low:g}, {high:g}] "
-            f"and are held at its end; they go from {heard.min():g} to {heard.max():g}."
+            f"{outside / len(heard):.0%} of the tape's values are outside [{low:g}, "
+            f"{high:g}] and are held at its ends; they go from {heard.min():g} to "
+            f"{heard.max():g}."
         )
         remedy = f"Write {key} = [{written}]"
         if key == "range":
-            remedy += f", or calibrate = [{written}] to bring these onto the range"
+            remedy += f", or calibrate = [{written}] to map these onto the range"
         report.warning(("signals", name, key), "saturated", message, f"{remedy}.")
 
 
@@ -119,4 +120,4 @@ def unread_signals(subject: Subject, report: Report) -> None:
     for name, signal in subject.design.signals.items():
         if signal.of is None and signal.kind in KINDS and name not in read:
             message = f"no layer reads signal '{name}'."
-            report.note(("signals", name), "unread", message, "Bind it to something, or remove it.")
+            report.note(("signals", name), "unread", message, "Use it in a layer, or remove it.")

@@ -46,8 +46,10 @@ def _far_measured(led: LedType, path: KeyPath, report: Report) -> None:
     by_sheet, measured = (sum(each.values()) for each in (led.sheet_ua, led.channel_ua))
     if by_sheet and not MEASURED_SHARE[0] <= measured / by_sheet <= MEASURED_SHARE[1]:
         share = measured / by_sheet
-        message = f"that is {share:.2g} times what the data sheet says, dark share taken off."
-        report.note(path, "far", message, "Is amps of all those LEDs, and at full white?")
+        message = (
+            f"that is {share:.2g} times the data sheet's figure, without the current when dark."
+        )
+        report.note(path, "far", message, "Is amps for all those LEDs, and at full white?")
 
 
 @check
@@ -70,7 +72,7 @@ def supply_names(subject: Subject, report: Report) -> None:
             message = f"there is no controller '{board}'."
             report.error((*path, "regulator_of"), "unknown-name", message, remedy)
         elif board is not None and subject.design.controllers[board].regulator_amps is None:
-            message = f"nothing is said of what the regulator of '{board}' can give."
+            message = f"the regulator of '{board}' has no rating."
             remedy = (
                 f"Write regulator_amps in [controllers.{board}]; small ones give 0.5 A or less."
             )
@@ -86,7 +88,7 @@ def contradictions(subject: Subject, report: Report) -> None:
         _volts(supply, path, report)
         _wire(supply.wire, (*path, "wire"), report)
         if supply.budget is not None and not supply.limiter:
-            message = "without the limiter nothing keeps the budget."
+            message = "without the limiter, nothing enforces the budget."
             report.warning((*path, "budget"), "no-effect", message, "Remove one of them.")
     for i, line in enumerate(subject.design.line):
         _wire(line.jump, ("line", i, "jump"), report)
@@ -100,12 +102,12 @@ def _ratings(subject: Subject, supply: Supply, path: KeyPath, report: Report) ->
     ratings = supply.ratings_a(board.regulator_amps if board else None)
     if len(ratings) > 1 and max(ratings.values()) > min(ratings.values()) * (1 + NEAR):
         said = ", ".join(f"{key} {amps:g} A" for key, amps in ratings.items())
-        message = f"its rated current is said more than once: {said}. The smallest counts."
-        report.warning(path, "contradiction", message, "Leave the others out.")
+        message = f"its rated current is given more than once: {said}. The smallest counts."
+        report.warning(path, "contradiction", message, "Remove the others.")
     rating = min(ratings.values(), default=None)
     if supply.budget is None or rating is None or not supply.limiter:
         return
-    figures = f"the limiter would let {supply.budget:g} A pass, and the supply gives {rating:g} A"
+    figures = f"the limiter would pass {supply.budget:g} A, but the supply gives {rating:g} A"
     safe = SHARE * rating
     if supply.budget > rating * (1 + 1e-9):
         remedy = f"Set the budget to {safe:g} A, four fifths of the rating, or less."
@@ -113,14 +115,14 @@ def _ratings(subject: Subject, supply: Supply, path: KeyPath, report: Report) ->
     elif supply.budget > safe * (1 + 1e-9):
         share = supply.budget / rating
         message = f"{figures}: {share:.0%} of its rating."
-        remedy = f"Run it at four fifths or less, {safe:g} A; it lives longer and stays cooler."
+        remedy = f"Run it at four fifths or less, {safe:g} A; it lasts longer and stays cooler."
         report.warning((*path, "budget"), "derating", message, remedy)
 
 
 def _volts(supply: Supply, path: KeyPath, report: Report) -> None:
     if supply.usb is not None and supply.volts is not None and not 4.0 <= supply.volts <= 5.5:
-        message = f"a USB port gives 5 V, and volts says {supply.volts:g}."
-        report.error((*path, "volts"), "contradiction", message, "Leave one of them out.")
+        message = f"a USB port gives 5 V, but volts is {supply.volts:g}."
+        report.error((*path, "volts"), "contradiction", message, "Remove one of them.")
     battery = supply.battery
     if battery is None:
         return
@@ -129,26 +131,26 @@ def _volts(supply: Supply, path: KeyPath, report: Report) -> None:
         each = battery.volts / battery.cells
         if not CELL_VOLTS[0] <= each <= CELL_VOLTS[1]:
             message = f"{battery.volts:g} V of {battery.cells} cells are {each:.2f} V a cell."
-            remedy = "Lead has 2, nickel 1.2, lithium 3.2 to 3.7 V; cells are those in series."
+            remedy = "Lead has 2, nickel 1.2, lithium 3.2 to 3.7 V; count the cells in series."
             report.error((*path, "battery"), "contradiction", message, remedy)
     given = supply.volts
     if supply.converter is None and given and not 0.75 * volts <= given <= 1.25 * volts:
-        message = f"a battery of {volts:g} V gives no {given:g} V by itself."
+        message = f"a battery of {volts:g} V cannot give {given:g} V by itself."
         remedy = "Add its converter, or leave volts out."
         report.error((*path, "volts"), "contradiction", message, remedy)
     if supply.usb is not None or supply.regulator_of is not None:
-        message = "it is a battery, and another supply too."
-        report.warning((*path, "battery"), "contradiction", message, "Leave one of them out.")
+        message = "it is a battery and another supply at once."
+        report.warning((*path, "battery"), "contradiction", message, "Remove one of them.")
 
 
 def _wire(wire: Jump, path: KeyPath, report: Report) -> None:
     if wire.mm2 is not None and wire.awg is not None:
         area = awg_to_mm2(wire.awg)
         if abs(area - wire.mm2) > NEAR * area:
-            message = f"AWG {wire.awg} has {area:.2g} mm², and mm2 says {wire.mm2:g}."
-            report.error(path, "contradiction", message, "Leave one of them out.")
+            message = f"AWG {wire.awg} has {area:.2g} mm², but mm2 is {wire.mm2:g}."
+            report.error(path, "contradiction", message, "Remove one of them.")
     if isinstance(wire, Lead) and wire.metres > 30:
-        message = f"a lead of {wire.metres:g} m is far for LEDs."
+        message = f"a lead of {wire.metres:g} m is long for LEDs."
         report.note((*path, "metres"), "far", message, "Is it in metres?")
 
 
@@ -166,7 +168,7 @@ def feeds(subject: Subject, report: Report) -> None:
                 report.error((*path, "at"), "no-such-led", message, "Write one of those, or 'end'.")
             elif at in seen:
                 message = f"LED {at} is fed twice."
-                remedy = "Leave one out; a thicker wire does the same."
+                remedy = "Remove one; a thicker wire does the same."
                 report.warning((*path, "at"), "duplicate-feed", message, remedy)
             seen.add(at)
 
@@ -188,12 +190,12 @@ def wrong_voltages(subject: Subject, report: Report) -> None:
         path: KeyPath = ("line", budget.number, "supply")
         path = path if is_for_one else ("supplies", feeding.name, "volts")
         if volts > led.most_volts:
-            message = f"{what}, at the most {led.most_volts:g} V."
+            message = f"{what}, at most {led.most_volts:g} V."
             report.error(path, "wrong-volts", message, "It would destroy the LEDs: " + _cure(line))
         elif volts < led.least_volts:
-            message = f"{what}, at the least {led.least_volts:g} V."
-            report.error(path, "wrong-volts", message, "They would not light right: " + _cure(line))
+            message = f"{what}, at least {led.least_volts:g} V."
+            report.error(path, "wrong-volts", message, "They would light wrongly: " + _cure(line))
 
 
 def _cure(line: Line) -> str:
-    return f"take a supply of {line.led_type.volts:g} V."
+    return f"use a supply of {line.led_type.volts:g} V."

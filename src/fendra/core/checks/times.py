@@ -45,8 +45,10 @@ def dither_in_time(subject: Subject, report: Report) -> None:
     """Frames so slow that dither would flicker."""
     design = subject.design
     if design.dither and dither_frames(design.rate) == 1:
-        message = f"at {design.rate:g} frames a second dither would flicker; light is rounded."
-        remedy = f"Say rate = {2 * SLOWEST_HZ:g} or more, or leave `dither` out."
+        message = (
+            f"at {design.rate:g} frames a second dither would flicker, so the light is rounded."
+        )
+        remedy = f"Set rate = {2 * SLOWEST_HZ:g} or more, or remove `dither`."
         report.warning(("dither",), "no-effect", message, remedy)
 
 

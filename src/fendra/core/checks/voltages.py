@@ -33,7 +33,7 @@ def voltages(subject: Subject, report: Report) -> None:
             if line.worst is None:
                 report.warning(path, "low-voltage", message, remedy)
             else:
-                seen = f" On the tape it is {line.worst.lowest_v:.2f} V at the least."
+                seen = f" On the tape the lowest is {line.worst.lowest_v:.2f} V."
                 report.note(path, "low-voltage", message + seen, remedy)
         elif sag.lowest_v - least < 0.1 * (line.feeding.volts - least):
             message = (
@@ -50,5 +50,5 @@ def _volts(volts: float) -> str:
 def feed_remedy(line: LineBudget, extra: tuple[int, ...] | None) -> str:
     """Where else to feed a line, in words."""
     if extra is None:
-        return "Even a dozen more feeds are too few: take thicker leads, or a lower level."
+        return "Even a dozen more feeds are too few: use thicker leads, or a lower level."
     return f"Feed it at LED {listed([*map(str, extra)])} too, through {line.leads[0][1]}."

@@ -255,7 +255,7 @@ class _Recorder:
         if found is not None and found.rate is not None and parameter is not None:
             settings["rate"] = found.rate_within(parameter.low, parameter.high)
             if "rate" in layer.parameters:
-                message = f"rhythm '{layer.rhythm}' gives the rate; `rate` does nothing."
+                message = f"rhythm '{layer.rhythm}' sets the rate; `rate` has no effect."
                 remedy = "Remove it, or remove the rhythm's."
                 self._report.warning((*path, "rate"), "no-effect", message, remedy)
         return found
@@ -325,7 +325,7 @@ class _Recorder:
             self._report.error((*path, "preset"), "unknown-name", message, remedy)
         if preset is not None and layer.effect not in ("", preset.effect):
             message = f"preset '{layer.preset}' is of effect '{preset.effect}'."
-            self._report.error((*path, "effect"), "wrong-value", message, "Leave one of both out.")
+            self._report.error((*path, "effect"), "wrong-value", message, "Remove one of them.")
         name = self._design.effect_of(layer)
         if not name:
             written = nearest("effect", layer.parameters, alike=0.8)
@@ -343,8 +343,10 @@ class _Recorder:
             if self._media.held:
                 files = listed([*self._media.held], "or")
                 self._report.warning(
-                    where, "not-allowed", f"effect '{name}' is left out, and this layer with "
-                    f"it. It may be in {files}, which may not run yet.",
+                    where, "not-allowed", (
+f"effect '{name}' is left out, and so is this layer. It may be in "
+f"{files}, which may not run yet."
+),
                 )  # fmt: skip
                 return None
             known = [*EFFECTS, *self._media.effects]
@@ -416,7 +418,7 @@ class _Recorder:
         def draw() -> Value:
             light = blend.draw(beneath, stroke)
             if not isinstance(light, Value) or light.kind is not Kind.FLOAT:
-                raise GraphError("it gives no light, and that is what it is for")
+                raise GraphError("it gives no light, and that is its only purpose")
             return light
 
         return self._tried(f"blend '{blend.name}'", draw, path, "wrong-value")
@@ -502,9 +504,9 @@ class _Recorder:
 def _check_look(look: object) -> None:
     """Raises GraphError where an effect gives something else than a look."""
     if not isinstance(look, Look):
-        raise GraphError(f"it gives {type(look).__name__}, and a Look is needed")
+        raise GraphError(f"it gives {type(look).__name__}, but a Look is needed")
     for name, value in (("colour", look.colour), ("cover", look.cover)):
         if not isinstance(value, Value) or value.kind is not Kind.FLOAT:
             raise GraphError(f"its {name} is no number of the graph")
     if look.cover.width != 1:
-        raise GraphError("its cover is a colour, and one number is needed")
+        raise GraphError("its cover is a colour, but one number is needed")

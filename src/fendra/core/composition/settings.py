@@ -244,10 +244,11 @@ class Settings:
             expression, _, form = (part.strip() for part in hole[1].partition(":"))
             form = form or "3"
             if form not in TIMES and not SIZE.fullmatch(form):
-                message = f"'{form}' says no form for a number."
+                message = f"'{form}' is not a form for a number."
                 forms = ", ".join(TIMES)
                 remedy = (
-                    f"Write how many characters, as {{speed:4.1}} or {{minute:02}}, or {forms}."
+                    "Write how many characters, such as {speed:4.1} or {minute:02}, or "
+                    f"{forms}."
                 )
                 self._report.error(path, "wrong-value", message, remedy)
                 form = "3"
@@ -282,9 +283,9 @@ class Settings:
         if is_colour_wanted:
             meant = None if text.strip() in self._signals.names else colour_meant(text)
             if meant is not None or text.startswith("#"):
-                remedy = "Behind # stand three or six digits, 0 to 9 and a to f."
+                remedy = "After # come three or six digits, 0 to 9 and a to f."
                 remedy = remedy if meant is None else f'Write "{meant}".'
-                self._report.error(path, "colour", f"{in_words(text)} is no colour.", remedy)
+                self._report.error(path, "colour", f"{in_words(text)} is not a colour.", remedy)
                 return None
         truth = truth_of(text) if is_truth and text.strip() not in self._signals.names else None
         if truth is not None:
@@ -303,15 +304,15 @@ class Settings:
             )
             if value.rate & Rate.SPOT and space is None:
                 raise ExpressionError(
-                    "this differs from LED to LED, and one value for all is needed",
-                    remedy="Use signals here, and no columns.",
+                    "this differs from LED to LED, but one value for all is needed",
+                    remedy="Use signals here, not columns.",
                     text=text,
                 )
         except ExpressionError as exc:
             known = {*self._signals.names, *self._dropped}
             if is_colour_wanted and text.isalnum() and text not in known:
                 near = nearest(text, COLOUR_NAMES)
-                remedy = 'Write "#rrggbb", or a CSS name as "orange".'
+                remedy = 'Write "#rrggbb", or a CSS name such as "orange".'
                 remedy = remedy if near is None else f"Did you mean '{near}'?"
                 self._report.error(path, "colour", f"there is no colour '{text}'.", remedy)
             else:
@@ -329,7 +330,7 @@ class Settings:
         remedy = f"Write a plain number{wanted}."
         if number is not None:
             remedy = f"Write {number:.6g}{wanted and f', which is{wanted}'}."
-        message = f"numbers stand without a unit; you wrote {in_words(text)}."
+        message = f"numbers have no unit; you wrote {in_words(text)}."
         self._report.error(path, "wrong-unit", message, remedy)
 
     def _scope(self, space: Space | None) -> Scope:

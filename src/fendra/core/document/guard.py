@@ -60,10 +60,10 @@ def too_much(raw: Mapping[str, Any]) -> list[Finding]:
 
 
 def _hidden(path: KeyPath, text: str) -> Finding:
-    message = f"a character here cannot be seen: '{in_lines(text)[:80]}'."
-    remedy = "Texts have letters, line ends and tabs; take the character out."
+    message = f"a character here is invisible: '{in_lines(text)[:80]}'."
+    remedy = "Texts have letters, line ends and tabs; remove the character."
     return Finding("hidden-character", Severity.ERROR, message, remedy, path)
 
 
 def _finding(path: KeyPath, problem: str, limit: Limit) -> Finding:
-    return Finding("limit", Severity.ERROR, problem, f"The most is {limit.in_words}.", path)
+    return Finding("limit", Severity.ERROR, problem, f"The limit is {limit.in_words}.", path)

@@ -28,7 +28,7 @@ else:
 
 def _check_controller(name: str) -> str:
     if name not in CONTROLLERS:
-        remedy = number_meant(name, CONTROLLERS, "types", "For another one leave `type` out.")
+        remedy = number_meant(name, CONTROLLERS, "types", "For others, leave `type` out.")
         raise ValueError(f"there is no controller type '{name}'. {remedy}")
     return name
 

@@ -19,7 +19,7 @@ def _check_name(name: str) -> str:
 
 def _check_host(host: str) -> str:
     if not re.fullmatch(r"[a-z0-9][a-z0-9.-]{0,200}", host):
-        raise ValueError("a host is its name in small letters alone, as in trike.home")
+        raise ValueError("a host is only its name, in small letters, as in trike.home")
     return host
 
 

@@ -95,7 +95,7 @@ def read_document(raw: dict[str, Any], model: type[Design] = Design) -> Document
 
 def _and_more(count: int) -> Finding:
     message = f"there are {count:,} wrong keys and values in all; these are the first."
-    return Finding("limit", Severity.ERROR, message, "Mend them; the rest is told then.")
+    return Finding("limit", Severity.ERROR, message, "Correct them to see the rest.")
 
 
 def _follows(finding: Finding, earlier: Iterable[Finding]) -> bool:

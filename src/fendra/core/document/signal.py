@@ -32,13 +32,13 @@ else:
 
 def _differ(ends: tuple[float, float]) -> tuple[float, float]:
     if ends[0] == ends[1]:
-        raise ValueError("the two raw values are equal; they must differ")
+        raise ValueError("the two raw values are equal, but they must differ")
     return ends
 
 
 def _ascend(points: list[tuple[float, float]]) -> list[tuple[float, float]]:
     if len(points) == 1 or any(b[0] <= a[0] for a, b in itertools.pairwise(points)):
-        raise ValueError("a curve has two points or more, in ascending order of the first number")
+        raise ValueError("a curve needs two points or more, the first numbers ascending")
     return points
 
 
@@ -49,12 +49,12 @@ def _check_signal_name(name: str) -> str:
     if not SIGNAL_NAME.fullmatch(name):
         better = re.sub(r"\W+", "_", name).strip("_0123456789") or "value"
         raise ValueError(
-            "a signal's name stands in expressions: a letter, then letters, digits and _. "
-            f"Write: [signals.{better}]"
+            "a signal's name is used in expressions: a letter, then letters, digits "
+            f"and _. Write: [signals.{better}]"
         )
     if iskeyword(name):
         raise ValueError(
-            f"'{name}' is a word that no expression can have as a name; choose another"
+            f"'{name}' is a word of expressions, so no signal can have this name; choose another"
         )
     return name
 
@@ -69,7 +69,7 @@ MOST_PLACES = 256
 
 def _bands(ends: list[float]) -> list[float]:
     if not ends or any(b <= a for a, b in itertools.pairwise(ends)):
-        raise ValueError("the bands begin at numbers in ascending order")
+        raise ValueError("the bands must be numbers in ascending order")
     return ends
 
 

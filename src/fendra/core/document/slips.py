@@ -54,14 +54,14 @@ def straighten(values: dict[str, Any]) -> Straight:
         _listed(values, key, (), done)
     for key in _NAMED:
         if isinstance(values.get(key), list):
-            problem = f"[[{key}]] is a list, and {key} are tables with a name each."
+            problem = f"[[{key}]] is a list, but {key} are tables with a name each."
             done.tell((key,), problem, f"Write [{key}.NAME].")
             del values[key]
         for name, table in values[key].items() if isinstance(values.get(key), dict) else ():
             if isinstance(table, list) and len(table) == 1 and isinstance(table[0], dict):
                 values[key][name] = table[0]
                 header = f"{key}.{key_text(name)}"
-                problem = f"[[{header}]] is a list, and this is one table."
+                problem = f"[[{header}]] is a list, but this is one table."
                 done.tell((key, name), problem, f"Write [{header}].")
             elif isinstance(table, dict) and key == "signals":
                 _signal(table, (key, name), done)
@@ -86,7 +86,7 @@ def _signal(table: dict[str, Any], path: KeyPath, done: Straight) -> None:
         table["kind"] = table.pop("type")
         done.names[_names((*path, "kind"))] = "type"
         remedy = f"Write: kind = {value_text(table['kind'])}"
-        done.tell((*path, "kind"), "what a signal is stands in `kind`.", remedy)
+        done.tell((*path, "kind"), "`kind` says what a signal is.", remedy)
     if {"min", "max"} <= table.keys() and "range" not in table:
         table["range"] = [table.pop("min"), table.pop("max")]
         done.names[_names((*path, "range"))] = "min"
@@ -143,5 +143,5 @@ def _listed(holder: dict[str, Any], key: str, where: KeyPath, done: Straight) ->
     if _names((*where, key)) in done.names:
         return  # its name is wrong as well: one remedy says both
     header = _header((*where, key))
-    problem = f"[{header}] is one table, and a design has a list of them."
+    problem = f"[{header}] is one table, but a design has a list of them."
     done.tell((*where, key), problem, f"Write [[{header}]].")

@@ -96,7 +96,7 @@ def _plain(given: Any, kinds: Sequence[str], path: KeyPath) -> str:
         return f"Write: {named}{value_text(truth_of(given))}"
     if "string_type" in kinds and isinstance(given, (int, float)):
         if key == "pin":
-            return "Write its name in quotes, as it stands on the board."
+            return "Write its name in quotes, as printed on the board."
         return f"Write: {named}{value_text(str(given))}"
     if {"tuple_type", "list_type"} & {*kinds} and isinstance(given, str):
         numbers = re.findall(
@@ -126,13 +126,13 @@ def _wording(error: Any, path: KeyPath, values: dict[str, Any]) -> tuple[str, st
         case "missing":
             return "missing-key", f"'{key}' is missing.", _example(key) or f"Add {key} = ..."
         case "string_too_short":
-            return "missing-key", "nothing is written here.", ""
+            return "missing-key", "this is empty.", ""
         case "too_short":
             least, here = context["min_length"], context["actual_length"]
-            return "wrong-type", f"{here} values are here, and {least} is the least.", ""
+            return "wrong-type", f"there are {here} values; at least {least} are needed.", ""
         case "too_long":
             most, here = context["max_length"], context["actual_length"]
-            return "wrong-type", f"{here} values are here, and {most} is the most.", ""
+            return "wrong-type", f"there are {here} values; at most {most} are allowed.", ""
         case "union_tag_invalid":
             tag = str(context["tag"])
             remedy = did_you_mean(tag, SHAPES, "shapes")
@@ -167,10 +167,10 @@ def _version(given: object) -> tuple[str, str]:
     """What is wrong with the format's number."""
     if isinstance(given, int) and given > 1:
         return (
-            f"this design is in format {given}, made for a newer Fendra; this one reads format 1.",
+            (f"this design has format {given}, for a newer Fendra; this one reads format 1."),
             "Install a newer Fendra.",
         )
-    return f"the format is 1; you wrote {in_words(given)}.", "Write: fendra = 1"
+    return f"the format must be 1; you wrote {in_words(given)}.", "Write: fendra = 1"
 
 
 def _example(key: str, do: str = "Add it") -> str:

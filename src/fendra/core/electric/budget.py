@@ -46,7 +46,7 @@ class Budget:
         peak = f"peak {in_amps(self.draw.peak_a)} on the tape" if self.draw else ""
         return brief(
             "Budget", self.loads.design.name, f"{in_amps(self.idle_a)} dark",
-            f"{in_amps(self.white_a)} at full white", f"{in_amps(self.most_a)} at the most", peak,
+            f"{in_amps(self.white_a)} at full white", f"at most {in_amps(self.most_a)}", peak,
         )  # fmt: skip
 
     def _repr_markdown_(self) -> str:

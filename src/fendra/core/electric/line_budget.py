@@ -83,7 +83,7 @@ class LineBudget:
     def __repr__(self) -> str:
         return brief(
             "LineBudget", self.line.name, counted(self.leds, "LED"),
-            f"{in_amps(self.most_a)} at the most", f"{self.rate_hz:.0f} frames a second",
+            f"at most {in_amps(self.most_a)}", f"{self.rate_hz:.0f} frames a second",
         )  # fmt: skip
 
     @property

@@ -27,7 +27,7 @@ class SupplyBudget:
     def __repr__(self) -> str:
         return brief(
             "SupplyBudget", self.feeding.name, f"{in_amps(self.idle_a)} dark",
-            f"{in_amps(self.white_a)} at full white", f"{in_amps(self.most_a)} at the most",
+            f"{in_amps(self.white_a)} at full white", f"at most {in_amps(self.most_a)}",
         )  # fmt: skip
 
     @property
@@ -83,8 +83,9 @@ class SupplyBudget:
         if self.kept_a is None or self.full_a <= self.kept_a:
             return ""
         return (
-            f"{in_amps(self.kept_a)} gives {self.share_of_full:.0%} of {self.brightest} on "
-            f"{self.leds} LEDs, or all of it on {self.bears_leds}"
+            f"{in_amps(self.kept_a)} gives {self.share_of_full:.0%} of "
+            f"{self.brightest} on {self.leds} LEDs, or all of it on "
+            f"{self.bears_leds}"
         )
 
     @property

@@ -20,7 +20,7 @@ def needs_film(thing: object) -> Film | None:
     if thing is None or isinstance(thing, Film):
         return thing
     raise TapeError(
-        f"a film is needed, and this is a {type(thing).__name__}. Make one: "
+        f"this needs a film, but got a {type(thing).__name__}. Make one: "
         "design.compile().film(tape)."
     )
 

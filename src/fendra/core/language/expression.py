@@ -188,7 +188,7 @@ class _Compiler:
             if pointed is not None:
                 problem = "a number has a point, not a comma."
                 raise self._error(node, problem, f"Write: {pointed}")
-            problem = "there are several values here, and one is needed."
+            problem = "there are several values, but one is needed."
             raise self._error(node, problem, "Write one of them.")
         raise self._error(
             node,

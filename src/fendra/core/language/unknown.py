@@ -33,15 +33,15 @@ def unknown_name(
         return f"'{name}' holds a text", f"Compare it with one, as in: {name} == '...'."
     if is_colour_wanted and is_colour(name):
         bare = {each for each in names_in(text) if is_colour(each) and each not in known}
-        return "in an expression, colours stand in quotes.", f"Write: {_quoted(text, bare)}"
+        return "in an expression, colours need quotes.", f"Write: {_quoted(text, bare)}"
     if name.casefold() in TRUTHS:
-        return f"'{name}' is no word of an expression.", (
+        return f"'{name}' is not a word of expressions.", (
             f"Write {TRUTHS[name.casefold()]}; a switch is a condition by itself: left, not left."
         )
     if name in of_leds:
-        example = f"signals, as {known[0]}" if known else "signals"
+        example = f"signals, such as {known[0]}" if known else "signals"
         return (
-            f"each LED has its own {name}, and one value for all LEDs is needed here.",
+            f"each LED has its own {name}, but one value for all LEDs is needed.",
             f"Use {example}; choose LEDs with `on`.",
         )
     if name in FUNCTIONS:

@@ -51,7 +51,7 @@ def _colour_of(value: Value, example: str) -> Value:
 
 def _number_of(value: Value, what: str) -> Value:
     if value.width != 1:
-        raise GraphError(f"{what} is a number, and this is a colour")
+        raise GraphError(f"{what} is a number, but this is a colour")
     return value
 
 
@@ -144,7 +144,7 @@ def _is_step(clock: Clock, on: Value, most: int, step: int) -> Value:
 
 def _steps(clock: Clock, on: Value, most: Value) -> Value:
     if most.number is None or not 1 <= most.number <= 1000:
-        raise GraphError("how many steps there are is a plain number from 1 to 1000")
+        raise GraphError("the number of steps must be a plain number from 1 to 1000")
     count = clock.count(truth_of(on, "steps(button, 3)"), int(most.number))
     return clock.tracer.apply("to_float", count)
 
@@ -153,5 +153,5 @@ def _hold(clock: Clock, on: Value, time_s: Value) -> Value:
     if on.kind is not Kind.TRUTH:
         raise GraphError("hold needs a condition, as in: hold(left, 0.8)")
     if time_s.number is None:
-        raise GraphError("the time of a hold is a plain number of seconds")
+        raise GraphError("the time of a hold must be a plain number of seconds")
     return clock.hold(on, time_s.number)

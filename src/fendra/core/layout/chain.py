@@ -76,7 +76,7 @@ def unfold(design: Design, report: Report) -> Chain:
             nodes += _unfold(design, part, ("line", i, "part", j), i, report, (i, j))
             if len(nodes) > PARTS.most:
                 message = "with this part, and those of its assemblies, there are too many."
-                remedy = f"The most is {PARTS.in_words}."
+                remedy = f"The limit is {PARTS.in_words}."
                 report.error(("line", i, "part", j), "limit", message, remedy)
                 return Chain()
     by_name = {node.name: node for node in nodes}
@@ -117,8 +117,8 @@ def _unfold(
         return [node]
     if part.use in inside:
         way = " -> ".join([*inside[inside.index(part.use) :], part.use])
-        message = f"assembly '{part.use}' holds itself: {way}."
-        report.error((*path, "use"), "circle", message, "Take one of them out.")
+        message = f"assembly '{part.use}' contains itself: {way}."
+        report.error((*path, "use"), "circle", message, "Remove one of them.")
         return [node]
     parts = assembly.part
     known = [child.name for child in parts]
@@ -161,7 +161,7 @@ def _pose(
             known = [
                 name.removeprefix(node.scope) for name in by_name if name.startswith(node.scope)
             ]
-            message = f"there is no part '{node.part.on}' to be placed on."
+            message = f"there is no part '{node.part.on}' to place it on."
             remedy = did_you_mean(node.part.on, known, "parts")
             report.error(path, "unknown-name", message, remedy)
             base = ""

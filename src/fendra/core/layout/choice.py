@@ -170,7 +170,7 @@ def choose(layout: Layout, text: str, known: Mapping[str, Choice]) -> Ints:
         several = [name.strip() for name in text.split(",")]
         if len(several) > 1 and all(named(layout, name, known) for name in several):
             raise ExpressionError(
-                "several choices are a list.", remedy=f"Write {value_text(several)}."
+                "several choices need a list.", remedy=f"Write {value_text(several)}."
             ) from exc
         if NAME.fullmatch(text) and exc.code == "unknown-name":
             remedy = did_you_mean(text, (*known, *layout.line_names), CHOICES)
@@ -187,7 +187,7 @@ def _like(pattern: str, known: Mapping[str, Choice]) -> list[str]:
     found = [name for name in known if name != ALL and fnmatchcase(name, pattern)]
     if not found:
         remedy = did_you_mean(pattern.replace("*", ""), known, CHOICES)
-        raise ExpressionError(f"no name is like '{pattern}'.", remedy=remedy)
+        raise ExpressionError(f"no name matches '{pattern}'.", remedy=remedy)
     return found
 
 
@@ -206,7 +206,7 @@ def _places_of(
     span = _RANGE.fullmatch(inside)
     names = [layout.names[spot] for spot in choice.spots.tolist() if layout.names[spot]]
     if span is None:
-        remedy = did_you_mean(inside, names, "LEDs") if names else "Write a place, as [3] or [0-9]."
+        remedy = did_you_mean(inside, names, "LEDs") if names else "Write a place: [3] or [0-9]."
         problem = f"'{name}' has no LED '{inside}'."
         raise ExpressionError(problem, remedy=remedy, names=(name, inside.strip()), text=text)
     low, high = int(span[1]), int(span[2] or span[1])
@@ -292,7 +292,7 @@ class _Chooser:
             self._report.error(path, "duplicate-name", message, "Give it a name of its own.")
             return
         if len(choice.spots) == 0 and not self._dropped:
-            message = "no LED is chosen."
+            message = "this chooses no LED."
             self._report.warning(path, "empty", message, "Compare with `fendra map`.")
         self._choices[choice.name] = choice
 
@@ -327,11 +327,11 @@ class _Chooser:
         if group.near is None:
             for key in ("within", "nearest"):
                 if getattr(group, key) is not None:
-                    message = f"`{key}` needs to know what to be near to."
+                    message = f"`{key}` needs a place or a name."
                     self._report.error((*path, key), "missing-key", message, "Add near = ...")
             return spots
         if group.within is None and group.nearest is None:
-            message = "`near` by itself chooses nothing."
+            message = "`near` alone chooses nothing."
             remedy = "Add within = a radius, or nearest = how many."
             self._report.error((*path, "near"), "missing-key", message, remedy)
         if isinstance(group.near, str):
@@ -353,12 +353,12 @@ class _Chooser:
 
     def _tell_if_few(self, wanted: int, spots: Ints, path: KeyPath) -> None:
         if wanted > len(spots) and not self._dropped:
-            message = f"{counted(wanted, 'LED')} are wanted, and there are {len(spots)}."
+            message = f"this asks for {counted(wanted, 'LED')}, but there are {len(spots)}."
             self._report.warning(path, "too-many", message, "All of them are chosen.")
 
     def trail(self, name: str, trail: Trail, path: KeyPath) -> Choice:
         if (trail.of is None) == (not trail.join):
-            message = "a trail goes over `of`, or over runs that it joins; give one of them."
+            message = "a trail has either `of` or `join`; give one of them."
             self._report.error(path, "missing-key", message, "Add of = ... or join = [...].")
         if trail.join:
             choice = self._joined(name, trail, path)
@@ -380,7 +380,7 @@ class _Chooser:
 
     def _joined(self, name: str, trail: Trail, path: KeyPath) -> Choice:
         if trail.by is not None:
-            message = "the runs that are joined have their order; `by` would undo it."
+            message = "joined runs have their own order; `by` would undo it."
             self._report.error((*path, "by"), "no-effect", message, "Use `of` instead of `join`.")
         runs = []
         for i, text in enumerate(trail.join):
@@ -400,7 +400,7 @@ class _Chooser:
             self._is_wrong = True
             late = [name for name in exc.names if name in self._later - {*self._choices}]
             if late:
-                exc.remedy = f"'{late[0]}' stands further down. Move it above this."
+                exc.remedy = f"'{late[0]}' comes later in the file. Move it above this."
             report_expression(exc, path, self._report, self._dropped, exc.code)
             return self._choices[ALL].spots[:0] if nothing else self._choices[ALL].spots
 

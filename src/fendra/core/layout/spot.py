@@ -32,7 +32,7 @@ def spot_of(layout: Layout, text: str, choices: Mapping[str, Choice]) -> int:
         found = choose(layout, text, choices)
     except ExpressionError as exc:
         why = f"{exc.problem.rstrip('.')}. {exc.remedy}".strip()
-        raise LayoutError(f"'{text}' names no LED: {why}") from exc
+        raise LayoutError(f"'{text}' is not an LED: {why}") from exc
     if len(found) != 1:
         which = ", ".join(name_of(layout, spot) for spot in found[:3].tolist())
         which = f" ({which}{', ...' if len(found) > 3 else ''})" if len(found) else ""
@@ -48,10 +48,10 @@ def _in_part(layout: Layout, part: str, place: str, text: str) -> int:
     if place in names:
         return int(rows.start + names.index(place))
     if not place.isdigit() or int(place) > last or (":" not in text and last > 0):
-        raise LayoutError(f"write an LED as {part}:0 to {part}:{last}; '{text}' is none of them.")
+        raise LayoutError(f"'{text}' is not an LED; use {part}:0 to {part}:{last}.")
     found = np.flatnonzero(index == int(place))
     if len(found) == 0:
-        raise LayoutError(f"LED {place} of '{part}' is skipped, and shows nothing.")
+        raise LayoutError(f"LED {place} of '{part}' is skipped, so it shows nothing.")
     return int(rows.start + found[0])
 
 

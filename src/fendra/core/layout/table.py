@@ -298,7 +298,7 @@ class _Builder:
             if not self._is_full:
                 self._is_full = True
                 message = "with this part there are too many LEDs."
-                self._report.error(link.path, "limit", message, f"The most is {LEDS.in_words}.")
+                self._report.error(link.path, "limit", message, f"The limit is {LEDS.in_words}.")
             return 0
         line = self._design.line[link.line]
         per = link.part.leds_per_address or line.led_type.leds_a_chip
@@ -342,19 +342,22 @@ class _Builder:
         path = (*link.path, "parallel_to")
         of = next((row for row in self._parts if row.name == link.parallel_to), None)
         if of is None or of.line != link.line or of.kind != "lit":
-            message = f"above this part, its line has no part '{link.part.parallel_to}' to go with."
+            message = (
+                f"above this part, its line has no part '{link.part.parallel_to}' for "
+                "`parallel_to`."
+            )
             remedy = "A copy stands below the part whose data it shows, on the same line."
             self._report.error(path, "unknown-name", message, remedy)
             return 0
         if count > of.count:
             message = (
-                f"this part has {count} addresses, and '{of.name}', whose data it shows, "
-                f"{of.count}."
+                f"this part has {count} addresses, but '{of.name}', whose data it "
+                f"shows, has {of.count}."
             )
-            self._report.error(path, "too-many", message, "Make it no longer than that.")
+            self._report.error(path, "too-many", message, "Give it at most as many.")
             return 0
         if link.part.skip:
-            message = "a copy shows what its original shows; `skip` does nothing here."
+            message = "a copy shows what its original shows; `skip` has no effect here."
             self._report.warning((*link.path, "skip"), "no-effect", message, "Set it there.")
         spot_of = np.full(of.count, -1)
         seen = [i for i in range(of.count) if of.place_of(of.first + i) not in of.skipped]

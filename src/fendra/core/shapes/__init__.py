@@ -139,7 +139,7 @@ class Part(Model):
         count = len(positions)
         if isinstance(self.facing, list):
             if len(self.facing) != count:
-                raise ValueError(f"{len(self.facing)} facings are given for {count} LEDs")
+                raise ValueError(f"there are {len(self.facing)} facings for {count} LEDs")
             outward = self.outward(positions) if {"out", "in"} & {*map(str, self.facing)} else None
             rows = [
                 _direction(facing, None if outward is None else outward[[i]])[0]
@@ -154,7 +154,7 @@ class Part(Model):
     def led_names(self, count: int) -> list[str]:
         """The name of each LED, empty where it has none; ValueError where they are not as many."""
         if self.names and len(self.names) != count:
-            raise ValueError(f"{len(self.names)} names are given for {count} LEDs")
+            raise ValueError(f"there are {len(self.names)} names for {count} LEDs")
         return self.names or [""] * count
 
     def skipped(self, count: int) -> set[int]:
@@ -165,7 +165,7 @@ class Part(Model):
                 (str(item), "", "") if isinstance(item, int) else item.partition("-")
             )
             if not first.strip().isdecimal() or (dash and not last.strip().isdecimal()):
-                raise ValueError(f"'{item}' is no place: write 4, or '4-9'")
+                raise ValueError(f"'{item}' is not a place: write 4, or '4-9'")
             low, high = int(first), int(last or first)
             if high < low or high >= count:
                 raise ValueError(f"there is no place {item}: they go from 0 to {count - 1}")

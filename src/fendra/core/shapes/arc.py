@@ -42,7 +42,7 @@ class Arc(Spaced):
     @model_validator(mode="after")
     def _is_an_arc(self) -> Arc:
         if not 0 < abs(self.end_angle - self.start_angle) <= 360:
-            raise ValueError("an arc goes over more than 0 and at most 360 degrees")
+            raise ValueError("an arc must have more than 0 and at most 360 degrees")
         return self
 
     def length(self, unit_mm: float) -> float:  # noqa: ARG002 - radius is in that unit

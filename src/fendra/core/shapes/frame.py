@@ -62,7 +62,7 @@ class FramePart(Part):
         if self.gap >= self._side_length(self.gap_side):
             raise ValueError(f"the gap is as long as the {self.gap_side} side, or longer")
         if self.first == "gap" and self.gap == 0:
-            raise ValueError("the chain begins at the gap, and there is none; give its length")
+            raise ValueError("the chain begins at the gap, but there is no gap; give its length")
         return self
 
     def _counts(self) -> tuple[int, int, int, int]:

@@ -58,11 +58,11 @@ class Keys(Part):
     @model_validator(mode="after")
     def _has_keys(self) -> Any:
         if self.file and not self.keys:
-            raise ValueError(f"the file '{self.file}' was not read; give `keys` in its place")
+            raise ValueError(f"the file '{self.file}' was not read; give `keys` instead")
         if self.keys and self.names:
-            raise ValueError("the keys have their names; leave `names` out")
+            raise ValueError("keys already have names; leave `names` out")
         if bool(self.keys) == bool(self.columns):
-            raise ValueError("keys are given by `keys`, a `file` or `columns`, one of them")
+            raise ValueError("keys need `keys`, a `file` or `columns`, one of them")
         return self
 
     def positions(self, unit_mm: float = 1.0) -> Floats:

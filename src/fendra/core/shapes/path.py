@@ -55,9 +55,9 @@ class PathPart(Spaced):
             raise ValueError("a path begins at a point; an arc may follow")
         for piece in self._pieces():
             if len(piece) == 3 and _circle(*piece) is None:
-                raise ValueError("an arc needs three points that are not on one straight line")
+                raise ValueError("an arc needs three points that are not on a straight line")
         if self.length(1.0) == 0:
-            raise ValueError("the points of the path are all at one place")
+            raise ValueError("the points of the path are all at the same place")
         return self
 
     @property

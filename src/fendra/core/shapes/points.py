@@ -32,9 +32,9 @@ class Points(Part):
     @model_validator(mode="after")
     def _has_points(self) -> Any:
         if self.file and not self.points:
-            raise ValueError(f"the file '{self.file}' was not read; give `points` in its place")
+            raise ValueError(f"the file '{self.file}' was not read; give `points` instead")
         if not self.points:
-            raise ValueError("points are given by `points` or a `file`")
+            raise ValueError("points need `points` or a `file`")
         return self
 
     def positions(self, unit_mm: float = 1.0) -> Floats:  # noqa: ARG002 - they are in that unit

@@ -33,7 +33,7 @@ class Spaced(Part):
     @model_validator(mode="after")
     def _has_enough(self) -> Any:
         if self.pitch is not None and self.per_metre is not None:
-            raise ValueError("`pitch` and `per_metre` say the same; give one of them")
+            raise ValueError("`pitch` and `per_metre` mean the same; give one of them")
         if self.count is None and self.pitch is None and self.per_metre is None:
             raise ValueError(f"a {self.shape} needs `count`, `pitch` or `per_metre`")
         return self

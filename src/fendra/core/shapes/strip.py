@@ -44,7 +44,7 @@ class Strip(Spaced):
     @model_validator(mode="after")
     def _end_or_direction(self) -> Strip:
         if (self.end is None) == (self.direction is None):
-            raise ValueError("a strip goes to an `end` or in a `direction`; give one of them")
+            raise ValueError("a strip has either an `end` or a `direction`; give one of them")
         has_spacing = self.pitch is not None or self.per_metre is not None
         if self.direction is not None and not (has_spacing and self.count is not None):
             raise ValueError("a strip in a `direction` needs `count`, and `pitch` or `per_metre`")

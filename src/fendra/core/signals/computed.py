@@ -44,7 +44,7 @@ class Computed:
                 colour=kind.wants_colour,
             )  # fmt: skip
         if not kind.has_words:
-            message = f"a {self.signal.kind} is computed by an expression, and this is a table."
+            message = f"an expression computes a {self.signal.kind}, but this is a table."
             self.report.error(path, "wrong-type", message, 'Write it in quotes: of = "...".')
             return None
         return self._by_table(of, path) if BY in of else self._by_conditions(of, path)
@@ -57,7 +57,7 @@ class Computed:
         try:
             value = compile_expression(text, self.scope, want, colour=colour, texts=texts)
             if value.rate & Rate.SPOT:
-                raise ExpressionError("a picture differs from LED to LED, and a signal does not")
+                raise ExpressionError("a picture differs from LED to LED, but a signal does not")
         except ExpressionError as exc:
             report_expression(exc, path, self.report, self.dropped)
             return None
@@ -101,7 +101,7 @@ class Computed:
                 continue
             if word not in known:
                 remedy = did_you_mean(word, known, "choices")
-                message = f"'{word}' is none of the choices."
+                message = f"'{word}' is not one of the choices."
                 self.report.error((*path, word), "unknown-name", message, remedy)
                 found = None
                 continue

@@ -129,16 +129,16 @@ def _followed(value: Value, fed: Fed) -> Value:
 
 
 NUMBER_STEPS = (
-    ConditionStep(("calibrate", "curve"), "raw values become values of the scale", _calibrated),
-    ConditionStep(("cells",), "the volts of a battery become those of one cell", _per_cell),
-    ConditionStep(("range",), "what lies outside is held at its ends", _within_range),
+    ConditionStep(("calibrate", "curve"), "turns raw values into values of the scale", _calibrated),
+    ConditionStep(("cells",), "turns the pack's voltage into that of one cell", _per_cell),
+    ConditionStep(("range",), "holds values within it", _within_range),
     ConditionStep(
-        ("dead_band", "centre"), "what is near the centre is the centre", _without_middle
+        ("dead_band", "centre"), "values close to `centre` become `centre`", _without_middle
     ),
-    ConditionStep(("fallback",), "takes its place while the signal is lost", _or_fallback),
-    ConditionStep(("average",), "a moving average", _averaged),
-    ConditionStep(("slew",), "how quickly it may change", _slewed),
-    ConditionStep(("smooth",), "followed with a time constant", _followed),
+    ConditionStep(("fallback",), "replaces the value while the signal is lost", _or_fallback),
+    ConditionStep(("average",), "takes a moving average", _averaged),
+    ConditionStep(("slew",), "limits how quickly it changes", _slewed),
+    ConditionStep(("smooth",), "follows it with a time constant", _followed),
 )
 """What is done to a number, and to each number of a vector, in this order."""
 
@@ -174,11 +174,11 @@ def _switched(value: Value, fed: Fed) -> Value:
 
 
 SWITCH_STEPS = (
-    ConditionStep(("on_at", "off_at"), "a number turns it on and off", _switched),
-    ConditionStep(("debounce",), "a change counts once it has stayed", _debounced),
-    ConditionStep(("dwell",), "it stays on, and off, for so long at least", _dwelt),
-    ConditionStep(("hold",), "it stays on so long after", _held),
-    ConditionStep(("fallback",), "takes its place while the signal is lost", _on_or_fallback),
+    ConditionStep(("on_at", "off_at"), "turns a number into a switch", _switched),
+    ConditionStep(("debounce",), "counts a change after it has lasted", _debounced),
+    ConditionStep(("dwell",), "keeps it on, or off, for a minimum time", _dwelt),
+    ConditionStep(("hold",), "keeps it on for a time after", _held),
+    ConditionStep(("fallback",), "replaces the value while the signal is lost", _on_or_fallback),
 )
 """What is done to a switch, in this order."""
 

@@ -110,7 +110,7 @@ def _signal_of(design: Design, name: str) -> Signal:
     signal = design.signals.get(known.get(name, name))
     if signal is None or name not in known:
         if signal is not None:
-            raise SignalError(f"signal '{name}' is computed by the design, not fed")
+            raise SignalError(f"signal '{name}' is computed by the design, so it cannot be made up")
         raise SignalError(
             f"the design has no signal '{name}'. {did_you_mean(name, known, 'signals')}"
         )
@@ -135,14 +135,14 @@ def _number(signal: Signal, whole: str, text: str) -> float:
         ways = "Write a number, or on or off."
         if words:
             ways = f"Its words are {', '.join(words)}."
-        raise SignalError(f"'{whole}': '{text}' is no number. {ways}")
+        raise SignalError(f"'{whole}': '{text}' is not a number. {ways}")
     return value
 
 
 def _seconds(text: str, whole: str) -> float:
     found = _SECONDS.fullmatch(text.strip())
     if found is None or float(found[1]) <= 0:
-        raise SignalError(f"'{whole}': '{text}' is no time; write it as in 6s")
+        raise SignalError(f"'{whole}': '{text}' is not a time; write it as in 6s")
     return float(found[1])
 
 
@@ -154,7 +154,7 @@ def _set(text: str, number: Number, whole: str) -> tuple[Course, float]:  # noqa
 def _sweep(text: str, number: Number, whole: str) -> tuple[Course, float]:
     parts = text.split(":")
     if len(parts) != 3:
-        raise SignalError(f"'{whole}': a sweep is written as in rpm=0:8000:6s")
+        raise SignalError(f"'{whole}': write a sweep as in rpm=0:8000:6s")
     low, high = (number(part) for part in parts[:2])
     length_s = _seconds(parts[2], whole)
 
@@ -167,7 +167,7 @@ def _sweep(text: str, number: Number, whole: str) -> tuple[Course, float]:
 def _steps(text: str, number: Number, whole: str) -> tuple[Course, float]:
     listed, sign, length = text.rpartition(":")
     if not sign:
-        raise SignalError(f"'{whole}': steps are written as in gear=1,2,3:2s")
+        raise SignalError(f"'{whole}': write steps as in gear=1,2,3:2s")
     values = np.array([number(item) for item in listed.split(",")])
     length_s = _seconds(length, whole)
 

@@ -23,10 +23,10 @@ from fendra.core.signals.raw import number_of
 Points: TypeAlias = tuple[tuple[float, float], ...]
 
 INPUT_STEPS = (
-    (("invert",), "the other way round"),
-    (("calibrate", "curve"), "its raw values become values of the signal's scale"),
-    (("on_at", "off_at"), "a number turns a switch on and off"),
-    (("bands",), "a number becomes a word of a choice"),
+    (("invert",), "reverses it"),
+    (("calibrate", "curve"), "turns raw values into values of the signal's scale"),
+    (("on_at", "off_at"), "turns a number into a switch"),
+    (("bands",), "turns a number into a word of a choice"),
 )
 """What is done to an input, before the steps of its signal, in this order: keys, and what for."""
 

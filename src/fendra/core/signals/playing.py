@@ -38,8 +38,8 @@ def heard_by(tape: Tape, fed: Sequence[str], times: Floats) -> tuple[Floats32, T
     """
     if fed and tape.signals and not {*fed} & {*tape.signals}:
         raise SignalError(
-            f"the tape has none of the design's signals; it has {', '.join(tape.signals)}, "
-            f"and the design {', '.join(fed)}"
+            "the tape has none of the design's signals. It has "
+            f"{', '.join(tape.signals)}; the design has {', '.join(fed)}"
         )
     values, is_new = tape.heard(fed, times)
     return np.clip(values, -LARGEST, LARGEST).astype(np.float32), is_new

@@ -40,7 +40,7 @@ def number_of(name: str, raw: Any) -> float:
     try:
         value = float(raw)
     except (TypeError, ValueError, OverflowError) as exc:
-        raise SignalError(f"signal '{name}' needs a number, and got {raw!r:.60}") from exc
+        raise SignalError(f"signal '{name}' needs a number, but got {raw!r:.60}") from exc
     if math.isinf(value):
-        raise SignalError(f"signal '{name}' needs a finite number, and got {raw!r:.60}")
+        raise SignalError(f"signal '{name}' needs a finite number, but got {raw!r:.60}")
     return min(max(value, -LARGEST), LARGEST) if value == value else value  # noqa: PLR0124 - NaN

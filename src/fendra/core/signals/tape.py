@@ -37,21 +37,21 @@ class Tape:
             columns = {name: np.asarray(each, np.float64) for name, each in self.signals.items()}
         except (TypeError, ValueError, AttributeError) as exc:
             raise TapeError(
-                "a tape is made of times, an array of seconds, and of signals, a table of arrays "
-                "as long: Tape([0, 0.5], {'speed': [3, 4]})."
+                "a tape needs times, an array of seconds, and signals, a table of "
+                "arrays of that length: Tape([0, 0.5], {'speed': [3, 4]})."
             ) from exc
         object.__setattr__(self, "signals", columns)
         if self.times.ndim != 1 or len(self.times) == 0:
             raise TapeError(f"a tape needs times of shape (n,), n > 0; got {self.times.shape}")
         if not np.all(np.isfinite(self.times)) or np.any(np.diff(self.times) <= 0):
-            raise TapeError("the times of a tape are finite and ascend, each once")
+            raise TapeError("the times of a tape must be finite and ascending, each once")
         for name, values in self.signals.items():
             if values.shape != self.times.shape:
                 raise TapeError(
                     f"signal '{name}' has shape {values.shape}, the times have {self.times.shape}"
                 )
             if np.any(np.isinf(values)):
-                raise TapeError(f"signal '{name}' holds an infinity")
+                raise TapeError(f"signal '{name}' contains an infinity")
 
     def __repr__(self) -> str:
         return brief(
@@ -132,8 +132,8 @@ class Tape:
         rows = self.times <= end_s
         if not rows.any():
             raise TapeError(
-                f"until({end_s:g}) leaves nothing of the tape: it goes from {self.start_s:g} s to "
-                f"{self.end_s:g} s."
+                f"until({end_s:g}) leaves nothing of the tape, which goes from "
+                f"{self.start_s:g} s to {self.end_s:g} s."
             )
         signals = {name: values[rows] for name, values in self.signals.items()}
         return replace(self, times=self.times[rows], signals=signals)
@@ -157,8 +157,8 @@ class Tape:
             wrong = [word for word in each if word not in known[name]]
             if wrong:
                 raise TapeError(
-                    f"column '{name}' of tape '{self.name}' holds '{wrong[0]:.40}'; its words are "
-                    f"{', '.join(known[name])}"
+                    f"column '{name}' of tape '{self.name}' contains "
+                    f"'{wrong[0]:.40}'; its words are {', '.join(known[name])}"
                 )
             numbers = np.array([known[name][word] for word in each], np.float64)
             values = signals[name]
@@ -174,8 +174,8 @@ def needs_tape(thing: object) -> Tape:
     if isinstance(thing, Tape):
         return thing
     raise TapeError(
-        f"a tape is needed, and this is a {type(thing).__name__}. Read one: fd.read_tape(path); or "
-        "make one: fd.Tape([0, 0.5], {'speed': [3, 4]})."
+        f"this needs a tape, but got a {type(thing).__name__}. Read one: "
+        "fd.read_tape(path); or make one: fd.Tape([0, 0.5], {'speed': [3, 4]})."
     )
 
 

@@ -36,11 +36,11 @@ class Announcement:
         except NonUniqueNameException as exc:
             self.close()
             raise PageError(
-                f"'{name}' is taken in this network; write another `name` into [page]"
+                f"'{name}' is already used on this network; write another `name` into [page]"
             ) from exc
         except OSError as exc:
             self.close()
-            raise PageError(f"the page cannot be announced here: {exc}") from exc
+            raise PageError(f"the page cannot be announced: {exc}") from exc
 
     def close(self) -> None:
         """Say that it is gone."""

@@ -186,7 +186,7 @@ async def _body_of(request: Request, call: Call) -> Any:
         return None
     said = request.headers.get("content-length", "0")
     if said.isdigit() and int(said) > call.most:
-        raise Refusal(413, f"too much was sent along: {call.most} bytes are the most")
+        raise Refusal(413, f"the body is too large: the limit is {call.most} bytes")
     kind = request.headers.get("content-type", "application/json").partition(";")[0].strip().lower()
     if kind not in ("application/json", "application/x-www-form-urlencoded"):
         raise Refusal(415, "send JSON")
@@ -197,10 +197,10 @@ async def _body_of(request: Request, call: Call) -> Any:
             async for piece in request.stream():
                 size += len(piece)
                 if size > call.most:
-                    raise Refusal(413, f"too much was sent along: {call.most} bytes are the most")
+                    raise Refusal(413, f"the body is too large: the limit is {call.most} bytes")
                 pieces.append(piece)
     except TimeoutError as exc:
-        raise Refusal(408, "what was sent along came too slowly") from exc
+        raise Refusal(408, "the body arrived too slowly") from exc
     except ClientDisconnect as exc:
         raise Refusal(400, "the connection was closed") from exc
     try:
@@ -208,7 +208,7 @@ async def _body_of(request: Request, call: Call) -> Any:
     except (ValidationError, ValueError, RecursionError) as exc:
         first = exc.errors()[0]["msg"] if isinstance(exc, ValidationError) else "no JSON"
         example = json.dumps(call.example)
-        raise Refusal(422, f"what was sent along: {first}; write it as in {example}") from exc
+        raise Refusal(422, f"the body: {first}; write it as in {example}") from exc
 
 
 def _plain(found: Any) -> Any:

@@ -105,7 +105,7 @@ class LiveBench(Thread):
     def saw(self, text: str) -> None:
         """Take what somebody saw, as `fendra probe --saw` does. Raises LayoutError."""
         if len(text) > 400:
-            raise LayoutError("that is too long for an answer")
+            raise LayoutError("that answer is too long")
         with self._lock:
             self._verdict = judge(self._bench, self.line, self.part, text, [self.pattern])
         self._say()
@@ -120,17 +120,17 @@ class LiveBench(Thread):
             if not 0 <= way < len(ways):
                 raise LayoutError("there is no such cure")
             if not can_apply(ways[way]):
-                raise LayoutError("this one needs a number that only you can measure")
+                raise LayoutError("this cure needs a number that only you can measure")
             text = with_cures(read_exact(self.path), ways[way])
             write_exact(self.path, text)
             checked = check_file(self.path, self._model)
             if errors_of(checked.findings) or checked.examined is None:
-                raise LayoutError(f"it is written, and the design is wrong: {checked.findings[0]}")
+                raise LayoutError(f"it was written, but the design is wrong: {checked.findings[0]}")
             self.examined = checked.examined
             pattern, line, part = self.pattern, self.line, self.part
         with suppress(LayoutError):
             self.show(pattern, line, part)
-        done = f"it is written into {self.path.name}, and the pattern is sent again by the new map"
+        done = f"written into {self.path.name}; the new map sends the pattern again"
         with self._lock:
             self._verdict = Verdict(True, done)
         self._say()
@@ -267,7 +267,7 @@ def asks_of(pattern: str, bench: Bench, part: str | None) -> list[data.Ask]:
             sent = ["red", "green", "blue"]
             has_white = any("W" in line.channels for line in bench.design.line)
             return [
-                data.Ask(key="", text=f"What was seen when {colour} was sent?", options=_COLOURS)
+                data.Ask(key="", text=f"What did you see when {colour} was sent?", options=_COLOURS)
                 for colour in [*sent, *(["white"] if has_white else [])]
             ]
         case "corners":
@@ -285,5 +285,5 @@ def asks_of(pattern: str, bench: Bench, part: str | None) -> list[data.Ask]:
         case "count":
             return [data.Ask(key="count", text="How many LEDs has the chain?", options=[])]
         case "axes":
-            return [data.Ask(key="at", text="Where was it lit, in the whole?", options=_CORNERS)]
+            return [data.Ask(key="at", text="Where on the thing was it lit?", options=_CORNERS)]
     return []

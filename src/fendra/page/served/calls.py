@@ -332,11 +332,11 @@ def _plain_path(path: str) -> str:
 _BARE = str.maketrans("/", "_", "{}")
 _WRONG = {
     "401": "No token, or a wrong one.",
-    "403": "The token does not allow it, or another site asked.",
-    "404": "There is no such thing.",
-    "409": "The file was changed meanwhile.",
-    "413": "Too much was sent along.",
-    "422": "What was sent along makes no sense here.",
+    "403": "The token does not allow it, or the request came from another site.",
+    "404": "It does not exist.",
+    "409": "The file changed meanwhile.",
+    "413": "The body is too large.",
+    "422": "The body makes no sense here.",
     "429": "Too many calls.",
 }
 

@@ -59,10 +59,10 @@ class Cues:
     def keep(self, name: str, held: dict[str, Any]) -> None:
         """Keep what hands hold under a name; one of that name is replaced. Raises FileError."""
         if not NAME.fullmatch(name) or len(name) > 60:
-            raise FileError("a cue's name begins with a letter or digit and has 60 at the most")
+            raise FileError("a cue's name begins with a letter or digit, with at most 60")
         known = self._read()
         if len(known) >= MOST and name not in known:
-            raise FileError(f"there are {MOST} cues; remove one first")
+            raise FileError(f"there are already {MOST} cues; delete one first")
         self._write({**known, name: Cue.model_validate(held)})
 
     def drop(self, name: str) -> None:
@@ -77,7 +77,9 @@ class Cues:
             values = json.loads(read_text(self.path, CUE_BYTES))
             return {str(name): Cue.model_validate(cue) for name, cue in values.items()}
         except (ValueError, ValidationError, AttributeError, RecursionError) as exc:
-            raise FileError(f"'{self.path}' holds no cues. Mend it, or move it away.") from exc
+            raise FileError(
+                f"'{self.path}' is not a readable file of cues. Repair it, or move it away."
+            ) from exc
 
     def _write(self, cues: dict[str, Cue]) -> None:
         write_text(

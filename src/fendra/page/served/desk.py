@@ -131,7 +131,7 @@ class Desk:
             wanted, text_after = ends(row[-1])
             if wanted != text:
                 row.clear()
-                raise EditError(f"the file was changed elsewhere, so there is nothing to {what}")
+                raise EditError(f"the file changed elsewhere, so there is nothing to {what}")
             other.append(row.pop())
             write_exact(self.path, text_after)
             return self.sheet()
@@ -145,7 +145,7 @@ class Desk:
     def _text_of(self, version: str | None) -> str:
         text = read_exact(self.path)
         if version not in {None, version_of(text)}:
-            raise StaleError("the file was changed meanwhile. Look at it, and change it again.")
+            raise StaleError("the file changed meanwhile. Look at it, and change it again.")
         return text
 
     def _check(self, text: str) -> Checked:
@@ -183,7 +183,7 @@ class Desk:
             case "led":
                 part, path = _part(design, edit["part"])
                 if not isinstance(part, Points) or part.file:
-                    raise EditError("single LEDs can be moved in parts of shape 'points' alone")
+                    raise EditError("only parts of shape 'points' have single LEDs to move")
                 points = [[*point] for point in part.points]
                 place, by = int(edit["index"]), _numbers(edit["by"], 3)
                 points[place] = [a + b for a, b in zip(points[place], by, strict=True)]
@@ -225,7 +225,7 @@ def found_thing(finding: Finding) -> data.FoundThing:
 
 def _check_size(text: str) -> None:
     if len(text.encode()) > DESIGN_BYTES.most:
-        raise EditError(f"the text is too large: the most is {DESIGN_BYTES.in_words}")
+        raise EditError(f"the text is too large: the limit is {DESIGN_BYTES.in_words}")
 
 
 def _errors(checked: Checked) -> list[Finding]:
@@ -292,7 +292,7 @@ def _part(design: Design | None, name: str) -> tuple[Part, tuple[str | int, ...]
                 if part.on is not None:
                     raise EditError(f"part '{name}' stands on '{part.on}': move that one")
                 return part, ("line", number, "part", place)
-    raise EditError(f"there is no part '{name:.60}' that can be moved")
+    raise EditError(f"there is no part '{name:.60}' to move")
 
 
 def _numbers(values: Any, count: int) -> list[float]:

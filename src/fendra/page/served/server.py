@@ -68,7 +68,7 @@ def place_of(address: str, port: int = 0) -> Place:
     elif host.count(":") == 1:
         host, _, number = host.partition(":")
     if not number.isdigit() or int(number) > 65535:
-        raise PageError(f"'{address}' is no place for a page; write --page 127.0.0.1:8480")
+        raise PageError(f"'{address}' is not an address for a page; write --page 127.0.0.1:8480")
     return Place(host or HOST, int(number))
 
 
@@ -202,5 +202,6 @@ def _listening(place: Place) -> socket.socket:
         return made
     where = f"{place.host}:{place.port}" if place.port else f"{place.host}, ports {first} to {port}"
     raise PageError(
-        f"no page can be served on {where}: {problem}. Name another: --page {HOST}:{first + 100}"
+        f"the page cannot be served on {where}: {problem}. Choose another: --page "
+        f"{HOST}:{first + 100}"
     )

@@ -91,7 +91,7 @@ class SignalKind:
     def check(self, signal: Signal, path: KeyPath, report: Report) -> None:
         """Report what its keys contradict."""
         if isinstance(signal.fallback, str):
-            message = f"'{signal.fallback}' is a word, and this is no choice."
+            message = f"'{signal.fallback}' is a word, but this is not a choice."
             truth = truth_of(signal.fallback)
             remedy = "Write true or false." if self.is_truth else "Write a number."
             if self.is_truth and truth is not None:
@@ -153,7 +153,7 @@ def kind_of(signal: Signal) -> SignalKind:
 
 def needs_a(what: str, name: str, raw: Any) -> SignalError:
     """The error of a value that a signal cannot take."""
-    return SignalError(f"signal '{name}' needs {what}, and got {raw!r:.60}")
+    return SignalError(f"signal '{name}' needs {what}, but got {raw!r:.60}")
 
 
 def listed_kinds(kinds: Iterable[SignalKind]) -> str:

@@ -101,7 +101,7 @@ def check_words(kind: SignalKind, signal: Signal, path: KeyPath, report: Report)
         message = f"a {kind.name} needs its words."
         report.error(path, "missing-key", message, 'Add choices = ["calm", "wild"].')
     if len({*numbers.values()}) < len(numbers) or len(numbers) < len([*signal.choices]):
-        message = f"two words of this {kind.name} are one number."
+        message = f"two words of this {kind.name} have one number."
         report.error((*path, "choices"), "duplicate-name", message, "Give each its own.")
     if isinstance(fallback, str) and fallback not in numbers:
         remedy = did_you_mean(fallback, numbers, "choices")

@@ -65,7 +65,7 @@ def packed(name: str, raw: Any) -> float:
     if isinstance(raw, (Sequence, np.ndarray)):
         channels = [number_of(name, item) for item in raw]
         if len(channels) != 3:
-            raise SignalError(f"signal '{name}' needs three numbers, and got {len(channels)}")
+            raise SignalError(f"signal '{name}' needs three numbers, but got {len(channels)}")
         if any(math.isnan(channel) for channel in channels):
             return math.nan
         has_points = any(isinstance(item, (float, np.floating)) for item in raw)

@@ -30,10 +30,10 @@ class PictureKind(SignalKind):
         check_colour(signal, path, report)
 
     def why_not_alone(self, signal: Signal, name: str) -> str:  # noqa: ARG002
-        return f"'{name}' is a picture, and only the colour of a layer can be one"
+        return f"'{name}' is a picture, so only the colour of a layer can use it"
 
     def in_c(self, signal: Signal) -> str:  # noqa: ARG002
-        return "its light is in now: see the header"
+        return "its light is in `now`: see the header"
 
     def word(self, signal: Signal, value: float) -> str:  # noqa: ARG002
         return ""

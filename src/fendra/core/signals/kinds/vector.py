@@ -35,7 +35,7 @@ class VectorKind(SignalKind):
         if isinstance(raw, str) or not isinstance(raw, (Sequence, np.ndarray)):
             raise needs_a(f"{len(parts)} numbers", name, raw)
         if len(raw) != len(parts):
-            raise SignalError(f"signal '{name}' needs {len(parts)} numbers, and got {len(raw)}")
+            raise SignalError(f"signal '{name}' needs {len(parts)} numbers, but got {len(raw)}")
         return {part: number_of(name, item) for part, item in zip(parts, raw, strict=True)}
 
     def recorded(self, fed: Fed) -> Value:
