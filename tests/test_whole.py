@@ -37,7 +37,7 @@ def test_a_good_write_replaces_and_makes_folders(tmp_path):
 
 def test_what_cannot_be_written_is_one_line(tmp_path):
     (tmp_path / "file").write_text("")
-    with pytest.raises(fd.FileError, match=r"cannot be written: .*file. is no folder"):
+    with pytest.raises(fd.FileError, match=r"cannot be written: .*file. is not a folder"):
         write_whole(tmp_path / "file" / "a.txt", lambda beside: beside.write_text("x"))
 
 
@@ -76,6 +76,6 @@ def test_a_new_file_has_the_mode_that_its_user_wants(tmp_path):
 
 def test_more_than_the_limit_is_not_read(tmp_path):
     (tmp_path / "a").write_bytes(b"x" * 11)
-    with pytest.raises(fd.FileError, match="is too large: the most is 10 bytes of a test"):
+    with pytest.raises(fd.FileError, match="is too large: the limit is 10 bytes of a test"):
         read_bytes(tmp_path / "a", Limit(10, "bytes of a test", ""))
     assert read_bytes(tmp_path / "a", Limit(11, "bytes of a test", "")) == b"x" * 11

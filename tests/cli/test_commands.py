@@ -102,7 +102,7 @@ def test_a_tape_with_none_of_the_signals_is_refused(fendra, tmp_path):
     (tmp_path / "other.csv").write_text("time,heat\n0,1\n")
     code, _, err = fendra("film", HERON, "--tape", "other.csv")
     assert code == 2
-    assert "it has heat; the design has speed, rpm" in err
+    assert "It has heat; the design has speed, rpm" in err
 
 
 def test_what_tape_and_design_do_not_share_is_said(fendra, tmp_path):
@@ -159,7 +159,7 @@ def test_an_engine_that_cannot_be_made_is_one_note_and_the_rest_goes_on(
     code, out, err = fendra(*words)
     os.close(theirs)
     assert (code, err) == (0, "")
-    assert out.count("note: no C compiler: 'no-such-compiler', which CC names, is not there.") == 1
+    assert out.count("note: no C compiler: 'no-such-compiler', which CC names, does not exist.") == 1
     assert "animation: " in out or "frames sent" in out
 
 

@@ -120,7 +120,7 @@ def test_a_film_whose_disk_fills_up_keeps_its_frames_and_says_where(small_disk):
     [sender] = session.senders
     assert "No space left on device" in sender.loss
     assert "ride.part.npy" in sender.loss
-    assert sum("It is tried again" in text for text in told) == 1
+    assert sum("Retrying." in text for text in told) == 1
     assert (small_disk / "ride.npz").read_text() == OLD
     kept = np.load(small_disk / "ride.part.npy")
     program.reset()

@@ -503,7 +503,7 @@ def test_a_source_that_signals_name_is_reached_or_it_is_said_how(little, fendra,
     )
     told = " ".join(out.split())
     assert says.replace("PORT", port) in told
-    assert ("is not here" in told) == bool(says)
+    assert ("which does not run" in told) == bool(says)
 
 
 def test_what_is_off_is_left_out_of_a_run(little, fendra):

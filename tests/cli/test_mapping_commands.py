@@ -154,7 +154,7 @@ def test_import_writes_text_to_the_screen_or_adds_it_to_a_design(fendra, tmp_pat
     assert all(row in left for row in before.splitlines())  # in order: `in` moves on
     code, _, err = fendra("import", "board.csv", *words)
     assert code == 2
-    assert "there is already a part 'under' already" in err
+    assert "there is already a part 'under'" in err
     assert (tmp_path / "pad.toml").read_text() == after
 
 
@@ -189,7 +189,7 @@ def test_import_of_a_drawing_follows_its_path_or_takes_its_shapes(fendra, tmp_pa
         (["board.csv", "--order", "path"], 2, "--order path needs an SVG"),
         (["empty.svg", "--column", "x=a"], 2, "--column needs a CSV, and 'empty.svg' is not one"),
         (["board.csv", "--into", "broken.toml"], 2, "is not valid TOML"),
-        (["empty.svg"], 2, "empty.svg: this is no SVG"),
+        (["empty.svg"], 2, "empty.svg: this is not SVG"),
     ],
 )
 def test_an_import_that_cannot_be_done_says_why_and_changes_nothing(
@@ -263,7 +263,7 @@ def test_the_level_is_low_within_the_supply_and_held_there(fendra):
         (["--saw", "front=green deck=red"], 0, ["'front' and 'deck' are plugged", 'heron.toml:42: write pin = "GP3"', 'heron.toml:74: write pin = "GP2"']),
         (["--saw", "nose=green"], 2, ["there is no line and no part 'nose'. Did you mean 'nose-bar'?"]),
         (["--saw", "hub-left=blue"], 0, ["let [[line.part]] 'hub-left' and [[line.part]] 'hub-right'"]),
-        (["--part", "nose-bar", "--saw", "count=40"], 0, ["Line 'front' has 40 LEDs, and by the design 56.", "write count = 8"]),
+        (["--part", "nose-bar", "--saw", "count=40"], 0, ["Line 'front' has 40 LEDs, but the design says 56.", "write count = 8"]),
         (["--part", "tail-bar", "--saw", "lit=hub-left+nose-bar"], 0, ['heron.toml:42: write pin = "GP4"']),
         (["--saw", "red=front-left green=front-right"], 0, ["The map is right."]),
         (["--saw", "start=left"], 2, ["say which one by --part"]),

@@ -89,7 +89,7 @@ def test_a_run_as_json_says_what_it_came_to(fendra):
 @pytest.mark.parametrize(
     ("words", "code", "says"),
     [
-        (["explain", HERON, "--tape", RIDE, "--at", 1, "--spot", "nope"], 2, "'nope' names no LED"),
+        (["explain", HERON, "--tape", RIDE, "--at", 1, "--spot", "nope"], 2, "'nope' is not an LED"),
         (["map", HERON, "--show", "nope"], 2, "no part, line, group or trail 'nope'"),
         (["film", HERON, "--set", "sped=3"], 2, "no signal 'sped'"),
         (["run", HERON, "--to", "sacn:"], 2, "sacn needs the receiver's address, as in sacn:192.168.1.60"),

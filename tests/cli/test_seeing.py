@@ -125,8 +125,8 @@ def test_film_says_what_it_needs_and_what_is_wrong(fendra, small):
     for words, says in (
         (["--set", "sped=3"], "the design has no signal 'sped'"),
         (["--set", "mode=cal"], "Its words are calm, wild"),
-        (["--sweep", "s=0:1"], "written as in rpm=0:8000:6s"),
-        (["--toggle", "on=soon"], "'soon' is no time"),
+        (["--sweep", "s=0:1"], "write a sweep as in rpm=0:8000:6s"),
+        (["--toggle", "on=soon"], "'soon' is not a time"),
         (["--steps", "s=1,2"], "written as in gear=1,2,3:2s"),
         (["--set", "s"], "has no ="),
     ):
@@ -290,7 +290,7 @@ def test_an_effect_of_one_s_own_is_written_as_the_built_in_ones(tmp_path, fendra
         ("x = 1", "marks no function with @effect"),
         (OWN.replace('number(4, "LEDs", 1, 100, "from stripe to stripe")', "4"),
          "size needs a default of number"),
-        (OWN.replace("stripes(", "solid("), "there is an effect 'solid' already"),
+        (OWN.replace("stripes(", "solid("), "there is already an effect 'solid'"),
         (OWN.replace("led.rank", "led.rnk"), "no attribute 'rnk' (mine.py:8)"),
         (OWN.replace("return Look", "return 3, Look"), "a Look is needed"),
         (OWN.replace("1.0, 0.0))", "1.0, 0.0) if led.x > 3 else 1.0)"), "write select(condition"),

@@ -182,7 +182,7 @@ def test_an_output_takes_the_lines_of_one_controller_or_those_that_are_named(tex
     [
         ("seriall:/dev/x", "Did you mean 'serial'"),
         ("serial:/dev/x,speed=3", "there is no option 'speed' here"),
-        ("serial:/dev/x,fast", "'fast' output 'serial'; it has"),
+        ("serial:/dev/x,fast", "output 'serial' has no option 'fast'; it has"),
         (
             "serial:/dev/x,baud=fast",
             r'baud: this must be a whole number; you wrote "fast"\. .*as in: serial:/dev/ttyUSB0',

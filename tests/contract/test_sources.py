@@ -382,10 +382,10 @@ def _all(kind):
     ("text", "says"),
     [
         ("udpp:9400", "Did you mean 'udp'"),
-        ("udp:127.0.0.1:port", "'port' is no port"),
+        ("udp:127.0.0.1:port", "'port' is not a port"),
         ("udp:9400,rate=3", "there is no option 'rate' here"),
         ("lines:", "address"),
-        ("obd:can0,ask=sped", "'sped' cannot be asked for"),
+        ("obd:can0,ask=sped", "'sped' cannot be requested"),
         ("clock:,at=noon", "at: "),
         ("gpio:", "inputs"),
     ],

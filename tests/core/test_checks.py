@@ -221,7 +221,7 @@ def test_the_wire_that_is_proposed_bears_the_current(amps, size):
     line = lines(int(amps / 0.061), supply="s")
     supplies = {"s": {"amps": 50, "wire": {"metres": 0.1, "mm2": 0.14}}}
     texts = [text for _, text in found("thin-wire", line=line, supplies=supplies)]
-    assert any(f"Take {size}, or" in text for text in texts), texts
+    assert any(f"Use {size}, or" in text for text in texts), texts
 
 
 @pytest.mark.parametrize(("rate", "is_told"), [(98, False), (100, True), (140, True)])
@@ -248,7 +248,7 @@ def test_what_an_8_bit_controller_hears_and_sends_has_to_fit_into_a_frame():
     controllers = {"c": {"type": "atmega328p", "link": {"baud": 115_200}}}
     assert not found("deaf", line=lines(30), controllers=controllers, rate=96)
     ((_, text),) = found("deaf", line=lines(30), controllers=controllers, rate=97)
-    assert "takes 9.2 ms to come and 1.18 ms to be sent" in text
+    assert "takes 9.2 ms to arrive and 1.18 ms to send" in text
     assert "Set rate = 96" in text
 
 
@@ -257,9 +257,9 @@ def test_what_an_8_bit_controller_hears_and_sends_has_to_fit_into_a_frame():
     [
         ("atmega328p", 500_000, None), ("atmega328p", 115_200, None), ("rp2040", 2_000_000, None),
         # 16 MHz by 220 cycles a byte, ten bits each; what divides 2 MHz is made exactly.
-        ("atmega328p", 1_000_000, "takes 727,273 baud, and not 1000000. Write link = { baud = 500000 }"),
-        ("atmega2560", 460_800, "makes 500,000 baud of 460800, 8.5% off"),
-        ("atmega328p", 230_400, "makes 222,222 baud of 230400, 3.5% off"),
+        ("atmega328p", 1_000_000, "can take 727,273 baud, not 1000000. Write link = { baud = 500000 }"),
+        ("atmega2560", 460_800, "turns 460800 baud into 500,000, 8.5% off"),
+        ("atmega328p", 230_400, "turns 230400 baud into 222,222, 3.5% off"),
     ],
 )  # fmt: skip
 def test_a_serial_port_that_a_receiver_cannot_follow(kind, baud, words):

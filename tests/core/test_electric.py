@@ -444,10 +444,10 @@ CONTRADICTIONS = [
     ({"usb": "3.0", "volts": 3.9}, "error", "a USB port gives 5 V, but volts is 3.9"),
     ({"battery": {"volts": 48, "cells": 4, "ah": 1}, "volts": 5, "converter": {}}, "error", "12.00 V a cell"),
     ({"battery": {"volts": 12, "cells": 60, "ah": 1}, "volts": 5, "converter": {}}, "error", "0.20 V a cell"),
-    ({"battery": {"cells": 1, "ah": 1}, "volts": 5}, "error", "a battery of 3.7 V gives no 5 V by itself"),
+    ({"battery": {"cells": 1, "ah": 1}, "volts": 5}, "error", "a battery of 3.7 V cannot give 5 V by itself"),
     ({"battery": {"cells": 1, "ah": 1}, "volts": 4.2}, None, ""),
     ({"battery": {"cells": 3, "ah": 1}, "volts": 5, "converter": {}}, None, ""),
-    ({"battery": {"cells": 1, "ah": 1}, "converter": {}, "usb": "2.0"}, "warning", "it is a battery, and another supply too"),
+    ({"battery": {"cells": 1, "ah": 1}, "converter": {}, "usb": "2.0"}, "warning", "it is a battery and another supply at once"),
     ({"wire": {"mm2": 1.5, "awg": 22}}, "error", "AWG 22 has 0.33 mm², but mm2 is 1.5"),
     ({"wire": {"mm2": 0.33, "awg": 22}}, None, ""),
 ]  # fmt: skip

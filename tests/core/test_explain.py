@@ -122,7 +122,7 @@ def test_leds_are_named_by_the_place_in_their_part_also_behind_skipped_ones():
         named("b:1")
     with pytest.raises(LayoutError, match="b:0 to b:3"):
         named("b:4")
-    with pytest.raises(LayoutError, match="a:0 to a:2; 'a' is none"):
+    with pytest.raises(LayoutError, match="'a' is not an LED; use a:0 to a:2"):
         named("a")
 
 
@@ -140,7 +140,7 @@ def test_leds_are_named_in_every_way_that_a_group_takes():
         ("x > 500", "'x > 500' is 0 LEDs. Name one"),
         ("bac[0]", "trail 'bac'. Did you mean 'back'"),
         ("bak:4", "no part, group or trail 'bak'. Did you mean 'back'"),
-        ("x >", "names no LED: this does not parse: .*. Write what is missing"),
+        ("x >", "is not an LED: this does not parse: .*. Add what is missing"),
     ],
 )
 def test_a_text_that_names_no_single_led_says_what_it_names(text, says):

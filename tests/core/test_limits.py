@@ -86,14 +86,14 @@ def test_every_controller_type_has_pins_and_memory(name):
         ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "skip": ["3-x"]}, "'3-x' is not a place: write 4, or '4-9'"),
         ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "names": ["a"]}, "1 names for 5 LEDs"),
         ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "facing": ["up", "left"]}, "2 facings for 5 LEDs"),
-        ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "on": "nobody"}, "there is no part 'nobody' to be placed on"),
+        ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "on": "nobody"}, "there is no part 'nobody' to place it on"),
         ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "on": "p"}, "parts are placed on each other in a circle: p -> p"),
-        ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "parallel_to": "q"}, "its line has no part 'q' to go with"),
+        ({"shape": "strip", "start": [0, 0], "end": [40, 0], "count": 5, "parallel_to": "q"}, "its line has no part 'q' for `parallel_to`"),
         ({"shape": "strip", "start": [0, 0], "end": [900_000, 0], "pitch": 1.0}, "a part has at most 100000 LEDs"),
         ({"shape": "strip", "start": [0, 0], "end": [900_000, 0], "per_metre": 1000.0}, "a part has at most 100000 LEDs"),
         ({"shape": "arc", "radius": 900_000.0, "start_angle": 0.0, "end_angle": 90.0, "pitch": 1.0}, "a part has at most 100000 LEDs"),
         ({"shape": "assembly", "use": "nothing"}, "there is no assembly 'nothing'"),
-        ({"shape": "assembly", "use": "self"}, "assembly 'self' holds itself: self -> self"),
+        ({"shape": "assembly", "use": "self"}, "assembly 'self' contains itself: self -> self"),
         ({"shape": "assembly", "use": "one", "only": ["tow"]}, "assembly 'one' has no part 'tow'. Did you mean 'two'?"),
         ({"shape": "assembly", "use": "one", "facing": "left"}, "`facing` has no effect on a part of shape 'assembly'"),
         ({"shape": "hidden", "turn": 5.0}, "`turn` has no effect on a part of shape 'hidden'"),
@@ -111,7 +111,7 @@ def test_parts_that_do_not_fit_are_told(part, says):
 def test_parts_at_one_place_are_told_and_copies_longer_than_their_original():
     same = [{"name": "a", "part": [strip("one", 3), strip("two", 2)]}]
     (text,) = findings(same)
-    assert "LED 0 of 'one' and LED 0 of 'two' are at one place" in text
+    assert "LED 0 of 'one' and LED 0 of 'two' are at the same place" in text
     long = [{"name": "a", "part": [strip("one", 3), strip("two", 4, at=[0, 9], parallel_to="one")]}]
     assert any(
         "has 4 addresses, but 'one', whose data it shows, has 3" in text for text in findings(long)

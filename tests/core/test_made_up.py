@@ -58,8 +58,8 @@ def test_a_tape_is_twice_as_long_as_its_longest_course_if_nobody_says():
     [
         ({"sets": ["fast=1"]}, "computed by the design"),
         ({"sets": ["rmp=1"]}, "Did you mean 'rpm'"),
-        ({"sweeps": ["rpm=0:1:0s"]}, "no time"),
-        ({"sweeps": ["rpm=0:much:1s"]}, "'much' is no number"),
+        ({"sweeps": ["rpm=0:1:0s"]}, "not a time"),
+        ({"sweeps": ["rpm=0:much:1s"]}, "'much' is not a number"),
         ({"steps": ["mode=wilder:1s"]}, "Its words are calm, wild"),
     ],
 )
@@ -193,7 +193,7 @@ def test_what_is_typed_is_a_value_a_sweep_or_steps(text, at_1_s, at_3_s):
 
 
 def test_one_step_of_a_time_is_no_list_of_steps():
-    with pytest.raises(fd.SignalError, match="is no number"):
+    with pytest.raises(fd.SignalError, match="is not a number"):
         typed(design(layer(), signals=SIGNALS), "rpm=5:2s")
 
 

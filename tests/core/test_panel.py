@@ -48,7 +48,7 @@ def test_what_is_right_is_taken_as_it_is_written():
         ('[page]\nprt = 1\n', "page.prt: there is no key 'prt' here. Did you mean 'port'?"),
         ('[page]\nport = 0\n', "page.port: "),
         ('[page]\nname = "My Heron"\n', "small letters, digits and -, as in heron-2"),
-        ('[page]\nhosts = ["http://a/"]\n', "its name in small letters alone, as in trike.home"),
+        ('[page]\nhosts = ["http://a/"]\n', "a host is only its name, in small letters, as in trike.home"),
         ('[[panel]]\nsignal = "sped"\n', "there is no signal 'sped'. Did you mean 'speed'?"),
         ('[[panel]]\nsignal = "double"\n', "signal 'double' is computed or a picture, so you cannot set it by hand"),
         ('[[panel]]\nsignal = "desk"\n', "signal 'desk' is computed or a picture, so you cannot set it by hand"),

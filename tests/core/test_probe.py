@@ -313,9 +313,9 @@ def test_a_walk_lights_every_address_once_also_those_that_are_not_seen():
     assert [step.rows.tolist() for step in steps] == [[0], [1], [2], [3]]
     assert {step.seconds for step in steps} == {0.25}
     assert [step.words for step in steps] == [
-        "line 'a', address 0: 'h' 0, skipped: nothing is seen if that is so",
+        "line 'a', address 0: 'h' 0, skipped: you see nothing if that is true",
         "line 'a', address 1: 's' 0 at 0, 0, 0",
-        "line 'a', address 2: 's' 1, skipped: nothing is seen if that is so",
+        "line 'a', address 2: 's' 1, skipped: you see nothing if that is true",
         "line 'a', address 3: 's' 2 at 20, 0, 0",
     ]
     assert bench.frame(steps[2], 0.2).line_bytes() == [bytes([0] * 6 + [51] * 3 + [0] * 3)]

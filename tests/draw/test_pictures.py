@@ -289,7 +289,7 @@ def test_electrical_plots_go_on_the_caller_s_axes():
     supplies = {**cabinet.supplies, "five": tight}
     held = cabinet.model_copy(update={"supplies": supplies}).compile().film(film.tape)
     words = [text.get_text() for text in held.current(Figure().add_subplot()).texts]
-    assert any("held back by the limiter, to" in text for text in words)
+    assert any("the limiter passes as little as" in text for text in words)
     for wrong in (lambda: film.current(supply="six"), lambda: cabinet.voltage(lines=["markee"])):
         with pytest.raises(fd.LayoutError, match=r"Did you mean|are:"):
             wrong()

@@ -164,7 +164,7 @@ def test_parts_change_places_and_their_line_gets_its_order():
 def test_what_is_not_there_is_refused_and_nothing_is_written():
     with pytest.raises(FileError, match="no such table"):
         with_values(TEXT, ("line", 7), {"name": "c"})
-    with pytest.raises(FileError, match="cannot be changed as it is written"):
+    with pytest.raises(FileError, match="Fendra cannot change this file as it is written"):
         with_cures(TEXT, [Exchange(("line", 1, "part", 0), ("line", 0, "part", 0))])
 
 

@@ -94,10 +94,10 @@ def test_a_layout_goes_into_a_file_by_its_ending(tmp_path):
 @pytest.mark.parametrize(
     ("rows", "says"),
     [
-        ("a,0,p,1,1\na,2,p,2,2", "are not one after the other"),
+        ("a,0,p,1,1\na,2,p,2,2", "are not consecutive"),
         ("a,1,p,1,1", "the addresses from 0 on are missing"),
         ("a,0,p,1,1\na,1,p,1,2\na,1,q,2,2", "begins within another part's addresses"),
-        ("a,0,p,1,1\na,one,p,2,2", "row 3: address 'one' is no whole number"),
+        ("a,0,p,1,1\na,one,p,2,2", "row 3: address 'one' is not a whole number"),
     ],
 )
 def test_layouts_with_holes_are_refused(rows, says):
@@ -162,12 +162,12 @@ def test_leds_may_face_the_way_they_are_turned():
     ("text", "keys", "says"),
     [
         ("", {}, "the file is empty"),
-        ("x,y\n", {}, "heads and no rows"),
+        ("x,y\n", {}, "heads but no rows"),
         ("a,b\n1,2\n", {}, r"no column holds x. Name it: x=HEAD. The heads are: a, b"),
         ("x,y\n1,2\nfoo,3\n4,\n", {}, r"row 3: x is 'foo', which is not a number; row 4: y is ''"),
         ("x,y\n" + "a,b\n" * 9, {}, r"and 6 rows more"),
         ("x,y\n1,2\n", {"columns": {"x": "PosX"}}, r"there is no column 'PosX'"),
-        ("x,y\n1,2\n", {"columns": {"wide": "x"}}, r"'wide' is nothing that a column can hold"),
+        ("x,y\n1,2\n", {"columns": {"wide": "x"}}, r"no column can hold 'wide'"),
         ("x,y\n1,2\n", {"facing": "rotation"}, r"no column holds the rotation"),
         ("x,y\n1,1e9\n", {}, r"out of range"),
     ],
@@ -297,7 +297,7 @@ def test_the_wire_may_follow_a_path():
 @pytest.mark.parametrize(
     ("make", "says"),
     [
-        (lambda: Drawing(""), "this is no SVG"),
+        (lambda: Drawing(""), "this is not SVG"),
         (lambda: Drawing("<a/>"), "it has no `svg` element"),
         (lambda: svg("").marks(), "there are no circles, ellipses or rectangles"),
         (lambda: svg("").along(None, count=3), "there is no path"),
@@ -340,9 +340,9 @@ def test_what_is_added_leaves_every_line_that_was_there(name):
 
 def test_a_name_that_is_taken_is_refused():
     text = fd.demo_file("bare.toml").read_text(encoding="utf-8")
-    with pytest.raises(LayoutError, match="there is already a part 'tail-bar' already"):
+    with pytest.raises(LayoutError, match="there is already a part 'tail-bar'"):
         add_lines(text, [NewLine("main", [{**PART, "name": "tail-bar"}])])
-    with pytest.raises(LayoutError, match="is no list of tables"):
+    with pytest.raises(LayoutError, match="is not a list of tables"):
         add_lines("line = 3\n", [])
 
 
@@ -401,7 +401,7 @@ def test_keys_and_points_may_stand_in_files_beside_the_design(tmp_path):
         (None, "there is no file"),
         ("key,x,y\nesc,0,zero\n", "pad.csv: row 2: y is 'zero', which is not a number"),
         ("x,y\n1,2\n", "every key needs a name"),
-        ("key,x,y\n", "heads and no rows"),
+        ("key,x,y\n", "heads but no rows"),
     ],
 )
 def test_a_file_that_cannot_be_used_is_one_finding_at_its_line(tmp_path, pad, says):

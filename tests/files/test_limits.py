@@ -33,14 +33,14 @@ def parts(number):
         (".".join("a" * 3000) + " = 1\n" + LINE, "levels of tables"),
         (f"x = {'[' * 3000}{']' * 3000}\n", "nested too deeply"),
         (f"{LINE}x = {'{a=' * 200}1{'}' * 200}\n", "levels of tables"),
-        (f'about = "{"x" * 10_001}"\n{LINE}', "10,001 characters. The most is 10,000 characters"),
+        (f'about = "{"x" * 10_001}"\n{LINE}', "10,001 characters. The limit is 10,000 characters"),
         (f"outline = [{'[[0,0],[1,1]],' * 90_000}]\n{LINE}", "too many keys"),
-        (LINE + LAYER * (LAYERS.most + 1), f"The most is {LAYERS.in_words}"),
-        (LINE * (LINES.most + 1), f"The most is {LINES.in_words}"),
-        (LINE + "[signals]\n" + "".join(f"s{i} = {{}}\n" for i in range(SIGNALS.most + 1)), f"The most is {SIGNALS.in_words}"),
-        (parts(PARTS.most + 1), f"The most is {PARTS.in_words}"),
+        (LINE + LAYER * (LAYERS.most + 1), f"The limit is {LAYERS.in_words}"),
+        (LINE * (LINES.most + 1), f"The limit is {LINES.in_words}"),
+        (LINE + "[signals]\n" + "".join(f"s{i} = {{}}\n" for i in range(SIGNALS.most + 1)), f"The limit is {SIGNALS.in_words}"),
+        (parts(PARTS.most + 1), f"The limit is {PARTS.in_words}"),
         (LINE.replace("count = 2", f"count = {LEDS.most + 1}"), f"at most {LEDS.most}"),
-        (LINE.replace("count = 2", f"count = {LEDS.most}") * 2, f"The most is {LEDS.in_words}"),
+        (LINE.replace("count = 2", f"count = {LEDS.most}") * 2, f"The limit is {LEDS.in_words}"),
         (LINE.replace("count = 2", "pitch = 0.00001"), "Write a number of at least 0.01"),
         ("".join(f"k{i} = 1\n" for i in range(20_000)) + LINE, "20,000 wrong keys"),
         (LINE + LAYER + "".join(f"k{i} = 1\n" for i in range(20_000)), "20,000 such keys"),
@@ -56,7 +56,7 @@ def test_a_design_of_fifty_megabytes_is_not_read(tmp_path):
     path = tmp_path / "a.toml"
     with path.open("wb") as file:
         file.truncate(50_000_000)
-    with pytest.raises(fd.FileError, match="is too large: the most is 2,000,000 bytes of a design"):
+    with pytest.raises(fd.FileError, match="is too large: the limit is 2,000,000 bytes of a design"):
         check_file(path)
 
 
@@ -65,7 +65,7 @@ def test_metres_taken_for_millimetres_are_found_at_once():
         layer(), line=[{"name": "a", "part": [strip(count=3000, start=[0, 0], end=[50, 0])]}]
     )
     [found] = [f for f in made.check() if f.code == "unit"]
-    assert "0.017 mm apart, and no LED is so small" in found.message
+    assert "0.017 mm apart; no LED is that small" in found.message
     assert "5 metres are 5000" in found.remedy
     assert any("Even a dozen more feeds" in f.remedy for f in made.check())
 
@@ -86,13 +86,13 @@ DOT = '<circle cx="1" cy="1" r="1"/>'
 @pytest.mark.parametrize(
     ("inside", "says"),
     [
-        ('<g id="a"><use href="#a"/></g>', "holds itself"),
-        ('<g id="a"><use href="#b"/></g><g id="b"><use href="#a"/></g>', "holds itself"),
+        ('<g id="a"><use href="#a"/></g>', "contains itself"),
+        ('<g id="a"><use href="#b"/></g><g id="b"><use href="#a"/></g>', "contains itself"),
         (f'<g id="g0">{DOT * 10}</g>' + "".join(f'<g id="g{i}">{f"<use href={chr(34)}#g{i - 1}{chr(34)}/>" * 10}</g>' for i in range(1, 12)), "stand for too much"),
         ("<g>" * 5000 + DOT + "</g>" * 5000, "nested too deeply"),
         (DOT * 200_000, "it holds too much; the limit is 20,000 places"),
-        ('<circle cx="1" cy="1" r="1" transform="rotate(abc)"/>', "this is no SVG"),
-        ('<circle cx="1" cy="1" r="1" transform="matrix(1,2)"/>', "this is no SVG"),
+        ('<circle cx="1" cy="1" r="1" transform="rotate(abc)"/>', "this is not SVG"),
+        ('<circle cx="1" cy="1" r="1" transform="matrix(1,2)"/>', "this is not SVG"),
         ('<circle cx="1e308" cy="1e308" r="1"/>', "out of range"),
         ('<circle cx="1e300" cy="1" r="1" transform="scale(1e300)"/>', "out of range"),
     ],
@@ -112,9 +112,9 @@ def test_a_path_that_leaves_the_drawing_or_holds_too_many_is_one_error():
 @pytest.mark.parametrize(
     ("text", "says"),
     [
-        (f"name,x,y\nA,1{' ' * 100_000}x,2\n", "which is no number"),
-        ("name,x,y,address\nA,1,2," + "9" * 5000, "no whole number below a million"),
-        ("name,x,y\n" + "A,1,2\n" * 20_001, "too many rows; the most is 20,000"),
+        (f"name,x,y\nA,1{' ' * 100_000}x,2\n", "which is not a number"),
+        ("name,x,y,address\nA,1,2," + "9" * 5000, "not a whole number below a million"),
+        ("name,x,y\n" + "A,1,2\n" * 20_001, "too many rows; the limit is 20,000"),
         (",".join(f"c{i}" for i in range(50_000)) + "\n1\n", r"c29, \.\.\."),
         ("line,address,part,x,y,skipped\na,,p,1,2,\na,,p,,,yes\n", "some LEDs of part 'p' have no place"),
     ],
@@ -138,7 +138,7 @@ LED = {"line": "a", "address": 0, "part": "p", "index": 0, "name": "", "position
 ])  # fmt: skip
 def test_an_odd_layout_is_one_error(wrong):
     text = json.dumps({"fendra_layout": 1, "lines": [{"name": "a"}], "leds": [{**LED, **wrong}]})
-    with pytest.raises(fd.LayoutError, match="this is no layout") as caught:
+    with pytest.raises(fd.LayoutError, match="this is not a layout") as caught:
         read_json(text)
     assert len(str(caught.value)) < 300
     for deep in (
@@ -147,7 +147,7 @@ def test_an_odd_layout_is_one_error(wrong):
         "5",
         '{"fendra_layout": 1, "lines": 5}',
     ):
-        with pytest.raises(fd.LayoutError, match="this is no layout"):
+        with pytest.raises(fd.LayoutError, match="this is not a layout"):
             read_json(deep)
 
 
@@ -165,10 +165,10 @@ def png(width, height):
 @pytest.mark.parametrize(
     ("make", "says"),
     [
-        (lambda path: path.write_bytes(png(50_000, 50_000)), "no picture that can be read"),
-        (lambda path: path.write_bytes(png(6_300, 6_300)), "make it smaller: the most is 4,000,000"),
-        (lambda path: path.write_bytes(png(99, 99)), "no picture that can be read"),
-        (lambda path: path.write_bytes(b"no picture at all"), "no picture that can be read"),
+        (lambda path: path.write_bytes(png(50_000, 50_000)), "not a readable picture"),
+        (lambda path: path.write_bytes(png(6_300, 6_300)), "Make it smaller: the limit is 4,000,000"),
+        (lambda path: path.write_bytes(png(99, 99)), "not a readable picture"),
+        (lambda path: path.write_bytes(b"no picture at all"), "not a readable picture"),
         (os.mkfifo, "is a pipe; name a plain file"),
         (lambda path: path.symlink_to("/dev/zero"), "is a device; name a plain file"),
         (lambda path: path.mkdir(), "is a folder"),
@@ -197,5 +197,5 @@ def test_a_time_that_nobody_can_wait_for_is_an_error_with_its_place(call, time):
 def test_a_number_of_four_hundred_digits_is_an_error_with_its_place(text):
     found = design(layer(when=text), layer(when="s > 0.5"), signals={"s": {}}).check()
     [error] = [f for f in found if f.severity == "error"]
-    assert "99999999... is not a number that can be used here" in error.message
+    assert "99999999... is not a usable number" in error.message
     assert not [f for f in found if f.code == "internal"]

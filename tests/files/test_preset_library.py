@@ -62,7 +62,7 @@ def test_a_library_that_is_none_is_said_and_left_as_it_is(text):
     library_path().parent.mkdir()
     library_path().write_text(text)
     for use in (read_library, lambda: save_preset("b", WARM), lambda: drop_preset("a")):
-        with pytest.raises(fd.FileError, match="holds no presets"):
+        with pytest.raises(fd.FileError, match="has no readable presets"):
             use()
     assert library_path().read_text() == text
 

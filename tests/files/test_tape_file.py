@@ -27,7 +27,7 @@ def test_empty_cells_are_no_news_and_words_are_switches(tmp_path):
     ("text", "says"),
     [
         ("time,speed\n0,1\n2,1\n1,1\n", "row 4: the time is before that of the row before"),
-        ("time,speed\n0,1\n0,1\n", "row 3: the time is that of the row before"),
+        ("time,speed\n0,1\n0,1\n", "row 3: the time is the same as in the row before"),
         ("time,speed\n0,1\n,1\n", "row 3: the time is missing"),
         ("time,speed\n0,fast\n1,1\n", "row 2: column 'speed' holds no number there ('fast')"),
         ("time,speed\n0,1\n1,inf\n", "row 3: column 'speed' holds no number"),
@@ -92,7 +92,7 @@ def test_words_of_a_choice_stand_for_their_numbers(tmp_path):
     assert said.words == {"mode": ("manual", "return", "off")}
     numbers = said.in_words_of({"mode": choices}).signals["mode"]
     assert numbers[[0, 2, 3]].tolist() == [0, 11, 5]
-    with pytest.raises(fd.TapeError, match="column 'mode' of tape 'words' holds 'manual'"):
+    with pytest.raises(fd.TapeError, match="column 'mode' of tape 'words' contains 'manual'"):
         said.in_words_of({"mode": {"hold": 0}})
 
 

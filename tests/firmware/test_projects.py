@@ -261,7 +261,7 @@ def test_pins_of_another_chip_become_others_and_are_told():
     project = make_project(fd.Design.from_values(PINS).examined.sound, "arm")
     assert ("PA8", "line a: ws2812b") in project.pins
     assert len(project.notes) == 5
-    assert "line 'a' is at PA8: D6 is none here that can." in project.notes
+    assert "line 'a' is at PA8: D6 cannot do this on this chip." in project.notes
 
 
 def test_two_controllers_have_their_own_lines_each():

@@ -161,7 +161,7 @@ def test_the_firmware_hears_all_but_the_gyro():
     """At the pins: the mode by thirds of the voltage, the pack by its divider, the light by ground."""
     design = fd.Design.from_values(tomllib.loads(DESIGN))
     (note,) = [f for f in design.check() if f.code == "never-heard"]
-    assert "never hears 'gyro': it has no pin" in note.message
+    assert "never receives 'gyro': it has no pin" in note.message
     board = make_project(design.examined.sound).files["board.c"]
     assert "signals->mode.value = raw < 0.3f ? 0.0f : raw < 0.7f ? 1.0f : 2.0f;" in board
     assert "raw <= 0.0f ? 0.0f : raw < 1.0f ? raw * 26.0f : 26.0f;" in board

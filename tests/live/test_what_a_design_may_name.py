@@ -27,13 +27,13 @@ def show(output, made):
 @pytest.mark.parametrize(
     ("kind", "address", "says"),
     [
-        ("film", "victim.sh", "a design may only write files that end in .npz or .rgb here"),
+        ("film", "victim.sh", "a design may only write files that end in .npz or .rgb"),
         ("film", "../out.npz", "is outside the design's folder"),
         ("film", "/tmp/out.rgb", "is outside the design's folder"),
         ("film", "away/out.npz", "is outside the design's folder"),
         ("gif", "look.html.gif/../../x.gif", "is outside the design's folder"),
-        ("spi", "victim.sh", "a design may name a device of the SPI here"),
-        ("spi", "/dev/spidev/../../etc/x", "a design may name a device of the SPI here"),
+        ("spi", "victim.sh", "a design may only name an SPI device"),
+        ("spi", "/dev/spidev/../../etc/x", "a design may only name an SPI device"),
     ],
 )
 def test_a_file_elsewhere_or_of_another_kind_is_an_error(tmp_path, kind, address, says):
@@ -60,7 +60,7 @@ def test_it_writes_new_files_below_its_folder_and_its_own_again_and_no_others(
     dear.unlink()
     np.savez(dear, mine=np.arange(3)) if kind == "film" else dear.write_bytes(b"GIF89a dear")
     before = dear.read_bytes()
-    with pytest.raises(fd.OutputError, match="was not made by Fendra; a design may not replace it"):
+    with pytest.raises(fd.OutputError, match="Fendra did not make it; a design may not replace it"):
         show(connected.outputs["m"], made)
     assert dear.read_bytes() == before
     own = connect(made, folder=str(tmp_path), outputs=[f"{kind}:{dear}"])  # its user may
@@ -73,8 +73,8 @@ def test_it_tells_no_environment_variable_but_those_for_fendra(key):
     table = {"type": "mqtt", "address": "localhost", key: "AWS_SECRET"}
     found = [f for f in design(layer(), sources={"b": table}).check() if f.severity == "error"]
     assert [f.path for f in found] == [("sources", "b")]
-    assert f"{key} = 'AWS_SECRET': a design may name environment variables" in found[0].message
-    with pytest.raises(fd.SourceError, match="that begin with FENDRA_ alone"):
+    assert f"{key} = 'AWS_SECRET': a design may only name environment variables" in found[0].message
+    with pytest.raises(fd.SourceError, match="that begin with FENDRA_"):
         named("", sources={"b": table})
     connect(design(layer()), sources=[f"mqtt:localhost,{key}=AWS_SECRET"])  # its user may
     named("", sources={"b": {**table, key: "FENDRA_HERON"}})

@@ -142,5 +142,5 @@ def test_a_frame_without_all_lines_is_not_shown():
 
 
 def test_more_lines_than_the_stream_carries_are_refused():
-    with pytest.raises(fd.OutputError, match="carries 255 lines"):
+    with pytest.raises(fd.OutputError, match="carries at most 255 lines"):
         frame_to_packets(0, [b"abc"] * 256)

@@ -140,7 +140,7 @@ def test_each_universe_has_its_group(port):
     [
         ({"universes": {"b": 1}}, "line 'b' shares universe 1"),
         ({"universes": {"c": 1}}, "no line 'c'"),
-        ({"universe": 63_999}, "ends above universe 63999"),
+        ({"universe": 63_999}, "goes beyond universe 63999"),
     ],
 )
 def test_universes_that_cannot_be_dealt_are_said(port, options, says):

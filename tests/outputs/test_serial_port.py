@@ -71,10 +71,10 @@ def test_a_controller_with_other_lines_is_told_with_both(pty):
             other.feed(os.read(ours, 4096))
         os.write(ours, other.answer)
         with pytest.raises(
-            fd.OutputError, match=r"whose lines have 90 and 30 bytes, and here"
+            fd.OutputError, match=r"whose lines have 90 and 30 bytes; this design's"
         ) as no:
             output.send(program.frame())
-    assert "they have 120; emit its receiver anew" in str(no.value)
+    assert "this design's have 120. Regenerate its receiver" in str(no.value)
 
 
 def test_a_port_that_is_not_there_is_one_line():

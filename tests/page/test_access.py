@@ -360,7 +360,7 @@ def test_places_are_read_and_taken_ones_are_told():
     assert place_of("0.0.0.0:8080").is_open
     assert place_of("", 99).port == 99
     for wrong in ("a:b", "1.2.3.4:99999", "[::1]:x"):
-        with pytest.raises(PageError, match="is no place for a page"):
+        with pytest.raises(PageError, match="is not an address for a page"):
             place_of(wrong)
     with socket.create_server(("127.0.0.1", 0)) as taken:
         port = taken.getsockname()[1]

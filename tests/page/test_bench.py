@@ -69,7 +69,7 @@ def test_an_output_that_fails_is_told_once_and_comes_back(bench):
     count = len(bench.wire.bytes)
     until(lambda: len(bench.wire.bytes) > count, "the picture again")
     until(lambda: bench.state().problem == "", "the end of the trouble")
-    assert bench.told_of[-1].endswith("is back.")
+    assert bench.told_of[-1].endswith("works again.")
 
 
 def test_a_cure_that_needs_a_measure_is_shown_and_not_written(bench, design_file):

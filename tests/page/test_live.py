@@ -273,7 +273,7 @@ def test_what_is_written_here_and_what_an_editor_saved_do_not_overwrite_each_oth
     page.page.get_by_text("The file was changed elsewhere meanwhile.").wait_for()
     page.page.get_by_role("textbox", name="The design's text").click()
     page.page.keyboard.press("Control+s")
-    page.page.get_by_text("the file was changed meanwhile", exact=False).first.wait_for()
+    page.page.get_by_text("the file changed meanwhile", exact=False).first.wait_for()
     assert design_file.read_text(encoding="utf-8") == theirs
     page.page.get_by_role("button", name="keep mine").click()
     until(lambda: design_file.read_text(encoding="utf-8").startswith("# mine\n"), "mine")

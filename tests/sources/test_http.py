@@ -78,7 +78,7 @@ def test_a_redirection_is_not_followed(server):
     server.answer = lambda _: (302, {"Location": "http://evil.example/"}, b"")
     source = HttpSource(server.address)
     with pytest.raises(
-        SourceError, match=r"leads to http://evil.example/; write that address instead"
+        SourceError, match=r"redirects to http://evil.example/; write that address instead"
     ):
         source.read(0.1)
 
@@ -120,5 +120,5 @@ def test_a_design_of_a_stranger_asks_no_host_far_away_and_reads_no_secret():
     )
     with pytest.raises(SourceError, match="begin with FENDRA_"):
         connect(nosy)
-    with pytest.raises(SourceError, match="'file:///etc/passwd' is no web address"):
+    with pytest.raises(SourceError, match="'file:///etc/passwd' is not a web address"):
         HttpSource("file:///etc/passwd")

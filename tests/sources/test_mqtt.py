@@ -94,7 +94,7 @@ def test_user_and_password_come_from_the_environment(broker, tmp_path, monkeypat
         finally:
             source.close()
 
-    with pytest.raises(fd.SourceError, match="lets nobody in: Not authorized"):
+    with pytest.raises(fd.SourceError, match="refuses the login: Not authorized"):
         opened()
     monkeypatch.setenv("FENDRA_MQTT_USER", "me")
     monkeypatch.setenv("FENDRA_MQTT_PASSWORD", "secret")

@@ -139,7 +139,7 @@ def internal_error(exc: BaseException, where: str) -> str:
     at = f" at {PurePath(frames[-1].filename).name}:{frames[-1].lineno}" if frames else ""
     said = " ".join(str(exc).split())[:200]
     return (
-        f"internal error {where}: {type(exc).__name__}: {said}{at}. This is a fault of Fendra "
-        f"{VERSION}, or of a package that it uses. Please report it: send this line, and the "
-        "design or the file that brings it."
+        f"internal error {where}: {type(exc).__name__}: {said}{at}. This is a "
+        f"fault of Fendra {VERSION}, or of a package that it uses. Please report it: "
+        "send this line, and the design or the file that causes it."
     )

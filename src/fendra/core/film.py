@@ -130,7 +130,8 @@ class Limited:
             return f"limiter of {whose}: never acted"
         return (
             f"limiter of {whose}: held back {self.frames} of {self.of} frames "
-            f"({self.frames / self.of:.1%}), at {self.at_s:g} s to {self.least:.0%} of the light"
+            f"({self.frames / self.of:.1%}), at {self.at_s:g} s down to "
+            f"{self.least:.0%} of the light"
         )
 
 
@@ -188,7 +189,7 @@ class Film:
         try:
             return max(int(np.searchsorted(self.times, at_s + 1e-9, side="right")) - 1, 0)
         except TypeError as exc:
-            raise ClockError(f"at_s = {at_s!r} is no time") from exc
+            raise ClockError(f"at_s = {at_s!r} is not a time") from exc
 
     def part(self, name: str) -> Bytes:
         """The pixels of one part over time, by their places in it: (frames, its LEDs, 3) uint8."""

@@ -165,11 +165,11 @@ class Program:
             try:
                 now_ms = round(at * 1000)
             except (TypeError, ValueError, OverflowError) as exc:
-                raise ClockError(f"at = {at!r} is no time") from exc
+                raise ClockError(f"at = {at!r} is not a time") from exc
         if last_ms is not None and now_ms < last_ms:
             raise ClockError(
-                f"at = {now_ms / 1000:g} s is before the last frame, {last_ms / 1000:g} s; "
-                "call program.reset() to begin anew"
+                f"at = {now_ms / 1000:g} s is before the last frame, "
+                f"{last_ms / 1000:g} s; call program.reset() to start again"
             )
         out = np.empty(self._shape, np.uint8)
         self.engine.frame(now_ms & UINT_MASK, checked, out)
@@ -200,13 +200,14 @@ class Program:
         tape = needs_tape(tape).in_words_of(words(self.design))
         rate = self.design.rate if rate is None else rate
         if not (math.isfinite(rate) and rate > 0):
-            raise ClockError(f"rate = {rate} is no number of frames a second")
+            raise ClockError(f"rate = {rate} is not a number of frames a second")
         count = frame_count(tape, rate)
         if count * len(self.layout) * 3 > LARGEST_FILM:
             raise TapeError(
-                f"the tape lasts {tape.duration_s:,.0f} s, which makes {count:,} frames of "
-                f"{len(self.layout)} LEDs and more than {LARGEST_FILM / 1e9:g} GB. "
-                "Is its time in seconds? Else cut it, or lower the rate."
+                f"the tape lasts {tape.duration_s:,.0f} s, which makes {count:,} "
+                f"frames of {len(self.layout)} LEDs and more than "
+                f"{LARGEST_FILM / 1000000000.0:g} GB. Is its time in seconds? If it "
+                "is, cut the tape, or lower the rate."
             )
         times = frame_times(tape, rate)
         clock_ms = clock_of(tape, times, clock_s)
@@ -244,7 +245,7 @@ class Program:
                 continue
             if name not in self._known:
                 if name in self.design.signals:
-                    raise SignalError(f"signal '{name}' is computed by the design, not fed")
+                    raise SignalError(f"signal '{name}' is computed by the design, so leave it out")
                 remedy = did_you_mean(name, self.fed, "signals")
                 raise SignalError(f"the design has no signal '{name}'. {remedy}")
             checked |= to_numbers(name, _PART, value)
@@ -256,7 +257,7 @@ class Program:
             light = np.asarray(value, np.float32)
             if light.shape != self._shape:
                 raise SignalError(
-                    f"picture '{name}' has shape {light.shape}; here it is {self._shape}, linear"
+                    f"picture '{name}' has shape {light.shape}; it must be {self._shape}, linear"
                 )
             self.engine.picture(name, light)
         return to_numbers(name, signal, value)

@@ -103,7 +103,9 @@ def _read_cells(path: Path) -> tuple[list[str], list[list[str]], Ints, bool]:
     delimiter = max(",;\t", key=lines[first].count)
     if lines[first].count(delimiter) >= SIGNALS.most:
         count = lines[first].count(delimiter) + 1
-        raise TapeError(f"{path}: there are {count:,} columns; the most is {SIGNALS.most:,}")
+        raise TapeError(
+            f"{path}: there are {count:,} columns; at most {SIGNALS.most:,} are allowed"
+        )
     kept = (line if line[:1] != "#" else "" for line in io.StringIO(text))
     reader = csv.reader(kept, delimiter=delimiter, skipinitialspace=True)
     rows: list[list[str]] = []
@@ -115,7 +117,7 @@ def _read_cells(path: Path) -> tuple[list[str], list[list[str]], Ints, bool]:
                 rows.append(cells)
                 numbers.append(reader.line_num)
     except csv.Error as exc:
-        raise TapeError(f"{path}: this is no CSV: {str(exc).strip()[:200]}") from exc
+        raise TapeError(f"{path}: this is not CSV: {str(exc).strip()[:200]}") from exc
     heads, *rows = rows
     width = len(heads)
     for i, row in enumerate(rows):
@@ -201,7 +203,7 @@ class _Column:
         places = np.flatnonzero(is_wrong).tolist()
         cells = _some(self._cells[place] for place in places)
         rows = _rows(self._rows[is_wrong])
-        problem = f"{rows}: column '{self._name}' holds no {what} there ({cells})"
+        problem = f"{rows}: column '{self._name}' has no {what} there ({cells})"
         if self._is_colour:
             problem = f"{problem}; a colour is {WAYS}"
         return f"{problem}; its words are {', '.join(self._own)}" if self._own else problem
@@ -249,7 +251,7 @@ def _time_problems(times: Floats, rows: Ints) -> list[str]:
     cases = {
         "the time is missing": np.isnan(times),
         f"the time is beyond {LARGEST:g} s": np.abs(times) > LARGEST,
-        "the time is that of the row before": step == 0,
+        "the time is the same as in the row before": step == 0,
         "the time is before that of the row before; sort the rows": step < 0,
     }
     return [f"{_rows(rows[found])}: {what}" for what, found in cases.items() if found.any()]

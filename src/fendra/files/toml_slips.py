@@ -40,7 +40,7 @@ def syntax_finding(exc: tomllib.TOMLDecodeError, text: str, file: str) -> Findin
     said = _twice(problem, lines, number) or _slip_near(lines, number)
     if said is None:
         wrong = f"this is not TOML: {problem[:1].lower()}{problem[1:]}."
-        said = _Said(number, wrong, "Write key = value; texts and expressions stand in quotes.")
+        said = _Said(number, wrong, "Write key = value; texts and expressions need quotes.")
     excerpt = below(lines[said.line - 1])
     return Finding(
         "syntax", Severity.ERROR, said.problem, said.remedy, (), file, said.line, excerpt
@@ -62,7 +62,7 @@ def _twice(problem: str, lines: list[str], number: int) -> _Said | None:
         header = _LISTS.match(line)
         if header is not None:
             name = header[1]
-            said = f"[{name}] is one table, and a design has a list of them."
+            said = f"[{name}] is one table, but a design has a list of them."
             return _Said(i, said, f"Write [[{name}]].")
     line = lines[number - 1]
     if _HEADER.match(line):
@@ -70,7 +70,7 @@ def _twice(problem: str, lines: list[str], number: int) -> _Said | None:
         name = line.split("#")[0].strip()
         where = f" at line {first}" if first else ""
         return _Said(
-            number, f"{name} is there already{where}.",
+            number, f"{name} appears twice{where}.",
             "Put the keys into one table, or give this one another name.",
         )  # fmt: skip
     pair = _PAIR.match(line)
@@ -81,9 +81,9 @@ def _twice(problem: str, lines: list[str], number: int) -> _Said | None:
             break
         earlier = _PAIR.match(lines[i - 1])
         if earlier is not None and earlier[2] == pair[2]:
-            said = f"`{pair[2]}` is there already, at line {i}."
+            said = f"`{pair[2]}` is already on line {i}."
             return _Said(number, said, "Remove one of the two.")
-    return _Said(number, f"`{pair[2]}` is there already.", "Remove one of the two.")
+    return _Said(number, f"`{pair[2]}` appears twice.", "Remove one of the two.")
 
 
 def _line_of(text: str, lines: list[str]) -> int:
@@ -115,13 +115,13 @@ def _nothing_in(line: str, number: int) -> _Said | None:
     pair = _PAIR.match(line)
     value = "_" if pair is None else _parted(pair[6])[0]
     if pair is not None and not value:
-        remedy = "Write one behind the =, or remove the line."
+        remedy = "Write one after the =, or remove the line."
         return _Said(number, f"`{pair[2]}` has no value.", remedy)
     if value.casefold() in ("null", "none", "nil", "undefined"):
-        return _Said(number, f"TOML has no {value}.", "Remove the line: then the default holds.")
+        return _Said(number, f"TOML has no {value}.", "Remove the line to use the default.")
     if pair is not None and pair[2] in _COUNTS and value.isalpha() and truth_of(value) is None:
         remedy = f"Write one, as in: {pair[2]} = 30"
-        return _Said(number, f"`{pair[2]}` is a whole number, in digits.", remedy)
+        return _Said(number, f"`{pair[2]}` must be a whole number, in digits.", remedy)
     return None
 
 
@@ -267,23 +267,23 @@ def _unquoted(_key: str, value: str) -> str | None:
 
 
 _SLIPS: dict[str, Slip] = {
-    "these are not the quotes of TOML": lambda line: line.translate(_QUOTES),
-    "there is a blank here that TOML does not know": lambda line: _BLANKS.sub(" ", line),
+    "TOML has other quotes": lambda line: line.translate(_QUOTES),
+    "there is a space here that TOML does not allow": lambda line: _BLANKS.sub(" ", line),
     "a comment begins with #, not with //": _comment,
-    "a key and its value stand apart with =, not with :": _key_and_equals,
-    "this is no table's header": _header,
-    "nothing stands behind a value": _value(_trailing),
+    "a key and its value need = between them, not :": _key_and_equals,
+    "this is not the header of a table": _header,
+    "nothing may follow a value": _value(_trailing),
     "there is no = between key and value": _no_equals,
-    "true and false are written in small letters, and there are no other words for them":
+    "write true and false in small letters; there are no other words for them":
         _value(_truth),
-    "a number has a point, not a comma": _value(_comma),
-    "a number has digits before its point and behind it": _value(_bare_point),
-    "a number stands without a unit": _value(_unit),
+    "numbers have a point, not a comma": _value(_comma),
+    "numbers need digits before and after the point": _value(_bare_point),
+    "numbers have no unit": _value(_unit),
     "this text has no quote at its end": _value(_open_text),
-    "in a text in double quotes \\ means something else": _value(_backslash),
+    "in a text in double quotes \\\\ has another meaning": _value(_backslash),
     "this list has no ] at its end": _value(_open_list),
-    "several values are a list in brackets, with texts in quotes": _value(_list),
-    "in a text in double quotes, others are single ones": _value(_inner_quotes),
-    "texts and expressions stand in quotes": _value(_unquoted),
+    "several values need a list in brackets, with texts in quotes": _value(_list),
+    "use single quotes inside a text in double quotes": _value(_inner_quotes),
+    "texts and expressions need quotes": _value(_unquoted),
 }  # fmt: skip
 """What is wrong, and the line without it, in the order in which they are tried."""

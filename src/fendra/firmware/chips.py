@@ -125,7 +125,7 @@ def port_and_bit(pin: str) -> tuple[str, int]:
     """
     found = re.fullmatch(r"(?:P([A-Z])|GP(?:IO)?)(\d+)", pin)
     if found is None:
-        raise ValueError(f"'{pin}' is no pin of a port")
+        raise ValueError(f"'{pin}' is not a pin of a port")
     return found[1] or "", int(found[2])
 
 

@@ -190,8 +190,8 @@ def _wire_of(given: Controller, *, has_peers: bool) -> Peers | Autopilot | None:
     found = {name: wire for name, wire in wires.items() if wire is not None}
     if len(found) > 1:
         raise FirmwareError(
-            f"{listed([*found], 'and')} are each a serial link, and the firmware has one. "
-            "Leave all but one out of this controller."
+            f"{listed([*found], 'and')} are each a serial link, but the firmware has "
+            "one. Keep one of them on this controller."
         )
     return next(iter(found.values()), None)
 
@@ -220,7 +220,7 @@ class _Wiring:
         if self._is_receiver and not links and not self._by_network:
             raise FirmwareError(
                 f"{self._chip.about} has no serial link, so it cannot be a receiver. "
-                "Leave out --receiver, or take a larger controller."
+                "Leave out --receiver, or use a larger controller."
             )
         if len(links) == 1:  # lines have to keep away from the only one
             self._taken |= {links[0].tx, links[0].rx}
@@ -232,8 +232,8 @@ class _Wiring:
         one_wire = [line.line for line in pinned if line.kind != "clocked"]
         if most is not None and len(one_wire) > most:
             raise FirmwareError(
-                f"{self._chip.about} sends {most} one-wire lines, and here are {len(one_wire)}. "
-                "Put two of them behind each other on one pin."
+                f"{self._chip.about} sends {most} one-wire lines; there are "
+                f"{len(one_wire)}. Put two of them one after another on one pin."
             )
         inputs = tuple(self._input(name, pin) for name, pin in self._inputs.items())
         self._hold_edges(inputs)
@@ -242,8 +242,8 @@ class _Wiring:
         if links and serial is None:
             pins = [f"{each.tx} and {each.rx}" for each in links]
             raise FirmwareError(
-                "no serial link is free: one needs "
-                f"{listed(pins)}. Move what is there to other pins."
+                f"no serial link is free: one needs {listed(pins)}. Move what is "
+                "there to other pins."
             )
         return Wiring(pinned, inputs, peers or serial, tuple(self.notes))
 
@@ -255,8 +255,9 @@ class _Wiring:
         for at in (at for each in inputs if each.has_edges for at in each.digital):
             if ports.setdefault(at.bit, at.pin) != at.pin:
                 raise FirmwareError(
-                    f"{self._chip.about} cannot watch {ports[at.bit]} and {at.pin}, which have one "
-                    "number. Move one of them to a pin with another."
+                    f"{self._chip.about} cannot watch {ports[at.bit]} and "
+                    f"{at.pin}, because they share a number. Move one of them to a "
+                    "pin with another."
                 )
 
     def _link_at(self, wire: Peers | Autopilot) -> Serial:
@@ -309,7 +310,7 @@ class _Wiring:
         if needs == "temperature":
             sensor = chip.words.get("temperature")
             if sensor is None:
-                raise FirmwareError(f"signal '{name}': {chip.about} cannot tell its temperature.")
+                raise FirmwareError(f"signal '{name}': {chip.about} has no temperature sensor.")
             about = f"the chip's temperature in degrees Celsius{where}"
             return replace(
                 plain, pin="inside", about=about, channel=sensor["channel"], words=sensor,
@@ -407,7 +408,7 @@ class _Wiring:
         if chosen is None:
             raise FirmwareError(f"{what}: {self._chip.about} has no pin left that can do it.")
         self._taken.add(chosen)
-        why = f"{pin} is none here that can" if pin else "the design names none"
+        why = f"{pin} cannot do this on this chip" if pin else "the design names none"
         self.notes.append(f"{what} is at {self._chip.label(chosen)}: {why}.")
         return chosen
 

@@ -140,7 +140,7 @@ def make_project(
         film = None if is_receiver else subject.film
         told = tell(plan, emitted.count, kind, film, controller=controller, is_receiver=is_receiver)
     rows = told.rows if told else ["nothing is known of its processor"]
-    tape_name = f"the tape {tape.name}" if tape else "ten seconds in which nothing is heard"
+    tape_name = f"the tape {tape.name}" if tape else "ten seconds without any signal"
     pages = _Pages(
         plan, emitted, chip, wiring, controller, tape_name, rows, peers,
         is_receiver=is_receiver,
@@ -169,7 +169,7 @@ def _controller(design: Design, wanted: str | None) -> str | None:
         )
     if wanted is None and len(known) > 1:
         names = listed([*known])
-        raise FirmwareError(f"firmware for which controller, {names}? Say --controller NAME.")
+        raise FirmwareError(f"firmware for which controller, {names}? Add --controller NAME.")
     return wanted or next(iter(known), None)
 
 
@@ -242,7 +242,7 @@ class _Pages:
         sources += ["peers.c"] if peers else []
         kept = None if is_receiver else kept_of(plan, emitted, wiring)
         if kept is not None and chip is not None and chip.words.get("keeps") is None:
-            self.notes = (f"keep is not there for {chip.about}: what it would keep begins anew.",)
+            self.notes = (f"{chip.about} cannot keep values: they start again after power-up.",)
             kept = None
         names = dict(zip(plan.fed, emitted.fields, strict=True))
         mavlink = {} if is_receiver else heard_of(design, controller, names)

@@ -103,10 +103,10 @@ def find_compiler() -> Compiler:
     try:
         command = tuple(shlex.split(named)) or ("cc",)
     except ValueError as exc:
-        raise EngineError(f"no C compiler: CC is {in_words(named)}, with a quote too few.") from exc
+        raise EngineError(f"no C compiler: in CC, {in_words(named)}, a quote is missing.") from exc
     found = shutil.which(command[0])
     if found is None:
-        where = f"'{command[0]}', which CC names, is not there." if named else "there is no 'cc'."
+        where = f"'{command[0]}', which CC names, does not exist." if named else "there is no 'cc'."
         raise EngineError(
             f"no C compiler: {where} Install one (on Debian: apt install gcc libc6-dev)."
         )

@@ -279,7 +279,7 @@ def _load(plan: Plan) -> ctypes.CDLL:
         try:
             return _open(made_from, make)
         except OSError as exc:
-            raise EngineError(f"compiled code can be neither kept nor loaded: {exc}.") from exc
+            raise EngineError(f"compiled code cannot be kept or loaded: {exc}.") from exc
 
 
 def _declared(library: ctypes.CDLL) -> ctypes.CDLL:

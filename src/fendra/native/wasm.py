@@ -189,7 +189,7 @@ def _call_of(store: Any, function: Any, has_result: bool) -> Callable[..., Any]:
         for place, value in enumerate(args):
             held[place].i32 = value
         if raw(context, at, held, MOST_ARGUMENTS, failed) or trap:
-            raise EngineError("the module of engine 'wasm' stopped by itself. Use engine 'numpy'.")
+            raise EngineError("the module of engine 'wasm' stopped. Use engine 'numpy'.")
         return held[0].f32 if has_result else None
 
     return call

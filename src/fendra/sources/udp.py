@@ -45,7 +45,7 @@ def hint_at(host: str, port: int) -> str:
     """What to try where nothing comes to an address that is listened at.
 
     >>> hint_at("127.0.0.1", 9400)
-    'which hears programs of this computer alone; for others write 0.0.0.0:9400'
+    'which only listens to programs on this computer; for others write 0.0.0.0:9400'
     """
     if not host.startswith("127."):
         return ""

@@ -143,7 +143,7 @@ def test_a_blend_that_there_is_not_is_a_finding_and_stops_the_design():
 
 
 def turned(beneath, stroke):
-    """Red of what is beneath becomes green, green blue, and blue red."""
+    """Red of the layers below becomes green, green blue, and blue red."""
     red, green, blue = (beneath.tracer.channel(beneath, i) for i in range(3))
     first, second, third = (beneath.tracer.const(row) for row in np.eye(3).tolist())
     there = first * blue + second * red + third * green

@@ -25,7 +25,7 @@ def codes(made):
     ("keys", "byte"),
     [
         ({}, 255),
-        ({"cover": 0.5}, 192),  # half of what is beneath, 128, and half of white
+        ({"cover": 0.5}, 192),  # half of the layers below, 128, and half of white
         ({"colour": "black", "blend": "add"}, 128),
         ({"blend": "max", "colour": "#000"}, 128),
         ({"blend": "multiply", "colour": "black"}, 0),

@@ -161,7 +161,7 @@ def test_a_measured_white_point_gives_the_gains():
 @pytest.mark.parametrize(
     ("keys", "says"),
     [({"white": [1.0, 0.8]}, "too few values"), ({"white": [1.0, 0.8, 1.2]}, "1.2 is out of range"),
-     ({"white": [1, 1, 1], "white_point": [0.3, 0.3]}, "the same in two ways. Leave one of them out"),
+     ({"white": [1, 1, 1], "white_point": [0.3, 0.3]}, "mean the same. Remove one of them"),
      ({"white_point": [0.7, 0.28]}, "no share of red, green and blue makes white of x = 0.7, y = 0.28")],
 )  # fmt: skip
 def test_a_white_that_cannot_be_is_a_finding(keys, says):

@@ -104,17 +104,17 @@ class _Compiler:
         if self._colour:
             if value.width != 3:
                 raise ExpressionError(
-                    "this gives a number, and a colour is needed",
+                    "this gives a number, but a colour is needed",
                     remedy="Name colours in quotes: mix('red', 'blue', 0.5).",
                     text=self._text,
                 )
             return value
         if value.width == 3:
-            raise ExpressionError("this gives a colour, and a number is needed", text=self._text)
+            raise ExpressionError("this gives a colour, but a number is needed", text=self._text)
         if want is Kind.TRUTH and value.kind is not Kind.TRUTH:
             raise ExpressionError(
-                "this gives a number, and a condition is needed",
-                remedy="Compare it with something, for example: ... > 0.5.",
+                "this gives a number, but a condition is needed",
+                remedy="Compare it, for example: ... > 0.5.",
                 text=self._text,
             )
         return value if want is Kind.TRUTH else self._number(value)
@@ -186,15 +186,17 @@ class _Compiler:
         if isinstance(node, ast.Tuple):
             pointed = commas_in(self._text)
             if pointed is not None:
-                problem = "a number has a point, not a comma."
+                problem = "numbers have a point, not a comma."
                 raise self._error(node, problem, f"Write: {pointed}")
             problem = "there are several values, but one is needed."
             raise self._error(node, problem, "Write one of them.")
         raise self._error(
             node,
             "this is not part of the expression language",
-            "It has numbers, names, + - * / // %, comparisons, and, or, not, a if c else b, "
-            "and functions, as clamp(speed / 25, 0, 1).",
+            (
+                "It has numbers, names, + - * / // %, comparisons, and, or, not, a if c "
+                "else b, and functions such as clamp(speed / 25, 0, 1)."
+            ),
         )
 
     def _constant(self, node: ast.Constant) -> Value:
@@ -203,7 +205,7 @@ class _Compiler:
             if self._texts is not None:
                 if value not in self._texts:
                     remedy = did_you_mean(value, self._texts, "choices")
-                    raise self._error(node, f"'{value}' is none of the choices.", remedy)
+                    raise self._error(node, f"'{value}' is not one of the choices.", remedy)
                 return self._scope.tracer.const(float(self._texts[value]))
             if self._colour and is_colour(value):
                 return self._scope.tracer.const(parse_colour(value))
@@ -212,14 +214,14 @@ class _Compiler:
                 raise self._error(node, f"there is no colour '{value}'.", remedy)
             raise self._error(
                 node,
-                f"the text '{value}' stands where a number is needed",
-                "Texts are compared with a name that holds one, as in: part == 'tail-bar'.",
+                f"the text '{value}' is not allowed here; a number is needed",
+                ("Compare a text with a name that contains one, as in: part == 'tail-bar'."),
             )
         if isinstance(value, bool):
             return self._scope.tracer.const(value)
         if isinstance(value, (int, float)) and abs(value) <= LARGEST and math.isfinite(value):
             return self._scope.tracer.const(float(np.float32(value)))
-        raise self._error(node, f"{value!r:.40} is not a number that can be used here")
+        raise self._error(node, f"{value!r:.40} is not a usable number")
 
     def _name(self, node: ast.Name) -> Value:
         if self._colour and self._scope.picture is not None:
@@ -241,7 +243,7 @@ class _Compiler:
         value = self._scope.look_up(name)
         if value is None:
             self._value(node.value)  # tells what is wrong with the name itself
-            raise self._error(node, f"'{name}' is no part of anything here")
+            raise self._error(node, f"unknown name '{name}'")
         return value
 
     def _item(self, node: ast.Subscript, name: str) -> Value:
@@ -249,7 +251,7 @@ class _Compiler:
         items = self._scope.items(name) if self._scope.items is not None else None
         if items is None:
             self._value(node.value)  # tells what is wrong with the name itself
-            raise self._error(node, f"'{name}' is no vector, and has no numbers to choose from")
+            raise self._error(node, f"'{name}' is not a vector and has no numbers to choose")
         place = functions.nearest(vocabulary.tame(self._number(self._value(node.slice))))
         values = [self._scope.look_up(item) for item in items]
         held = functions.clamp(place, 0.0, float(len(items) - 1))
@@ -260,8 +262,8 @@ class _Compiler:
         if value.kind is not Kind.TRUTH or value.width != 1:
             raise self._error(
                 node,
-                "a condition is needed here, and this is a number",
-                "Compare it with something, for example: ... > 0.5.",
+                "a condition is needed here, but this is a number",
+                "Compare it, for example: ... > 0.5.",
             )
         return value
 
@@ -297,7 +299,7 @@ class _Compiler:
 
     def _compare_pair(self, left: ast.expr, op: ast.cmpop, right: ast.expr) -> Value:
         if isinstance(op, (ast.In, ast.NotIn)):
-            raise self._error(left, "`in` is no word of an expression.", _one_of(left, op, right))
+            raise self._error(left, "`in` is not a word of expressions.", _one_of(left, op, right))
         text = self._text_comparison(left, right)
         if text is None:
             text = self._text_comparison(right, left)
@@ -335,7 +337,7 @@ class _Compiler:
             words_there = re.match(r"[\w-]+", self._text[self._column(text) :])
             if words_there is not None and words_there[0] in words:
                 remedy = f"Write: {name.id} == '{words_there[0]}'"
-            raise self._error(text, f"'{name.id}' is compared with a text in quotes.", remedy)
+            raise self._error(text, f"compare '{name.id}' with a text in quotes.", remedy)
         if text.value not in words:
             remedy = did_you_mean(text.value, words, f"{name.id}s")
             problem = f"there is no {name.id} '{text.value}'."
@@ -351,7 +353,7 @@ class _Compiler:
 
     def _call(self, node: ast.Call) -> Value:
         if not isinstance(node.func, ast.Name) or node.keywords:
-            raise self._error(node, "functions are called as in: clamp(speed / 25, 0, 1)")
+            raise self._error(node, "write a function as in: clamp(speed / 25, 0, 1)")
         name = node.func.id
         if name == "lost" and self._scope.lost is not None:
             return self._lost(node)
@@ -377,7 +379,7 @@ class _Compiler:
         if name not in OF_ANY_NUMBER and len(node.args) != count:
             raise self._error(
                 node,
-                f"{name} takes {counted(count, 'value')}; you wrote {len(node.args)}.",
+                (f"{name} takes {counted(count, 'value')}; you wrote {len(node.args)}."),
                 f"Write {count}, as in: {name}({', '.join('abcdef'[:count])}).",
             )
         values = [self._value(arg) for arg in node.args]
@@ -395,7 +397,7 @@ class _Compiler:
         assert self._scope.places is not None
         places = self._scope.places(what)
         if places is None or len(places) == 0:
-            problem = "has no LEDs" if places is not None else "is no part, group or trail"
+            problem = "has no LEDs" if places is not None else "is not a part, group or trail"
             raise self._error(node.args[0], f"'{what}' {problem}", names=(what,))
         number = self._number(self._value(node.args[1]))
         return functions.table(places[:, axis].tolist(), functions.to_uint(number))
@@ -439,7 +441,7 @@ class _Compiler:
         if value is None:
             name = node.args[0].id
             remedy = did_you_mean(name, self._scope.names, "names here")
-            raise self._error(node.args[0], f"'{name}' is no signal.", remedy, names=(name,))
+            raise self._error(node.args[0], f"'{name}' is not a signal.", remedy, names=(name,))
         return value
 
 

@@ -24,7 +24,7 @@ def entries(
     """
     by = table.get(BY)
     if not isinstance(by, str):
-        message = f"a table to look up in needs `{BY}`: a number or a choice."
+        message = f"a lookup table needs `{BY}`: a number or a choice."
         report.error((*path, BY), "missing-key", message, 'Add by = "...".')
         return None
     found: dict[str, float] = {}
@@ -35,14 +35,14 @@ def entries(
         if number is None:
             what = f"choices of {by}" if words is not None else "numbers"
             remedy = did_you_mean(key, words, what) if words else "Write a whole number."
-            report.error((*path, key), "unknown-name", f"'{key}' is none of the {what}.", remedy)
+            report.error((*path, key), "unknown-name", f"'{key}' is not one of the {what}.", remedy)
         else:
             found[key] = float(number)
     if ELSE not in table:
         missing = [word for word in words or () if word not in table]
         if words is None or missing:
             which = f"for {listed(missing)}" if missing else "for every other number"
-            message = f"a table to look up in needs `{ELSE}` {which}."
+            message = f"a lookup table needs `{ELSE}` {which}."
             report.error((*path, ELSE), "missing-key", message, "Add else = ...")
             return None
     return found

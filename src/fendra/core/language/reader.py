@@ -65,7 +65,7 @@ def read(text: str) -> ast.expr:
         # A whole number of so many digits is no float, and nobody who reads the tree expects that.
         if isinstance(node, ast.Constant) and isinstance(node.value, int) and node.value > MOST:
             raise ExpressionError(
-                f"{stripped[node.col_offset :][:20]}... is not a number that can be used here",
+                f"{stripped[node.col_offset :][:20]}... is not a usable number",
                 text=text,
                 column=lead + node.col_offset,
             )
@@ -75,18 +75,18 @@ def read(text: str) -> ast.expr:
 def _as_in(problem: str) -> str:
     """What to write of an expression that nobody can guess."""
     if "ends too early" in problem:
-        return "Write what is missing at its end, as in: brake > 0.1."
+        return "Add what is missing at its end, as in: brake > 0.1."
     if "never closed" in problem:
-        return "Close what is open: each ( has its )."
+        return "Close it: each ( needs its )."
     if "unmatched" in problem:
-        return "Remove it, or write the ( that it closes."
-    return "Expressions are written as in: brake > 0.1 and not parked."
+        return "Remove it, or add the ( that it closes."
+    return "An expression looks like: brake > 0.1 and not parked."
 
 
 def too_deep() -> ExpressionError:
     """The error of an expression that nobody can follow."""
     return ExpressionError(
-        "this is nested too deeply, or holds characters that no expression has",
+        "it is nested too deeply, or has characters that expressions do not have",
         remedy="Split it into signals with `of`.",
     )
 

@@ -32,35 +32,35 @@ def _ternary(text: str) -> str:
 
 _NO_WORD = r"(?!(?:and|or|not|if|else|in|is)\b)"
 _SLIPS: dict[str, Callable[[str], str]] = {
-    "these are no quotes of an expression": lambda text: text.translate(
+    "expressions have other quotes": lambda text: text.translate(
         str.maketrans("“”„‘’", "'''''")
     ),
-    "a number without its sign is abs(...)": _words(
+    "the size of a number is abs(...)": _words(
         r"((?:^|[-+*/%(<>=,]|\b(?:and|or|not|if|else)\b)\s*)\|\s*([\w.]+)\s*\|",
         lambda found: f"{found[2]}abs({found[3]})",
     ),
-    "`and` is a word here, not &&": _words(r"\s*&&?\s*", " and "),
-    "`or` is a word here, not ||": _words(r"\s*\|\|?\s*", " or "),
-    "`not` is a word here, not !": _words(r"!(?!=)\s*", "not "),
-    "`and`, `or` and `not` are written in small letters": _words(
+    "write the word `and`, not &&": _words(r"\s*&&?\s*", " and "),
+    "write the word `or`, not ||": _words(r"\s*\|\|?\s*", " or "),
+    "write the word `not`, not !": _words(r"!(?!=)\s*", "not "),
+    "write `and`, `or` and `not` in small letters": _words(
         r"\b(?:AND|OR|NOT|And|Or|Not)\b", lambda found: found[0].lower()
     ),
-    "=> is written >=": _words(r"=>", ">="),
-    "=< is written <=": _words(r"=<", "<="),
-    "two values are compared with ==, not with =": _words(r"\s*(?<![<>=!])=(?!=)\s*", " == "),
-    "<> is written !=": _words(r"<>", "!="),
-    "nothing stands behind an expression": _words(r"\s*;\s*$", ""),
-    "a number has a point, not a comma": _words(r"\b(\d+),(\d+)\b", lambda m: f"{m[2]}.{m[3]}"),
-    "a choice between two is written `a if condition else b`": _ternary,
-    "a function has its value in brackets": _words(
+    "write >= instead of =>": _words(r"=>", ">="),
+    "write <= instead of =<": _words(r"=<", "<="),
+    "compare two values with ==, not with =": _words(r"\s*(?<![<>=!])=(?!=)\s*", " == "),
+    "write != instead of <>": _words(r"<>", "!="),
+    "nothing may follow an expression": _words(r"\s*;\s*$", ""),
+    "numbers have a point, not a comma": _words(r"\b(\d+),(\d+)\b", lambda m: f"{m[2]}.{m[3]}"),
+    "write a choice between two values as `a if condition else b`": _ternary,
+    "a function needs its value in brackets": _words(
         rf"\b(lost|abs)\s+{_NO_WORD}([A-Za-z_]\w*)\b(?!\()",
         lambda found: f"{found[2]}({found[3]})",
     ),
-    "a number stands without a unit": _words(
+    "numbers have no unit": _words(
         r"\b(\d+(?:\.\d+)?)\s*(km/h|m/s|mph|°C|°|deg\b|ms\b|sec\b|s\b|Hz\b|m?V\b|m?A\b|[mc]?m\b)",
         lambda found: f"{float(found[2]) * (0.001 if found[3] == 'ms' else 1):g}",
     ),
-    "a number and a name are multiplied with *": _words(
+    "multiply a number and a name with *": _words(
         rf"\b(\d+(?:\.\d+)?)\s*{_NO_WORD}([A-Za-z_]\w*)\b(?!\()", lambda m: f"{m[2]} * {m[3]}"
     ),
     "a share is a number from 0 to 1, without %": _words(
@@ -74,7 +74,7 @@ def slip_in(text: str) -> tuple[str, str] | None:
     """What is wrong with an expression that does not parse, and the text as it should be.
 
     >>> slip_in("left && brake = 1")
-    ('`and` is a word here, not &&', 'left and brake == 1')
+    ('write the word `and`, not &&', 'left and brake == 1')
     """
     return first_right(text.strip(), _SLIPS, _parses)
 
@@ -85,7 +85,7 @@ def commas_in(text: str) -> str | None:
     >>> commas_in("0,3 + 0,7 * brake")
     '0.3 + 0.7 * brake'
     """
-    mended = _SLIPS["a number has a point, not a comma"](text)
+    mended = _SLIPS["numbers have a point, not a comma"](text)
     return mended if mended != text and _parses(mended) else None
 
 

@@ -30,7 +30,7 @@ def unknown_name(
     """
     known = sorted(names)
     if name in texts:
-        return f"'{name}' holds a text", f"Compare it with one, as in: {name} == '...'."
+        return f"'{name}' contains a text", f"Compare it with one, as in: {name} == '...'."
     if is_colour_wanted and is_colour(name):
         bare = {each for each in names_in(text) if is_colour(each) and each not in known}
         return "in an expression, colours need quotes.", f"Write: {_quoted(text, bare)}"

@@ -92,7 +92,7 @@ def pairs(text: str) -> dict[str, str]:
         found[name if quote else plain] = value
     rest = _PAIR.sub("", text).replace(",", " ").split()
     if rest:
-        raise LayoutError(f"'{rest[0]}' is not like red=front-left, as KEY=VALUE.")
+        raise LayoutError(f"'{rest[0]}' has another form than red=front-left, KEY=VALUE.")
     return found
 
 
@@ -133,7 +133,7 @@ def judge_lines(bench: Bench, said: Mapping[str, str]) -> Verdict:
             if number == i or sent_as[i % len(sent_as)] == value.casefold()
         ]  # fmt: skip
         if value.casefold() == "dark":
-            message = f"line '{name}' stays dark: nothing comes out where it is plugged in."
+            message = f"line '{name}' stays dark: no data comes out where it is plugged in."
             return Verdict(True, message, ((Change(("line", names.index(name)), "pin", PIN),),))
         if not known:
             colours = ", ".join(sent_as[: len(names)])
@@ -155,7 +155,7 @@ def judge_lines(bench: Bench, said: Mapping[str, str]) -> Verdict:
             for place, shown in moved.items()
         )
     which = listed([f"'{names[place]}'" for place in sorted(moved)])
-    return Verdict(True, f"lines {which} are plugged in the other way round.", (way,))
+    return Verdict(True, f"lines {which} are swapped.", (way,))
 
 
 def judge_parts(bench: Bench, said: Mapping[str, str]) -> Verdict:
@@ -187,9 +187,9 @@ def judge_parts(bench: Bench, said: Mapping[str, str]) -> Verdict:
     if not best:
         several = _several_exchanges(every, number, wanted)
         if several:
-            words = "several parts are exchanged, two and two: this explains it."
+            words = "several pairs of parts are swapped: this explains it."
             return Verdict(True, words, (several,))
-        words = "no single exchange explains that: more than two parts stand elsewhere."
+        words = "no single swap explains that: more than two parts are elsewhere."
         return Verdict(False, f"{words} {_again('walk', 'each part, from data-in on')}")
     if not best[0].way:
         return Verdict(True, "every part is where the design says, in the order of the wire.")
@@ -197,7 +197,7 @@ def judge_parts(bench: Bench, said: Mapping[str, str]) -> Verdict:
     more = [b.name for b in every if b.name not in said and b.path[1] in lines]
     hint = f"More answers tell these apart: {', '.join(f'{n}=...' for n in more[:4])}."
     return Verdict(
-        True, "the chain is another than the map says: this explains it.",
+        True, "the chain differs from the map: this explains it.",
         tuple(each.way for each in best), hint if len(best) > 1 and more else "",
     )  # fmt: skip
 
@@ -237,7 +237,7 @@ def _colours_shown(
 def judge_count(bench: Bench, line: str | None, part: str | None, text: str) -> Verdict:
     """A part that is longer or shorter than the design says, from the length of its chain."""
     if not text.isdecimal():
-        raise LayoutError(f"'count={text}' is no whole number.")
+        raise LayoutError(f"'count={text}' is not a whole number.")
     names = [each.name for each in bench.design.line]
     rows = [row for row in bench.layout.parts if row.name == part]
     if line is None and rows:
@@ -256,7 +256,7 @@ def judge_count(bench: Bench, line: str | None, part: str | None, text: str) -> 
     for path, name, count in parts:
         if isinstance(count, int) and count + seen - size > 0 and part in (None, name):
             ways.append((Change(path, "count", count + seen - size),))
-    words = f"line '{names[place]}' has {seen} LEDs, and by the design {size}."
+    words = f"line '{names[place]}' has {seen} LEDs, but the design says {size}."
     if not ways:
         path = ("line", place, "part", 0)
         return Verdict(True, words, ((Change(path, "count", COUNTED),),))
@@ -280,7 +280,7 @@ def judge_places(
     if not rows:
         return _judge_whole(bench, seen, angle, sent)
     if rows[0].count == len(rows[0].skipped):
-        raise LayoutError(f"all of part '{part}' is skipped; there is nothing to be seen.")
+        raise LayoutError(f"all of part '{part}' is skipped, so there is nothing to see.")
     looked = looked_at(bench.design, bench.layout, rows[0].name)
     seen = _as_seen(looked.sight, seen)
     _check_names(bench, seen)
@@ -293,7 +293,7 @@ def judge_places(
             )
             words = f"part '{part}' is not where the map says. Measure where it is."
             return Verdict(True, words, ((Change(path, key, MEASURED),),))
-        words = f"part '{part}': no single mistake explains that. Look again, or go on with more."
+        words = f"part '{part}': no single mistake explains that. Look again, or give more answers."
         return Verdict(False, f"{words} {_next(sent, seen, part, len(lit))}")
     if not found[0].way:
         return Verdict(True, f"part '{part}': the map is right.")
@@ -331,7 +331,7 @@ def _hint(seen: Seen, angle: float | None, count: int, has_rows: bool) -> str:
         key for key in keys if not getattr(seen, key) and not (key == "start" and angle is not None)
     ]
     if not open_:
-        return "Those look alike; see which is so."
+        return "These look alike; find out which is true."
     return f"More answers tell these apart: {', '.join(f'{key}=...' for key in open_)}."
 
 

@@ -76,7 +76,7 @@ def _where(bench: Bench, row: int) -> str:
     place = part.place_of(address)
     words += f": '{part.name}' {place}"
     if part.kind == "hidden" or place in part.skipped:
-        return f"{words}, skipped: nothing is seen if that is so"
+        return f"{words}, skipped: you see nothing if that is true"
     x, y, z = bench.layout.in_unit(bench.position[row]).round(1)
     return f"{words} at {x:g}, {y:g}, {z:g}"
 
@@ -152,7 +152,7 @@ def _corners(bench: Bench, speed: float) -> Iterator[PatternStep]:
 def _colours(bench: Bench, speed: float) -> Iterator[PatternStep]:
     """Red, green, blue and white in turn."""
     for name, colour in (("red", RED), ("green", GREEN), ("blue", BLUE), ("white", WHITE)):
-        words = f"{name} is sent to all; note which colour is seen"
+        words = f"{name} goes to all LEDs; note which colour you see"
         rows = bench.chosen
         yield PatternStep(rows, light(rows, colour), words, _STAY_S * 10 / speed, waits=True)
 

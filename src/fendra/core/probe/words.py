@@ -32,8 +32,8 @@ def cure_in_words(cure: Cure, file: str, design: Design, lines: Lines) -> str:
 
     if isinstance(cure, Exchange):
         return (
-            f"{where(cure.path)}: let {what(cure.path)} and {what(cure.other)} "
-            f"({where(cure.other)}) change places in the file"
+            f"{where(cure.path)}: swap {what(cure.path)} and {what(cure.other)} "
+            f"({where(cure.other)}) in the file"
         )
     if not isinstance(cure, Change):
         side = "before" if cure.is_before else "after"
@@ -43,7 +43,7 @@ def cure_in_words(cure: Cure, file: str, design: Design, lines: Lines) -> str:
         )
     place = where((*cure.path, cure.key))
     if cure.value is None:
-        return f"{place}: take {cure.key} out"
+        return f"{place}: remove {cure.key}"
     if cure.value in (MEASURED, PIN, COUNTED):
         return f"{place}: write {cure.key} = {cure.value}"
     value = list(cure.value) if isinstance(cure.value, tuple) else cure.value

@@ -24,12 +24,12 @@ def alternate(
     other: Value = colour("blue", "of the second half"),
     rate: Value = number(1.5, "Hz", 0.0, 25.0, "turns of both in a second"),
     duty: Value = number(1.0, "", 0.0, 1.0, "share of its turn that a half is on"),
-    by: Value = place("along", "what parts the halves: its middle"),
-    one_by_one: Value = truth(False, "every second LED is of the second half"),
+    by: Value = place("along", "the halves meet at its middle"),
+    one_by_one: Value = truth(False, "every second LED belongs to the second half"),
 ) -> Look:
     """Two halves light up in turn: level crossings, rescue, left and right, odd and even.
 
-    The first half comes first when the layer comes on.
+    The first half starts when the layer comes on.
     """
     phase = led.cycle_from_start(rate)
     is_odd = (led.rank - floor(led.rank * 0.5) * 2.0) > 0.5

@@ -26,11 +26,11 @@ BARELY = 1.001
 @effect(family="events")
 def bands(
     led: Led,
-    levels: list[Value] = numbers(["0"], "", 0.0, 1.0, "of each band, from the lowest on"),
-    colours: list[Value] = colours(["lime", "gold", "red"], "of the bars, from foot to top"),
-    by: Value = place("across", "the way from the first band to the last"),
-    height: Value = place("up", "the way that a bar grows"),
-    bars: Value = truth(True, "bars that grow; else stretches that brighten"),
+    levels: list[Value] = numbers(["0"], "", 0.0, 1.0, "of each band, the lowest first"),
+    colours: list[Value] = colours(["lime", "gold", "red"], "of the bars, from bottom to top"),
+    by: Value = place("across", "the direction from the first band to the last"),
+    height: Value = place("up", "the direction in which a bar grows"),
+    bars: Value = truth(True, "bars grow; else stretches brighten"),
     by_band: Value = truth(False, "each band in one colour, from the first to the last"),
 ) -> Look:
     """A spectrum as bars on a grid, or as stretches of a strip that brighten.

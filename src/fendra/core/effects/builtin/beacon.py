@@ -20,14 +20,14 @@ def beacon(
     led: Led,
     colour: Value = colour("white", "of the flashes"),
     flashes: Value = number(2.0, "", 1.0, 20.0, "in a group"),
-    flash: Value = number(0.06, "s", 0.005, 10.0, "how long one is", in_frames=True),
-    gap: Value = number(0.12, "s", 0.0, 10.0, "between those of a group", in_frames=True),
+    flash: Value = number(0.06, "s", 0.005, 10.0, "how long a flash is", in_frames=True),
+    gap: Value = number(0.12, "s", 0.0, 10.0, "between the flashes of a group", in_frames=True),
     every: Value = number(1.2, "s", 0.05, 600.0, "from group to group", in_frames=True),
 ) -> Look:
     """Short flashes in groups, then a pause: position and anti-collision lights, escorts, alarms.
 
-    An anti-collision light flashes 40 to 100 times a minute (FAR 23.1401). Times that are bound
-    hold from the next group on. `flashes` counts whole ones.
+    An anti-collision light flashes 40 to 100 times a minute (FAR 23.1401). Times that follow
+    a signal change at the next group. `flashes` is a whole number.
     """
     elapsed_ms = led.elapsed_ms(to_ms(every))
     begins = led.begins_anew(elapsed_ms)

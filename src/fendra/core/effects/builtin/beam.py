@@ -24,16 +24,16 @@ def beam(
     colour: Value = colour("white", "of the beam"),
     rate: Value = number(0.5, "Hz", 0.0, 20.0, "turns a second"),
     width: Value = number(20.0, "deg", 1.0, 360.0, "of the beam"),
-    tail: Value = number(90.0, "deg", 0.0, 360.0, "behind it, in which its light fades"),
-    x: Value | None = number(None, "", -1e6, 1e6, "its centre; the middle, if not given"),
-    y: Value | None = number(None, "", -1e6, 1e6, "its centre; the middle, if not given"),
-    z: Value | None = number(None, "", -1e6, 1e6, "its centre; the middle, if not given"),
-    clockwise: Value = truth(False, "as one looks at it"),
+    tail: Value = number(90.0, "deg", 0.0, 360.0, "the fading light behind it"),
+    x: Value | None = number(None, "", -1e6, 1e6, "its centre; the middle by default"),
+    y: Value | None = number(None, "", -1e6, 1e6, "its centre; the middle by default"),
+    z: Value | None = number(None, "", -1e6, 1e6, "its centre; the middle by default"),
+    clockwise: Value = truth(False, "as you look at it"),
 ) -> Look:
     """A beam turns about a centre, over all parts of the layer, and leaves a trail that fades:
     a lighthouse, a sonar, a warning that goes round the whole thing.
 
-    The centre may move: bind it to signals.
+    Its centre can follow signals.
     """
     given = (x, y, z)
     view = led.view

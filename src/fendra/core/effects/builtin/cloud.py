@@ -24,14 +24,16 @@ AWAY = float(2**20)
 @effect(family="motion")
 def cloud(
     led: Led,
-    colour: Value = colour("white", "where they are thick"),
-    ground: Value = colour("black", "where there are none"),
+    colour: Value = colour("white", "of the clouds"),
+    ground: Value = colour("black", "between the clouds"),
     size: Value = number(150.0, "", 1.0, 1e5, "of a cloud, in the design's unit"),
     speed: Value = number(60.0, "1/s", 0.0, 1e5, "how far they drift in a second"),
-    heading: Value = number(0.0, "deg", -360.0, 360.0, "where to, from the right on"),
-    change: Value = number(0.2, "Hz", 0.0, 10.0, "how often they become others in a second"),
-    contrast: Value = number(1.5, "", 0.1, 10.0, "1 is soft; above, they have edges"),
-    seed: Value = number(1.0, "", 0.0, 1e6, "others give other clouds"),
+    heading: Value = number(
+        0.0, "deg", -360.0, 360.0, "direction, from the right, counter-clockwise"
+    ),
+    change: Value = number(0.2, "Hz", 0.0, 10.0, "how often they change in a second"),
+    contrast: Value = number(1.5, "", 0.1, 10.0, "1 is soft; higher values give edges"),
+    seed: Value = number(1.0, "", 0.0, 1e6, "another seed gives other clouds"),
 ) -> Look:
     """Soft patches that drift over the layout and change: clouds, water, embers, a dreamy idle.
 

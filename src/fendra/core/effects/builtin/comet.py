@@ -22,12 +22,12 @@ def comet(
     colour: Value = colour("white", "of the head and, fading, of its tail"),
     rate: Value = number(0.5, "Hz", 0.0, 20.0, "runs a second, until the tail has left"),
     tail: Value = number(0.4, "", 0.01, 4.0, "its length, as a share of the way"),
-    by: Value = place("along", "the way that it goes"),
+    by: Value = place("along", "the way along which it runs"),
     reverse: Value = truth(False, "run from the way's end to its start"),
 ) -> Look:
     """A bright head runs along the trail, and its tail fades out behind it: speed, boost, launch.
 
-    The next one sets out when the tail of the last has left the trail.
+    The next one starts when the tail of the last has left the trail.
     """
     head = led.cycle(rate) * (tail + 1.0)
     way = select(reverse, 1.0 - by, by)

@@ -22,12 +22,12 @@ from fendra.core.effects.kit import (
 def each(
     led: Led,
     levels: list[Value] = numbers(["0"], "", 0.0, 1.0, "one for each LED, in their order"),
-    colours: list[Value] = colours(["white"], "from that of a low level to that of a full one"),
-    fade: Value = number(0.3, "s", 0.0, 60.0, "in which a full level falls to nothing"),
+    colours: list[Value] = colours(["white"], "from a low level to a full one"),
+    fade: Value = number(0.3, "s", 0.0, 60.0, "time in which a full level falls to nothing"),
 ) -> Look:
-    """Every LED is lit as its own number of a vector: the first as the first, and so on.
+    """Every LED shows its own number of a vector: the first LED the first number, and so on.
 
-    A key that is let go, with a `fade`, glows after. LEDs that have no number stay dark.
+    With a `fade`, a key glows after you release it. LEDs without a number stay dark.
     """
     fall = 1.0 / maximum(fade, 0.001)
     held = [led.peak(clamp(level), 0.0, fall) for level in levels]

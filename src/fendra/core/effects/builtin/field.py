@@ -9,16 +9,16 @@ from fendra.core.effects.kit import hue as hue_of
 @effect(family="field")
 def field(
     led: Led,
-    colour: Value = colour("white", "where no hue and no channel is given"),
+    colour: Value = colour("white", "if there is no hue and no channel"),
     amount: Value = number(1.0, "", 0.0, 1.0, "how much it covers"),
     hue: Value | None = number(None, "deg", -1e6, 1e6, "its hue: red 0, lime 120, blue 240"),
     red: Value | None = number(None, "", 0.0, 1.0, "its share of red light"),
     green: Value | None = number(None, "", 0.0, 1.0, "its share of green light"),
     blue: Value | None = number(None, "", 0.0, 1.0, "its share of blue light"),
 ) -> Look:
-    """A formula for each LED: of how much, of the hue, or of red, green and blue by themselves.
+    """A formula for each LED: for its amount, its hue, or its red, green and blue.
 
-    Formulas read `x`, `y`, `z`, `along`, `radius`, `angle`, `index`, other columns, and signals:
+    Formulas can use `x`, `y`, `z`, `along`, `radius`, `angle`, `index`, other columns, and signals:
     `red = "ramp(temperature, 20, 80)"`, `blue = "0.5 + 0.5 * sine(x / 300 - cycle(0.3))"`.
     """
     shown = colour if hue is None else hue_of(hue)

@@ -39,13 +39,12 @@ def fill(
 ) -> Look:
     """LEDs come on one after another along the trail, stay, and go off in the same order.
 
-    It begins when the layer comes on: the first LED is lit one step later, and 24 LEDs at
-    80 ms a step are full after 1.92 s. The first goes off when all have stayed on for `hold`, and
-    comes on again when all have been off for `rest`. A turn signal that runs outward is this effect
-    on a trail from the middle outwards.
+    It starts when the layer comes on: the first LED is lit one step later, and 24 LEDs at 80 ms
+    a step are full after 1.92 s. The first goes off after all were on for `hold`, and comes on
+    again after all were off for `rest`. On a trail from the middle outward, this is a turn signal
+    that runs outward.
 
-    `step`, `hold` and `rest` may be bound: the LEDs that are lit stay so, and the next one comes
-    sooner or later.
+    `step`, `hold` and `rest` can follow signals: lit LEDs stay lit; the next comes sooner or later.
     """
     steps = float(led.ranks - 1)
     times = [to_ms(step), to_ms(hold), to_ms(step), to_ms(rest)]

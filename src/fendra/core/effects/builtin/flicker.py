@@ -26,20 +26,20 @@ MOST = 8
 def flicker(
     led: Led,
     colour: Value = colour("#ffb060", "of the light"),
-    ember: Value = colour("#ff4000", "what it turns to now and then"),
-    warmth: Value = number(0.6, "", 0.0, 1.0, "how far it turns to the ember's colour at the most"),
+    ember: Value = colour("#ff4000", "colour that it takes now and then"),
+    warmth: Value = number(0.6, "", 0.0, 1.0, "how far it takes the ember's colour, at most"),
     on_low: Value = number(0.04, "s", 0.001, 60.0, "shortest time on"),
     on_high: Value = number(0.25, "s", 0.001, 60.0, "longest time on"),
     off_low: Value = number(0.02, "s", 0.001, 60.0, "shortest time off"),
     off_high: Value = number(0.12, "s", 0.001, 60.0, "longest time off"),
-    low: Value = number(0.25, "", 0.0, 1.0, "coverage while it is off"),
-    flames: Value = number(8.0, "", 1.0, 8.0, "that go by themselves; each LED is of one"),
-    seed: Value = number(1.0, "", 0.0, 1e6, "others give other times"),
+    low: Value = number(0.25, "", 0.0, 1.0, "coverage while off"),
+    flames: Value = number(8.0, "", 1.0, 8.0, "flames of their own; each LED belongs to one"),
+    seed: Value = number(1.0, "", 0.0, 1e6, "another seed gives other times"),
 ) -> Look:
     """Random times on, random times off, and random warmth: fire, candles, a loose contact, damage.
 
     One flame flickers all LEDs together; with more, each LED belongs to one of them by chance. The
-    same seed gives the same flicker from power-up on. `flames` counts whole ones.
+    same seed gives the same flicker from power-up on. `flames` is a whole number.
     """
     count = MOST if flames.number is None else int(flames.number)
     key = led.uint(seed)

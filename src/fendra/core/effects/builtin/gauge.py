@@ -25,25 +25,29 @@ PEAK_STAYS_S = 0.5
 @effect(family="gauges")
 def gauge(
     led: Led,
-    value: Value = number(0.0, "", -1e6, 1e6, "what is shown"),
+    value: Value = number(0.0, "", -1e6, 1e6, "the value to show"),
     low: Value = number(0.0, "", -1e6, 1e6, "the value of an empty gauge"),
     high: Value = number(1.0, "", -1e6, 1e6, "the value of a full gauge"),
-    colours: list[Value] = colours(["lime", "gold", "red"], "from its beginning to its end"),
-    by_value: Value = truth(False, "all in the colour of the value; else each by its place"),
-    origin: Value = number(0.0, "", 0.0, 1.0, "where on the trail it begins: 0.5 is the middle"),
-    inward: Value = truth(False, "begins at both ends and meets in the middle"),
-    reverse: Value = truth(False, "begins at the trail's end"),
+    colours: list[Value] = colours(["lime", "gold", "red"], "from its start to its end"),
+    by_value: Value = truth(
+        False, "all LEDs have the colour of the value; else each has that of its place"
+    ),
+    origin: Value = number(0.0, "", 0.0, 1.0, "where on the trail it starts: 0.5 is the middle"),
+    inward: Value = truth(False, "starts at both ends and meets in the middle"),
+    reverse: Value = truth(False, "starts at the trail's end"),
     whole: Value = truth(False, "whole LEDs only; else the last one is dimmed"),
     peak: Value = truth(False, "a mark stays at the highest, then falls back"),
     peak_colour: Value = colour("white", "of that mark"),
-    fall: Value = number(0.5, "1/s", 0.01, 100.0, "gauges that the mark falls in a second"),
-    threshold: Value | None = number(None, "", -1e6, 1e6, "value from which on it blinks"),
+    fall: Value = number(
+        0.5, "1/s", 0.01, 100.0, "how many gauge lengths the mark falls in a second"
+    ),
+    threshold: Value | None = number(None, "", -1e6, 1e6, "from this value on it blinks"),
     rate: Value = number(3.0, "Hz", 0.0, 25.0, "blinks a second above the threshold"),
 ) -> Look:
     """Lit as far as the value says, in a row of colours: speed, RPM, charge, volume.
 
-    It begins at the trail's start; at any place of it (`origin`), and then goes both ways; or at
-    both ends (`inward`). From the threshold on all that is lit blinks: the red line.
+    It starts at the trail's start; or at a place of it (`origin`), and goes both ways; or at both
+    ends (`inward`). From the threshold on, everything lit blinks: the red line.
     """
     length = float(led.ranks)
     filled = ramp(value, low, high)

@@ -9,13 +9,13 @@ from fendra.core.effects.kit import Led, Look, Value, chance, colour, effect, fl
 def glint(
     led: Led,
     colour: Value = colour("white", "of the sparks"),
-    density: Value = number(0.1, "", 0.0, 1.0, "share of the LEDs that spark at a time"),
+    density: Value = number(0.1, "", 0.0, 1.0, "share of the LEDs that spark at once"),
     life: Value = number(0.5, "s", 0.02, 60.0, "how long a spark lives"),
-    seed: Value = number(1.0, "", 0.0, 1e6, "others give other sparks"),
+    seed: Value = number(1.0, "", 0.0, 1e6, "another seed gives other sparks"),
 ) -> Look:
     """LEDs light up at random and die away: stars, frost, metal flakes, idle.
 
-    `density` may be bound: sparks for a knock, more the faster one goes. The same seed gives the
+    `density` can follow a signal: sparks at a knock, more sparks at speed. The same seed gives the
     same sparks.
     """
     key = led.uint(seed)

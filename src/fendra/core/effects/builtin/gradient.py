@@ -23,17 +23,19 @@ from fendra.core.effects.kit import (
 def gradient(
     led: Led,
     colours: list[Value] = colours(["blue", "red"], "from the first to the last"),
-    at: list[Value] = numbers([], "", 0.0, 1.0, "where each colour stands; evenly, if not given"),
-    by: Value = place("along", "the way that they go"),
+    at: list[Value] = numbers([], "", 0.0, 1.0, "where each colour is; evenly by default"),
+    by: Value = place("along", "the way along which they run"),
     rate: Value = number(0.0, "Hz", 0.0, 20.0, "runs of the colours along the way"),
-    loop: Value = truth(False, "the last colour turns into the first; else they go there and back"),
-    even: Value = truth(False, "mixed by even steps to the eye (Oklab); else in linear light"),
+    loop: Value = truth(
+        False, "the last colour blends into the first; else they go there and back"
+    ),
+    even: Value = truth(False, "mixed in steps that look even (Oklab); else in linear light"),
 ) -> Look:
-    """Colours that turn one into the next: along the trail, across (`by = "x"`), round (`by =
+    """Colours that blend into each other: along the trail, across (`by = "x"`), round (`by =
     "angle"`) or out from a point (`by = "distance(0, 200)"`).
 
-    At a rate above 0 they drift along the way without a seam: there and back or, with `loop`, on
-    and on in one direction. The background of most designs.
+    At a rate above 0 they drift along the way without a seam: there and back or, with `loop`, in
+    one direction for ever. The background of most designs.
     """
     if rate.number == 0:
         share = by

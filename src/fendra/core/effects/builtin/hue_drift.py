@@ -9,10 +9,10 @@ from fendra.core.effects.kit import Led, Look, Value, effect, hue, number, place
 def hue_drift(
     led: Led,
     start: Value = number(0.0, "deg", -360.0, 360.0, "hue at the way's start: red 0, lime 120"),
-    span: Value = number(360.0, "deg", -3600.0, 3600.0, "how far the hue goes along the way"),
+    span: Value = number(360.0, "deg", -3600.0, 3600.0, "how far the hue turns along the way"),
     rate: Value = number(0.1, "Hz", 0.0, 20.0, "turns of the colour circle in a second"),
     saturation: Value = number(1.0, "", 0.0, 1.0, "0 is white"),
-    by: Value = place("along", "the way that they go"),
+    by: Value = place("along", "the way along which they run"),
 ) -> Look:
     """All hues along or across anything, drifting: show, idle, a party.
 

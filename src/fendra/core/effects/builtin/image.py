@@ -28,14 +28,14 @@ MOST_NUMBERS = 4_000_000
 @effect(family="pictures")
 def picture(
     led: Led,
-    file: Picture | None = picture_file("the picture, still or animated"),
+    file: Picture | None = picture_file("the picture's file, still or animated"),
     stretch: Value = truth(False, "fills the layer both ways; else it keeps its shape"),
-    speed: Value = number(1.0, "", 0.0, 20.0, "of an animated one: 1 is its own"),
+    speed: Value = number(1.0, "", 0.0, 20.0, "of an animation: 1 is its own"),
 ) -> Look:
-    """A PNG or GIF on a grid, or on LEDs anywhere: each shows the mean of what lies round it.
+    """A PNG or GIF on a grid, or on LEDs anywhere: each LED shows the mean of the pixels round it.
 
-    The picture lies over the layer as it is seen best. Where it is clear, and beside it, what is
-    beneath shows.
+    The picture covers the layer, as you look at it. Where it is transparent, and beside it, the
+    layers below show.
     """
     if file is None or led.count == 0:
         return Look(led.const((0.0, 0.0, 0.0)), led.const(0.0))

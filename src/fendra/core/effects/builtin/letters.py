@@ -33,20 +33,24 @@ from fendra.core.effects.kit import (
 @effect(family="pictures")
 def text(
     led: Led,
-    text: list[str | Hole] = words("HELLO", "what it says"),
+    text: list[str | Hole] = words("HELLO", "the text to show"),
     font: str = word("5x7", ("3x5", "5x7"), "columns and rows of a letter"),
     colour: Value = colour("white", "of the letters"),
     ground: Value = colour("black", "behind them"),
     ground_cover: Value = number(0.0, "", 0.0, 1.0, "how much the ground covers"),
-    rate: Value = number(0.0, "1/s", 0.0, 100.0, "columns a second that it moves left; 0 stands"),
-    pixel: Value = number(0.0, "", 0.0, 1e5, "from row to row; 0 is the LEDs' own spacing"),
+    rate: Value = number(
+        0.0, "1/s", 0.0, 100.0, "columns that it moves left in a second; 0 does not move"
+    ),
+    pixel: Value = number(
+        0.0, "", 0.0, 1e5, "distance from row to row; 0 is the LEDs' own spacing"
+    ),
 ) -> Look:
     """Text on a grid, or on LEDs anywhere: a name, a number that changes, the time, a countdown.
 
     In the text `{speed:3}` shows a number in three characters, `{volts:4.1}` one with a decimal,
     `{minute:02}` zeros before it, `{left:m:ss}`, `{now:h:mm}` and `{now:h:mm:ss}` seconds as a
-    time. It stands in the middle where it fits, else at the left; with a rate it comes in from the
-    right and goes out at the left, from its beginning each time the layer comes on.
+    time. It is in the middle if it fits, else at the left. With a rate it enters at the right and
+    leaves at the left; it starts again each time the layer comes on.
     """
     letters = characters(text)
     shape = FONTS[font]

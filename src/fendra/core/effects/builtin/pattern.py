@@ -21,13 +21,13 @@ from fendra.core.effects.kit import (
 @effect(family="steady")
 def pattern(
     led: Led,
-    colours: list[Value] = colours(["red", "white", "blue"], "dealt out in this order"),
-    run: Value = number(1.0, "LEDs", 1.0, 1000.0, "of one colour in a row"),
+    colours: list[Value] = colours(["red", "white", "blue"], "in this order"),
+    run: Value = number(1.0, "LEDs", 1.0, 1000.0, "LEDs of one colour in a row"),
     by_part: Value = truth(False, "each part in one colour; else LED by LED along the trail"),
-    rate: Value = number(0.0, "Hz", 0.0, 50.0, "LEDs that it moves on in a second"),
-    reverse: Value = truth(False, "it moves to the trail's start"),
+    rate: Value = number(0.0, "Hz", 0.0, 50.0, "LEDs that it moves in a second"),
+    reverse: Value = truth(False, "it moves towards the trail's start"),
 ) -> Look:
-    """A list of colours by turns: flags, stripes, a colour for each part, keys by column.
+    """Colours in turn: flags, stripes, a colour for each part, keys by column.
 
     With a rate the colours march on along the trail, whole LEDs at a time. `run` is whole LEDs too.
     """

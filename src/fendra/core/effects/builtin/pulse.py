@@ -19,11 +19,11 @@ from fendra.core.effects.kit import (
 def pulse(
     led: Led,
     colour: Value = colour("white", "at the brightest"),
-    rate: Value = number(0.25, "Hz", 0.0, 10.0, "swells a second"),
+    rate: Value = number(0.25, "Hz", 0.0, 10.0, "pulses a second"),
     low: Value = number(0.1, "", 0.0, 1.0, "coverage at the darkest"),
     high: Value = number(1.0, "", 0.0, 1.0, "coverage at the brightest"),
 ) -> Look:
-    """Light that swells and sinks softly: parked, waiting, charging."""
+    """Light that rises and falls softly: parked, waiting, charging."""
     swell = to_and_fro(led.cycle(rate))
     led.label(swell=swell)
     return Look(colour, mix(low, high, smooth(swell)))

@@ -21,17 +21,19 @@ AT_ONCE = 8
 @effect(family="events")
 def push(
     led: Led,
-    trigger: Value = truth(False, "each time it comes true, light is pushed out: a beat"),
+    trigger: Value = truth(False, "each time it becomes true, a burst starts: a beat"),
     strength: Value = number(1.0, "", 0.0, 1.0, "of the beat"),
     colour: Value = colour("white", "of the light"),
-    speed: Value = number(1.5, "1/s", 0.01, 50.0, "ways that it goes in a second"),
-    width: Value = number(0.25, "", 0.01, 2.0, "of what is pushed, as a share of the way"),
-    by: Value = place("abs(2 * along - 1)", "the way that it goes: from the middle outwards"),
+    speed: Value = number(
+        1.5, "1/s", 0.01, 50.0, "how often it could run the whole way in a second"
+    ),
+    width: Value = number(0.25, "", 0.01, 2.0, "of a burst, as a share of the way"),
+    by: Value = place("abs(2 * along - 1)", "the way along which it runs: from the middle outward"),
 ) -> Look:
     """Each beat pushes a burst of light from the middle outwards; it thins out on the way.
 
-    Made for sound: bind `trigger` to the beat, `strength` to its loudness. Strength and speed are
-    those at the moment of the beat.
+    Made for sound: let `trigger` follow the beat, and `strength` its loudness. A burst keeps the
+    strength and speed of its beat.
     """
     cover: Value | None = None
     for age_ms, (force, pace) in led.recent(trigger, [strength, speed], AT_ONCE):

@@ -21,20 +21,20 @@ AT_ONCE = 8
 @effect(family="events")
 def ripple(
     led: Led,
-    trigger: Value = truth(False, "each time it comes true, a ring sets out"),
-    x: Value | None = number(None, "", -1e6, 1e6, "from where; the middle, if not given"),
-    y: Value | None = number(None, "", -1e6, 1e6, "from where; the middle, if not given"),
-    z: Value | None = number(None, "", -1e6, 1e6, "from where; the middle, if not given"),
-    strength: Value = number(1.0, "", 0.0, 1.0, "of what happened"),
+    trigger: Value = truth(False, "each time it becomes true, a ring starts"),
+    x: Value | None = number(None, "", -1e6, 1e6, "where it starts; the middle by default"),
+    y: Value | None = number(None, "", -1e6, 1e6, "where it starts; the middle by default"),
+    z: Value | None = number(None, "", -1e6, 1e6, "where it starts; the middle by default"),
+    strength: Value = number(1.0, "", 0.0, 1.0, "of the event"),
     colour: Value = colour("white", "of the rings"),
-    speed: Value = number(150.0, "1/s", 0.0, 1e5, "how far a ring runs in a second"),
+    speed: Value = number(150.0, "1/s", 0.0, 1e5, "distance that a ring runs in a second"),
     width: Value = number(25.0, "", 0.1, 1e5, "of a ring, in the design's unit"),
-    life: Value = number(1.0, "s", 0.05, 60.0, "in which it fades"),
+    life: Value = number(1.0, "s", 0.05, 60.0, "time in which it fades"),
 ) -> Look:
     """A ring runs out from the place of an event and fades: a key that is pressed, a hit, a step.
 
-    Place, strength, speed and life are those at the moment of the event. Up to eight rings run at
-    once; the oldest gives way to the next.
+    A ring keeps the place, strength, speed and life of its event. Up to eight rings run at once;
+    the next one replaces the oldest.
     """
     axes = (led.x, led.y, led.z)
     given = (x, y, z)

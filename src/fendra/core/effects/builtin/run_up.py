@@ -22,21 +22,21 @@ from fendra.core.effects.kit import (
 @effect(family="motion")
 def run_up(
     led: Led,
-    trigger: Value = truth(False, "each time it comes true, the light runs"),
+    trigger: Value = truth(False, "each time it becomes true, the light runs"),
     colour: Value = colour("white", "of the light"),
     step: Value = number(0.03, "s", 0.001, 10.0, "from one LED to the next", in_frames=True),
     stay: Value = number(5.0, "s", 0.0, 3600.0, "all stay on", in_frames=True),
-    fade: Value = number(1.0, "s", 0.0, 60.0, "in which it goes out"),
+    fade: Value = number(1.0, "s", 0.0, 60.0, "time in which it goes out"),
     both_ends: Value = truth(False, "every second time it runs from the other end"),
     reverse: Value = truth(False, "run from the trail's end to its start"),
 ) -> Look:
     """On a trigger light runs along the trail, stays, and goes out gently: stairs, a doorway.
 
-    The first LED is lit one step after the trigger. Triggered again while any LED is lit, it stays
-    on for another `stay`, and what was fading is bright again: nothing goes dark for it. With
-    `both_ends` the second time runs from the other end, and what the first has lit stays lit.
+    The first LED is lit one step after the trigger. A new trigger while any LED is lit keeps it on
+    for another `stay`, and fading LEDs get bright again: no LED goes dark. With `both_ends` every
+    second trigger runs from the other end, and LEDs that are lit stay lit.
 
-    `step` may be bound: LEDs that are lit stay so. `stay` and `fade` are those at the trigger.
+    `step` can follow a signal: lit LEDs stay lit. `stay` and `fade` are those at the trigger.
     """
     has_come = led.rises(trigger) & ~led.first  # what is true at power-up has come before
     quiet_ms = led.ms_since(has_come)

@@ -26,8 +26,8 @@ def screen_glow(
     warm: Value = colour("#ffd9a8", "of shots by day"),
     rate: Value = number(0.5, "Hz", 0.0, 20.0, "shots a second"),
     depth: Value = number(0.8, "", 0.0, 1.0, "how dark the darkest shot is"),
-    shimmer: Value = number(0.15, "", 0.0, 1.0, "how much it moves within a shot"),
-    seed: Value = number(1.0, "", 0.0, 1e6, "others give other shots"),
+    shimmer: Value = number(0.15, "", 0.0, 1.0, "how much the light moves within a shot"),
+    seed: Value = number(1.0, "", 0.0, 1e6, "another seed gives other shots"),
 ) -> Look:
     """The light of a screen that nobody sees: shots of one brightness and tint, cut one to the
     next, with a little motion in each: a model house, a stage, an empty cockpit. The same seed

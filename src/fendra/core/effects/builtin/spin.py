@@ -25,18 +25,18 @@ NEARLY = 1e-4
 def spin(
     led: Led,
     colour: Value = colour("white", "of the arcs"),
-    arcs: Value = number(2.0, "", 1.0, 100.0, "how many there are, evenly spaced"),
+    arcs: Value = number(2.0, "", 1.0, 100.0, "how many arcs, evenly spaced"),
     length: Value = number(0.5, "", 0.0, 1.0, "of an arc, as a share of its space"),
-    soft: Value = number(0.0, "", 0.0, 1.0, "share of an arc in which its end fades out"),
-    rate: Value = number(0.5, "Hz", 0.0, 50.0, "turns a second; 0 stands still"),
-    clockwise: Value = truth(False, "as one looks at it"),
+    soft: Value = number(0.0, "", 0.0, 1.0, "share of an arc over which its end fades"),
+    rate: Value = number(0.5, "Hz", 0.0, 50.0, "turns a second; 0 does not move"),
+    clockwise: Value = truth(False, "as you look at it"),
     by: Value = place("angle", "the way round"),
 ) -> Look:
-    """Arcs that go round on a ring: hubs, knobs, fans, a clock; or, at rate 0 and with a short
-    `length`, single LEDs spaced apart that stand still.
+    """Arcs that run round a ring: hubs, knobs, fans, a clock; or, at rate 0 with a short `length`,
+    single LEDs that do not move.
 
-    Bind `rate` to a speed: it follows without a jump. On rings that are placed as parts of one
-    group, `by = "index / 16"` turns each round its own middle, `by = "angle"` all round one.
+    Let `rate` follow a speed: it never jumps. On several rings in one group, `by = "index / 16"`
+    turns each round its own middle, `by = "angle"` all round one.
     """
     turn = by
     if rate.number != 0:

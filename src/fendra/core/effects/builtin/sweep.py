@@ -22,7 +22,7 @@ def sweep(
     colour: Value = colour("white", "of the dot"),
     rate: Value = number(0.5, "Hz", 0.0, 20.0, "runs there and back in a second"),
     width: Value = number(0.2, "", 0.01, 2.0, "of the dot, as a share of the way"),
-    by: Value = place("along", "the way that it goes"),
+    by: Value = place("along", "the way along which it runs"),
 ) -> Look:
     """A dot with soft edges that runs along the trail and back: searching, standing by.
 

@@ -22,17 +22,17 @@ from fendra.core.effects.kit import (
 def turn(
     led: Led,
     colour: Value = colour("#ff7a00", "of the indicator"),
-    steer: Value = number(0.0, "", 0.0, 1.0, "how hard one steers"),
-    rate: Value = number(1.5, "Hz", 0.5, 10.0, "flashes a second while one does not"),
+    steer: Value = number(0.0, "", 0.0, 1.0, "how hard you steer"),
+    rate: Value = number(1.5, "Hz", 0.5, 10.0, "flashes a second, straight ahead"),
     rate_hard: Value = number(1.5, "Hz", 0.5, 10.0, "flashes a second at full lock"),
-    length: Value = number(1.0, "", 0.0, 1.0, "share of the trail that it fills then"),
+    length: Value = number(1.0, "", 0.0, 1.0, "share of the trail that it fills, straight ahead"),
     length_hard: Value = number(1.0, "", 0.0, 1.0, "share that it fills at full lock"),
-    run: Value = number(0.2, "s", 0.0, 5.0, "in which it fills outward; 0 is all at once"),
-    duty: Value = number(0.5, "", 0.05, 1.0, "share of a flash that it is on"),
+    run: Value = number(0.2, "s", 0.0, 5.0, "time in which it fills outward; 0 is all at once"),
+    duty: Value = number(0.5, "", 0.05, 1.0, "share of a flash on"),
 ) -> Look:
     """A turn indicator that fills outward, stays, and goes dark: on a trail from the middle out.
 
-    It may follow how hard one steers: by its rate, by its length, or both. UN R6 asks for 90
+    It can follow the steering: with its rate, its length, or both. UN R6 asks for 90
     flashes a minute, give or take 30, and for a sequential one to be full within 0.2 s.
     """
     pace = mix(rate, rate_hard, steer)

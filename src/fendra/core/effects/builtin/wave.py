@@ -23,11 +23,11 @@ from fendra.core.effects.kit import (
 def wave(
     led: Led,
     colour: Value = colour("white", "on the crests"),
-    trough: Value = colour("black", "between them"),
-    waves: Value = number(2.0, "", 0.05, 100.0, "how many lie on the way"),
+    trough: Value = colour("black", "between the crests"),
+    waves: Value = number(2.0, "", 0.05, 100.0, "how many waves along the way"),
     rate: Value = number(0.5, "Hz", 0.0, 20.0, "crests that pass in a second"),
-    reverse: Value = truth(False, "they travel to the way's start"),
-    by: Value = place("along", "the way that they go"),
+    reverse: Value = truth(False, "they travel towards the way's start"),
+    by: Value = place("along", "the way along which they travel"),
 ) -> Look:
     """Soft crests that travel along the trail, or across several things: water, wind, idling.
 
