@@ -127,7 +127,7 @@ def test_film_says_what_it_needs_and_what_is_wrong(fendra, small):
         (["--set", "mode=cal"], "Its words are calm, wild"),
         (["--sweep", "s=0:1"], "write a sweep as in rpm=0:8000:6s"),
         (["--toggle", "on=soon"], "'soon' is not a time"),
-        (["--steps", "s=1,2"], "written as in gear=1,2,3:2s"),
+        (["--steps", "s=1,2"], "write steps as in gear=1,2,3:2s"),
         (["--set", "s"], "has no ="),
     ):
         code, _, err = fendra("film", small, *words)
