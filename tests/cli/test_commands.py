@@ -159,7 +159,9 @@ def test_an_engine_that_cannot_be_made_is_one_note_and_the_rest_goes_on(
     code, out, err = fendra(*words)
     os.close(theirs)
     assert (code, err) == (0, "")
-    assert out.count("note: no C compiler: 'no-such-compiler', which CC names, does not exist.") == 1
+    assert (
+        out.count("note: no C compiler: 'no-such-compiler', which CC names, does not exist.") == 1
+    )
     assert "animation: " in out or "frames sent" in out
 
 

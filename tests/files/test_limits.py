@@ -56,7 +56,9 @@ def test_a_design_of_fifty_megabytes_is_not_read(tmp_path):
     path = tmp_path / "a.toml"
     with path.open("wb") as file:
         file.truncate(50_000_000)
-    with pytest.raises(fd.FileError, match="is too large: the limit is 2,000,000 bytes of a design"):
+    with pytest.raises(
+        fd.FileError, match="is too large: the limit is 2,000,000 bytes of a design"
+    ):
         check_file(path)
 
 

@@ -79,7 +79,7 @@ def test_what_is_too_large_is_said_before_anything_is_written(tmp_path, monkeypa
 
 def test_a_tape_of_other_signals_or_of_hours_is_an_error():
     made = design(layer(level="s"), signals={"s": {}})
-    with pytest.raises(fd.SignalError, match="none of the design's signals. It has rpm"):
+    with pytest.raises(fd.SignalError, match=r"none of the design's signals\. It has rpm"):
         made.page(tape=tape(rpm=[1, 2]))
     long = fd.Tape(np.array([0.0, 9000.0]), {"s": np.array([0.0, 1.0])}, "night")
     with pytest.raises(fd.PageError, match=r"'night' is 450001 frames long"):
