@@ -53,10 +53,11 @@ DOCS = Path(__file__).parents[1] / "docs"
 
 EFFECTS_HEAD = """# Effects
 
-What each effect looks like, its parameters, and an example. Every number, colour and condition may
-be an expression in quotes, and may be looked up by a mode (see [design-file.md](design-file.md)); a
-value outside the range is held within it. Made from the code by `make docs`; `fendra effects NAME`
-shows the same, and [own-effects.md](own-effects.md) how to write one.
+What each effect looks like, its parameters, and an example to paste into a design. Every number,
+colour and condition may be an expression in quotes, or a table that [looks it up by a
+mode](design-file.md#layer-what-to-paint-later-layers-over-earlier-ones). Values of an expression are held
+within the range. `fendra effects NAME` shows the same. [Effects of your own](own-effects.md) explains how
+to write one. Made from the code by `make docs`.
 
 ![Film strips of every effect on a ring, a strip and a grid](screenshots/effects.png)
 
@@ -66,13 +67,13 @@ shows the same, and [own-effects.md](own-effects.md) how to write one.
 
 OPERATIONS_HEAD = """# Operations
 
-All that effects, expressions and signals are made of: each row of the operation table
-(`core/graph/ops.py`) with what it takes and gives, what it means, its text in C, and its
-WebAssembly for one LED and for four ({0} is the first argument, [1] a second one that is one number
-for all four; where there is nothing, they go one by one). Every row rounds exactly as IEEE 754 says
-or is integer arithmetic, so all engines give the same bits; a test
-tries each row on edge values and others. `smaller(a, b)` is `a < b ? a : b`, `larger(a, b)` is
-`a > b ? a : b`. Made from the code by `make docs`.
+Effects, expressions and signals consist of these operations. Each row of the operation table
+(`core/graph/ops.py`) has the types that it takes and gives, its meaning, its text in C, and its
+WebAssembly for one LED and for four. ({0} is the first argument, [1] a second one that is one number
+for all four. An empty cell means that the four go one by one.) Every row rounds exactly as IEEE 754
+says, or is integer arithmetic, so all engines give the same bits. A test tries each row on edge values
+and others. `smaller(a, b)` is `a < b ? a : b`, `larger(a, b)` is `a > b ? a : b`. Made from the code by
+`make docs`.
 
 | operation | takes | gives | meaning | in C | in WebAssembly | of four |
 | --- | --- | --- | --- | --- | --- | --- |
@@ -81,22 +82,22 @@ tries each row on edge values and others. `smaller(a, b)` is `a < b ? a : b`, `l
 
 CONNECTIONS_HEAD = """# Sources and outputs
 
-Each stands in a design as `[sources.NAME]` or `[outputs.NAME]` with its `type`, or on the command
-line as `--from TYPE:ADDRESS,key=value` and `--to TYPE:ADDRESS,key=value`. With a name before it,
-`--from desk=screen:1` stands for the design's source `desk`; without one it stands for the design's
-only source of that type. [live.md](live.md) shows how they work together. Names are those that a
-signal's `source` has behind the colon. A source that needs a package which is not there says which
-extra brings it, as `pip install 'fendra[mqtt]'`. Made from the code by `make docs`.
+Write a source or an output into a design as `[sources.NAME]` or `[outputs.NAME]` with its `type`, or on
+the command line as `--from TYPE:ADDRESS,key=value` and `--to TYPE:ADDRESS,key=value`. `--from
+desk=screen:1` replaces the design's source `desk`. Without a name, an option replaces the design's only
+source of that type. [Live](live.md) shows how they work together. "Names" are what a signal's `source` has
+after the colon. If a source needs a package that is not installed, the message names the extra that brings
+it, such as `pip install 'fendra[mqtt]'`. Made from the code by `make docs`.
 
-A tape is a source as well: `type = "tape"` with `address`, and `loop`, `speed` and `start` (s).
+A tape is a source too: `type = "tape"` with `address`, and `loop`, `speed` and `start` (s).
 """
 
 FINDINGS_HEAD = """# Findings
 
-What `fendra check` may say, by code, each with an example and what it gets as an answer. An error
-stops the design: something will not work, or gets too hot. A warning does not: something is out of
-what data sheets say, or does nothing. A note informs. `--json` gives code, severity, message,
-remedy, place and line of each. Made from `scripts/findings.toml` by `make docs`.
+Everything that `fendra check` can report, by code, each with an example and the answer. An error stops
+the design: something will not work, or gets too hot. A warning does not: something is outside a data
+sheet, or has no effect. A note informs. `--json` gives code, severity, message, remedy, place and line
+of each. Made from `scripts/findings.toml` by `make docs`.
 """
 
 ARCHITECTURE = """# How it is built
@@ -108,10 +109,10 @@ that no neighbours form a circle. Made from the code by `make docs`
 
 ![The rooms from the top down, with arrows to what each knows](architecture.svg)
 
-An arrow says that one room imports another. Where a way over other rooms says so already, there is
-none. Many rooms know those at the foot of the core, and these have no arrows.
+An arrow means that one room imports another. Arrows that follow from others are left out, and so are
+arrows to the rooms at the foot of the core, which many rooms know.
 
-[one-value.md](one-value.md) follows one value through all of it, from a tape to a wire.
+[One value](one-value.md) follows one value through all rooms, from a tape to a wire.
 
 ## The program
 
@@ -122,15 +123,15 @@ fendra` gives.
 ## The core
 
 {core}
-- **A design is data.** `document` holds what is written, and nothing of what files beside it hold:
-  pictures and effects of one's own are `Media`, and are passed to recording.
+- **A design is data.** `document` holds the text of a design, but not the contents of files beside it:
+  pictures and your own effects are `Media`, which are passed to recording.
 - **A design is examined once.** `core/checks/examine.py` places and records it; check, compile,
-  budget, film, explain, emit and reload share that.
+  budget, film, explain, emit and reload share the result.
 - **Composition is one plan.** Steps (`Paint`, `Mix`, `Master`, `Limit`, `Wire`) over one graph.
-  Engines and `explain` run them and know no effect, blend or scene by name. One that does not know
-  a step raises an error.
-- **Registries find what there are several of.** Effects, blends, shapes, signal kinds and checks
-  are one file each, and packages can add theirs. [CONTRIBUTING.md](../CONTRIBUTING.md) says how.
+  Engines and `explain` run them and know no effect, blend or scene by name. An engine that does not
+  know a step raises an error.
+- **Registries find things of one kind.** Effects, blends, shapes, signal kinds and checks are one file
+  each, and packages can add theirs. [CONTRIBUTING.md](../CONTRIBUTING.md) says how.
 """
 
 DEFAULT_LINE = """

@@ -58,7 +58,9 @@ class Driver:
             raise self.error(self._what_is_wrong(exc)) from exc
 
     def check_from_design(self) -> None:
-        """Whether a design may say what it says. Raises `error` for what only the user may."""
+        """Check that a design may use these options. Raises `error` for those that only the user
+        may.
+        """
 
     @property
     def host(self) -> str:
@@ -97,7 +99,7 @@ class Drivers(Generic[D]):
         return sorted({*self.table, *self._others()})
 
     def kind(self, name: str) -> type[D]:
-        """The class of a name. Raises `error` for one that there is not."""
+        """The class of a name. Raises `error` for an unknown name."""
         if name in self.table:
             module, attribute = self.table[name]
             found: type[D] = getattr(importlib.import_module(module), attribute)

@@ -59,7 +59,7 @@ def _no_table(given: object) -> Finding:
 
 
 class Design(CoreDesign):
-    """A design; see `fendra.core.document.design.Design` for its keys.
+    """A design: see [the design file](design-file.md) for its keys, which are attributes here.
 
     >>> import fendra as fd
     >>> design = fd.Design.from_values({
@@ -78,10 +78,14 @@ class Design(CoreDesign):
 
     @classmethod
     def from_values(cls, values: Mapping[str, Any], *, folder: str | Path = ".") -> Self:
-        """A design from plain values: the tables of a file as dicts and lists.
+        """Make a design from plain values: the tables of a file as dicts and lists.
 
-        folder: where the files are that it names. Raises DesignError, with a finding for each wrong
-        key, type and range.
+        Args:
+            values: the tables
+            folder: where the files are that it names
+
+        Raises:
+            DesignError: a key, type or range is wrong; it has a finding for each
         """
         if not isinstance(values, Mapping):
             raise DesignError([_no_table(values)])
@@ -97,7 +101,7 @@ class Design(CoreDesign):
         return document.design._beside(media, Origin(folder=str(folder)))._told_of_held()
 
     def with_values(self, values: Mapping[str, Any]) -> Self:
-        """A design of other plain values, with the same files beside it. Raises DesignError."""
+        """Make a design from other plain values, beside the same files. Raises DesignError."""
         try:
             made = type(self).model_validate(dict(values), strict=False)
         except ValidationError:
@@ -119,17 +123,17 @@ class Design(CoreDesign):
 
     @property
     def media(self) -> Media:
-        """What the files that it names hold: effects and pictures."""
+        """The effects and pictures in the files that it names."""
         return self._media
 
     @property
     def origin(self) -> Origin:
-        """The file and folder that it was read from, and the line of each key."""
+        """The file and folder that it came from, and the line of each key."""
         return self._origin
 
     @property
     def examined(self) -> Examined:
-        """What was made of it: it is placed and recorded when this is first asked for, and once."""
+        """The placed and recorded design. Fendra makes it once, when you first ask for it."""
         if self._examined is None:
             self._examined = examine(self, media=self._media, origin=self._origin)
         return self._examined
@@ -139,11 +143,11 @@ class Design(CoreDesign):
         return super().model_copy(update=update, deep=deep)._beside(self._media, self._origin)
 
     def layout(self) -> Layout:
-        """Where every LED is; `.table()` gives a pandas DataFrame."""
+        """Where every LED is. `.table()` gives a pandas DataFrame."""
         return self.examined.subject.layout
 
     def check(self, film: CoreFilm | None = None) -> list[Finding]:
-        """Every finding, of any severity. With a film, also about what the design shows in it."""
+        """List every finding, of any severity; with a film, also about its light."""
         from fendra.live.connect import check_connections
 
         examined, film = self.examined, needs_film(film)
@@ -151,7 +155,7 @@ class Design(CoreDesign):
         return [*found, *check_connections(self)]
 
     def budget(self, film: CoreFilm | None = None) -> Budget:
-        """Currents, voltages, data and memory; with a film, also of what the design shows.
+        """Compute currents, voltages, data and memory; with a film, also what the film draws.
 
         Raises DesignError with every finding of severity error.
 
@@ -164,9 +168,17 @@ class Design(CoreDesign):
         return budget_of(self.examined.sound.plan, film)
 
     def voltage(self, ax: Axes | None = None, lines: Sequence[str] | None = None) -> Axes:
-        """Draw the voltage along lines at full white as far as the limiter lets it; gives the axes.
+        """Draw the voltage along lines at full white, as far as the limiter allows.
 
-        lines: their names, all if not given. Raises LayoutError for one that there is not.
+        Args:
+            ax: your axes; new ones by default
+            lines: names of lines; all by default
+
+        Returns:
+            The axes.
+
+        Raises:
+            LayoutError: there is no line of that name
         """
         from fendra.draw.electric import draw_voltage
         from fendra.draw.style import new_axes
@@ -176,11 +188,14 @@ class Design(CoreDesign):
     def sheet(
         self, path: str | Path, film: CoreFilm | None = None, *, view: ViewName | None = None
     ) -> Path:
-        """Write the build sheet, one HTML page that opens from disk and prints on A4.
+        """Write the build sheet: one HTML page that opens from disk and prints on A4.
 
-        film: of a tape, for what the design really draws. view: the side that the map is seen from,
-        the one that shows most if not given. Raises DesignError with every finding of
-        severity error, and FileError.
+        Args:
+            path: the file to write
+            film: of a tape, for the currents that the design really draws
+            view: the side that the map shows; by default the one that shows most
+
+        Raises DesignError with every finding of severity error, and FileError.
         """
         from fendra.sheet.page import make_page
 
@@ -192,16 +207,21 @@ class Design(CoreDesign):
         return write_text(path, make_page(subject, list(report), view))
 
     def compile(self, engine: EngineName = "auto", *, frames: int = 0) -> Program:
-        """A program that runs.
+        """Compile the design to a program.
 
-        engine: `numpy`; `native`, the machine's own code, made by its C compiler and kept for
-        the next time; `wasm`, which needs no compiler but `pip install 'fendra[wasm]'`; or `auto`:
-        native for large designs, or wasm where there is no compiler. frames: how many are wanted of
-        a film, so that `auto` takes what is quickest for so many. All give the same light, bit for
-        bit. Where an engine cannot be had, NumPy runs the design, with an `EngineWarning`.
+        Args:
+            engine: `numpy`; `native`, code from the machine's C compiler, kept for the next time;
+                `wasm`, which
+                needs no compiler but `pip install 'fendra[wasm]'`; or `auto`: native for large
+                designs, or
+                wasm if there is no compiler. All give the same light, bit for bit.
+            frames: how many frames of film you want, so that `auto` takes the quickest engine for
+                them
 
-        Raises DesignError with every finding of severity error, and EngineError for an engine
-        that there is not.
+        If an engine is not available, NumPy runs the design, with an `EngineWarning`.
+
+        Raises DesignError with every finding of severity error, and EngineError for an unknown
+        engine.
 
         >>> import fendra as fd
         >>> fd.load(fd.demo_file("heron.toml")).compile(engine="numpy").engine.name
@@ -228,15 +248,24 @@ class Design(CoreDesign):
         engine: EngineName = "auto",
         page: str | None = None,
     ) -> Session:
-        """A run from sources to outputs, not yet begun; `run()` on what it gives runs it.
+        """Prepare a run from sources to outputs. Call `run()` on the result to start it.
 
-        sources, outputs: as `udp:9400` and `terminal:`, instead of those of the design. for_s: when
-        it ends by itself, in seconds. page: where the page of the run is served while it runs, as
-        `127.0.0.1:8480`, or `0.0.0.0:8080` for other computers too, which need a token; the
-        session's `addresses` say how to open it. Values from Python come in by
-        `inbox.put(source, name, value)`, from any thread; `loop.stop()` ends it. Raises
-        DesignError, and SourceError and OutputError for what cannot be understood, PageError where
-        no page can be served; what fails later is tried again.
+        Args:
+            sources: such as `udp:9400`, instead of the design's sources
+            outputs: such as `terminal:`, instead of the design's outputs
+            for_s: ends the run after this time, s
+            engine: as for `compile`
+            page: serves the page of the run, such as `127.0.0.1:8480`, or `0.0.0.0:8080` for other
+                computers
+                too, which need a token; the session's `addresses` open it
+
+        Send values from Python with `inbox.put(source, name, value)`, from any thread.
+        `loop.stop()` ends the
+        run. A source or output that fails later is retried.
+
+        Raises DesignError; SourceError and OutputError for sources and outputs that make no sense;
+        PageError
+        if the page cannot be served.
 
         >>> import fendra as fd
         >>> session = fd.load(fd.demo_file("heron.toml")).live(
@@ -282,14 +311,20 @@ class Design(CoreDesign):
         controller: str | None = None,
         receiver: bool = False,
     ) -> Project:
-        """Firmware of the design: a folder of C that builds, as `files`, and what it costs.
+        """Write firmware: a folder of C that builds, as `files`, and what it costs.
 
-        target: a chip by its controller type, as `rp2040` or `esp32`; a family for its first chip
-        (`avr`, `arm`); or `generic`, where the board is to be filled in; if not given what the
-        design's controller is. film: whose tape can be tried on a
-        computer, and tells how much work a frame is. controller: which one, where there are
-        several. receiver: frames come over a serial link. Raises DesignError with every finding
-        of severity error, and FirmwareError where a pin or a target cannot be had.
+        Args:
+            target: a chip by its controller type, such as `rp2040` or `esp32`; a family for its
+                first chip
+                (`avr`, `arm`); or `generic`, to fill in the board yourself; by default the
+                design's controller
+            film: its tape can be tried on a computer, and gives the work of a frame
+            controller: which one, if there are several
+            receiver: frames arrive over a serial link
+
+        Raises DesignError with every finding of severity error, and FirmwareError if a pin or a
+        target does
+        not exist.
 
         >>> import fendra as fd
         >>> project = fd.load(fd.demo_file("drone.toml")).firmware("avr")
@@ -308,11 +343,12 @@ class Design(CoreDesign):
         )
 
     def emit(self) -> Emitted:
-        """The design as C99, for a controller: a header and a source.
+        """Write the design as C99, for a controller: a header and a source.
 
-        The code gives the bytes of the preview. It allocates nothing and calls nothing but
-        `memset`, `floorf`, `fabsf` and `sqrtf`; see docs/emitted-c.md. Raises DesignError with
-        every finding of severity error.
+        The code gives the bytes of the preview. It allocates nothing and calls only `memset`,
+        `floorf`, `fabsf`
+        and `sqrtf`; see docs/emitted-c.md. Raises DesignError with every finding of severity
+        error.
 
         >>> import fendra as fd
         >>> emitted = fd.load(fd.demo_file("heron.toml")).emit()
@@ -327,14 +363,20 @@ class Design(CoreDesign):
         self, path: str | Path | None = None, tape: Tape | None = None, *,
         other: Design | None = None, labels: tuple[str, str] = ("", ""),
     ) -> Page:  # fmt: skip
-        """A page for the browser that runs the design by itself: one file, no network.
+        """Make a page for the browser that runs the design by itself: one file, no network.
 
-        path: where it is written, if it is. tape: signals that drive it; without, they are set by
-        hand on the page. other: another design beside it, on the same signals; labels: what the
-        two are called. A notebook shows what this gives in its cell; `html` is all of it.
+        Args:
+            path: the file to write, if any
+            tape: signals that drive it; without a tape you set them by hand on the page
+            other: another design beside it, on the same signals
+            labels: the names of the two
 
-        Raises DesignError with every finding of severity error, PageError for what is too large
-        for a page, SignalError for a tape with none of the design's signals, FileError.
+        Returns:
+            The page: a notebook shows it in its cell, and `html` is its text.
+
+        Raises DesignError with every finding of severity error, PageError if it is too large for a
+        page,
+        SignalError for a tape with none of the design's signals, and FileError.
 
         >>> import fendra as fd
         >>> design = fd.load(fd.demo_file("pad.toml"))
@@ -361,11 +403,19 @@ class Design(CoreDesign):
         show: str | Sequence[str] | None = None,
         canvas: str = "",
     ) -> Axes:
-        """Draw where every LED is, in wire order; gives the axes.
+        """Draw where every LED is, in wire order.
 
-        view: `top`, `bottom`, `front`, `back`, `left` or `right`. show: parts, groups or trails
-        that stand out; a trail by itself is coloured by `along`. canvas: LEDs where that canvas
-        puts them. Raises LayoutError for others.
+        Args:
+            ax: your axes; new ones by default
+            view: `top`, `bottom`, `front`, `back`, `left` or `right`
+            show: parts, groups or trails to highlight; a single trail is coloured by `along`
+            canvas: draws the LEDs where this canvas puts them
+
+        Returns:
+            The axes.
+
+        Raises:
+            LayoutError: a name is unknown
         """
         from fendra.draw.map import draw_map
 
@@ -377,7 +427,7 @@ class Design(CoreDesign):
     ) -> Any:  # fmt: skip
         """The map with a table of the lines beside it, as a Matplotlib figure; see `map`.
 
-        path: an old way to write it into a file, which `save_map` does now.
+        path: an old way to write a file; use `save_map`.
         """
         if path is not None:
             _is_now("map_figure(path)", "save_map(path)")
@@ -408,7 +458,7 @@ def _is_now(old: str, new: str) -> None:
 
 
 class Program(core_program.Program):
-    """A design compiled: state in, frame out; see `fendra.core.program.Program`.
+    """A compiled design: state in, frame out.
 
     >>> import fendra as fd
     >>> program = fd.load(fd.demo_file("heron.toml")).compile()
@@ -425,7 +475,7 @@ class Program(core_program.Program):
         clock_s: float = 0.0,
         progress: Callable[[int, int], None] | None = None,
     ) -> Film:
-        """Every frame of a tape, as a film that can be drawn."""
+        """Make every frame of a tape: a film that you can draw."""
         film = super().film(tape, rate=rate, clock_s=clock_s, progress=progress)
         return Film(film.times, film.rgb, film.layout, film.design, film.tape, film.let_through)
 
@@ -433,7 +483,9 @@ class Program(core_program.Program):
 class Film(core_film.Film):
     """Frames over a stretch of time, with pictures.
 
-    The array of all bytes is `rgb`, (frames, spots, 3) uint8; `times` are seconds.
+    Attributes:
+        rgb: all bytes, (frames, spots, 3) uint8, linear
+        times: (frames,) seconds on the tape's clock
 
     >>> import fendra as fd
     >>> ride = fd.read_tape(fd.demo_file("ride.csv")).until(2.0)
@@ -445,10 +497,16 @@ class Film(core_film.Film):
     """
 
     def strip(self, ax: Axes | None = None, part: str | None = None) -> Any:
-        """Draw a part's film strip: time across, LED along; gives the axes.
+        """Draw a part's film strip: time to the right, a row for each LED.
 
-        ax: where; on axes of its own, if not given. part: the first, if not given. Raises
-        LayoutError for a part that there is not. Without both it is an old way to get
+        Args:
+            ax: your axes; new ones by default
+            part: the part; the first by default
+
+        Returns:
+            The axes.
+
+        Raises LayoutError for an unknown part. Without both arguments it is an old way to get
         `strip_figure`.
         """
         from fendra.draw.strip import draw_band
@@ -462,7 +520,7 @@ class Film(core_film.Film):
         return on
 
     def strip_figure(self) -> Figure:
-        """The film strip of every part with the signals above, as a Matplotlib figure."""
+        """The film strip of every part, with the signals above, as a Matplotlib figure."""
         from fendra.draw.strip import draw_strip
 
         return draw_strip(self)
@@ -478,9 +536,17 @@ class Film(core_film.Film):
         return budget_of(_examined(self.design).sound.plan, self)
 
     def current(self, ax: Axes | None = None, supply: str | None = None) -> Axes:
-        """Draw the current of a supply over the film, against its limits; gives the axes.
+        """Draw the current of a supply over the film, against its limits.
 
-        supply: its name, the first if not given. Raises LayoutError for one that there is not.
+        Args:
+            ax: your axes; new ones by default
+            supply: its name; the first by default
+
+        Returns:
+            The axes.
+
+        Raises:
+            LayoutError: there is no supply of that name
         """
         from fendra.draw.electric import draw_current
         from fendra.draw.style import new_axes
@@ -488,8 +554,9 @@ class Film(core_film.Film):
         return draw_current(self.budget(), ax or new_axes(), supply)
 
     def voltage(self, ax: Axes | None = None, lines: Sequence[str] | None = None) -> Axes:
-        """Draw the voltage along lines, as of `Design.voltage`, with that of the film's worst frame
-        dotted; gives the axes. Raises LayoutError.
+        """Draw the voltage along lines as `Design.voltage`, with the film's worst frame dotted.
+
+        Returns the axes. Raises LayoutError.
         """
         from fendra.draw.electric import draw_voltage
         from fendra.draw.style import new_axes
@@ -499,9 +566,14 @@ class Film(core_film.Film):
     def save_still(
         self, path: str | Path, at_s: float, *, view: ViewName = "top", diffuser_mm: float = 0.0
     ) -> Path:
-        """Write the thing as it looks at a moment, as a PNG; view: the side, as of a map.
+        """Write a picture of the thing at a moment.
 
-        diffuser_mm: as seen through opal acrylic or paper that far before the LEDs; 0 is none.
+        Args:
+            path: the file: .png, .jpg or .webp
+            at_s: the moment, s
+            view: the side, as for a map
+            diffuser_mm: distance of opal acrylic or paper in front of the LEDs; 0 is none
+
         Raises FileError.
         """
         from fendra.draw.still import write_still
@@ -517,8 +589,9 @@ class Film(core_film.Film):
         self, path: str | Path, start_s: float, duration_s: float, *, view: ViewName = "top",
         diffuser_mm: float = 0.0,
     ) -> Path:  # fmt: skip
-        """Write some seconds as an animated GIF or, by the file's ending, APNG or MP4 (which needs
-        ffmpeg); view, diffuser_mm: as above. Raises FileError.
+        """Write some seconds as GIF or, by the file's ending, as APNG or MP4 (which needs ffmpeg).
+
+        `view` and `diffuser_mm` are as for `save_still`. Raises FileError.
         """
         from fendra.draw.animation import write_animation
 
@@ -532,7 +605,7 @@ class Film(core_film.Film):
         return self.save_animation(path, start_s, duration_s, **options)
 
     def timeline(self) -> Timeline:
-        """Which scenes and layers were there in each frame, and their conditions.
+        """Which scenes and layers were on in each frame, and their conditions.
 
         >>> import fendra as fd
         >>> ride = fd.read_tape(fd.demo_file("ride.csv")).until(3.0)
@@ -543,7 +616,7 @@ class Film(core_film.Film):
         return timeline_of(_examined(self.design).sound.plan, self)
 
     def timeline_figure(self) -> Figure:
-        """The timeline under what the parts showed, as a Matplotlib figure."""
+        """The timeline below the parts, as a Matplotlib figure."""
         from fendra.draw.timeline import draw_timeline_figure
 
         return draw_timeline_figure(self, self.timeline())
@@ -555,10 +628,14 @@ class Film(core_film.Film):
         return save_figure(self.timeline_figure(), path)
 
     def explain(self, spot: str, at_s: float) -> Explanation:
-        """Why an LED looked as it did at a moment.
+        """Say why an LED looked as it did at a moment.
 
-        spot: `part:place`, or any text that chooses one LED in a group, as `tail-out[0]`.
-        Raises LayoutError for an LED that there is not.
+        Args:
+            spot: `part:place`, or any text that chooses one LED in a group, such as `tail-out[0]`
+            at_s: the moment, s
+
+        Raises:
+            LayoutError: there is no such LED
 
         >>> import fendra as fd
         >>> ride = fd.read_tape(fd.demo_file("ride.csv")).until(3.0)
@@ -579,10 +656,11 @@ class Film(core_film.Film):
 
 
 def load(path: str | Path) -> Design:
-    """The design of a TOML file.
+    """Read the design of a TOML file.
 
-    Raises FileError where it cannot be read and DesignError, with every finding, where it
-    has errors.
+    Raises:
+        FileError: the file cannot be read
+        DesignError: the design has errors; it has every finding
 
     >>> from fendra import demo_file
     >>> load(demo_file("heron.toml")).name

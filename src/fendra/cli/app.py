@@ -107,7 +107,7 @@ def _fendra(
 
 
 def _safe(command: Callable[..., None]) -> Callable[..., None]:
-    """A command whose errors of usage show what a design or a source said, and obey none of it."""
+    """A command whose usage errors show texts of a design or a source without obeying them."""
 
     @functools.wraps(command)
     def run_safely(*args: Any, **options: Any) -> None:

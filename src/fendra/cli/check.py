@@ -58,7 +58,7 @@ def check(
 
 
 def check_on(design: Path, tape: Path | None) -> tuple[Checked, Tape | None]:
-    """A design checked, with what it shows on a tape where there is one; and the tape."""
+    """Check a design, with its light on a tape if there is one; also return the tape."""
     from fendra.files.design_file import check_file, read_design
     from fendra.files.tape_file import read_tape
     from fendra.live.connect import check_connections

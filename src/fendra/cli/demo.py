@@ -216,7 +216,7 @@ def heard(line: str) -> dict[str, Any]:
 
 
 def compare(design: CoreDesign, port: str, sent: RunReport, seen: dict[str, Any]) -> bool:
-    """Say what came, and whether what the controller shows is what was sent last."""
+    """Report what arrived, and whether the controller shows the last frame that was sent."""
     say(f"   sent to {port}: {sent}")
     say(
         f"   controller:  {seen['frames']} frames shown, {seen['lost']} lost, "

@@ -113,7 +113,7 @@ def identifier_of(controller: str | None) -> str:
 
 
 def say_project(project: Project, written: Written) -> None:
-    """What was written, what is where, what it needs, and what comes next."""
+    """Report what was written, the pins, the needs, and the next steps."""
     from fendra.core.names import listed
 
     lines = ", ".join(f"{line.line} {line.size} bytes" for line in project.emitted.lines)

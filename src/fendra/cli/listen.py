@@ -92,7 +92,7 @@ def _listen(
     *,
     as_json: bool,
 ) -> dict[str, Heard]:
-    """Listen until Ctrl-C, and show it; gives what was heard of each signal."""
+    """Listen and show it until Ctrl-C; return the values of each signal."""
     from threading import Event
 
     from rich.console import Console

@@ -1,4 +1,4 @@
-"""`fendra probe`: test patterns on the real lines, and what follows from what is seen."""
+"""`fendra probe`: test patterns on the real lines, and conclusions from what people see."""
 
 from __future__ import annotations
 
@@ -204,7 +204,7 @@ def _on_page(
 
 
 def _pressed(seconds: float) -> bool:
-    """Whether Enter is pressed within so many seconds."""
+    """Whether somebody presses Enter within this time."""
     is_ready, _, _ = select.select([sys.stdin], [], [], seconds)
     if is_ready:
         sys.stdin.readline()
@@ -212,7 +212,7 @@ def _pressed(seconds: float) -> bool:
 
 
 def _level(bench: Bench, pattern: Pattern, steps: list[PatternStep], wanted: float | None) -> float:
-    """The linear level, and what is to be said of it."""
+    """The linear level, and a text about it."""
     import numpy as np
 
     from fendra.core.light.colours import linear_to_srgb, srgb_to_linear

@@ -295,8 +295,8 @@ def has_no_output(session: Session) -> bool:
 
 
 class Unheard:
-    """Tells each once: what came and made no sense; and, some seconds after the start, which
-    signals nothing feeds and which names nobody uses.
+    """Reports each once: values that make no sense; and, some seconds after the start, signals
+    without a source and names that no signal uses.
     """
 
     AFTER_S = 3.0

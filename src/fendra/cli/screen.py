@@ -42,7 +42,7 @@ def console() -> Console:
 
 @contextmanager
 def said_aside(wanted: bool) -> Iterator[None]:
-    """What is said meanwhile goes to standard error, so that standard output is JSON alone."""
+    """Texts within the block go to standard error, so that standard output has only JSON."""
     before = _aside.copy()
     _aside["is_wanted"] = wanted
     try:
@@ -72,9 +72,9 @@ def say(text: str = "", *, style: str = "") -> None:
 def say_columns(
     heads: Sequence[str], rows: Sequence[Sequence[str]], *, right: Sequence[str] = ()
 ) -> None:
-    """Rows under heads, each column as wide as it must be. right: the heads of those set right.
+    """Rows under heads, each column as wide as needed. right: the heads of right-aligned columns.
 
-    Where all of them are too wide, the widest columns are narrowed and their cells go on below.
+    If they are too wide together, the widest columns get narrower and their cells wrap.
     """
     rows = [[visible(cell) for cell in row] for row in rows]
     widths = [max(len(row[i]) for row in (heads, *rows)) for i in range(len(heads))]

@@ -1,4 +1,4 @@
-"""`fendra simulate`: stand-ins for what a design is connected to."""
+"""`fendra simulate`: stand-ins for what a design connects to."""
 
 from __future__ import annotations
 

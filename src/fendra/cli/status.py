@@ -23,7 +23,7 @@ ESCAPE_BOX = "\x1b[2K"
 
 
 def status_line(loop: Loop, *, name: str = "") -> str:
-    """How a run goes: frames a second, lateness, drops, limiter, scene, what is lost."""
+    """The state of a run: frames a second, lateness, drops, limiter, scene, lost signals."""
     rate_hz, median_s, worst_s = loop.stats.lately()
     dropped = loop.stats.late + sum(sender.mailbox.replaced for sender in loop.senders)
     parts = [name] if name else []
@@ -46,10 +46,10 @@ def status_line(loop: Loop, *, name: str = "") -> str:
 
 
 class Foot:
-    """The last line of the terminal: a status that is written anew, what is typed, and messages
-    above it. Without a terminal messages alone are written, each on a line.
+    """The last line of the terminal: a status, the text that somebody types, and messages above it.
+    Without a terminal only messages are written, each on a line.
 
-    is_full: the rest of the screen is drawn by somebody else, and nothing may scroll it.
+    is_full: something else draws the rest of the screen, and nothing may scroll it.
     """
 
     def __init__(self, *, is_full: bool = False) -> None:
@@ -80,7 +80,7 @@ class Foot:
             self._draw()
 
     def type(self, text: str) -> None:
-        """Show what has been typed so far."""
+        """Show the unfinished line."""
         with self._lock:
             self._typed = visible(text)
             self._draw()
@@ -140,9 +140,10 @@ class Ticker(Thread):
 
 @contextlib.contextmanager
 def typing(take: Callable[[str], object], show: Callable[[str], object]) -> Iterator[None]:
-    """Take what is typed at the terminal while the block runs, line by line; nothing without one.
+    """Take the lines that somebody types at the terminal while the block runs; none without a
+    terminal.
 
-    take: gets each line. show: gets what has been typed of the next one.
+    take: gets each line. show: gets the unfinished line.
     """
     if not (sys.stdin and sys.stdin.isatty() and _is_in_front(sys.stdin.fileno())):
         yield

@@ -32,9 +32,9 @@ NEVER = "never"
 class FendraError(Exception):
     """The root of the tree: `except FendraError` catches all of it.
 
-    problem: what is wrong. remedy: what to do about it. code: what sort of problem it is, for code
-    that treats some in a way of its own: `unknown-name`, `no-file`. names: those that the problem
-    is about, as they are written. The text of an error is for people alone.
+    problem: what is wrong. remedy: what to do about it. code: the sort of problem, for code that
+    must tell them apart: `unknown-name`, `no-file`. names: the names in question, as written. The
+    text of an error is only for people.
     """
 
     def __init__(
@@ -54,7 +54,7 @@ class DesignError(FendraError, ValueError):
 
 
 class ExpressionError(FendraError, ValueError):
-    """An expression that does not parse, or names what is not there.
+    """An expression that does not parse, or has an unknown name.
 
     `column` is the place in `text`, counted from 0.
     """
@@ -79,7 +79,7 @@ class ExpressionError(FendraError, ValueError):
 
 
 class LayoutError(FendraError, ValueError):
-    """A part, group or view that there is not, or positions that cannot be read."""
+    """An unknown part, group or view, or positions that cannot be read."""
 
 
 class GraphError(FendraError, TypeError):
@@ -111,7 +111,7 @@ class OutputError(FendraError, OSError):
 
 
 class EngineError(FendraError, RuntimeError):
-    """An engine that there is not, or machine code that no compiler makes here."""
+    """An unknown engine, or no compiler for machine code."""
 
 
 class EngineWarning(UserWarning):

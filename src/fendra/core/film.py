@@ -1,4 +1,4 @@
-"""Frames and films: what a program gives."""
+"""Frames and films: the results of a program."""
 
 from __future__ import annotations
 
@@ -48,9 +48,11 @@ def is_balanced(line: Line) -> bool:
 class Frame:
     """The pixel values of one moment.
 
-    at_s: seconds on the program's clock. rgb: (n, 3) uint8, a row a spot, in linear
-    steps of red, green and blue, as the LEDs' drivers take them. let_through: of each supply that
-    has a limiter, the share of the light that it lets through, 0 to 1.
+    Attributes:
+        at_s: seconds on the program's clock
+        rgb: (n, 3) uint8, a row for each spot, in linear steps of red, green and blue, as the LEDs
+            get them
+        let_through: for each supply with a limiter, the share of the light that it passes, 0 to 1
     """
 
     at_s: float
@@ -88,7 +90,7 @@ class Frame:
     def line_bytes(self) -> list[bytes]:
         """The bytes of each line, in wire order and the line's colour order.
 
-        Addresses that are skipped are dark.
+        Skipped addresses are dark.
         """
         return LineBytes(self.layout, self.design).bytes(self.rgb)
 
@@ -112,10 +114,10 @@ def quick_frame(
 
 @dataclass(frozen=True)
 class Limited:
-    """What the limiter of a supply did in a film.
+    """What a supply's limiter did in a film.
 
-    frames: those that it held back, of so many in all. least: the smallest share of the light that
-    it let through, 0 to 1; at_s: when that was first.
+    frames: how many frames it held back, of `of`. least: the smallest share of the light that it
+    passed, 0 to 1; at_s: when that first happened.
     """
 
     supply: str
@@ -163,7 +165,7 @@ class Film:
         )  # fmt: skip
 
     def limited(self) -> list[Limited]:
-        """How often and how much the limiter acted, for each supply that has one."""
+        """How often and how much each supply's limiter acted."""
         found = []
         for supply, share in self.let_through.items():
             lowest = int(np.argmin(share))
@@ -179,7 +181,7 @@ class Film:
         return np.array(self.rgb, dtype=dtype, copy=copy)
 
     def frame(self, at_s: float) -> Frame:
-        """The frame shown at a time; the first one before it begins, the last after its end."""
+        """The frame shown at a time; the first before the film begins, the last after its end."""
         place = self.place(at_s)
         shares = {supply: float(share[place]) for supply, share in self.let_through.items()}
         return Frame(float(self.times[place]), self.rgb[place], self.layout, self.design, shares)

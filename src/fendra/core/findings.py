@@ -1,4 +1,4 @@
-"""Findings: what a check has to say, where, and what to do about it."""
+"""Findings: what a check reports, where, and what to do about it."""
 
 from __future__ import annotations
 
@@ -22,11 +22,13 @@ class Severity(StrEnum):
 
 @dataclass(frozen=True)
 class Finding:
-    """One thing a check has to say.
+    """One thing that a check reports.
 
-    `path` is the place in the design (`("layer", 2, "when")`); `file` and `line`
-    are filled in when the design came from a file. `excerpt` shows the text with a caret
-    under the place.
+    Attributes:
+        path: the place in the design: `("layer", 2, "when")`
+        file: set if the design came from a file
+        line: set if the design came from a file
+        excerpt: the text, with a caret under the place
     """
 
     code: str

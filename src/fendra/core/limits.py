@@ -1,6 +1,6 @@
-"""The most of everything: what a design, a file or a packet may hold.
+"""The limits of everything: the size of a design, a file or a packet.
 
-Below each of these a command ends within seconds and a gigabyte; above it is an error that says so.
+Below each limit a command ends within seconds and a gigabyte; above it, an error says so.
 docs/security.md shows the table.
 """
 
@@ -11,9 +11,9 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class Limit:
-    """The most of something.
+    """A limit.
 
-    most: the number. what: what is counted, as a message says it. why: what it keeps away.
+    most: the number. what: what is counted, as a message says it. why: what the limit prevents.
     """
 
     most: int

@@ -8,10 +8,9 @@ from collections.abc import Callable, Mapping
 def first_right(
     text: str, slips: Mapping[str, Callable[[str], str]], is_right: Callable[[str], bool]
 ) -> tuple[str, str] | None:
-    """The first slip that is in a text, and the text without those that had to be mended; None
-    where that does not make it right.
+    """The first slip in a text, and the corrected text; None if no correction works.
 
-    slips: what is wrong, and what gives the text without it, in the order in which they are tried.
+    slips: what is wrong, and a function that corrects it, in the order in which to try them.
 
     >>> slips = {"it is small": str.upper, "it has blanks": lambda text: text.replace(" ", "")}
     >>> first_right("a b", slips, lambda text: text == "AB")

@@ -26,7 +26,7 @@ ViewName: TypeAlias = Literal["top", "bottom", "front", "back", "left", "right"]
 
 
 def truth_of(text: str) -> bool | None:
-    """What a word for truth says; None where it is none.
+    """The truth value of a word; None if it is not a word for one.
 
     >>> truth_of(" Yes "), truth_of("off"), truth_of("7")
     (True, False, None)
@@ -94,9 +94,10 @@ def same_number(name: str, known: Collection[str]) -> str | None:
 
 
 def number_meant(name: str, known: Collection[str], what: str, otherwise: str = "") -> str:
-    """The remedy for an unknown part number: the known one that is meant, else the whole list.
+    """The remedy for an unknown part number: the known one that somebody meant, else the whole
+    list.
 
-    otherwise: what is said behind the list.
+    otherwise: text after the list.
 
     >>> number_meant("ws2812", ["ws2811", "ws2812b"], "types")
     "Did you mean 'ws2812b'?"
@@ -127,7 +128,7 @@ def did_you_mean(name: str, known: Iterable[str], what: str = "known names") -> 
 
 
 def the_known(names: Iterable[str], what: str) -> str:
-    """A list of the names that there are.
+    """A list of the known names.
 
     >>> the_known(["blink", "sweep"], "effects"), the_known([], "scenes")
     ('The effects are: blink, sweep.', 'There are no scenes yet.')
@@ -176,7 +177,7 @@ def must_be(wanted: str, given: object) -> str:
 
 
 def cannot_stand(given: object, known: Iterable[str]) -> tuple[str, str]:
-    """The message and the remedy for what is none of the known values.
+    """The message and the remedy for a value that is not one of the known ones.
 
     >>> cannot_stand("ovr", ["add", "over"])
     ('this must be add or over; you wrote "ovr".', "Did you mean 'over'?")

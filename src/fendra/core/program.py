@@ -39,8 +39,9 @@ _PART = Signal()
 class Program:
     """A design that runs. It remembers from frame to frame: time only goes forward.
 
-    fed: the signals that it takes; the others are computed from them. engine: what runs it;
-    `engine.name` says which one that is.
+    Attributes:
+        fed: the signals that it takes; the others are computed from them
+        engine: what runs it; `engine.name` is its name
     """
 
     def __init__(self, plan: Plan, engine: Engine) -> None:
@@ -84,7 +85,7 @@ class Program:
         return as_table(title, ("takes", "kind", "range", "unit", "about"), rows)
 
     def reset(self) -> None:
-        """Forget everything: as after power-up."""
+        """Forget everything, as after power-up."""
         self.engine.reset()
         self._last_ms = None
 
@@ -99,9 +100,9 @@ class Program:
         return self._matched[1]
 
     def adopt(self, before: Program, known: Mapping[str, float]) -> None:
-        """Go on where another program stands, with what both remember in the same way.
+        """Continue where another program is, with the memory that both share.
 
-        known: what is known of the signals: what begins anew begins with that.
+        known: the known values of the signals: parts that start again start with those.
         """
         if before._last_ms is None:
             return
@@ -131,7 +132,7 @@ class Program:
 
     @property
     def scene(self) -> str:
-        """The scene that is chosen just now; empty where there is none."""
+        """The scene that is on now; empty if there is none."""
         if not self._scene_cells:
             return ""
         memory = self.engine.memory()
@@ -147,15 +148,20 @@ class Program:
         at: float | None = None,
         **signals: float,
     ) -> Frame:
-        """The frame at a time, with what is new of the signals.
+        """Make the frame at a time.
 
-        news, signals: values by name, as `core.signals.values.to_numbers` takes them; of a picture
-        its linear light, 0 to 1, (all LEDs, 3). A signal that is not given keeps its value until it
-        is lost; NaN and None mean no news. at: seconds on the program's own clock; without it,
-        one frame period after the last.
+        Args:
+            news: new values by name; a signal that is missing keeps its value until it is lost.
+                NaN and None mean
+                no news. A picture takes its linear light, 0 to 1, (all LEDs, 3).
+            at: seconds on the program's own clock; by default one frame period after the last
+                frame
+            signals: the same as `news`, as keywords
 
-        Raises SignalError for a name that the design does not feed or a value that is not a
-        finite number, and ClockError where `at` is before the last frame.
+        Raises:
+            SignalError: the design does not take a signal of that name, or a value is not a finite
+                number
+            ClockError: `at` is before the last frame
         """
         checked = self._check({**news, **signals} if news and signals else news or signals)
         last_ms = self._last_ms
@@ -188,14 +194,18 @@ class Program:
         clock_s: float = 0.0,
         progress: Callable[[int, int], None] | None = None,
     ) -> Film:
-        """Every frame of a tape, from power-up on: the same tape gives the same film.
+        """Make every frame of a tape, from power-up on. The same tape gives the same film.
 
-        rate: frames a second, if not the design's. clock_s: what the program's clock shows
-        as the tape begins. progress: called with frames done and frames in all.
+        Args:
+            tape: signals over time; columns that the design does not know are left out
+            rate: frames a second; the design's by default
+            clock_s: the program's clock at the start of the tape
+            progress: called with the frames done, and all frames
 
-        Columns of the tape that the design does not know are left out. Raises SignalError
-        where it knows none, TapeError where the film would not fit into memory, and ClockError for
-        a rate that is not above 0.
+        Raises:
+            SignalError: the tape has none of the design's signals
+            TapeError: the film would not fit into memory
+            ClockError: the rate is not above 0
         """
         tape = needs_tape(tape).in_words_of(words(self.design))
         rate = self.design.rate if rate is None else rate

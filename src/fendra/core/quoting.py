@@ -99,7 +99,7 @@ def _one_line(text: str) -> str:
 
 
 def json_text(value: object, indent: int | None = 2) -> str:
-    """A value as JSON whose letters can be read, and of which a terminal obeys nothing."""
+    """A value as readable JSON that no terminal can obey."""
     text = json.dumps(value, indent=indent, ensure_ascii=False)
     return "".join(c if c == "\n" or _is_harmless(c) else json.dumps(c)[1:-1] for c in text)
 

@@ -11,7 +11,7 @@ LONGEST = 160
 
 
 def brief(kind: str, name: str, *facts: str) -> str:
-    """An object in a line: what it is, its name, and what there is to say of it.
+    """An object in one line: its kind, its name, and a few facts.
 
     >>> brief("Tape", "ride", "90 s", "12 signals")
     "<Tape 'ride': 90 s, 12 signals>"

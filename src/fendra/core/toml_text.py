@@ -1,4 +1,4 @@
-"""Plain values as TOML: what a message tells people to write, and what is written for them."""
+"""Plain values as TOML, for messages and for files that Fendra writes."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Values: what all tables of a design are made from, and what a key of one may hold."""
+"""Values: the base of all tables of a design, and the values that keys can have."""
 
 from __future__ import annotations
 
@@ -41,10 +41,10 @@ def _kind(value: Any) -> str:
 
 
 def one_of(**branches: Any) -> Any:
-    """A value that may be written in several ways, told apart by what kind of value it is.
+    """A value with several forms, told apart by the kind of value.
 
-    branches: the type for a `text`, a `table`, a list of `numbers`, a `list` or a `number`; what is
-    none of these is said to be wrong as the first.
+    branches: the type for a `text`, a `table`, a list of `numbers`, a `list` or a `number`; other
+    values are reported against the first.
     """
     default = next(iter(branches))
     tagged = [Annotated[branch, Tag(kind)] for kind, branch in branches.items()]

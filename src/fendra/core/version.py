@@ -1,3 +1,3 @@
-"""The version of Fendra, also told by what it emits."""
+"""The version of Fendra; emitted code carries it too."""
 
 VERSION = "0.1.0"

@@ -18,9 +18,10 @@ class PulseError(ValueError):
 
 
 def read_one_wire(data: bytes, speed_hz: float, *, reset_s: float) -> list[bytes]:
-    """The frames that one-wire LEDs hear; each ends with a silence of `reset_s` or more.
+    """The frames that one-wire LEDs read; each ends with a silence of `reset_s` or more.
 
-    Raises PulseError for a pulse whose width is out of tolerance, and for bits that are no bytes.
+    Raises PulseError for a pulse whose width is out of tolerance, and for bits that are not whole
+    bytes.
     """
     bits = "".join(f"{byte:08b}" for byte in data)
     frames: list[bytes] = []

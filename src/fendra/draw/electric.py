@@ -24,11 +24,11 @@ _COLUMNS = 1200
 
 @style.plain_text()
 def draw_current(budget: Budget, ax: Axes, supply: str | None = None) -> Axes:
-    """The current of a supply over a film: limiter, rating, peak and mean, and where the limiter
-    held it back; gives the axes.
+    """Draw the current of a supply over a film: limiter, rating, peak and mean, and where the
+    limiter acted; return the axes.
 
-    supply: its name, the first if not given. Raises LayoutError where there is none of that name,
-    or no film.
+    supply: its name; the first by default. Raises LayoutError for an unknown name, or without a
+    film.
     """
     each = _supply(budget, supply)
     if budget.amps is None or budget.times is None or each.draw is None:
@@ -97,10 +97,10 @@ def _pooled(times: Floats, values: Floats) -> tuple[Floats, Floats, Floats]:
 
 @style.plain_text()
 def draw_voltage(budget: Budget, ax: Axes, lines: Sequence[str] | None = None) -> Axes:
-    """The voltage along lines at the most that the limiter lets them draw, dotted in the film's
-    worst frame; feeds are triangles, what the LEDs need is dashed. Gives the axes.
+    """Draw the voltage along lines at the most that the limiter allows, dotted in the film's worst
+    frame; feeds are triangles, the LEDs' minimum is dashed. Return the axes.
 
-    lines: their names, all if not given. Raises LayoutError for one that there is not.
+    lines: their names; all by default. Raises LayoutError for an unknown name.
     """
     known = {each.line.name: each for each in budget.lines}
     for name in lines or ():

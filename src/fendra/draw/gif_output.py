@@ -82,7 +82,7 @@ class GifOutput(FileOutput):
             self._frames.append(replace(frame, rgb=rgb))
 
     def finish(self) -> None:
-        """Draw what came so far."""
+        """Draw the frames so far."""
         frames = self._frames
         if not frames or self._is_drawn:
             return

@@ -31,8 +31,8 @@ WORDS_SHARE = 0.17
 class Stage:
     """The thing seen from one side, ready to be lit with any frame of its design.
 
-    size: width and height of the picture in pixels. view: the side, above if not given.
-    diffuser_mm: how far before the LEDs opal acrylic or tracing paper is; 0 is none.
+    size: width and height of the picture in pixels. view: the side; above by default. diffuser_mm:
+    distance of opal acrylic or tracing paper in front of the LEDs; 0 is none.
     """
 
     design: Design
@@ -224,7 +224,7 @@ _TO_SRGB = _shown(np.arange(8 * _STEPS_A_LIGHT - 1) / _STEPS_A_LIGHT)
 
 
 def _in_bytes(scene: Array) -> Array:
-    """Linear light as a picture, (height, width, 3) uint8 sRGB; what came is used up."""
+    """Linear light as a picture, (height, width, 3) uint8 sRGB; the input is overwritten."""
     scene *= np.float32(_STEPS_A_LIGHT)
     np.minimum(scene, np.float32(len(_TO_SRGB) - 1), out=scene)
     return np.asarray(_TO_SRGB.take(scene.astype(np.uint16)))

@@ -1,4 +1,4 @@
-"""Where labels go: near what they name, over nothing that matters."""
+"""Places for labels: near what they name, and not over anything that matters."""
 
 from __future__ import annotations
 

@@ -54,13 +54,13 @@ def draw_map(
     design: Design, layout: Layout, *, ax: Axes | None = None, view: ViewName = "top",
     show: str | Sequence[str] | None = None, canvas: str = "",
 ) -> Axes:  # fmt: skip
-    """Draw the map on axes, or on the axes of a new figure; gives the axes.
+    """Draw the map on axes, or on the axes of a new figure; return the axes.
 
-    view: the side that the thing is seen from. show: parts, groups or trails that stand out; a
-    trail by itself is coloured by `along`. canvas: LEDs where that canvas puts them.
+    view: the side. show: parts, groups or trails to highlight; a single trail is coloured by
+    `along`. canvas: draws the LEDs where this canvas puts them.
 
     Each line has a colour; a plate is its data-in, a dashed arrow a jump to the next part. A tick
-    says where an LED faces. Raises LayoutError for a view, or a name to show, that there is not.
+    shows where an LED faces. Raises LayoutError for unknown names.
     """
     if view not in VIEWS:
         raise LayoutError(f"there is no view '{view}'. {did_you_mean(view, VIEWS, 'views')}")
@@ -89,9 +89,7 @@ def draw_map(
 
 
 def _moved(design: Design, layout: Layout, canvas: str) -> Layout:
-    """The layout with its LEDs where a canvas puts them. Raises LayoutError for one that there is
-    not.
-    """
+    """The layout with its LEDs where a canvas puts them. Raises LayoutError for unknown ones."""
     if canvas not in design.canvases:
         remedy = did_you_mean(canvas, design.canvases, "canvases")
         raise LayoutError(f"there is no canvas '{canvas}'. {remedy}")

@@ -29,7 +29,7 @@ _RINGS = ("#e4e8ef", "#ff5f56", "#ffe066", "#4cc3ff", "#ff7ac6", "#9ee06a")
 def choices_to_show(
     design: Design, layout: Layout, show: str | Sequence[str] | None
 ) -> list[Choice]:
-    """What stands out, each as a group may hold it. Raises LayoutError for what is wrong."""
+    """The choices to highlight, as a group can hold them. Raises LayoutError."""
     names = [] if show is None else [show] if isinstance(show, str) else [*show]
     if not names:
         return []

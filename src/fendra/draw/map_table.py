@@ -1,4 +1,4 @@
-"""The table beside the map: lines and parts in wire order, and what the marks mean."""
+"""The table beside the map: lines and parts in wire order, and the meaning of the marks."""
 
 from __future__ import annotations
 

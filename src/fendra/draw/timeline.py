@@ -1,4 +1,4 @@
-"""The timeline: which scenes and layers were there, and why, under what the parts showed."""
+"""The timeline: which scenes and layers were on, and why, below the parts' strips."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Design text that goes on being edited: lines and parts added, with all that stood there kept."""
+"""Design text that people go on editing: add lines and parts, and keep everything else."""
 
 from __future__ import annotations
 
@@ -79,7 +79,7 @@ def _tell_if_taken(values: dict[str, Any], lines: Sequence[NewLine]) -> None:
 
 
 def _checked(text: str, before: dict[str, Any], lines: Sequence[NewLine]) -> str:
-    """The new text, if it says what it said and what was added, and nothing else."""
+    """The new text, if it holds the old design and the addition, and nothing else."""
     expected = dict(before)
     expected["line"] = [dict(line) for line in before.get("line", [])]
     for new in lines:

@@ -1,6 +1,6 @@
 """Small edits of a design's text: a value, a table, the order of tables; all else stays as it is.
 
-Every edit is checked: what is read back is what was there, with the change and nothing else.
+Every edit is checked: the new text must hold the old values, with the change and nothing else.
 """
 
 from __future__ import annotations

@@ -57,7 +57,7 @@ def to_csv(layout: Layout) -> str:
 
 
 def to_json(design: Design, layout: Layout) -> str:
-    """A layout as JSON: the lines with what they are, and every LED."""
+    """A layout as JSON: the lines with their types, and every LED."""
     lines = [
         {"name": line.name, "pin": line.pin, "led": line.led, "order": line.wire_order,
          "addresses": size}

@@ -15,7 +15,7 @@ _PLACES = {"keys": "keys", "points": "points"}
 
 
 def fill_in(values: dict[str, Any], folder: Path) -> list[Finding]:
-    """Put what the files of parts hold into a design's plain values; gives what is wrong.
+    """Put the contents of the parts' files into a design's plain values; return the findings.
 
     A part whose file cannot be read gets a stand-in, so that the rest can be checked.
     """

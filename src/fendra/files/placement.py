@@ -37,9 +37,9 @@ class Placement:
 
 
 def only(placements: Iterable[Placement], pattern: str) -> list[Placement]:
-    """Those whose name, or a group that holds them, is like the pattern, as in `LED*`.
+    """The LEDs whose name, or a group that holds them, matches a pattern such as `LED*`.
 
-    Raises LayoutError where there is none.
+    Raises LayoutError if there are none.
     """
     every = list(placements)
     found = [p for p in every if any(fnmatchcase(name, pattern) for name in (p.name, *p.groups))]

@@ -28,7 +28,7 @@ def library_path() -> Path:
 
 
 def read_library() -> dict[str, Preset]:
-    """Every preset by its name. Raises FileError where the file is not what it should be."""
+    """Every preset by its name. Raises FileError if the file is not a library."""
     path = library_path()
     if not path.exists():
         return {}
@@ -47,7 +47,7 @@ def save_preset(name: str, preset: Preset) -> Path:
 
 
 def drop_preset(name: str) -> Path:
-    """Take a preset out of the library. Raises FileError where there is none of its name."""
+    """Remove a preset from the library. Raises FileError for an unknown name."""
     found = read_library()
     found_preset(found, name)
     del found[name]

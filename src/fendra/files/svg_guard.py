@@ -1,7 +1,6 @@
-"""A first look at an SVG, before anything is drawn of it: is it too deep, too large, or a circle?
+"""A first look at an SVG, before anything is drawn: is it too deep, too large, or circular?
 
-A few lines of `use` can stand for millions of shapes. So what they stand for is counted here, and
-nothing is copied.
+A few lines of `use` can stand for millions of shapes. So this counts them, and copies nothing.
 """
 
 from __future__ import annotations

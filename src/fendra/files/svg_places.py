@@ -78,9 +78,10 @@ class Drawing:
         pitch_mm: float | None = None,
         count: int | None = None,
     ) -> list[Placement]:
-        """LEDs along a path from its start: so many evenly, or so many as fit at a pitch, or both.
+        """LEDs along a path from its start: this many evenly, or as many as fit at a pitch, or
+        both.
 
-        path: the id of it; not needed where there is but one.
+        path: its id; not needed if there is only one.
         """
         points, along = self._way(path)
         length = along[-1]

@@ -36,22 +36,30 @@ _MOST_WORDS = 64
 
 
 def read_tape(path: str | Path, design: Design | None = None) -> Tape:
-    """The tape of a CSV file. An empty cell means no news; lines that begin with # are left out.
+    """Read the tape of a CSV file. An empty cell is no news; lines that begin with # are skipped.
 
-    Cells stand apart with commas, semicolons or tabs; beside semicolons and tabs a number may have
-    a decimal comma. The times are in seconds, in a column `time` or `time_s`, or in milliseconds in
-    `time_ms`.
+    Commas, semicolons or tabs separate cells; with semicolons and tabs, numbers may have a decimal
+    comma. The
+    times are in seconds, in a column `time` or `time_s`, or in milliseconds in `time_ms`.
 
-    design: whose signals the columns are. It says which columns hold words of a choice, and which
-    hold colours. Without it those are colours in which a cell can be nothing else, and a column
-    that holds words and no numbers keeps them as `Tape.words`, until a design plays it. In a column
-    that is no signal of the design, what makes no sense is no news.
+    `true`, `on` and `yes` are 1, `false`, `off` and `no` are 0. A colour, such as `#ff8a00`,
+    `ff8a00`,
+    `255,138,0` in quotes or `orange`, is 0xff8a00. An event `hit` may have columns `hit.x`,
+    `hit.y` and
+    `hit.z`; a vector `sound` has `sound[0]` and so on.
 
-    Raises FileError where it cannot be read, and TapeError, which names the rows, where
-    times are missing, double or out of order, or a cell holds no number. `true`, `on` and
-    `yes` are 1, `false`, `off` and `no` are 0; a colour, as `#ff8a00`, `ff8a00`, `255,138,0` in
-    quotes or `orange`, is 0xff8a00. An event `hit` may have the columns `hit.x`, `hit.y` and
-    `hit.z` beside it, a vector `sound` has `sound[0]` and so on.
+    Args:
+        path: the file
+        design: its signals name the columns: which hold words of a choice, and which hold colours.
+            Values that
+            make no sense in a column that is not a signal count as no news. Without a design, a
+            column of
+            words keeps them as `Tape.words`, until a design plays it.
+
+    Raises:
+        FileError: the file cannot be read
+        TapeError: times are missing, double or out of order, or a cell is not a number; it names
+            the rows
 
     >>> from fendra.demo import demo_file
     >>> ride = read_tape(demo_file("ride.csv"))

@@ -55,7 +55,7 @@ class _Said:
 
 
 def _twice(problem: str, lines: list[str], number: int) -> _Said | None:
-    """A key or table that stands twice; a table in single brackets of which there are several."""
+    """A key or table that appears twice; a table in single brackets that may appear often."""
     if not re.search(r"overwrite|twice|mutate|redefine|immutable", problem, re.IGNORECASE):
         return None
     for i, line in enumerate(lines, start=1):

@@ -28,8 +28,8 @@ _live: set[Path] = set()
 class Code:
     """A Python file of effects.
 
-    path: where it is, links followed. text: what it holds. is_near: it is beside the design that
-    names it, or below.
+    path: its real path. text: its contents. is_near: it is beside the design that names it, or
+    below.
     """
 
     path: Path
@@ -59,10 +59,11 @@ def read_code(path: Path, folder: Path) -> Code:
 
 
 def trust(path: str | Path) -> None:
-    """Allow a Python file of effects to run, as long as it stays as it is now.
+    """Allow a Python file of effects to run until it changes.
 
     Every design that names it may run it from now on, for this user. Read it first: it can do all
-    that you can. Raises FileError.
+    that you can.
+    Raises FileError.
     """
     code = read_code(Path(path), Path(path).parent)
     _keep({*_kept(), (code.digest, str(code.path))})
@@ -92,7 +93,7 @@ def distrust_host(host: str) -> int:
 
 
 def _row_of(host: str) -> tuple[str, str]:
-    """How a host is kept: as a file is, by a digest and what it is of."""
+    """The row for a host in the list: a digest and the host, as for a file."""
     what = f"{_HOST}{host.lower()}"
     return sha256(what.encode()).hexdigest(), what
 
@@ -117,7 +118,7 @@ def trusted() -> list[tuple[str, str]]:
 
 
 def store_path() -> Path:
-    """Where it is kept what is allowed."""
+    """The path of the list of allowed files and hosts."""
     return user_config_path("fendra", appauthor=False) / "trusted.txt"
 
 

@@ -1,4 +1,4 @@
-"""The chips that there is a board layer for: which pin is which bit, and what it can do.
+"""The chips with a board layer: which pin is which bit, and what it can do.
 
 All of it is data, in chips.toml.
 """

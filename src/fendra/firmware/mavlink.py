@@ -1,4 +1,4 @@
-"""What firmware reads of an autopilot: for each message the signals that it tells, in C."""
+"""The MAVLink that firmware reads: for each message its signals, in C."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What the controllers of a design tell each other: signals, the clock, and what they remember."""
+"""What the controllers of a design send each other: signals, the clock, and their memory."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ class Peers:
 
 
 def _values(plan: Plan, baud: int) -> Peers:
-    """A controller that a computer tells signals: it leads, and tells nobody."""
+    """A controller that receives signals from a computer: it leads, and sends nothing."""
     most = HEAD + (len(plan.fed) + 7) // 8 + 4 * len(plan.fed) + 2
     return Peers(0, 1, baud, (), mark_of(plan.fed), most, 0)
 

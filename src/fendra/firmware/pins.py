@@ -105,7 +105,7 @@ EDGES = ("pulses", "servo", "knob")
 
 @dataclass(frozen=True)
 class Wiring:
-    """All of it, and in words what is other than the design says."""
+    """The whole wiring, and notes about differences from the design."""
 
     lines: tuple[LinePin, ...]
     inputs: tuple[InputPin, ...]
@@ -119,9 +119,9 @@ def wire(
 ) -> Wiring:  # fmt: skip
     """Give every line and every input its pin.
 
-    Where the design is for this very chip, its pins hold; where it is for another one, pins that
-    the chip does not have become others, and a note says which. Raises FirmwareError where a pin
-    cannot do what is asked of it.
+    If the design is for this very chip, its pins count. If it is for another one, pins that the
+    chip does not have become others, and a note says which. Raises FirmwareError if a pin cannot do
+    what the design asks.
     """
     fields = dict(zip(plan.fed, emitted.fields, strict=True))
     wiring = _Wiring(plan, chip, controller, fields, is_receiver=is_receiver, has_peers=has_peers)
@@ -153,7 +153,7 @@ def _taken(signal: Signal, pin: Pin, field: str) -> str:
 
 
 def _tells(pin: Pin) -> str:
-    """What an input tells, in words."""
+    """The raw numbers of an input, in words."""
     return PIN_KINDS[pin.kind or "switch"].tells
 
 
@@ -176,8 +176,8 @@ def _level(pin: Pin) -> str:
 
 
 def hears_network(chip: Chip, given: Controller | None) -> bool:
-    """Whether a receiver on this chip hears a network, and no serial port: where it can, and the
-    design does not say a baud rate.
+    """Whether a receiver on this chip listens to a network instead of a serial port: if it can, and
+    the design gives no baud rate.
     """
     has_baud = given is not None and given.link is not None and given.link.baud is not None
     return bool(chip.words.get("has_network")) and not has_baud

@@ -210,7 +210,7 @@ def _universes(emitted: Emitted) -> list[tuple[int, int]]:
 def _told_signals(
     plan: Plan, wiring: Wiring, controller: str | None, peers: Peers | None
 ) -> frozenset[str]:
-    """The signals that something tells a controller: a pin, a wire."""
+    """The signals that a pin or a wire feeds on this controller."""
     design = plan.design
     found = {each.signal for each in wiring.inputs}
     if controller is not None:

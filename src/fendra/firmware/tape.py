@@ -22,9 +22,9 @@ _HEAD = """\
 
 
 def tape_text(plan: Plan, tape: Tape | None, rate: float, name: str) -> str:
-    """Every frame of a tape with its news, and a checksum of the bytes that must come of them.
+    """Every frame of a tape with its news, and a checksum of the expected bytes.
 
-    tape: None for a while in which nothing is heard. rate: frames a second.
+    tape: None for a while without signals. rate: frames a second.
     """
     tape = tape or Tape(np.array([0.0, SILENT_S]), {}, "nothing heard")
     count = int(tape.duration_s * rate + 1e-6) + 1

@@ -82,11 +82,11 @@ def connect(
     outputs: Sequence[str] | None = None,
     lines: Sequence[str] = (),
 ) -> Connected:
-    """What a design names, or what the texts name instead, each `NAME=TYPE:ADDRESS` or
-    `TYPE:ADDRESS`, which stands for the design's own of that type, if it has one. folder: where the
-    files are that sources name. lines: only these; outputs that have none of them are left out.
+    """Connect what a design names, or what the texts name instead, each `NAME=TYPE:ADDRESS` or
+    `TYPE:ADDRESS`, which replaces the design's own of that type, if it has one. folder: where the
+    files of sources are. lines: only these; outputs without any of them are left out.
 
-    Raises SourceError and OutputError for what cannot be understood.
+    Raises SourceError and OutputError for texts that make no sense.
     """
     found = Connected()
     for name, source in _named(SOURCE_DRIVERS, sources, design.sources, Path(folder)):

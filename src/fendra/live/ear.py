@@ -1,4 +1,4 @@
-"""What is heard of each signal, raw and conditioned, without painting anything."""
+"""The values of each signal, raw and conditioned, without painting anything."""
 
 from __future__ import annotations
 
@@ -49,7 +49,7 @@ class Ear:
         self._traced_s = -1e9
 
     def step(self) -> dict[str, Any]:
-        """Take what has come, and step; gives that news."""
+        """Take the news, and step; return the news."""
         news = self._inbox.take()
         self._conditioned.step(self._clock() - self._start_s, news)
         if self._clock() - self._traced_s >= TRACE_S:

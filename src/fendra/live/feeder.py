@@ -25,11 +25,11 @@ WAIT_S = 0.1
 
 
 class Feeder(Thread):
-    """Opens a source, and again whenever it fails; passes on what it reads.
+    """Opens a source, and reopens it if it fails; passes on what it reads.
 
-    name: the source's, in the design. has_ended: nothing more will come. can_never: nothing has
-    come, and waiting does not mend that. remembered: takes what a
-    leading node says that it remembers; None where nobody follows one.
+    name: the source's, in the design. has_ended: no more will come. can_never: nothing has come,
+    and waiting will not help. remembered: takes the memory of a leading node; None if this run
+    follows none.
     """
 
     def __init__(

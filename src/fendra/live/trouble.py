@@ -51,7 +51,7 @@ class Trouble:
         return self.wait_s
 
     def note(self, notice: str) -> None:
-        """Tell what is worth knowing though it works, once."""
+        """Report something worth knowing that is no failure, once."""
         if notice not in ("", self._noticed):
             self._tell(notice)
             self._noticed = notice

@@ -39,10 +39,9 @@ TAKES: Mapping[str, Takes] = {
 
 
 def choose_engine(plan: Plan, wanted: str = "auto", frames: int = 0) -> tuple[Engine, str]:
-    """The engine, and a note where it is not the one that was wanted; else an empty text.
+    """The engine, and a note if it is not the one that was asked for; else an empty text.
 
-    frames: of a film, if that is what it is for. Raises EngineError for a name that is none of
-    `ENGINES`.
+    frames: of a film, if it is for one. Raises EngineError for an unknown name.
     """
     if wanted not in ENGINES:
         remedy = did_you_mean(wanted, ENGINES, "engines")

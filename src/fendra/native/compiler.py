@@ -98,7 +98,7 @@ class Compiler:
 
 
 def find_compiler() -> Compiler:
-    """The compiler that `CC` names, else `cc`. Raises EngineError where there is none."""
+    """The compiler that `CC` names, else `cc`. Raises EngineError if there is none."""
     named = os.environ.get("CC", "").strip()
     try:
         command = tuple(shlex.split(named)) or ("cc",)

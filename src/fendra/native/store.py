@@ -1,9 +1,8 @@
 """The store of compiled libraries: one private folder a user.
 
-A file's name says what it was made from and what it holds. So a library that was cut short or
-changed is never loaded, which could end the process; it is removed and made anew. Where somebody
-else could write to the folder, or to one above it, each library is made in a private folder and not
-kept.
+A file's name comes from its source and its contents. So a library that was cut short or changed is
+never loaded, which could end the process; it is removed and made again. If somebody else could
+write to the folder, or to one above it, each library is made in a private folder and not kept.
 """
 
 from __future__ import annotations
@@ -31,11 +30,11 @@ def folder() -> Path:
 
 
 def find_or_make(made_from: str, make: Callable[[Path], None]) -> tuple[Path, bool]:
-    """The library that was made from a text; `make` writes it to a path if there is none.
+    """Find the library made from a text, or make it: `make` writes it to a path.
 
-    Gives the path, and whether it stays; one that does not is to be given to `forget` once it is
+    Returns the path, and whether it stays; give one that does not stay to `forget` once it is
     loaded. Several processes may ask at once: each file appears whole, or not at all. Raises
-    OSError where there is no place at all.
+    OSError if there is no place at all.
     """
     key = sha256(made_from.encode()).hexdigest()[:_SHOWN]
     try:

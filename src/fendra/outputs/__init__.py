@@ -56,7 +56,7 @@ class Output(Driver, ABC):
         self.notice = ""
 
     def lines_of(self, design: Design) -> list[int]:
-        """The places of the lines that it takes. Raises OutputError for one that there is not."""
+        """The places of the lines that it takes. Raises OutputError for an unknown line."""
         names = [line.name for line in design.line]
         for name in self.options.lines:
             if name not in names:

@@ -18,8 +18,8 @@ MARK = f"{MAKER} {VERSION}"
 class FileOutput(Output):
     """An output whose address is a file.
 
-    What somebody names on the command line is written as it is said. A file that a design names is
-    below the design's folder, has an ending of its kind, and is new or was made by Fendra.
+    A name on the command line is written as given. A file that a design names is below the design's
+    folder, has an ending of its kind, and is new or was made by Fendra.
 
     endings: those that a design may name.
     """

@@ -83,7 +83,7 @@ _HEAD = struct.Struct("<BHIIIB")
 
 
 def read_identity(content: bytes) -> Identity | None:
-    """An identity from the content of a packet, its checksum included; None where it is none."""
+    """Read an identity from a packet, its checksum included; None if it is not one."""
     body, check = content[:-2], content[-2:]
     if len(body) < _HEAD.size or body[0] != IDENTITY:
         return None
@@ -137,10 +137,10 @@ def mark_of(names: Iterable[str]) -> int:
 
 
 def news_packet(fed: Sequence[str], news: Mapping[str, float], number: int, now_ms: int) -> bytes:
-    """News of signals as a controller hears it, stuffed, with the zero at its end.
+    """News of signals as a controller reads it, stuffed, with the zero at its end.
 
-    fed: every number that the design hears, in its order. news: those that are new. number: of the
-    packet. now_ms: the clock of whoever sends.
+    fed: every number that the design takes, in its order. news: the new ones. number: of the
+    packet. now_ms: the sender's clock.
     """
     mask, values = bytearray((len(fed) + 7) // 8), b""
     for place, name in enumerate(fed):

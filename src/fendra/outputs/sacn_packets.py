@@ -38,7 +38,7 @@ def multicast_group(universe: int) -> str:
 
 
 def slots_of(size: int, channels: int) -> list[int]:
-    """How many slots a line of so many bytes uses of each universe: no pixel is split between two.
+    """How many slots a line of this size uses of each universe: no pixel is split between two.
 
     >>> slots_of(170 * 3, 3), slots_of(171 * 3, 3), slots_of(128 * 4, 4)
     ([510], [510, 12], [512])
@@ -68,7 +68,7 @@ def sync_packet(universe: int, sequence: int, sender: UUID) -> bytes:
 
 
 def discovery_packets(universes: Sequence[int], name: str, sender: UUID) -> list[bytes]:
-    """What tells which universes a source sends (section 4.3), page by page."""
+    """Packets that list the universes of a source (section 4.3), page by page."""
     pages = [universes[i : i + A_PAGE] for i in range(0, len(universes), A_PAGE)] or [[]]
     packets = []
     for number, page in enumerate(pages):

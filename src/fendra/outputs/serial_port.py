@@ -47,7 +47,7 @@ class SerialOptions(OutputOptions):
 class SerialOutput(Output):
     """A controller on a serial port.
 
-    controller: what it says of itself; None as long as it has said nothing. Not all answer.
+    controller: its identity; None until it has answered. Not all answer.
     """
 
     Options = SerialOptions
@@ -101,7 +101,7 @@ class SerialOutput(Output):
         self._judge(self._listen(port), frame.design)
 
     def _judge(self, answer: Identity | None, design: Design | None = None) -> None:
-        """What the controller says of itself, against what is sent. Raises OutputError."""
+        """Compare the controller's identity with the design. Raises OutputError."""
         if answer is None:
             return
         self._is_other = answer.sizes != tuple(self.wire.sizes)
@@ -208,7 +208,7 @@ def _reason(exc: serial.SerialException) -> str:
 
 
 def _holders(port: Path) -> list[str]:
-    """The processes that hold a port, as `name (process 123)`; Linux tells in /proc."""
+    """The processes that hold a port, as `name (process 123)`; on Linux from /proc."""
     target = port.resolve()
     found = []
     for process in Path("/proc").glob("[0-9]*"):

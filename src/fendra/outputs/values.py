@@ -18,9 +18,9 @@ from fendra.outputs.serial_port import SerialOutput
 
 
 class ValuesOutput(SerialOutput):
-    """A controller whose design says `values`: it is told what comes in, and no frames.
+    """A controller whose design says `values`: it gets values of signals, and no frames.
 
-    What comes between two sendings is told together, so that nothing is left out.
+    Values that arrive between two packets are sent together, so that none is left out.
     """
 
     example = "values:/dev/ttyUSB0,baud=500000"

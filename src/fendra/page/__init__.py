@@ -1,6 +1,6 @@
 """The page: a design that runs by itself in a browser, in one file.
 
-Its source in TypeScript is in web/; what is built of it is in built/, a part of the package.
+Its source in TypeScript is in web/; the built files are in built/, a part of the package.
 """
 
 from __future__ import annotations

@@ -397,7 +397,7 @@ class State(Told):
 
 
 class Hello(Told):
-    """What a page is told first: what it may, and which Fendra serves it."""
+    """The first message to a page: what it may do, and which Fendra serves it."""
 
     kind: Literal["hello"]
     version: str
@@ -407,7 +407,7 @@ class Hello(Told):
 
 
 class Everything(Told):
-    """All that pages are told, of either kind."""
+    """All data for pages, of either kind."""
 
     page: PageData
     hello: Hello

@@ -44,8 +44,7 @@ MOST_FRAMES = 200_000
 def look_of(subject: Subject, tape: Tape | None, label: str) -> data.Look:
     """A design without errors, and the tape that drives it, as one look of a page.
 
-    Raises PageError where it is too large for a page, SignalError where the tape has none of its
-    signals.
+    Raises PageError if it is too large for a page, SignalError if the tape has none of its signals.
     """
     design, layout, plan = subject.design, subject.layout, subject.recorded.reasons
     if len(layout.leds) > MOST_LEDS:
@@ -165,7 +164,7 @@ PLACES = {
 
 
 def tape_data(tape: Tape, fed: Sequence[str], rate: float) -> data.TapeData:
-    """A tape frame by frame, as a film of it hears it. Raises SignalError, and PageError."""
+    """A tape frame by frame, as a film of it gets it. Raises SignalError, and PageError."""
     count = frame_count(tape, rate)
     if count > MOST_FRAMES:
         raise PageError(
@@ -261,7 +260,7 @@ def _signal(name: str, signal: CoreSignal, tape: Tape | None) -> data.Signal:
 
 
 def _ends(signal: CoreSignal, name: str, tape: Tape | None) -> tuple[float, float]:
-    """Between which values a control of it goes: its scale, or else what the tape has."""
+    """The ends of a control: the signal's scale, or else those of the tape."""
     if signal.range is not None or signal.cells is not None:
         low, high = signal.scale or (0.0, 60.0)
     else:

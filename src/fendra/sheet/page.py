@@ -44,8 +44,8 @@ MOST_DRAWN = 1500
 def make_page(subject: Subject, findings: Sequence[Finding], view: ViewName | None = None) -> str:
     """The build sheet of a design without errors, as HTML.
 
-    findings: what the checks have to say, which stands at the top. view: the side from which the
-    map is seen; the one that shows most of it, if not given.
+    findings: those of the checks, at the top. view: the side that the map shows; by default the one
+    that shows most.
     """
     leds = subject.layout.leds
     view = view or best_view(leds.position, leds.facing)
@@ -101,7 +101,7 @@ def _facts(subject: Subject, budget: Budget) -> list[tuple[str, str]]:
 
 
 def _extra(budget: Budget) -> list[str]:
-    """Where else a line must be fed, at the most and for what the tape shows."""
+    """Where else a line needs power, at most and on the tape."""
     found = []
     for line in budget.lines:
         for when, extra in ((line.brightest, line.extra), ("this tape", line.extra_in_film)):

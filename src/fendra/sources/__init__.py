@@ -57,11 +57,13 @@ class Source(Driver, ABC):
         return f"{name} {self.options.address}".strip()
 
     def open(self, design: Design, layout: Layout) -> None:
-        """Make ready: connect, bind, start. The design says what is wanted, the layout where."""
+        """Get ready: connect, bind, start. The design says which signals it needs, the layout where
+        LEDs are.
+        """
         self._open(design, layout)
 
     def read(self, wait_s: float) -> News:
-        """What is new; waits for it for at most so long, and gives nothing if nothing came."""
+        """The news; waits for it for at most this time, and returns nothing if none came."""
         return self._read(wait_s)
 
     def close(self) -> None:
@@ -74,7 +76,7 @@ class Source(Driver, ABC):
         return ""
 
     def say(self, name: str, value: Any) -> bool:
-        """Tell the source something, as one tells a broker; False if it takes nothing."""
+        """Send something to the source, for example to a broker; False if it takes nothing."""
         del name, value
         return False
 

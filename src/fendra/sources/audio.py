@@ -51,7 +51,7 @@ class AudioOptions(Options):
 
 
 class AudioSource(Source):
-    """A microphone, a line in, or a file that is played in its own time (and not heard)."""
+    """A microphone, a line in, or a file that plays in real time (without sound)."""
 
     Options = AudioOptions
     options: AudioOptions

@@ -20,9 +20,9 @@ AT_ONCE = 256
 
 
 class FrameField(BaseModel):
-    """A number in a frame: of which frame, from which byte on, and how it is scaled.
+    """A number in a frame: the frame, the first byte, and the scale.
 
-    size: how many bytes. bit: one bit of the first byte alone, 0 the lowest.
+    size: how many bytes. bit: only one bit of the first byte, 0 the lowest.
     """
 
     model_config = ConfigDict(extra="forbid", frozen=True)

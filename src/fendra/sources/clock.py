@@ -86,7 +86,7 @@ class ClockSource(Source):
 
 
 def told(moment: datetime, latitude: float, longitude: float) -> dict[str, float]:
-    """All that the clock tells of a moment, which has a time zone."""
+    """Every value of a moment, which has a time zone."""
     offset = moment.utcoffset()
     zone_h = 0.0 if offset is None else offset.total_seconds() / 3600
     hour = moment.hour + moment.minute / 60 + moment.second / 3600 + moment.microsecond / 3.6e9

@@ -32,7 +32,7 @@ class HandSource(Polled):
         return "values set by hand"
 
     def say(self, text: str) -> None:
-        """Begin a course: `rpm=6200`, `rpm=0:8000:6s`, `mode=calm,wild:3s`; `rpm=` lets go of it.
+        """Begin a course: `rpm=6200`, `rpm=0:8000:6s`, `mode=calm,wild:3s`; `rpm=` clears it.
 
         Raises SignalError.
         """

@@ -46,7 +46,7 @@ class KeysOptions(Options):
 
 
 class KeysSource(Source):
-    """A keyboard that is listened to; other programs hear it as well."""
+    """A keyboard; other programs get its keys as well."""
 
     Options = KeysOptions
     options: KeysOptions

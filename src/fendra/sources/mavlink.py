@@ -107,7 +107,7 @@ def _heartbeat(message: Any) -> dict[str, Any]:
 
 
 def _known(values: Mapping[str, tuple[float, float, float]]) -> dict[str, float]:
-    """Values with what they are while they are not known, and their scale."""
+    """Values with their "unknown" value and their scale."""
     return {
         name: value * scale for name, (value, unknown, scale) in values.items() if value != unknown
     }
@@ -133,7 +133,7 @@ class MavlinkSource(Source):
 
     @property
     def hint(self) -> str:
-        """Whether it hears this computer alone."""
+        """Whether it only listens to this computer."""
         if self._is_serial:
             return ""
         return hint_at(*split_address(self.options.address, HERE, 14_550))

@@ -25,7 +25,7 @@ REPLY_S = 0.2
 
 @dataclass(frozen=True)
 class Pid:
-    """One number that can be asked for: its code, how many bytes it has, and what they mean."""
+    """One number to request: its code, its size in bytes, and its formula."""
 
     code: int
     size: int

@@ -14,7 +14,7 @@ from fendra.sources.udp import DatagramSource
 
 
 def _is_not_of_osc(record: logging.LogRecord) -> bool:
-    """Keeps off the log what the package says of each packet, with all that the packet holds."""
+    """Keep the package's message about each packet, with all its contents, off the log."""
     return "pythonosc" not in record.pathname
 
 

@@ -1,4 +1,4 @@
-"""Ports that sources read bytes from, apart from what the bytes say."""
+"""Ports that sources read bytes from, whatever the bytes mean."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ class SerialPort:
             raise SourceError(f"{self._what} cannot be opened: {reason}", code=code) from exc
 
     def take(self, wait_s: float) -> bytes:
-        """What has come; waits for the first byte for at most so long."""
+        """The bytes that arrived; waits for the first for at most this time."""
         try:
             self._port.timeout = wait_s
             data = self._port.read(1)

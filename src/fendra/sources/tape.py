@@ -7,10 +7,10 @@ from fendra.sources import Polled
 
 
 class TapeSource(Polled):
-    """Plays a tape, once or over and over.
+    """Plays a tape, once or again and again.
 
-    loop: begin again one frame after the end, without end. speed: so many times as fast.
-    start_s: from that time of the tape on; from its beginning, if not given.
+    loop: start again one frame after the end. speed: this many times as fast. start_s: start at
+    this time of the tape; at its beginning by default.
     """
 
     def __init__(
@@ -33,7 +33,7 @@ class TapeSource(Polled):
         return (self._tape.end_s - self._from_s) / self.speed
 
     def news(self, at_s: float) -> dict[str, float]:
-        """What the tape says up to now; from the middle on, also what it said last before that."""
+        """The tape's news up to now; from the middle on, also the last news before that."""
         at_s *= self.speed
         if self.loops and int(at_s // self._round_s) > self._round:
             self._round = int(at_s // self._round_s)

@@ -53,9 +53,9 @@ def parse_text(text: str, columns: tuple[str, ...] = ()) -> dict[str, Any]:
 
 
 def pairs_of(text: str) -> dict[str, str]:
-    """The `name=value` pairs of a text. It is read once, from left to right, however it is built.
+    """The `name=value` pairs of a text. It is read once, from left to right, whatever its form.
 
-    A value goes on over commas with numbers behind them, as those of a colour.
+    A value continues over commas with numbers after them, as in a colour.
 
     >>> pairs_of("a = 1; b:2, glow=255,138,0 on")
     {'a': '1', 'b': '2', 'glow': '255,138,0'}

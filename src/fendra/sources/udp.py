@@ -77,7 +77,7 @@ class Datagrams:
         self.skipped = 0
 
     def take(self, wait_s: float) -> list[bytes]:
-        """What has come; waits for the first packet for at most so long."""
+        """The packets that arrived; waits for the first for at most this time."""
         packets: deque[bytes] = deque(maxlen=AT_ONCE)
         self.socket.settimeout(wait_s)
         try:
@@ -110,7 +110,7 @@ class DatagramSource(Source):
 
     @property
     def hint(self) -> str:
-        """Whether it hears this computer alone."""
+        """Whether it only listens to this computer."""
         return hint_at(self._host, self._port)
 
     @property

@@ -1,4 +1,4 @@
-"""LED types: what the chips on a line are, and what a design may say of them."""
+"""LED types: the chips on a line, and what a design may change about them."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ MICRO = 1e-6
 
 
 def check_order(order: str) -> str:
-    """A colour order as it is. Raises ValueError for what is none."""
+    """Check a colour order, and return it. Raises ValueError if it is not one."""
     if sorted(order) not in (["B", "G", "R"], ["B", "G", "R", "W"]):
         upper = order.upper()
         is_order = upper != order and sorted(upper) in (["B", "G", "R"], ["B", "G", "R", "W"])
@@ -124,9 +124,9 @@ class LedType:
     """One LED type, with all its figures.
 
     order: the colour channels in the order on the wire. channel_ua, idle_ua: what a chip draws for
-    each channel of `order` at full, and while it is dark, in whole microamperes, so that sums of
-    them are exact. sheet_ua: the same from the data sheet, where channel_ua was measured. white:
-    the shares of red, green and blue that together look white.
+    each channel of `order` at full, and when dark, in whole microamperes, so that sums are exact.
+    sheet_ua: the data sheet's figures, if channel_ua was measured. white: the shares of red, green
+    and blue that look white together.
     """
 
     name: str
@@ -185,9 +185,9 @@ _NEEDED = ("order", "volts", "channel_ma", "idle_ma")
 
 
 def led_type(name: str, figures: LedFigures, catalogue: Mapping[str, LedFigures]) -> LedType:
-    """All figures of a type, with what it is like.
+    """All figures of a type, with those of the type that it is like.
 
-    Raises LedError where one that is needed is missing, or they contradict each other.
+    Raises LedError if a figure is missing, or if figures contradict each other.
     """
     like = figures.like or (name if name in catalogue else None)
     if like is not None and like not in catalogue:

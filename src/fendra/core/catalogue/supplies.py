@@ -43,12 +43,12 @@ class Battery(Model):
 
     @property
     def nominal_volts(self) -> float:
-        """As it is said, or 3.7 V a cell."""
+        """The voltage that the design gives, or 3.7 V a cell."""
         return self.volts if self.volts is not None else 3.7 * (self.cells or 1)
 
     @property
     def lowest_volts(self) -> float:
-        """Nearly empty: 3.0 V a cell of lithium, which is four fifths of what it is called."""
+        """Nearly empty: 3.0 V a cell of lithium, four fifths of the nominal voltage."""
         return EMPTY_SHARE * self.nominal_volts
 
     @property
@@ -96,7 +96,7 @@ class Supply(Model):
     limiter: bool = True
 
     def ratings_a(self, regulator_a: float | None = None) -> dict[str, float]:
-        """All that is said of its rated current, in amperes, by the key that says it."""
+        """Every rated current that the design gives, in amperes, by its key."""
         found = {
             "amps": self.amps,
             "usb": USB_PORTS_A[self.usb] if self.usb else None,
@@ -106,7 +106,7 @@ class Supply(Model):
         return {key: amps for key, amps in found.items() if amps is not None}
 
     def known_volts(self) -> float | None:
-        """Its voltage, where it is said or follows from what it is."""
+        """Its voltage, if the design gives it or it follows from the kind of supply."""
         if self.volts is not None:
             return self.volts
         if self.usb is not None:

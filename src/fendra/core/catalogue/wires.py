@@ -1,4 +1,4 @@
-"""Wires: their resistance, what they bear, and which one to take."""
+"""Wires: their resistance, the current that they carry, and which one to use."""
 
 from __future__ import annotations
 
@@ -48,12 +48,12 @@ class Jump(Model):
 
     @property
     def is_sized(self) -> bool:
-        """Whether its cross-section is said."""
+        """Whether the design gives its cross-section."""
         return self.mm2 is not None or self.awg is not None
 
     @property
     def area_mm2(self) -> float:
-        """Of each conductor; 0.5 mm2 where nothing is said."""
+        """Of each conductor; 0.5 mm2 by default."""
         if self.mm2 is not None:
             return self.mm2
         return ASSUMED_MM2 if self.awg is None else awg_to_mm2(self.awg)

@@ -24,9 +24,9 @@ from fendra.core.registry import Registry
 
 @dataclass(frozen=True)
 class Subject:
-    """What a check looks at: a design and all that was made of it.
+    """What a check gets: a design and everything made from it.
 
-    media: what the files that it names hold. film: of a tape, where there is one.
+    media: the contents of the files that it names. film: of a tape, if there is one.
     """
 
     design: Design
@@ -43,7 +43,7 @@ class Subject:
 
     @cached_property
     def budget(self) -> Budget:
-        """All electrical sums of the design, and of what it shows in the film."""
+        """All electrical sums of the design, and of the film."""
         return budget_of(self.plan, self.film)
 
 

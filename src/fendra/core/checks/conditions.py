@@ -48,7 +48,7 @@ class _Reading:
     is_simple: bool = True
 
     def read(self, text: str) -> None:
-        """Note what a condition compares; `is_simple` is false where it does more than that."""
+        """Note what a condition compares; `is_simple` becomes false if it does more."""
         try:
             self._visit(read(text))
         except (ExpressionError, RecursionError):
@@ -114,9 +114,10 @@ def _number(term: ast.expr) -> float | str | None:
 
 
 def cases(design: Design, texts: Sequence[str]) -> dict[str, Any] | None:
-    """Values of signals, as columns, in which conditions can differ; None where nobody can tell.
+    """Values of signals, as columns, in which conditions can differ; None if there is no way to
+    tell.
 
-    texts: the conditions, all of which are read in the same cases.
+    texts: the conditions, all read in the same cases.
     """
     reading = _Reading(design)
     for text in texts:

@@ -1,4 +1,4 @@
-"""Controllers: are there so many pins and so much memory, and does anything stand in the way?"""
+"""Controllers: do they have enough pins and memory, and does anything clash?"""
 
 from __future__ import annotations
 

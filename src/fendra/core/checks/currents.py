@@ -1,4 +1,4 @@
-"""Currents: can supplies, wires and regulators bear what the LEDs draw?"""
+"""Currents: can supplies, wires and regulators carry what the LEDs draw?"""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ LITTLE_W = 10.0
 
 @check
 def supply_currents(subject: Subject, report: Report) -> None:
-    """Supplies that cannot give what the LEDs draw, or of which nothing is known."""
+    """Supplies that cannot give what the LEDs draw, or whose rating is unknown."""
     for budget in subject.budget.supplies:
         feeding = budget.feeding
         path: KeyPath = ("supplies", feeding.name) if feeding.supply else ("line", feeding.lines[0])
@@ -73,7 +73,7 @@ def _unrated(budget: SupplyBudget, path: KeyPath, report: Report) -> None:
 
 
 def _unlimited(budget: SupplyBudget, path: KeyPath, report: Report) -> None:
-    """A supply without a limiter: what it may have to give, and what a film shows."""
+    """A supply without a limiter: the most that it may have to give, and what a film draws."""
     amps, draw = budget.feeding.amps, budget.draw
     assert amps is not None
     remedy = (
@@ -115,7 +115,7 @@ HELD_BACK = 0.1
 
 @check(stops=False)
 def held_back(subject: Subject, report: Report) -> None:
-    """Limiters that hold back much of what a tape shows."""
+    """Limiters that hold back much of a tape's light."""
     for each in subject.film.limited() if subject.film is not None else ():
         if each.frames <= HELD_BACK * each.of:
             continue
@@ -170,8 +170,8 @@ def _leads(subject: Subject, line: LineBudget, report: Report) -> None:
 
 
 def _hold(what: str, wire: Jump, amps: float, path: KeyPath, key: str, report: Report) -> bool:
-    """Tell a wire that is too thin for a current, or one of which nothing is said but should be;
-    gives whether it bears the current.
+    """Report a wire that is too thin for a current, or whose size is needed and not given; return
+    whether it can carry the current.
     """
     held_a = bears_a(wire.area_mm2)
     if amps <= held_a * (1 + 1e-9):
@@ -203,7 +203,7 @@ def _thicker(amps: float) -> str:
 
 @check(stops=False)
 def heat(subject: Subject, report: Report) -> None:
-    """Strips that turn so much into heat that they want metal behind them."""
+    """Strips that get so hot that they need metal behind them."""
     for line in subject.budget.lines:
         watts = line.watts_a_metre
         if watts is None or watts < WARM_W or watts * line.metres < LITTLE_W:

@@ -49,8 +49,8 @@ class Examined:
         return self.subject
 
     def on_film(self, render: Render) -> tuple[Subject, Report]:
-        """The subject with a film of it, and what the checks find in both; without the film where
-        the design has errors.
+        """The subject with a film of it, and the findings about both; without the film if the
+        design has errors.
         """
         if errors_of(self.report):
             return self.subject, self.report
@@ -67,7 +67,7 @@ class Examined:
 
 
 def _run(name: str, check: Check, subject: Subject, report: Report) -> None:
-    """Run a check; one that fails hides none of the others."""
+    """Run a check; if it fails, the others still report."""
     try:
         check.run(subject, report)
     except Exception as exc:
@@ -80,9 +80,9 @@ def examine(
 ) -> Examined:  # fmt: skip
     """Place, choose and record a design.
 
-    dropped: names that were left out of the design since they were wrong; what follows from that is
-    not reported again. media: what the files that it names hold. origin: where it was read.
-    scene_by: a number that chooses the scene by its place, while it is not below 0.
+    dropped: names that were left out of the design because they were wrong; nothing that follows
+    from them is reported again. media: the contents of the files that it names. origin: the file it
+    came from. scene_by: a number that chooses the scene by its place, unless it is below 0.
     """
     report, media = Report(), media or Media()
     layout = place(design, report)

@@ -1,4 +1,4 @@
-"""Firmware: does what a controller is to run by itself fit into it, and how fast is it?"""
+"""Firmware: does the program of a controller that makes its own light fit, and how fast is it?"""
 
 from __future__ import annotations
 
@@ -47,14 +47,14 @@ def firmware(subject: Subject, report: Report) -> None:
 
 
 def _hears(design: Design, controller: str) -> bool:
-    """Whether a controller hears something itself, so that it is to make the light by itself."""
+    """Whether a controller has inputs of its own, so that it should make the light itself."""
     given = design.controllers[controller]
     wires = (given.peers, given.mavlink, given.values)
     return bool(inputs_of(design, controller)) or any(wire is not None for wire in wires)
 
 
 def _tell_unheard(plan: Plan, controller: str, report: Report) -> None:
-    """Signals that the light of a controller reads, and that no pin of it tells."""
+    """Report signals that the light of a controller reads and that no pin of it feeds."""
     design, heard = plan.design, {*inputs_of(plan.design, controller)}
     if design.controllers[controller].peers is not None:
         heard |= {*heard_by_peers(design)}
@@ -80,10 +80,11 @@ def _tell_unheard(plan: Plan, controller: str, report: Report) -> None:
 
 @dataclass(frozen=True)
 class Told:
-    """What firmware costs, in words.
+    """The cost of firmware, in words.
 
-    on_tape: cycles of a frame in the mean and at the most, and when that was, s; None without a
-    tape. layers: those that cost most, each with its share. most_baud: what a receiver takes.
+    on_tape: cycles of a frame on average and at most, and the time of the longest, s; None without
+    a tape. layers: those that cost most, each with its share. most_baud: the fastest link of a
+    receiver.
     """
 
     design: Design
@@ -127,7 +128,7 @@ class Told:
         return self.on_tape[1] if self.on_tape else self.cost.work
 
     def report(self, path: KeyPath, report: Report) -> None:
-        """What does not fit, or is too slow, as findings; else what it needs, as a note."""
+        """Report what does not fit, or is too slow; else the needs, as a note."""
         cost, kind, design = self.cost, self.kind, self.design
         most = f" {listed(self.layers)} cost most." if self.layers else ""
         fits = True

@@ -1,4 +1,4 @@
-"""Inputs of signals: whose numbers are they, and does what is said of each do anything?"""
+"""Inputs of signals: which scale do their numbers have, and do their keys have an effect?"""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ def _named_sources(signal: Signal) -> list[From]:
 
 
 def _inputs(signal: Signal, name: str) -> Iterator[tuple[KeyPath, Input, str]]:
-    """Every input of a signal: where it is written, what is said of it, and what it is called."""
+    """Every input of a signal: its place in the file, its keys, and its name in messages."""
     pin = pin_of(signal)
     if pin is not None:
         yield ("signals", name, "pin"), pin, f"pin {pin.name}"
@@ -76,7 +76,7 @@ def _whose(signal: Signal, bare: list[tuple[KeyPath, Input, str]]) -> str:
 
 @check
 def input_settings(subject: Subject, report: Report) -> None:
-    """Sources that there are not, and what is said of an input and does nothing."""
+    """Unknown sources, and keys of an input that have no effect."""
     design = subject.design
     for name, signal in design.signals.items():
         for path, given, called in _inputs(signal, name):

@@ -13,7 +13,9 @@ from fendra.core.graph.schedule import needed
 
 @check(stops=False)
 def dark_layers(subject: Subject, report: Report) -> None:
-    """Layers that cannot show: never on, at level 0, or on no LED. An empty group tells itself."""
+    """Layers that cannot show: never on, at level 0, or on no LED. An empty group is reported by
+    itself.
+    """
     groups = subject.design.groups
     for i, layer in enumerate(subject.design.layer):
         choice = subject.choices.written.get(("layer", i, "on"))
@@ -58,7 +60,7 @@ def hidden_layers(subject: Subject, report: Report) -> None:
 
 
 def _always_covers(paint: Paint, graph: Graph) -> bool:
-    """Whether a layer is always on, and its light reads nothing of what is beneath."""
+    """Whether a layer is always on, and its light does not read the layers below."""
     if paint.scenes is not None or not is_const(graph.nodes[paint.on], True):
         return False
     return all(graph.nodes[place].op != "beneath" for place in needed(graph, [paint.light]))

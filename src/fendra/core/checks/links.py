@@ -54,7 +54,7 @@ def _rate(budget: ControllerBudget, link_hz: float, path: KeyPath, report: Repor
 
 @check(stops=False)
 def receivers(subject: Subject, report: Report) -> None:
-    """Serial ports that are too fast for the controller, or leave it no time to send what came."""
+    """Serial ports that are too fast for the controller, or leave it no time to send."""
     for budget in subject.budget.controllers:
         kind = budget.controller.known_type if budget.controller else None
         link = budget.controller.link if budget.controller else None

@@ -63,7 +63,7 @@ def reserved_names(subject: Subject, report: Report) -> None:
 
 @check
 def panel_rows(subject: Subject, report: Report) -> None:
-    """Signals of the panel that there are not, or that nobody can set by hand."""
+    """Signals of the panel that do not exist, or that nobody can set by hand."""
     design = subject.design
     settable = [
         name

@@ -1,4 +1,4 @@
-"""Parts: do their LEDs fit where they are said to be?"""
+"""Parts: do their LEDs fit their places?"""
 
 from __future__ import annotations
 
@@ -58,7 +58,7 @@ def unit(subject: Subject, report: Report) -> None:
 
 @check(stops=False)
 def uneven_addresses(subject: Subject, report: Report) -> None:
-    """A number of LEDs that cannot be cut into chips of so many."""
+    """A number of LEDs that does not fit the chips of the strip."""
     for row in subject.layout.parts:
         leds = row.leds.stop - row.leds.start
         if row.kind == "hidden" or not row.count or leds % row.count == 0:

@@ -18,7 +18,7 @@ from fendra.core.toml_text import value_text
 
 @check
 def input_pins(subject: Subject, report: Report) -> None:
-    """Signals at pins that cannot tell what the signal needs."""
+    """Signals at pins that cannot feed them."""
     known = subject.design.controllers
     for name, controller in known.items():
         for signal, pin in inputs_of(subject.design, name).items():
@@ -94,7 +94,7 @@ def _kind(pin: Pin) -> PinKind:
 
 
 def _tells(signal: Signal, pin: Pin) -> bool:
-    """Whether what a pin tells becomes a word of a choice: a voltage needs bands for that."""
+    """Whether a pin's values become words of a choice: a voltage needs bands for that."""
     return signal.kind != "choice" or pin.kind in ("servo", "knob") or bool(pin.bands)
 
 
@@ -174,7 +174,7 @@ def _hold_matrix(signal: Signal, name: str, pin: Pin, design: Design, report: Re
 
 
 def _no_pin(signal: Signal, name: str, pin: Pin) -> tuple[str, str]:
-    """Why no pin tells a signal, and what does."""
+    """Why no pin can feed a signal, and what can."""
     if signal.kind == "choice" and not _tells(signal, pin):
         words = [*signal.numbers]
         ends = [round((i + 1) / max(len(words), 2), 2) for i in range(max(len(words) - 1, 1))]
@@ -194,7 +194,7 @@ def _no_pin(signal: Signal, name: str, pin: Pin) -> tuple[str, str]:
 
 
 def _hold_scale(signal: Signal, name: str, pin: Pin, report: Report) -> None:
-    """A pin tells 0 to 1: does that become what the signal takes?"""
+    """A pin gives 0 to 1: does that become a value of the signal?"""
     path: KeyPath = ("signals", name, "pin")
     told = f"pin {pin.name} gives 0 to 1 of full scale"
     ends = thresholds(signal)

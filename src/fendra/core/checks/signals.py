@@ -1,4 +1,4 @@
-"""Signals: can they be what they are said to be, and does anything read them?"""
+"""Signals: are their keys possible, and does anything read them?"""
 
 from __future__ import annotations
 

@@ -23,7 +23,7 @@ CELL_VOLTS = (1.0, 4.3)
 
 @check
 def led_types(subject: Subject, report: Report) -> None:
-    """LED types whose figures make none, and lines of a type that there is not."""
+    """LED types with impossible figures, and lines with an unknown type."""
     design = subject.design
     for name, figures in design.leds.items():
         try:
@@ -156,7 +156,7 @@ def _wire(wire: Jump, path: KeyPath, report: Report) -> None:
 
 @check
 def feeds(subject: Subject, report: Report) -> None:
-    """Places to feed a line at that it does not have, or that are said twice."""
+    """Feeds at places that the line does not have, or given twice."""
     for i, line in enumerate(subject.design.line):
         size = subject.layout.line_sizes[i]
         seen: set[int] = set()

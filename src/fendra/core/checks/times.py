@@ -63,8 +63,8 @@ def times_of(design: Design, number: int, effect: Effect) -> dict[str, tuple[flo
 
 
 def rate_for(rate_hz: float, times_s: list[float]) -> float | None:
-    """The rate next to `rate_hz` at which all of some times are whole frames, of whole milliseconds
-    each; None where there is none.
+    """The rate nearest to `rate_hz` at which all of some times are whole frames, each of whole
+    milliseconds; None if there is none.
 
     >>> rate_for(50, [0.025]), rate_for(50, [0.03, 0.5]), rate_for(50, [0.0333])
     (40.0, 100.0, None)

@@ -1,4 +1,4 @@
-"""Voltages: does every LED get what it needs?"""
+"""Voltages: does every LED get enough?"""
 
 from __future__ import annotations
 

@@ -1,8 +1,8 @@
-"""Carrying over: what one program remembers goes on in the next one, where both mean the same.
+"""Carrying over: the next program takes over the memory of the last one where both mean the same.
 
-A design that is changed while it runs keeps the motion that did not change. A memory cell is the
-same when it is computed in the same way from the same signals and cells; or else when it is the
-same one, by its order, of a layer, signal or scene of the same name.
+A design that you change while it runs keeps the motion that did not change. A memory cell is the
+same if it is computed in the same way from the same signals and cells; or else if it has the same
+place in a layer, signal or scene of the same name.
 """
 
 from __future__ import annotations

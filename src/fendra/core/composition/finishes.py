@@ -1,7 +1,7 @@
-"""Finishes: what is done to the light of all layers together, before it becomes bytes.
+"""Finishes: changes of the light of all layers together, before it becomes bytes.
 
-First what is switched off, then the ceilings, which no look passes, then the white balance of each
-LED type. All are values of the graph over what is `beneath`, as layers are.
+First switched-off LEDs, then the ceilings, then the white balance of each LED type. All are values
+of the graph over the light `beneath`, as layers are.
 """
 
 from __future__ import annotations
@@ -35,8 +35,8 @@ Draw: TypeAlias = Callable[[Value, Space], Value]
 def finishes(
     design: Design, layout: Layout, choices: Mapping[str, Choice], settings: Settings, master: Value
 ) -> Iterator[tuple[KeyPath, Choice, Draw]]:
-    """Every finish of a design, in order: where it stands, of which LEDs it is, and how it is
-    recorded. master: the share of light that the master level lets through.
+    """Every finish of a design, in order: its place in the design, its LEDs, and a function that
+    records it. master: the share of light that the master level passes.
     """
     for path, off, choice in _switched_off(design, layout, choices):
         yield path, choice, partial(_dark_while, off, path, settings)
@@ -58,7 +58,7 @@ def finishes(
 def _switched_off(
     design: Design, layout: Layout, choices: Mapping[str, Choice]
 ) -> Iterator[tuple[KeyPath, bool | str, Choice]]:
-    """Lines and parts that are switched off: where it is written, when, and of which LEDs."""
+    """Switched-off lines and parts: their place in the design, the condition, and their LEDs."""
     for number, line in enumerate(design.line):
         if line.off:
             yield ("line", number, "off"), line.off, _of_lines(design, layout, [number])
@@ -86,7 +86,7 @@ def _dark_while(
 def _ceilings(
     design: Design, layout: Layout, choices: Mapping[str, Choice]
 ) -> Iterator[tuple[KeyPath, Setting, Choice]]:
-    """What no light passes: where it is written, what is written, and of which LEDs."""
+    """The ceilings: their place in the design, their value, and their LEDs."""
     if design.most is not None:
         yield ("most",), design.most, choices[ALL]
     for number, line in enumerate(design.line):
@@ -109,8 +109,8 @@ def _of_lines(design: Design, layout: Layout, lines: list[int]) -> Choice:
 def _under_ceiling(
     setting: Setting, path: KeyPath, settings: Settings, master: Value, beneath: Value, space: Space
 ) -> Value:
-    """Light whose brightest channel passes no level, after the master: its hue stays, and what is
-    below stays as it is.
+    """Light whose brightest channel stays below a level, after the master: it keeps its hue, and
+    dimmer light stays as it is.
     """
     channel, label = beneath.tracer.channel, beneath.tracer.label
     top = maximum(maximum(channel(beneath, 0), channel(beneath, 1)), channel(beneath, 2)) * master
@@ -122,10 +122,10 @@ def _under_ceiling(
 
 
 def _balanced(shares: Shares, has_white: bool, beneath: Value, space: Space) -> Value:  # noqa: ARG001
-    """Light as it looks right on LEDs whose full light is tinted.
+    """Light as it looks right on LEDs with a tint.
 
-    has_white: what red, green and blue have in common is shown by a white channel, which is white
-    by itself; only what is beside it is balanced.
+    has_white: a white channel shows the part that red, green and blue have in common; only the rest
+    is balanced.
     """
     balance = beneath.tracer.const(shares)
     if not has_white:
@@ -136,7 +136,7 @@ def _balanced(shares: Shares, has_white: bool, beneath: Value, space: Space) -> 
 
 
 def counted(tracer: Tracer, frames: int) -> Value:
-    """The number of the frame, counted from 0 and beginning again after so many."""
+    """The number of the frame, from 0 again after this many."""
     before = tracer.state(tracer.fresh_name("turn"), 0, Kind.UINT)
     tracer.remember(before, tracer.apply("uint_mod", tracer.apply("uint_add", before, 1), frames))
     return before

@@ -28,8 +28,8 @@ class Paint:
     """One layer painted on its spots, in a frame in which it is on.
 
     layer: its place in the design. on, light: places in the graph: whether it is on, and the light
-    of its spots after it, which may read what is `beneath`. scenes: the places of those that it
-    belongs to; None where it is there in all of them, and without any.
+    of its spots after it, which may read the light `beneath`. scenes: the places of its scenes;
+    None if it belongs to all of them, and to none.
     """
 
     layer: int
@@ -53,11 +53,11 @@ class Paint:
 class Mix:
     """The layers of scenes, and those between them that belong to every scene.
 
-    While one scene takes over from another, the layers of each are painted by themselves on what
-    lies beneath, and the results are added up in the shares in which the scenes are there.
+    During a cross-fade, each scene's layers are painted separately on the light below, and the
+    results are added by the scenes' shares.
 
-    shares: for each scene, and for none of them as the last, the place in the graph of how much of
-    it is there, 0 to 1, together 1.
+    shares: for each scene, and for no scene as the last, the place in the graph of its share, 0 to
+    1, together 1.
     """
 
     shares: tuple[int, ...]
@@ -68,8 +68,8 @@ class Mix:
 class Finish:
     """A change of the light of all layers together: a ceiling, or a white balance.
 
-    number: its own, below 0, where layers have theirs from 0 on. path: where it stands in the
-    design. light: the place in the graph of the light after it, which reads what is `beneath`.
+    number: its own, below 0 (layers have theirs from 0 on). path: its place in the design. light:
+    the place in the graph of the light after it, which reads the light `beneath`.
     """
 
     number: int
@@ -82,10 +82,10 @@ class Finish:
 
 @dataclass(frozen=True)
 class Dither:
-    """Light between two bytes alternates between them, from frame to frame.
+    """Light alternates between neighbouring bytes, from frame to frame.
 
-    turn: the place in the graph of the count of frames. frames: after so many the pattern of red
-    and green begins anew: 2, 4 or 8.
+    turn: the place in the graph of the count of frames. frames: the pattern of red and green
+    repeats after this many: 2, 4 or 8.
     """
 
     turn: int

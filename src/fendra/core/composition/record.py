@@ -56,10 +56,10 @@ def record(
     origin: Origin | None = None,
     scene_by: str = "",
 ) -> Recorded:
-    """Record a whole design. What is wrong goes into the report, and is left out.
+    """Record a whole design. Mistakes are reported, and left out.
 
-    dropped: names that the file has, but that were left out of the design before. media: what the
-    files that the design names hold. origin: where it was read. scene_by: see `record_scenes`.
+    dropped: names of the file that were left out of the design before. media: the contents of the
+    files that it names. origin: the file it came from. scene_by: see `record_scenes`.
     """
     recorder = _Recorder(design, layout, choices, report, dropped, media or Media())
     recorder.signals.record_all()
@@ -89,12 +89,12 @@ MOST_UNKNOWN = 20
 
 @dataclass(frozen=True)
 class Recorded:
-    """All that was recorded of a design.
+    """The whole recording of a design.
 
     traced: the graph with every value, also those that only explain the light. layers: by their
-    places in the design: the space of each, and its scenes as of `Paint`. finishes: the number,
-    path and space of each, as of `Finish`. images: how many scenes there are, none of them counted
-    as one.
+    places in the design: the space of each, and its scenes as in `Paint`. finishes: the number,
+    path and space of each, as in `Finish`. images: the number of scenes, with no scene counted as
+    one.
     """
 
     design: Design
@@ -172,9 +172,9 @@ WHY = "why:"
 
 
 def uncovered(graph: Graph, light: int) -> int:
-    """The light after a layer; where nothing is ever left of what is beneath, its paint alone.
+    """The light after a layer; only its paint if nothing of the light below is ever left.
 
-    A product with 0 would do that as well, but for what is no number.
+    A product with 0 would do the same, except for NaN.
     """
     node = graph.nodes[light]
     if node.op == "add":
@@ -216,7 +216,7 @@ class _Recorder:
 
     @property
     def images(self) -> int:
-        """How many scenes there are, none of them counted as one; 0 where a design has none."""
+        """The number of scenes, with no scene counted as one; 0 if a design has none."""
         return len(self._shares)
 
     def root(self, name: str, value: Value) -> None:
@@ -261,7 +261,7 @@ class _Recorder:
         return found
 
     def finish(self) -> None:
-        """Record what is done to the light of all layers together."""
+        """Record the changes of the light of all layers together."""
         design, tracer = self._design, self.tracer
         with tracer.within(("level",)):
             master = lightness_to_linear(self.settings.number(design.level, ("level",)))
@@ -442,7 +442,7 @@ f"{files}, which may not run yet."
         self, number: int, layer: Layer, space: Space, on: Value, level: Value, covering: Value,
         look: Look,
     ) -> bool:  # fmt: skip
-        """Record what a layer does to the light; False where its blend fails."""
+        """Record a layer's effect on the light; False if its blend fails."""
         self.tracer.label(look.cover, "cover")
         cover, is_there, presence = look.cover * covering, on, self.tracer.const(1.0)
         if layer.fade_in > 0 or layer.fade_out > 0:  # a layer runs only while it is there

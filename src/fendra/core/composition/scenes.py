@@ -17,13 +17,13 @@ NO_FADE_S = 0.001
 def record_scenes(
     scenes: Sequence[Scene], tracer: Tracer, clock: Clock, settings: Settings, by_hand: str = ""
 ) -> list[Value]:
-    """How much of each scene is there, 0 to 1, and of none of them, last: together 1. Empty where
-    there are no scenes.
+    """The share of each scene, 0 to 1, and of no scene, last: together 1. Empty if there are no
+    scenes.
 
-    by_hand: a number that chooses one by its place instead, from 0 on; below 0 it chooses none.
+    by_hand: a number that chooses a scene by its place instead, from 0 on; below 0 it chooses none.
 
-    Of those whose condition holds the first is chosen. The one that is chosen comes in over its
-    `fade`, evenly, and what the others have left they give up in proportion.
+    The first scene whose condition holds is chosen. It fades in over its `fade`, evenly, and the
+    others fade out in proportion.
     """
     if not scenes:
         return []

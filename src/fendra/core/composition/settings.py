@@ -1,4 +1,4 @@
-"""Settings: what is written of a parameter, as values of the graph."""
+"""Settings: the values of parameters, as values of the graph."""
 
 from __future__ import annotations
 
@@ -65,7 +65,7 @@ class Settings:
         self, parameters: Mapping[str, Parameter], given: Mapping[str, tuple[Setting, KeyPath]],
         space: Space,
     ) -> dict[str, Any]:  # fmt: skip
-        """Every parameter of an effect. given: what is written of some of them, and where."""
+        """Every parameter of an effect. given: the values of some of them, and their places."""
         found = {}
         for name, parameter in parameters.items():
             setting, path = given.get(name, (None, ()))
@@ -100,7 +100,7 @@ class Settings:
         return self._one(setting, parameter, path, space)
 
     def number(self, setting: Setting, path: KeyPath, space: Space | None = None) -> Value:
-        """A share from 0 to 1; nothing is known of it where what is written is wrong."""
+        """A share from 0 to 1; unknown if its value is wrong."""
         value = self.value(setting, Parameter("number", 1.0), path, space)
         return self._tracer.input("wrong:number", Kind.FLOAT) if value is None else value
 
@@ -191,7 +191,7 @@ class Settings:
     def _looked_up(
         self, table: dict[str, Plain], parameter: Parameter, path: KeyPath, space: Space | None
     ) -> Value | None:
-        """A value for each word or number of what it is looked up by."""
+        """A value for each word or number of a lookup table."""
         by = table.get(BY)
         words = self._signals.words.get(by.strip()) if isinstance(by, str) else None
         numbers = entries(table, words, path, self._report)
@@ -209,7 +209,7 @@ class Settings:
         return looked_up(place, items, known.get(ELSE))
 
     def _place(self, setting: Setting, path: KeyPath, space: Space | None) -> Value | None:
-        """A place from 0 to 1: what is measured or counted is scaled to that."""
+        """A place from 0 to 1: counts and lengths are scaled to that."""
         assert space is not None
         if not isinstance(setting, str):
             message = must_be("a place", setting)

@@ -1,1 +1,1 @@
-"""The design as it is written: its tables, reading plain values, and what is wrong in words."""
+"""The design as it is written: its tables, reading plain values, and messages about mistakes."""

@@ -1,6 +1,6 @@
-"""Connections: what a design says of its sources and outputs.
+"""Connections: the sources and outputs of a design.
 
-What each driver takes stands in the driver; here it is a type with any keys.
+A driver knows its own keys; here a connection is a type with any keys.
 """
 
 from __future__ import annotations

@@ -93,7 +93,7 @@ class Design(Model):
     _led_types: dict[str, LedType] = PrivateAttr(default_factory=dict)
 
     def model_post_init(self, context: Any, /) -> None:
-        """Give each line its LED type, with what the design says of it."""
+        """Give each line its LED type, with the design's changes."""
         super().model_post_init(context)
         self._led_types = all_types(self.leds)
         for line in self.line:

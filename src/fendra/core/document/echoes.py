@@ -38,11 +38,11 @@ def independent(findings: Sequence[Finding], document: Document) -> list[Finding
 
 
 def without_echoes(findings: Sequence[Finding]) -> list[Finding]:
-    """Errors, and the warnings and notes that do not follow from them.
+    """Leave out warnings and notes that only follow from errors.
 
-    What is wrong with a layer, signal or group changes what is known of all light. What is wrong
-    with a line, supply or controller changes what is known of it; with a supply of all lines as
-    well, and with a line of the light.
+    A mistake in a layer, signal or group affects all light. A mistake in a line, supply or
+    controller affects that one; one in a supply also affects all lines, and one in a line also
+    affects the light.
     """
     errors = errors_of(findings)
     if not errors:

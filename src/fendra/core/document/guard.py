@@ -1,8 +1,7 @@
-"""A first look at plain values, before anything is made of them: is there too much of something,
-or a character that hides what a text says?
+"""A first look at plain values, before anything is made of them: is there too much, or a character
+that hides text?
 
-It goes through the values once and takes no steps inward by calling itself, so that no document is
-too deep for it.
+It walks through the values once without recursion, so no document is too deep for it.
 """
 
 from __future__ import annotations

@@ -115,11 +115,11 @@ class Controller(Model):
 
     @property
     def known_type(self) -> ControllerType | None:
-        """Its type, as it is said to be; None without one."""
+        """Its controller type; None if the design gives none."""
         return self.as_said(CONTROLLERS[self.type]) if self.type else None
 
     def as_said(self, kind: ControllerType) -> ControllerType:
-        """A type's figures, with what is said of this one in their place."""
+        """A type's figures, with this controller's own in their place."""
         return replace(
             kind, ram=self.ram or kind.ram, logic_volts=self.logic_volts or kind.logic_volts
         )

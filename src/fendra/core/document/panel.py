@@ -1,4 +1,4 @@
-"""The page of a run, and the panel on it: what a design says of how it is steered by hand."""
+"""The page of a run, and the panel on it: how a design is steered by hand."""
 
 from __future__ import annotations
 

@@ -147,9 +147,9 @@ def _original(path: KeyPath, values: Any, origins: _Origins) -> KeyPath:
 
 
 def _design_path(loc: tuple[int | str, ...], raw: Any, is_missing: bool) -> KeyPath:
-    """The place in the file: pydantic's, without the steps by which it names kinds of values.
+    """The place in the file: pydantic's, without the steps for kinds of values.
 
-    is_missing: the last step is a key that is not there and should be.
+    is_missing: the last step is a missing key.
     """
     path: list[int | str] = []
     here = raw

@@ -1,7 +1,7 @@
 """Tables under a wrong name, or with the wrong brackets: one finding each, and the rest is read.
 
-A file with [line] for [[line]], or [[layers]] for [[layer]], says plainly what is meant. So it is
-read as that, and nothing that only follows from the slip is reported.
+A file with [line] for [[line]], or [[layers]] for [[layer]], is clear enough. It is read as the
+right one, and nothing that only follows from the slip is reported.
 """
 
 from __future__ import annotations

@@ -38,8 +38,8 @@ _LARGE = """
 class Font:
     """Letters of one size.
 
-    columns, rows: of a letter. shapes: for each glyph its rows from the top, the bits of which are
-    its columns, the left one the highest.
+    columns, rows: of a letter. shapes: for each glyph its rows from the top; the bits are the
+    columns, the left one highest.
     """
 
     columns: int
@@ -52,7 +52,7 @@ class Font:
         return self.columns + 1
 
     def place(self, letter: str) -> int:
-        """Where a letter stands; small ones are capitals, and what is not there is a blank."""
+        """The place of a letter; small letters become capitals, unknown ones a blank."""
         return max(GLYPHS.find(letter.upper()), BLANK)
 
     @cached_property

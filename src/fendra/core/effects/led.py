@@ -1,4 +1,4 @@
-"""What an effect is given, and what it gives: the spots, their clock, and their look."""
+"""What an effect gets and returns: the spots, their clock, and their look."""
 
 from __future__ import annotations
 
@@ -20,10 +20,10 @@ from fendra.core.layout.views import View
 
 @dataclass(frozen=True)
 class Look:
-    """What an effect gives for its spots.
+    """The result of an effect.
 
-    colour: linear light, width 3, each 0 to 1.
-    cover: how much of what is beneath it hides, 0 to 1.
+    colour: linear light, width 3, each 0 to 1. cover: how much of the layers below it hides, 0 to
+    1.
     """
 
     colour: Value
@@ -39,8 +39,8 @@ def _column(name: str, about: str) -> Any:
 
 @dataclass(frozen=True)
 class Beat:
-    """What layers share. start: true in the frames in which it begins anew; None where it goes on
-    from power-up.
+    """The beat that layers share. start: true in the frames in which it starts again; None if it
+    runs from power-up.
     """
 
     start: Value | None
@@ -116,7 +116,7 @@ class Led:
 
     @property
     def start(self) -> Value:
-        """True in the one frame in which the layer comes on, or its rhythm begins anew."""
+        """True in the one frame in which the layer comes on, or its rhythm starts again."""
         if self._start is None:
             beat = self._beat
             begins = self._clock.rises(self._on) if beat is None else beat.start
@@ -145,7 +145,7 @@ class Led:
         return self.turns(rate_hz)[1]
 
     def cycle_from_start(self, rate_hz: Operand) -> Value:
-        """A phase from 0 up to 1 that is 0 when the layer comes on, or its rhythm begins anew."""
+        """A phase from 0 up to 1 that is 0 when the layer comes on, or its rhythm starts again."""
         return self.cycle(rate_hz) if self._beat else self._clock.cycle(rate_hz, self.start)
 
     def turns(self, rate_hz: Operand) -> tuple[Value, Value]:
@@ -153,9 +153,9 @@ class Led:
         return self._clock.turns(rate_hz, self._beat.start if self._beat else None)
 
     def elapsed_ms(self, period_ms: Operand, lead_ms: float = 0.0) -> Value:
-        """Milliseconds since the layer, or its rhythm, began, beginning again after each period.
+        """Milliseconds since the layer, or its rhythm, started; from 0 again after each period.
 
-        lead_ms: it begins so much below 0, where the period is constant.
+        lead_ms: it starts this far below 0, if the period is constant.
         """
         return self._clock.elapsed_ms(period_ms, self.start, lead_ms)
 
@@ -174,8 +174,8 @@ class Led:
         return self._clock.before(on)
 
     def begins_anew(self, phase: Value) -> Value:
-        """True in the one frame in which a phase, or a time that is counted again and again, begins
-        anew, or the layer comes on.
+        """True in the one frame in which a phase, or a repeating time, starts again, or the layer
+        comes on.
         """
         return self.start | (phase < self._clock.earlier(phase))
 
@@ -194,8 +194,8 @@ class Led:
     def recent(
         self, event: Value, values: Sequence[Value], slots: int = 8
     ) -> list[tuple[Value, list[Value]]]:
-        """The newest moments in which `event` became true: for each the milliseconds since, as a
-        number, and what the values were then.
+        """The newest moments in which `event` became true: for each the milliseconds since, and the
+        values at that moment.
         """
         return [
             (self._tracer.apply("to_float", age_ms), caught)
@@ -209,9 +209,9 @@ class Led:
     def remembered(
         self, start: float, following: Callable[[Value], Value], *, whole: bool = False
     ) -> Value:
-        """A number of the frame that is made of what it was the frame before.
+        """A number that is computed from its value in the frame before.
 
-        start: what it was before the first frame. whole: it is an unsigned integer.
+        start: its value before the first frame. whole: it is an unsigned integer.
         """
         kind = Kind.UINT if whole else Kind.FLOAT
         before = self._tracer.state(self._tracer.fresh_name("kept"), start, kind)
@@ -222,9 +222,9 @@ class Led:
     def remembered_together(
         self, starts: Sequence[float], following: Callable[..., Sequence[Value]]
     ) -> list[Value]:
-        """Numbers of the frame that are made of what all of them were the frame before.
+        """Numbers that are computed from the values of all of them in the frame before.
 
-        starts: what they were before the first frame.
+        starts: their values before the first frame.
         """
         tracer = self._tracer
         before = [tracer.state(tracer.fresh_name("kept"), start, Kind.FLOAT) for start in starts]

@@ -55,8 +55,8 @@ def _digit(whole: Value, step: int) -> Value:
 def _number(
     value: Value, size: int, decimals: int, *, fills: bool = False
 ) -> list[str | Value]:  # fmt: skip
-    """A number in so many characters, blanks before it, or zeros. The sign stands where there is
-    room: right before the number, or before the zeros.
+    """A number with a fixed number of characters, filled with blanks or zeros. The sign goes right
+    before the number, or before the zeros, if there is room.
     """
     digits = max(size - (1 if decimals else 0), decimals + 1)
     scaled = nearest(abs(value) * 10.0**decimals)

@@ -13,10 +13,10 @@ ParameterKind: TypeAlias = Literal[
 
 @dataclass(frozen=True)
 class Parameter:
-    """One parameter of an effect: what it is, its default, unit and range.
+    """One parameter of an effect: its meaning, default, unit and range.
 
-    A default of None: the effect does without it, or finds it by itself; `about` says how.
-    in_frames: it is a time after which something jumps, so it should be whole frames long.
+    A default of None: the effect works without it, or finds it by itself; `about` says how.
+    in_frames: a time after which something jumps, so it should be whole frames long.
     """
 
     kind: ParameterKind
@@ -53,7 +53,7 @@ class Parameter:
 
     @property
     def default_text(self) -> str:
-        """The default as it would stand in a design; empty where there is none."""
+        """The default as text in a design; empty if there is none."""
         match self.default:
             case None:
                 return ""
@@ -103,10 +103,10 @@ def numbers(default: Sequence[float | str], unit: str, low: float, high: float, 
 
 
 def place(default: str, about: str) -> Any:
-    """Where each LED is on a way from 0 to 1: an expression over columns.
+    """The place of each LED on a way from 0 to 1: an expression over columns.
 
-    `along`, `across`, `up` and `angle` (once round) are that as they are; what is counted or
-    measured in lengths, as `x` or `distance(0, 400)`, goes from its lowest to its highest.
+    `along`, `across`, `up` and `angle` (once round) already run from 0 to 1. Others, such as `x` or
+    `distance(0, 400)`, run from their lowest to their highest value.
     """
     return Parameter("place", default, about=about)
 

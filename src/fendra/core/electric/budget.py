@@ -1,6 +1,6 @@
-"""Budgets: what a design draws, of which supply; the voltage on its lines; data and memory.
+"""Budgets: what a design draws, from which supply; the voltage on its lines; data and memory.
 
-All of it follows from the design; with a film, also from what the design shows.
+All of it follows from the design; with a film, also from the light in the film.
 """
 
 from __future__ import annotations
@@ -96,7 +96,7 @@ def make_budget(
 ) -> Budget:
     """All sums of a design.
 
-    level: the master level's share of the light, 0 to 1 linear. film: what it shows on a tape.
+    level: the master level's share of the light, 0 to 1 linear. film: its light on a tape.
     """
     loads = make_loads(design, layout)
     idle_a = np.asarray(loads.idle_ua * MICRO, np.float64)

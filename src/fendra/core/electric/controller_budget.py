@@ -76,7 +76,7 @@ class ControllerBudget:
 
     @property
     def link_hz(self) -> float | None:
-        """Frames a second that its link carries; None where nothing is said of one."""
+        """Frames a second that its link carries; None if the design gives no link."""
         link = self.controller.link if self.controller else None
         if link is None:
             return None

@@ -21,7 +21,7 @@ MM = 1e-3
 def feeds_of(design: Design, line: Line, size: int) -> list[tuple[int, Lead]]:
     """Where power goes into a line, as addresses, and through which lead.
 
-    At its first LED, where nothing is said. Feeds at addresses that there are not are left out.
+    At its first LED by default. Feeds at unknown addresses are left out.
     """
     lead = design.supplies.get(line.supply, Supply()).wire
     found = [(address_of(feed, size), feed.wire or lead) for feed in line.feed]
@@ -29,7 +29,7 @@ def feeds_of(design: Design, line: Line, size: int) -> list[tuple[int, Lead]]:
 
 
 def address_of(feed: Feed, size: int) -> int:
-    """The address of a feed on a line of so many."""
+    """The address of a feed on a line of this size."""
     return size - 1 if isinstance(feed.at, str) else feed.at
 
 
@@ -96,5 +96,5 @@ def _filled(place: Floats) -> Floats:
 
 
 def ladder_of(copper: Copper, leads: Sequence[tuple[int, Lead]], volts: float) -> Ladder:
-    """A line as a ladder, fed through its leads by a supply of so many volts."""
+    """A line as a ladder, fed through its leads by a supply of this voltage."""
     return Ladder(volts, copper.ohm, tuple(Tap(at, 2 * wire.ohm) for at, wire in leads))

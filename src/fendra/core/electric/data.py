@@ -1,4 +1,4 @@
-"""Data: how long frames take on lines and links, and what they need of a controller's memory."""
+"""Data: how long frames take on lines and links, and how much memory of a controller they need."""
 
 from __future__ import annotations
 
@@ -47,7 +47,8 @@ def serial_rate_hz(lines: Sequence[int], baud: int) -> float:
 
 
 def baud_for(lines: Sequence[int], rate_hz: float) -> int | None:
-    """The lowest usual rate of a serial port that carries so many frames a second; None above all.
+    """The lowest standard rate of a serial port that carries this many frames a second; None if no
+    rate does.
 
     >>> baud_for([474], 50.0)
     250000

@@ -108,7 +108,9 @@ class Ladder:
         return np.asarray(np.diff(self.drop(load_a), axis=-1) / np.maximum(self.ohm, LEAST_OHM))
 
     def with_taps(self, places: Sequence[int], ohm: float) -> Ladder:
-        """The same, fed at more places, each through a lead of so many ohm there and back."""
+        """The same ladder, fed at more places, each through a lead of this resistance, there and
+        back.
+        """
         return replace(self, taps=(*self.taps, *(Tap(place, ohm) for place in places)))
 
 

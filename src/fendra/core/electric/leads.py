@@ -1,4 +1,4 @@
-"""Leads: what a wire bears, and which fuse and wire a current needs."""
+"""Leads: what a wire can carry, and which fuse and wire a current needs."""
 
 from __future__ import annotations
 

@@ -45,7 +45,7 @@ class Limit:
         return sum(int(span.sums(rgb).dot(span.weights)) for span in self.spans)
 
     def slack(self, rgb: Bytes) -> int:
-        """By how much rounding may raise what a scaled frame draws, at the most; twice that."""
+        """The most that rounding may raise the current of a scaled frame; twice that."""
         total = 0
         for span in self.spans:
             lit = np.count_nonzero(span.channels(rgb), axis=0)

@@ -29,10 +29,10 @@ FED_ALIKE = 6.0
 
 @dataclass(frozen=True)
 class Sag:
-    """The voltage along a line under some load.
+    """The voltage along a line under a load.
 
-    volts: (k,) of each address. lowest_v at address `at`. first_low: the first address below what
-    the LEDs need; None where there is none. at_s: when, where it is of a film.
+    volts: (k,) of each address. lowest_v at address `at`. first_low: the first address below the
+    LEDs' minimum; None if there is none. at_s: the time, in a film.
     """
 
     volts: Floats
@@ -196,7 +196,7 @@ def _shifter(layout: Layout, line: Line, number: int) -> Literal["", "chip", "pi
 
 
 def line_in_film(loads: Loads, line: LineBudget, film: Film, amps: Floats) -> LineBudget:
-    """A line with what a film shows: its current, and the frame in which a voltage is lowest."""
+    """A line in a film: its current, and the frame with the lowest voltage."""
     lowest, frame = np.inf, 0
     for first in range(0, len(film), FRAMES_AT_ONCE):
         load_a = loads.address_a(line.number, film.rgb[first : first + FRAMES_AT_ONCE])

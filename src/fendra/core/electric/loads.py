@@ -1,4 +1,4 @@
-"""Loads: what every LED draws, and of which supply, in whole microamperes: sums are exact.
+"""Loads: what every LED draws, and from which supply, in whole microamperes: sums are exact.
 
 A chip draws its idle current, and for each channel the channel's full current times its byte / 255.
 """
@@ -73,9 +73,9 @@ class Span:
 class Feeding:
     """A supply and the lines that it feeds.
 
-    supply: what the design says of it; None where it says nothing. volts: its own, or else what its
-    LEDs need. amps: its rating, None where nothing is said. budget_a: what the limiter keeps; None
-    where there is no limiter.
+    supply: the design's table; None if there is none. volts: its own, or else its LEDs' nominal
+    voltage. amps: its rating; None if unknown. budget_a: the limiter's budget; None without a
+    limiter.
     """
 
     name: str

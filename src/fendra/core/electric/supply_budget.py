@@ -43,8 +43,8 @@ class SupplyBudget:
 
     @property
     def peak_a(self) -> float:
-        """What fuse and wire are chosen for: the most that may come; where no limiter is there to
-        hold it, what the film shows, if there is one.
+        """The current for fuse and wire: the most that may flow; without a limiter, the film's
+        peak, if there is a film.
         """
         if self.feeding.budget_a is None and self.draw is not None:
             return self.draw.peak_a
@@ -52,7 +52,7 @@ class SupplyBudget:
 
     @property
     def kept_a(self) -> float | None:
-        """What it can give: its limiter's budget, else its rating; None where nothing is said."""
+        """What it can give: its limiter's budget, else its rating; None if unknown."""
         amps = self.feeding.budget_a
         return self.feeding.amps if amps is None else amps
 

@@ -191,7 +191,7 @@ class Clock:
     ) -> list[tuple[Value, list[Value]]]:
         """The newest `slots` moments in which `event` became true.
 
-        Gives for each the milliseconds since, unsigned, and what the values were then.
+        Gives for each the milliseconds since, unsigned, and the values at that moment.
         """
         rises = self.rises(event)
         place = self.count(rises, slots)
@@ -224,10 +224,10 @@ class Clock:
         return now
 
     def elapsed_ms(self, period_ms: Operand, start: Value, lead_ms: float = 0.0) -> Value:
-        """Milliseconds since `start` was true, beginning again at 0 after each period.
+        """Milliseconds since `start` was true, from 0 again after each period.
 
-        Exact where the period is constant; where it moves, each is as long as it was to be when
-        it began. lead_ms: it begins so much below 0, where the period is constant.
+        Exact if the period is constant; if it changes, each period keeps the length it had at its
+        start. lead_ms: it starts this far below 0, if the period is constant.
         """
         period = self._frame_number(period_ms, "a period")
         if period.number is None:
@@ -382,7 +382,7 @@ class Clock:
         return now
 
     def debounce(self, on: Value, time_s: float) -> Value:
-        """`on`, a change of which counts once it has stayed for so long."""
+        """`on`, but a change counts after it has lasted this long."""
         was, before = (
             self.tracer.state(self.tracer.fresh_name(name), False, Kind.TRUTH)
             for name in ("raw", "settled")
@@ -395,7 +395,7 @@ class Clock:
         return now
 
     def dwell(self, on: Value, time_s: float) -> Value:
-        """`on`, but whatever it is it stays for at least so long."""
+        """`on`, with a minimum time on and off."""
         before = self.tracer.state(self.tracer.fresh_name("dwells"), False, Kind.TRUTH)
         age = self.tracer.state(self.tracer.fresh_name("dwelt"), FOREVER_MS, Kind.UINT)
         grown = self._uint("uint_add", age, self._uint_min(self.dt_ms, FOREVER_MS))
@@ -453,7 +453,7 @@ class Clock:
         return self._uint("uint_select", self._uint("uint_less", a, b), a, b)
 
     def _named(self, name: str, value: Value) -> Value:
-        """The value, which is called so in what is emitted."""
+        """The value, under this name in emitted code."""
         self.tracer.label(value, name)
         return value
 

@@ -55,7 +55,7 @@ def fraction(x: Value) -> Value:
 
 
 def sqrt(x: Value) -> Value:
-    """The square root, 0 for what is below 0."""
+    """The square root; 0 for negative numbers."""
     return x.tracer.apply("sqrt", maximum(x, 0.0))
 
 
@@ -101,7 +101,7 @@ def curve(x: Value, points: Sequence[tuple[float, float]]) -> Value:
 
 
 def dead_band(x: Value, width: float, centre: float = 0.0) -> Value:
-    """`centre` within `width` of it; beyond that so much nearer to it: without a jump."""
+    """`centre` within `width` of it; outside, nearer to it by `width`, so without a jump."""
     away = x - centre
     return away - clamp(away, -width, width) + centre
 

@@ -1,8 +1,8 @@
-"""Channels and bounds: a graph of single numbers in which nothing needless is left.
+"""Channels and bounds: a graph of single numbers without needless operations.
 
-A colour becomes three numbers, so that a channel that is always dark costs nothing, and
-what the bounds of the values make needless is dropped: a clamp of what is within, a
-product with 0. Every value keeps its bits.
+A colour becomes three numbers, so that a channel that is always dark costs nothing. Operations that
+the bounds make needless are dropped: a clamp of a value within, a product with 0. Every value keeps
+its bits.
 """
 
 from __future__ import annotations
@@ -199,7 +199,7 @@ def of_channel(node: Node, channel: int, args: tuple[int, ...]) -> Node:
 
 
 def _narrowed(node: Node, nodes: list[Node], bounds: list[Bounds | None]) -> Node | int:
-    """A node, or what is the same within the bounds of its arguments."""
+    """A node, or a simpler one with the same value within the bounds of its arguments."""
     match node.op, bounds:
         case "mul", [a, b]:
             for factor, other in ((0, b), (1, a)):

@@ -40,7 +40,7 @@ class Tracer:
 
     @contextmanager
     def within(self, origin: KeyPath) -> Iterator[None]:
-        """Say where in the design what is recorded meanwhile comes from."""
+        """Note the place in the design of everything recorded meanwhile."""
         before, self._origin = self._origin, origin
         try:
             yield

@@ -26,9 +26,7 @@ def needs_film(thing: object) -> Film | None:
 
 
 def budget_of(plan: Plan, film: Film | None = None) -> Budget:
-    """All electrical sums of a plan, and of what it shows in a film. Raises TapeError for what is
-    no film.
-    """
+    """All electrical sums of a plan and of a film. Raises TapeError if it is not a film."""
     film = needs_film(film)
     budget = make_budget(plan.design, plan.layout, _brightest(plan), film)
     if film is None or budget.draw is None:

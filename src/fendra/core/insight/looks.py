@@ -1,4 +1,4 @@
-"""Which layers are on in a frame of a film: what a look is made of, in the design's own words."""
+"""Which layers are on in a frame of a film: a look, in the design's own words."""
 
 from __future__ import annotations
 

@@ -1,6 +1,6 @@
-"""A film played once more without its light: what was on in each frame, and how to come back to it.
+"""A film played again without its light: what was on in each frame, and how to return to it.
 
-Whoever asks what a film shows goes through here, so that its numbers are worked out once.
+Everything that asks about a film uses this, so that its numbers are computed once.
 """
 
 from __future__ import annotations

@@ -53,9 +53,9 @@ def frames_of(
 def replay(
     plan: Plan, film: Film, places: Sequence[int], end: int | None = None
 ) -> Iterator[tuple[int, list[Any]]]:
-    """Frame by frame the numbers at some places of the graph, each one value for all LEDs.
+    """Give frame by frame the numbers at some places of the graph, each one value for all LEDs.
 
-    Only what they need is computed. end: the frame to stop before; all, if not given.
+    It computes only what they need. end: the frame to stop before; all by default.
     """
     roots = {name: at for name, at in plan.graph.roots.items() if name.startswith(STATE)}
     roots |= {f"wanted:{i}": place for i, place in enumerate(places)}

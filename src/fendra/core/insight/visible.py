@@ -43,10 +43,10 @@ def layers_seen(plan: Plan, film: Film, timeline: Timeline) -> set[int]:
 
 
 def barely_lit(plan: Plan, film: Film, timeline: Timeline) -> dict[int, float]:
-    """The places of the layers whose light by itself never passes byte `DIM`, and the brightest
-    that it is, of 255. Layers that only filter or hide what is beneath are left out.
+    """The places of the layers whose light alone never passes byte `DIM`, and its maximum, of 255.
+    Layers that only filter or hide the layers below are left out.
 
-    Every frame in which such a layer is on is looked at.
+    It looks at every frame in which such a layer is on.
     """
     brightest = dict.fromkeys(range(len(plan.paints)), 0.0)
     for most in (FRAMES, len(film)):
@@ -68,8 +68,8 @@ def barely_lit(plan: Plan, film: Film, timeline: Timeline) -> dict[int, float]:
 def _frames_on(
     plan: Plan, film: Film, timeline: Timeline, places: Iterable[int], most: int
 ) -> dict[int, list[int]]:  # fmt: skip
-    """Frames, and the places of the layers that are to be looked at in each, out of some: at most
-    so many of each layer, evenly over those in which it is on.
+    """Frames, and the layers to look at in each: at most this many frames of each layer, evenly
+    over those in which it is on.
     """
     courses = {course.name: course.there for course in timeline.layers}
     wanted: dict[int, list[int]] = {}
@@ -86,6 +86,6 @@ def _frames_on(
 def _looked_at(
     again: Played, wanted: dict[int, list[int]]
 ) -> Iterator[tuple[list[Any], list[int]]]:
-    """The numbers of some frames, and what is looked at in each."""
+    """The numbers of some frames, and the layers to look at in each."""
     for frame in sorted(wanted):
         yield again.numbers(frame), wanted[frame]

@@ -416,7 +416,7 @@ class _Compiler:
         return functions.sqrt(total)
 
     def _rate_of(self, node: ast.Call, clock: Clock) -> Value:
-        """How often a second a condition comes true; of a switch, before it is held."""
+        """How often a second a condition becomes true; for a switch, before `hold`."""
         if len(node.args) != 1:
             raise self._error(node, "rate_of takes one condition, as in: rate_of(left)")
         arg = node.args[0]
@@ -446,7 +446,7 @@ class _Compiler:
 
 
 def _one_of(name: ast.expr, op: ast.cmpop, choices: ast.expr) -> str:
-    """How it is said that something is, or is not, one of several."""
+    """The expression for "is one of several", or "is not"."""
     each = choices.elts if isinstance(choices, (ast.Tuple, ast.List, ast.Set)) else [choices]
     sign, joint = ("==", " or ") if isinstance(op, ast.In) else ("!=", " and ")
     text = joint.join(f"{ast.unparse(name)} {sign} {ast.unparse(one)}" for one in each)

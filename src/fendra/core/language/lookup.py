@@ -49,8 +49,8 @@ def entries(
 
 
 def looked_up(place: Value, items: Iterable[tuple[float, Value]], rest: Value | None) -> Value:
-    """The value whose number is nearest to a place; what is none of them has the rest, or the first
-    value where there is none.
+    """The value whose number is nearest to a place; without a match the rest, or the first value if
+    there is no rest.
     """
     whole, found = nearest(place), rest
     for number, value in items:

@@ -1,7 +1,7 @@
-"""The one reader of expressions: from a text to a tree, with what is wrong and where.
+"""The one reader of expressions: from a text to a tree, with errors and their places.
 
-The grammar is Python's, read with `ast`. Nothing is ever evaluated as Python; what the language has
-of the grammar is for whoever goes through the tree: see `expression`.
+The grammar is Python's, read with `ast`. Nothing is ever evaluated as Python; `expression` decides
+which parts of the grammar the language has.
 """
 
 from __future__ import annotations
@@ -92,7 +92,7 @@ def too_deep() -> ExpressionError:
 
 
 def names_in(setting: Any) -> list[str]:
-    """The names in what is written of a parameter: in an expression, a list or a table of them.
+    """The names in a parameter: in an expression, a list or a table of them.
 
     >>> names_in(["speed / 25", "red"]), names_in(0.5)
     (['speed', 'red'], [])

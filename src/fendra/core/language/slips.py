@@ -1,4 +1,4 @@
-"""Slips in expressions: what is written as in another language, and how it is written here."""
+"""Slips in expressions: forms of other languages, and how to write them here."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""A name in an expression that stands for nothing there: what is wrong, and what to write."""
+"""An unknown name in an expression: what is wrong, and what to write."""
 
 from __future__ import annotations
 
@@ -20,9 +20,8 @@ def unknown_name(
 ) -> tuple[str, str]:  # fmt: skip
     """What is wrong with a name in an expression, and the cure.
 
-    names: those that there are. texts: those that hold a text. of_leds: those that each LED has a
-    value of its own for, where one value for all is needed. has_signals: whether signals could be
-    named.
+    names: the known names. texts: names that contain a text. of_leds: names with a value for each
+    LED, where one value for all is needed. has_signals: whether signals are allowed.
 
     >>> here = dict(names=["brake"], texts=[], of_leds=["x"], is_colour_wanted=False)
     >>> unknown_name("right", "right", has_signals=True, **here)

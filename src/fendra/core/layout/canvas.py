@@ -18,8 +18,8 @@ def on_canvas(
 ) -> Layout:  # fmt: skip
     """The layout with every choice of LEDs moved, turned and scaled about its middle.
 
-    places, chosen: where each choice is, and which LEDs it is, by what is written of it. What is on
-    no place stays where it is.
+    places, chosen: the place of each choice, and its LEDs, by its text. Other LEDs stay where they
+    are.
     """
     position, facing = layout.position.copy(), layout.facing.copy()
     leds, ways = layout.leds.position.copy(), layout.leds.facing.copy()

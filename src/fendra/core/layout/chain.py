@@ -66,9 +66,9 @@ class Chain:
 
 
 def unfold(design: Design, report: Report) -> Chain:
-    """Every part of a design in wire order, line after line. What is wrong is reported.
+    """Every part of a design in wire order, line after line. Mistakes are reported.
 
-    A part that is placed on one that there is not stands where its own keys say.
+    A part that is placed on an unknown one is where its own keys say.
     """
     nodes: list[_Node] = []
     for i, line in enumerate(design.line):

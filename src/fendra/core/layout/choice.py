@@ -132,7 +132,7 @@ class Choices(dict[str, Choice]):
         self.written: dict[KeyPath, Choice] = {}
 
     def on_canvas(self, name: str) -> dict[str, Choice]:
-        """Those that a canvas places, by what is written of each."""
+        """The LEDs that a canvas places, by the text of each choice."""
         here = ("canvases", name)
         return {str(path[2]): each for path, each in self.written.items() if path[:2] == here}
 
@@ -183,7 +183,7 @@ def choose(layout: Layout, text: str, known: Mapping[str, Choice]) -> Ints:
 
 
 def _like(pattern: str, known: Mapping[str, Choice]) -> list[str]:
-    """The names that are like a pattern with `*`. Raises ExpressionError where there is none."""
+    """The names that match a pattern with `*`. Raises ExpressionError if there are none."""
     found = [name for name in known if name != ALL and fnmatchcase(name, pattern)]
     if not found:
         remedy = did_you_mean(pattern.replace("*", ""), known, CHOICES)
@@ -223,8 +223,8 @@ def _places_of(
 
 
 def chosen(layout: Layout, text: str, known: Mapping[str, Choice]) -> Choice:
-    """What a text chooses, in order: a name by itself in that of what it names, all else in its
-    own. Raises ExpressionError.
+    """The LEDs that a text chooses, in order: a single name in its own order, all else in the
+    text's. Raises ExpressionError.
     """
     found = named(layout, text, known)
     return found or in_own_order(text, choose(layout, text, known), layout)
@@ -297,9 +297,9 @@ class _Chooser:
         self._choices[choice.name] = choice
 
     def write(self, on: Spots, path: KeyPath) -> None:
-        """Add a choice that stands where it is used; none where that is wrong.
+        """Add a choice that is written where it is used; none if it is wrong.
 
-        A name by itself has the order of what it names, all else that of a group.
+        A single name has its own order, all else that of a group.
         """
         written = self._choices.written
         if isinstance(on, str):

@@ -18,8 +18,8 @@ DIGITS = 3
 def moved(part: Part, by: Sequence[float]) -> dict[str, Any]:
     """The keys of a part that was moved, with their new values.
 
-    by: x, y and z in the design's unit. A part that is turned, tilted or mirrored, or has `at`, is
-    moved by `at`; else by its own places: `start` and `end` of a strip, `centre` of what has one.
+    by: x, y and z in the design's unit. A part that is turned, tilted or mirrored, or has `at`,
+    moves by `at`; others move by their own places: `start` and `end` of a strip, or `centre`.
 
     >>> from fendra.core.shapes.strip import Strip
     >>> bar = Strip(name="bar", shape="strip", start=(0, 0), end=(70, 0, 5), count=8)
@@ -74,7 +74,7 @@ def middle_of(part: Part, unit_mm: float) -> tuple[float, ...]:
 
 
 def _anchors(part: Part) -> dict[str, tuple[float, float, float]]:
-    """The places of a part in its own axes, by which it can be moved."""
+    """The places of a part in its own axes by which it can be moved."""
     keys = [key for key in ("start", "end", "centre") if key in type(part).model_fields]
     return {key: getattr(part, key) for key in keys if getattr(part, key) is not None}
 

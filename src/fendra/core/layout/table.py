@@ -88,16 +88,21 @@ class Leds:
 
 @dataclass(frozen=True)
 class Layout:
-    """All spots of a design, as columns of n rows. A spot is an address that is seen.
+    """All spots of a design, as columns of n rows. A spot is an address that one can see.
 
-    line, part: place of the line and of the part in `line_names` and `part_names`.
-    address: place on the line, from 0, along the wire; index: place in the part, from 0, along its
-    own shape, which `reverse` does not change.
-    position: (n, 3) mm, the middle of the LEDs that share the address; facing: (n, 3) unit
-    vectors. names: of each spot, empty where it has none.
-    parts: every part of the chain, also those without spots. leds: every LED. line_sizes: the
-    addresses of each line. unit_mm: the design's unit of length. assemblies: the name of each
-    placed assembly, and where it is written.
+    Attributes:
+        line: place of the line in `line_names`
+        part: place of the part in `part_names`
+        address: place on the line, from 0, along the wire
+        index: place in the part, from 0, along its own shape; `reverse` does not change it
+        position: (n, 3) mm, the middle of the LEDs that share the address
+        facing: (n, 3) unit vectors
+        names: of each spot; empty if it has none
+        parts: every part of the chain, also those without spots
+        leds: every LED
+        line_sizes: the number of addresses of each line
+        unit_mm: the design's unit of length
+        assemblies: the name of each placed assembly, and where it is written
     """
 
     line_names: tuple[str, ...]
@@ -199,8 +204,9 @@ class Layout:
         return as_table(title, ("part", "line", "shape", "LEDs", "addresses"), rows)
 
     def table(self) -> pd.DataFrame:
-        """The layout as a pandas DataFrame, a row a spot: line, address, part, index, name, x, y,
-        z (mm), and the vector in which it faces.
+        """The layout as a pandas DataFrame, a row for each spot.
+
+        Its columns are line, address, part, index, name, x, y, z (mm) and the vector of the facing.
 
         >>> import fendra as fd
         >>> table = fd.load(fd.demo_file("heron.toml")).layout().table()
@@ -221,8 +227,10 @@ class Layout:
         )
 
     def led_table(self) -> pd.DataFrame:
-        """Every LED as a pandas DataFrame: line, address, part, name, x, y, z (mm), the vector in
-        which it faces, and whether it is skipped. LEDs of one address stand in a row each.
+        """Every LED as a pandas DataFrame. LEDs that share an address have a row each.
+
+        Its columns are line, address, part, name, x, y, z (mm), the vector of the facing, and
+        whether the LED is skipped.
         """
         import pandas as pd
 

@@ -19,12 +19,11 @@ def quantise(
     """Linear light to bytes, rounded to the nearest, after the master level.
 
     Each is `light * (master * 255) + 0.5`, held within 0 and 255, without its fraction. offsets:
-    (3, n) float32, what is added before 0.5 is, of spots with a channel of one byte or more.
+    (3, n) float32, added before the 0.5, for spots with a channel of one byte or more.
 
-    light: (3, n) float32; what is above 1 is full, what is below 0 or no number is dark.
-    master: the share of the light that is let through, 0 to 1.
-    scratch: (3, n) float32, planes: (3, n) uint8; both overwritten.
-    out: (n, 3) uint8.
+    light: (3, n) float32; values above 1 clip to full, negative values and NaN become dark. master:
+    the share of the light that passes, 0 to 1. scratch: (3, n) float32, planes: (3, n) uint8; both
+    overwritten. out: (n, 3) uint8.
     """
     np.multiply(light, master * _FULL, scratch)
     if offsets is not None:

@@ -25,8 +25,8 @@ MOST_FRAMES = 8
 
 
 def dither_frames(rate_hz: float) -> int:
-    """After how many frames a pattern of red and green begins anew, at a rate: 2, 4 or 8; 1 is no
-    dither at all.
+    """After how many frames a pattern of red and green repeats, at a rate: 2, 4 or 8; 1 means no
+    dither.
 
     >>> [dither_frames(rate) for rate in (30, 50, 60, 100, 250)]
     [1, 2, 2, 4, 8]
@@ -51,8 +51,8 @@ def offsets(frames: int) -> list[float]:
 
 
 def offset_arrays(frames: int, spots: int) -> Array:
-    """Those of every channel and spot, frame by frame until all patterns begin anew: (BLUE_TAKES *
-    frames, 3, spots) float32. frames: of a pattern of red and green.
+    """The offsets of every channel and spot, frame by frame until all patterns repeat: (BLUE_TAKES
+    * frames, 3, spots) float32. frames: of a pattern of red and green.
     """
     turns, channels, rows = np.ogrid[: BLUE_TAKES * frames, :3, :spots]
     places = turns + channels + rows

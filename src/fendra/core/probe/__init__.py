@@ -1,1 +1,1 @@
-"""Proving on the bench that the map is right: patterns, and what follows from what is seen."""
+"""Proving on the bench that the map is right: patterns, and conclusions from what people see."""

@@ -31,10 +31,10 @@ _WORDS = {"top": "front", "bottom": "back", "rear": "back", "up": "front", "down
 
 @dataclass(frozen=True)
 class Verdict:
-    """What follows from what was seen.
+    """A conclusion from what somebody saw.
 
-    words: the verdict. ways: each a list of changes, any of which explains it; none where nothing
-    is to be changed, or nothing explains it. hint: what would tell several ways apart.
+    words: the conclusion. ways: each a list of changes that explain it; empty if nothing needs a
+    change, or nothing explains it. hint: how to tell several ways apart.
     """
 
     is_explained: bool
@@ -99,10 +99,10 @@ def pairs(text: str) -> dict[str, str]:
 def judge(
     bench: Bench, line: str | None, part: str | None, text: str, sent: Collection[str] = ()
 ) -> Verdict:
-    """What follows from what was seen, whatever it was: colours, lines, parts, a count, or places.
+    """Draw a conclusion from what somebody saw: colours, lines, parts, a count, or places.
 
-    sent: the patterns that were sent; what is to be sent next is another one. Raises LayoutError
-    for a text or names that cannot be made sense of.
+    sent: the patterns that were sent; the next one will be another. Raises LayoutError for texts or
+    names that make no sense.
     """
     if "=" not in text:
         return judge_colours(bench.design, line, text.replace(",", " ").split())
@@ -313,7 +313,7 @@ def _check_names(bench: Bench, seen: Seen) -> None:
 
 
 def _as_seen(sight: Sight, seen: Seen) -> Seen:
-    """What is said of what lies flat, in the words for that."""
+    """An answer about something flat, in the words for flat things."""
     if sight.top != "front":
         return seen
     said = {field.name: getattr(seen, field.name) for field in fields(seen)}
@@ -336,7 +336,7 @@ def _hint(seen: Seen, angle: float | None, count: int, has_rows: bool) -> str:
 
 
 def _next(sent: Collection[str], seen: Seen, part: str | None, parts: int) -> str:
-    """The pattern that tells more, of those that have not been sent."""
+    """The pattern that would tell more, of those that were not sent."""
     known = {*sent}
     known |= {"corners"} if seen.red or seen.green else set()
     known |= {"walk"} if seen.start or seen.runs or seen.then else set()

@@ -1,4 +1,4 @@
-"""The bench: every address of every line, seen or unseen, and what the supplies can give."""
+"""The bench: every address of every line, visible or not, and what the supplies can give."""
 
 from __future__ import annotations
 
@@ -31,9 +31,9 @@ MOST = 0.2
 class PatternStep:
     """One picture of a pattern.
 
-    rows: of the bench, those that are lit; light: (k, 3) red, green and blue of each, 0 to 1 of
-    the pattern's level. words: what should be seen; nothing where it goes on from the step before.
-    seconds: how long it stays. waits: whether it stays until somebody steps, where somebody can.
+    rows: the lit ones, of the bench; light: (k, 3) red, green and blue of each, 0 to 1 of the
+    pattern's level. words: what you should see; empty if it continues the step before. seconds: how
+    long it stays. waits: whether it stays until somebody steps, if somebody can.
     """
 
     rows: Ints
@@ -45,7 +45,7 @@ class PatternStep:
 
 @dataclass(frozen=True)
 class BenchSupply:
-    """A supply and the lines that it feeds. is_assumed: nothing is said of its rating."""
+    """A supply and the lines that it feeds. is_assumed: the design gives no rating."""
 
     name: str
     amps: float
@@ -100,8 +100,8 @@ class Bench:
 
     @cached_property
     def _figures(self) -> tuple[Ints, Floats, Floats]:
-        """Of each address: its feed's place, what it draws dark, (m,) each, and for each of its
-        channels at full, (m, 4): red, green, blue, and white, 0 where there is none. In A.
+        """For each address: its feed's place, its current when dark, (m,) each, and for each
+        channel at full, (m, 4): red, green, blue, and white, 0 if there is none. In A.
         """
         line = self.addresses.line
         feed_of = np.zeros(len(self.design.line), np.int64)
@@ -127,7 +127,7 @@ class Bench:
         return np.asarray(np.bincount(feed, idle_a, len(self.feeds)), np.float64)
 
     def full_a(self, step: PatternStep) -> Floats:
-        """What a step draws of each supply at full level, beside what the dark LEDs do."""
+        """What a step draws from each supply at full level, beside the dark LEDs."""
         feed, _, channel_a = (column[step.rows] for column in self._figures)
         has_white = np.array(["W" in each.channels for each in self.design.line])
         plain = np.pad(step.light, ((0, 0), (0, 1)))
@@ -186,11 +186,11 @@ def make_bench(
     part: str | None = None,
     leds: int | None = None,
 ) -> Bench:
-    """A design on the bench.
+    """Put a design on the bench.
 
-    line, part: what the patterns are about, all if not given; a part may be a placed assembly.
-    leds: how many addresses the line is taken to have, instead of what the design says. Raises
-    LayoutError for names that there are not.
+    line, part: what the patterns are about; all by default; a part may be a placed assembly. leds:
+    the number of addresses to assume for the line, instead of the design's. Raises LayoutError for
+    unknown names.
     """
     if line is not None and line not in layout.line_names:
         remedy = did_you_mean(line, layout.line_names, "lines")

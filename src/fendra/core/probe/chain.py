@@ -33,8 +33,8 @@ class Block:
 class Arrangement:
     """How things may really be.
 
-    way: what is to be changed in the design then. cost: the likelier, the less. source: for each
-    row of the bench, the row of the map at which its LED really is; -1 where there is none.
+    way: what to change in the design then. cost: the likelier, the less. source: for each row of
+    the bench, the row of the map at which its LED really is; -1 if there is none.
     """
 
     way: Way

@@ -15,10 +15,9 @@ _SENT = ("red", "green", "blue", "white")
 
 @dataclass(frozen=True)
 class ColourOrder:
-    """What follows from the colours seen.
+    """A conclusion from the colours that somebody saw.
 
-    order: the colour order to write down; None where no LED can have shown what was seen. words:
-    what it means.
+    order: the colour order to write; None if no LED can have shown this. words: what it means.
     """
 
     order: str | None

@@ -71,10 +71,9 @@ class Seen:
     at: str = ""
 
     def agrees(self, other: Seen, *, loosely: bool = False) -> bool:
-        """Whether another has all that is said here.
+        """Whether another description agrees with this one.
 
-        loosely: `left` is also said of what is at the front left, and `mixed` of what is at no
-        corner.
+        loosely: `left` also fits the front left, and `mixed` fits no corner.
         """
         return all(
             _agree(
@@ -139,9 +138,9 @@ class Looked:
 
 
 def see(looked: Looked, position: Floats, lit: str = "", at: str = "") -> Seen:
-    """What is seen of a written part whose LEDs are really at other places (n, 3) mm.
+    """What one sees of a part whose LEDs are really at other places (n, 3) mm.
 
-    lit, at: what is lit then, and where in the whole.
+    lit, at: what is lit then, and where on the whole thing.
     """
     sight = looked.sight
     flat = sight.flat(position)
@@ -173,10 +172,10 @@ def _then(looked: Looked, flat: Floats) -> str:
 
 @dataclass(frozen=True)
 class Outlook:
-    """What one would see, were a design changed so.
+    """What one would see if the design were changed like this.
 
-    changes: the new keys of a part, None for one to be taken out; path: where that stands. before:
-    what else is to be changed, which costs so much. position: (n, 3) mm, where the LEDs are then.
+    changes: the new keys of a part, None to remove one; path: its place. before: other changes, and
+    their cost. position: (n, 3) mm, where the LEDs are then.
     """
 
     changes: Mapping[str, Any]
@@ -217,9 +216,9 @@ def possible(looked: Looked, angle: float | None) -> list[Outlook]:
 
 
 def explain(every: Sequence[Outlook], seen: Seen) -> list[Outlook]:
-    """Those under which one sees what was seen, the likeliest first; empty where there is none.
+    """The changes that explain what somebody saw, the likeliest first; empty if there are none.
 
-    Those that put every LED at the same place are one, the simplest.
+    Changes that put every LED at the same place count as one, the simplest.
     """
     agreeing = [outlook for outlook in every if seen.agrees(outlook.seen)] or [
         outlook for outlook in every if seen.agrees(outlook.seen, loosely=True)
@@ -269,7 +268,7 @@ def check_seen(looked: Looked, seen: Seen, whole: Sight) -> None:
 
 
 def _check_words(seen: Seen, known: Mapping[str, Sequence[str]]) -> None:
-    """Raises LayoutError where something is said in a word that is not known for it."""
+    """Check that each answer uses a known word. Raises LayoutError."""
     for key, words in known.items():
         said = getattr(seen, key)
         if said and said not in words:

@@ -15,10 +15,10 @@ _FLAT = 0.02
 
 @dataclass(frozen=True)
 class Sight:
-    """How something is looked at, so that left and right mean the same to all.
+    """How to look at something, so that left and right mean the same to everybody.
 
-    across, upward: (3,) what is to the right and up as it is seen. top, bottom: the words for the
-    far and the near end of `upward`. words: where to look from.
+    across, upward: (3,) the directions to the right and up in this view. top, bottom: the words for
+    the far and the near end of `upward`. words: where to look from.
     """
 
     across: tuple[float, float, float]
@@ -128,7 +128,7 @@ class Whole:
 
 @dataclass(frozen=True)
 class Marks:
-    """What is red and what is green, as rows; the words say where by the map."""
+    """The red and the green mark, as rows; the words say where they are on the map."""
 
     red: Ints
     green: Ints

@@ -1,4 +1,4 @@
-"""Test patterns: what is sent to the lines, and in words what should be seen then."""
+"""Test patterns: what to send to the lines, and in words what you should see."""
 
 from __future__ import annotations
 

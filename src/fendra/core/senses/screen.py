@@ -21,11 +21,12 @@ _LINEAR = srgb_to_linear(np.arange(256) / 255).astype(np.float32)
 def area_weights(
     places: Array, area: float, width: int, height: int, box: tuple[int, int, int, int]
 ) -> csr_array:  # fmt: skip
-    """What averages a picture's pixels into LEDs: (LEDs, height * width), each row's sum 1.
+    """Weights that average a picture's pixels into LEDs: (LEDs, height * width), the sum of each
+    row is 1.
 
     places: (n, 2), 0 to 1 from left to right and from top to bottom. area: the side of the square
-    that each LED sees, as a share of the shorter side; at an edge all of it lies inside. box: left,
-    top, right, bottom, in pixels, of what the picture really fills.
+    that each LED sees, as a share of the shorter side; at an edge all of it is inside. box: left,
+    top, right, bottom of the picture without bars, in pixels.
     """
     left, top, right, bottom = box
     side = max(area * min(right - left, bottom - top), 1.0)
@@ -48,7 +49,8 @@ def area_weights(
 
 
 def find_bars(picture: Array) -> tuple[int, int, int, int]:
-    """Left, top, right and bottom of what is not a black bar; all of it where all is black.
+    """Left, top, right and bottom of the picture without black bars; all of it if everything is
+    black.
 
     picture: (height, width, 3) uint8. Bars are as wide on both sides.
     """

@@ -61,12 +61,11 @@ def band_edges(count: int, low_hz: float, high_hz: float) -> Array:
 
 
 class Listener:
-    """Samples in, in pieces of any size; what they are like out, once a hop.
+    """Samples in, in pieces of any size; loudness and bands out, once a hop.
 
     rate_hz: samples a second. bands: how many, evenly spaced to the ear from low_hz to high_hz.
-    weighting: how the ear's is taken into account. attack_s, release_s: time constants of rising
-    and falling. gain_db: what is added; None finds it by itself, so that the loudest of the last
-    seconds is 1.
+    weighting: the model of the ear. attack_s, release_s: time constants of rising and falling.
+    gain_db: dB to add; None adapts, so that the loudest of the last seconds is 1.
     """
 
     def __init__(
@@ -98,7 +97,7 @@ class Listener:
 
     @property
     def latency_s(self) -> float:
-        """From a sound to the number that tells of it: half a window, and up to a hop."""
+        """The time from a sound to its number: half a window, and up to a hop."""
         return self.window / 2 / self.rate_hz + self.hop_s
 
     def feed(self, samples: Any) -> list[SoundLevels]:
@@ -138,7 +137,7 @@ class Listener:
         return loudest_db if self._fixed_db is None else -self._fixed_db
 
     def _onset(self, bands_db: Array) -> float:
-        """How much louder bands became, against what is usual lately."""
+        """How much louder bands became, compared with the last seconds."""
         now = np.maximum(bands_db, FLOOR_DB)
         before, self._before = self._before, now
         self._since_onset_s += self.hop_s

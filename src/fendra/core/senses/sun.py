@@ -33,9 +33,9 @@ def _declination_and_equation(day: float) -> tuple[float, float]:
 def sun_height_deg(
     day: int, hour: float, latitude: float, longitude: float, zone_h: float
 ) -> float:  # fmt: skip
-    """How high the sun is above the horizon, in degrees.
+    """The height of the sun above the horizon, in degrees.
 
-    day: of the year, from 1. hour: of the local time, whose zone is so many hours ahead of UTC.
+    day: of the year, from 1. hour: local time; the zone is this many hours ahead of UTC.
 
     >>> round(sun_height_deg(172, 12.0, 52.5, 15.0, 1.0))  # noon at midsummer: 90 - 52.5 + 23.4
     61

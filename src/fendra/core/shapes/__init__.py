@@ -124,7 +124,7 @@ class Part(Model):
         return slips
 
     def normals(self, count: int) -> Floats:
-        """Where each of the LEDs looks if nothing is said: (n, 3); up, in the own axes."""
+        """The default facing of each LED: (n, 3); up, in the own axes."""
         return np.tile(FACINGS["up"], (count, 1))
 
     def outward(self, positions: Floats) -> Floats:

@@ -1,4 +1,4 @@
-"""Parts whose LEDs follow a way: so many, or so far apart, and whether both fit the way."""
+"""Parts whose LEDs follow a way: their count or spacing, and whether both fit the way."""
 
 from __future__ import annotations
 

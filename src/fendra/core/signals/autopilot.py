@@ -25,8 +25,9 @@ DEGREES = 57.29577951308232
 
 @dataclass(frozen=True)
 class Said:
-    """Where a value is. message: its number. at, type: in its payload. scale, offset: the value is
-    (what is there + offset) * scale. unknown: what is there while nobody knows. mask: of a flag.
+    """Where a value is in a packet. message: its number. at, type: in its payload. scale, offset:
+    the value is (raw + offset) * scale. unknown: the raw value that means "unknown". mask: of a
+    flag.
     """
 
     message: int
@@ -63,7 +64,7 @@ SAID = {
 
 
 def said_to(design: Design, controller: str) -> Iterator[tuple[str, From, Said]]:
-    """The signals that a controller hears from an autopilot: each with its input and its place."""
+    """The signals that a controller receives from an autopilot, each with its input and place."""
     given = design.controllers[controller].mavlink
     if given is None:
         return

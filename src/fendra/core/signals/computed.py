@@ -23,10 +23,10 @@ from fendra.core.values import Plain
 
 @dataclass(frozen=True)
 class Computed:
-    """Records what a signal is computed from.
+    """Records computed signals.
 
-    scope: what its expressions may name. dropped: names that were wrong before; what follows from
-    that is not reported again.
+    scope: the names that expressions may use. dropped: names that were wrong before; nothing that
+    follows from them is reported again.
     """
 
     signal: Signal

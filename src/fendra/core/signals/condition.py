@@ -1,6 +1,6 @@
-"""Conditioning: from what comes in to what layers read, step after step, in the graph.
+"""Conditioning: from raw values to the values that layers read, step by step, in the graph.
 
-`STEPS` has them in their order; what an input does before them is in door.py.
+`STEPS` has the steps in their order; door.py has the steps of an input, which come before them.
 """
 
 from __future__ import annotations
@@ -25,10 +25,10 @@ LEAST_PACK_V = 2.0
 class Fed:
     """A signal while it is recorded.
 
-    values: of the numbers that feed it, in the order of `SignalKind.parts`. news: whether they came
-    with this frame. fallback: what it is while it is lost; None where it follows from others.
-    parts: what expressions may name beside the signal itself, as `hit.x`. raw: of a switch whether
-    it is on just now, before it is held.
+    values: of the numbers that feed it, in the order of `SignalKind.parts`. news: whether they
+    arrived with this frame. fallback: its value while it is lost; None if it is computed. parts:
+    what expressions may name beside the signal, such as `hit.x`. raw: for a switch whether it is on
+    just now, before `hold`.
     """
 
     name: str
@@ -42,13 +42,13 @@ class Fed:
     raw: Value | None = None
 
     def label(self, value: Value, ending: str) -> None:
-        """Say what a value is called in the C that is emitted."""
+        """Give a value a name in the emitted C."""
         self.clock.tracer.label(value, f"{self.name}{ending}")
 
 
 @dataclass(frozen=True)
 class ConditionStep:
-    """A step of conditioning: the keys that ask for it, and what it does; `what` is for people."""
+    """A step of conditioning: the keys that turn it on, and what it does; `what` is for people."""
 
     keys: tuple[str, ...]
     what: str
@@ -71,7 +71,7 @@ def _calibrated(value: Value, fed: Fed) -> Value:
 
 
 def _per_cell(volts: Value, fed: Fed) -> Value:
-    """The voltage of a cell; how many there are is guessed once, when a pack is first heard of."""
+    """The voltage of a cell; the number of cells is guessed once, when a pack is first heard of."""
     cells, tracer = fed.signal.cells, fed.clock.tracer
     if cells is None:
         return volts

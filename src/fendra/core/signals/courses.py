@@ -39,15 +39,15 @@ def made_up(
     duration_s: float | None = None,
     tape: Tape | None = None,
 ) -> Tape:
-    """A tape of made-up courses, for signals of a design.
+    """Make a tape of made-up courses, for signals of a design.
 
-    sets: `rpm=6200`, a value that stays. sweeps: `rpm=0:8000:6s`, from one to the other in so many
-    seconds, back in as many, and so on. steps: `gear=1,2,3:2s`, each for so long, over and over.
-    toggles: `left=0.4s`, off and on for so long each. Words of a choice stand for their numbers.
-    duration_s: how long the tape is; twice the longest course, if not given, and 5 s at the least.
-    tape: what the other signals come from; the courses begin with it, and last as long.
+    sets: `rpm=6200`, a value that stays. sweeps: `rpm=0:8000:6s`, up in this time, down again, and
+    so on. steps: `gear=1,2,3:2s`, each for this time, again and again. toggles: `left=0.4s`, off
+    and on, each for this time. Words of a choice are allowed. duration_s: length of the tape; by
+    default twice the longest course, and at least 5 s. tape: gives the other signals; the courses
+    start with it and last as long.
 
-    Raises SignalError for what is not written so, and for a name that the design does not feed.
+    Raises SignalError for another form, and for a name that the design does not take.
     """
     courses, longest_s = written(design, sets=sets, sweeps=sweeps, steps=steps, toggles=toggles)
     if tape is None:

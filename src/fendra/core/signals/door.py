@@ -1,8 +1,8 @@
-"""Doors: what one input tells, as what its signal takes. Every input has its own.
+"""Doors: they turn the values of one input into values of its signal. Every input has its own.
 
-A door comes before all steps of condition.py. What comes in by it is a raw number of that input:
-the volts at a pin as a share of the full scale, the count of an adapter. What leaves it is a raw
-number of the signal, as tapes and calls hold it.
+A door comes before all steps of condition.py. It takes a raw number of the input, such as the
+voltage at a pin as a share of full scale. It gives a raw number of the signal, as tapes and calls
+have it.
 """
 
 from __future__ import annotations
@@ -55,9 +55,9 @@ class Scaled:
 
 @dataclass(frozen=True)
 class Switched:
-    """On and off, as a number passes the ends; between them it stays as it was.
+    """On and off, as a number passes the limits; between them nothing changes.
 
-    ends: where it goes on, and off again. on, off: the numbers that its signal takes for both.
+    ends: where it goes on, and off again. on, off: the signal's numbers for both.
     """
 
     ends: tuple[float, float]
@@ -106,7 +106,7 @@ Door: TypeAlias = Scaled | Switched | Banded
 
 
 def door_of(signal: Signal, given: Input) -> Door | None:
-    """What is said of one input; None where it tells just what the signal takes.
+    """The door of one input; None if the input already has the signal's scale.
 
     >>> throttle = Signal(range=(0, 100), calibrate=(400, 3600))
     >>> door_of(throttle, Input(calibrate=(0, 1))).take(0.5, 0.0)
@@ -150,7 +150,7 @@ def _switched(signal: Signal, given: Input) -> Switched | None:
 
 
 def _points(signal: Signal, given: Input) -> Points | None:
-    """Raw values of the input, ascending, and what the signal takes for each."""
+    """Raw values of the input, ascending, and the signal's value for each."""
     low, high = signal.scale or (0.0, 1.0)
     if given.curve:
         points = [(raw, value) for raw, value in given.curve]
@@ -177,7 +177,7 @@ def is_one_way(points: Sequence[tuple[float, float]]) -> bool:
 
 
 def _before_curve(own: Scaled, points: Sequence[tuple[float, float]]) -> Scaled:
-    """What an input tells, as the raw number from which its signal's curve makes just that.
+    """The raw number from which the signal's curve makes the input's value.
 
     >>> own = Scaled(((0.0, 0.0), (1.0, 10.0)), True)
     >>> _before_curve(own, [(100, 0), (200, 2), (300, 10)]).take(0.6, 0.0)
@@ -195,9 +195,9 @@ def _before_curve(own: Scaled, points: Sequence[tuple[float, float]]) -> Scaled:
 
 
 def through(door: Door | None, name: str, raw: Any, before: float) -> Any:
-    """A raw value of an input as its signal takes it. before: the number that came last.
+    """Turn a raw value of an input into one of its signal. before: the number before.
 
-    Raises SignalError for what is no number where one is needed.
+    Raises SignalError if a number is needed and the value is not one.
     """
     if door is None or raw is None:
         return raw

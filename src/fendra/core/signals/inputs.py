@@ -75,7 +75,7 @@ def pin_of(signal: Signal) -> Pin | None:
 
 
 def _servo(signal: Signal, pin: Pin) -> Pin:
-    """A servo's pin: where nothing else is said, 1000 to 2000 us are the ends of what it tells."""
+    """A servo's pin: 1000 to 2000 us are its ends by default."""
     kind, (low, high) = kind_of(signal), SERVO_US
     if kind.measures and not (pin.is_calibrated or signal.is_calibrated):
         return pin.model_copy(update={"calibrate": SERVO_US})
@@ -90,7 +90,7 @@ def _servo(signal: Signal, pin: Pin) -> Pin:
 
 
 def heard_by_peers(design: Design) -> dict[str, tuple[str, ...]]:
-    """The signals that some controller hears which tells the others, and the numbers of each."""
+    """The signals that controllers with peers receive, and the numbers of each."""
     first = next(iter(design.controllers), None)
     talking = {name for name, each in design.controllers.items() if each.peers is not None}
     pins = {name: pin_of(signal) for name, signal in design.signals.items()}

@@ -1,4 +1,4 @@
-"""Kinds of pins: what is connected there, what that tells, and which signals it can tell."""
+"""Kinds of pins: what is connected, its raw numbers, and the signals that it can feed."""
 
 from __future__ import annotations
 
@@ -12,8 +12,9 @@ from fendra.core.document.signal import Pin
 class PinKind:
     """What is connected to a pin.
 
-    tells: its raw numbers, in words. feeds: kinds of signals that it can tell. keys: of its table,
-    beside those that all have. pulls: whether it can be held while nothing is connected.
+    tells: its raw numbers, in words. feeds: kinds of signals that it can feed. keys: keys of its
+    table, beside those that all pins have. pulls: whether the chip can hold it while nothing is
+    connected.
     """
 
     tells: str

@@ -1,4 +1,4 @@
-"""A tape as the frames of its film hear it: how many there are, when, and what they are told."""
+"""A tape as the frames of its film get it: their number, their times, and their signals."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from fendra.core.signals.tape import Tape
 
 
 def frame_count(tape: Tape, rate: float) -> int:
-    """How many frames the film of a tape has, at so many a second."""
+    """The number of frames in the film of a tape, at a rate."""
     return int(tape.duration_s * rate + 1e-6) + 1
 
 
@@ -23,18 +23,19 @@ def frame_times(tape: Tape, rate: float) -> Floats:
 
 
 def clock_of(tape: Tape, times: Floats, clock_s: float = 0.0) -> Ints:
-    """What the program's clock shows at such times, in milliseconds.
+    """The program's clock at these times, in milliseconds.
 
-    clock_s: what it shows as the tape begins.
+    clock_s: the clock at the start of the tape.
     """
     return np.rint((clock_s + times - tape.start_s) * 1000).astype(np.int64)
 
 
 def heard_by(tape: Tape, fed: Sequence[str], times: Floats) -> tuple[Floats32, Truths]:
-    """What is known of the numbers that come in, and whether it is news: see `Tape.heard`.
+    """The known values of the numbers that a program takes, and whether they are new: see
+    `Tape.heard`.
 
-    Values are held within +-1e9, as a program holds what comes in. With a tape without signals,
-    all have their fallback. Raises SignalError for a tape that has signals, but none of these.
+    Values are held within +-1e9, as in a program. With a tape without signals, all have their
+    fallback. Raises SignalError for a tape that has signals, but none of these.
     """
     if fed and tape.signals and not {*fed} & {*tape.signals}:
         raise SignalError(

@@ -31,7 +31,7 @@ Raw: TypeAlias = bool | float | str | Event | Sequence[Any] | Mapping[str, Any] 
 def number_of(name: str, raw: Any) -> float:
     """A raw value as a number within +-1e9, or NaN; words for truth are 1 and 0.
 
-    Raises SignalError for what is no number.
+    Raises SignalError if it is not a number.
     """
     if isinstance(raw, str):
         known = truth_of(raw)

@@ -1,4 +1,4 @@
-"""Recording signals: what comes in, conditioned as the design says, as values of the graph."""
+"""Recording signals: raw values, conditioned as the design says, as values of the graph."""
 
 from __future__ import annotations
 
@@ -44,14 +44,13 @@ _KINDS_ELSEWHERE = {
 
 
 class Signals:
-    """The design's signals by name; each is recorded when it is first asked for.
+    """The design's signals by name; each is recorded when it is first needed.
 
-    A signal's raw value is held within its range and kept until there is news. After
-    `lost_after` without news, and before the first, it is lost and has its fallback.
+    A signal's raw value is held within its range and kept until there is news. After `lost_after`
+    without news, and before the first, it is lost and has its fallback.
 
-    words: of each signal that is a choice, and their numbers. dropped: names that are not there
-    since they were wrong, as signals of a kind that there is not; what reads them is not reported
-    again.
+    words: of each choice, with their numbers. dropped: names that were wrong before; nothing that
+    reads them is reported again.
     """
 
     def __init__(
@@ -111,15 +110,15 @@ class Signals:
         return self._raw.get(name, value)
 
     def items(self, name: str) -> tuple[str, ...] | None:
-        """The numbers of a signal that is a list of them; None where it is none."""
+        """The numbers of a vector; None for other signals."""
         signal = self._signals.get(name)
         if signal is None or not kind_of(signal).is_list:
             return None
         return kind_of(signal).parts(signal, name)
 
     def picture(self, name: str, space: str) -> Value | None:
-        """A picture over the spots of a space; its fallback while it is lost. None for what is no
-        picture.
+        """A picture over the spots of a space; its fallback while it is lost. None for other
+        signals.
         """
         signal = self._signals.get(name)
         if signal is None or not kind_of(signal).is_picture:
@@ -200,7 +199,7 @@ class Signals:
         return self._taken(fed, kind.recorded(fed)), is_lost
 
     def _taken(self, fed: Fed, value: Value) -> Value:
-        """A value, once its parts and what is raw of it have been noted."""
+        """Return a value, after noting its parts and its raw value."""
         self._parts |= fed.parts
         if fed.raw is not None:
             self._raw[fed.name] = fed.raw

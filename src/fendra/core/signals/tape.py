@@ -18,8 +18,10 @@ from fendra.core.shown import as_table, brief, few
 class Tape:
     """Signals over time.
 
-    times: (n,) seconds, ascending. signals: name to (n,) values; NaN where there is no news. words:
-    of signals that were written in words by whoever knew no design; their values count these.
+    Attributes:
+        times: (n,) seconds, ascending
+        signals: name to (n,) values; NaN means no news
+        words: of signals that were read as words, without a design; their values count these words
 
     >>> tape = Tape(np.array([0.0, 0.5]), {"speed": np.array([3.0, np.nan])})
     >>> list(tape.news())
@@ -112,9 +114,9 @@ class Tape:
         return values, is_new
 
     def last(self, at_s: float) -> dict[str, tuple[float, float]]:
-        """What was said last of each signal up to and with a time, and when.
+        """The last news of each signal up to and with a time, and when it came.
 
-        A signal that has not been heard of is left out.
+        Signals without news are left out.
         """
         end = int(np.searchsorted(self.times, at_s + 1e-9, side="right"))
         known = {}
@@ -127,7 +129,7 @@ class Tape:
     def until(self, end_s: float) -> Tape:
         """The beginning of the tape, up to and with `end_s` seconds on its clock.
 
-        Raises TapeError where nothing would be left.
+        Raises TapeError if nothing would be left.
         """
         rows = self.times <= end_s
         if not rows.any():

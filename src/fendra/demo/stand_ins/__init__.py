@@ -1,7 +1,6 @@
-"""Stand-ins for what a design is connected to: each tells the values of a tape as the real thing
-would.
+"""Stand-ins for what a design connects to: each plays a tape as the real thing would send it.
 
-They know nothing of the sources that hear them. `STAND_INS` names them.
+They know nothing of the sources that receive them. `STAND_INS` names them.
 """
 
 from __future__ import annotations
@@ -12,11 +11,11 @@ from collections.abc import Mapping
 
 
 class StandIn(ABC):
-    """Something that tells values.
+    """Something that sends values.
 
     file: the tape that suits it; design: the design that does. hears: the signals that it can send;
-    None where it sends all of them. about: what it is. address: where it tells them; its usual
-    place, if empty.
+    None if it can send all. about: what it is. address: where it sends them; its usual place if
+    empty.
     """
 
     about: str
@@ -29,11 +28,11 @@ class StandIn(ABC):
 
     @abstractmethod
     def start(self) -> str:
-        """Begin; gives what to write behind `--from`, for a run that is to hear it."""
+        """Start; return the text for `--from` of a run that receives it."""
 
     @abstractmethod
     def say(self, at_s: float, values: Mapping[str, float]) -> None:
-        """Tell values, at a time of the tape; called with what is new, often."""
+        """Send values, at a time of the tape; called often, with the new values."""
 
     @abstractmethod
     def close(self) -> None:

@@ -12,8 +12,8 @@ from fendra.demo.stand_ins import StandIn
 
 
 class Web(StandIn):
-    """Answers with the newest values, each by its name; with an ETag, so that what has not changed
-    is not sent again.
+    """Answers with the newest values, each by its name; with an ETag, so that unchanged values are
+    not sent again.
     """
 
     about = "a server with a JSON address"

@@ -137,7 +137,7 @@ def is_this_computer(peer: str) -> bool:
 
 
 def known_names() -> frozenset[str]:
-    """The names by which this computer is known to itself and on the local network."""
+    """The names of this computer, for itself and on the local network."""
     own = socket.gethostname().lower().rstrip(".")
     return frozenset({"localhost", own, f"{own.partition('.')[0]}.local"})
 

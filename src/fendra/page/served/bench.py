@@ -1,4 +1,4 @@
-"""The bench on a page: patterns on the real lines, buttons for what is seen, and the cure."""
+"""The bench on a page: patterns on the real lines, buttons for answers, and the cure."""
 
 from __future__ import annotations
 
@@ -78,7 +78,7 @@ class LiveBench(Thread):
         return self.examined.subject.design
 
     def show(self, pattern: str, line: str | None = None, part: str | None = None) -> None:
-        """Show another pattern. Raises LayoutError for names that there are not."""
+        """Show another pattern. Raises LayoutError for unknown names."""
         if pattern not in PATTERNS:
             remedy = did_you_mean(pattern, [*PATTERNS], "patterns")
             raise LayoutError(f"there is no pattern '{pattern:.40}'. {remedy}")

@@ -60,7 +60,7 @@ class Desk:
         self._checked: tuple[str, Checked] | None = None
 
     def sheet(self) -> data.Sheet:
-        """The file as it is now, and what is to be said of it. Raises FileError."""
+        """The file as it is now, with its findings. Raises FileError."""
         with self._lock:
             text = read_exact(self.path)
             checked = self._check(text)
@@ -78,7 +78,7 @@ class Desk:
             )
 
     def stamp(self) -> str:
-        """Something that changes whenever the file does; empty while there is none."""
+        """A text that changes whenever the file does; empty while there is none."""
         return stamp(self.path)
 
     def check(self, text: str) -> list[data.FoundThing]:
@@ -113,7 +113,7 @@ class Desk:
             return self.sheet()
 
     def undo(self) -> data.Sheet:
-        """Take the last change back. Raises FileError, and EditError where there is none."""
+        """Undo the last change. Raises FileError, and EditError if there is none."""
         return self._back(self._done, self._undone, "undo", lambda s: (s.after, s.before))
 
     def redo(self) -> data.Sheet:
@@ -207,7 +207,7 @@ class Desk:
 
 
 def version_of(text: str) -> str:
-    """What tells a text from every other."""
+    """A text's version: another text has another one."""
     return sha256(text.encode()).hexdigest()[:16]
 
 

@@ -118,7 +118,7 @@ class Server(Thread):
 
     @contextmanager
     def closed_if_it_fails(self) -> Iterator[None]:
-        """Listen no more where what is to be served cannot be made."""
+        """Stop listening if the content cannot be made."""
         try:
             yield
         except BaseException:

@@ -88,7 +88,7 @@ class Streams:
             self._soon(self._after_frame)
 
     def changed(self) -> None:
-        """Something was done by hand: every page is told at once; from any thread."""
+        """Tell every page at once that something was done by hand; from any thread."""
         if self._loop is not None:
             self._soon(self._tell_state)
 
@@ -267,7 +267,7 @@ class Page:
             self.news.set()
 
     async def send(self, streams: Streams, right: Right) -> None:
-        """Send what is newest whenever there is room."""
+        """Send the newest whenever there is room."""
         look, state, shown = 0, 0, None
         self.news.set()
         while True:

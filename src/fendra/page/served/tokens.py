@@ -1,4 +1,4 @@
-"""Tokens: the secrets by which other devices of a network are let in, in a file of their owner."""
+"""Tokens: secrets that let other devices of a network in, in a file of their owner."""
 
 from __future__ import annotations
 
@@ -32,10 +32,10 @@ def tokens_path() -> Path:
 
 
 def read_tokens(*, anew: bool = False) -> Tokens:
-    """The tokens of this user; they are made when they are first asked for.
+    """The tokens of this user; they are made when they are first needed.
 
-    anew: make others; the old ones then let nobody in. Those in a file that others can read are
-    made anew as well, since somebody may know them. Raises FileError.
+    anew: make others; the old ones then let nobody in. Tokens in a file that others can read are
+    replaced too, since somebody may know them. Raises FileError.
     """
     path = tokens_path()
     if not anew and (known := _known(path)) is not None:

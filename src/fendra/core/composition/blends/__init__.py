@@ -1,7 +1,7 @@
-"""Blends, one a file: how a layer changes the light beneath it.
+"""Blends, one a file: how a layer changes the light below it.
 
-A blend is a function of the light beneath and of a `Stroke`, recorded as values of the graph. Every
-engine, and `explain`, runs what it gives. To add one, write a file with a function like `over` in
+A blend is a function of the light below and of a `Stroke`, recorded as values of the graph. Every
+engine, and `explain`, runs the recording. To add one, write a file with a function like `over` in
 over.py, marked with `@blend`.
 """
 

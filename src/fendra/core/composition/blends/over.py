@@ -8,5 +8,5 @@ from fendra.core.graph.trace import Value
 
 @blend("over", covers=True)
 def over(beneath: Value, stroke: Stroke) -> Value:
-    """The layer's colour, and of the light beneath what it does not cover."""
+    """The layer's colour, and the part of the light below that it does not cover."""
     return beneath * stroke.rest + stroke.paint

@@ -80,9 +80,9 @@ def _by_clock(led: Led, sizes: list[Value], times: list[Value]) -> tuple[Value, 
 
 
 def _by_memory(led: Led, sizes: list[Value], times: list[Value]) -> tuple[Value, Value]:
-    """The same where times change: what has passed stays so.
+    """The same if times change: elapsed stages stay elapsed.
 
-    It remembers the stage, the whole steps of it that have passed, and the share of the next one.
+    It remembers the stage, its whole elapsed steps, and the elapsed share of the next step.
     """
 
     def moved(stage: Value, whole: Value, part: Value) -> tuple[Value, Value, Value]:

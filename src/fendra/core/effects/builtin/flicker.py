@@ -59,8 +59,8 @@ def _flame(
 ) -> tuple[Value, Value]:  # fmt: skip
     """One flame: its coverage, and its warmth from 0 to 1.
 
-    It has a counter, odd while it is on, and the milliseconds until that goes on. What is over when
-    time has run out counts to the next stretch, so that frames do not make it longer.
+    It has a counter, odd while it is on, and the milliseconds until the counter rises. Time left
+    over counts for the next stretch, so that frames do not make it longer.
     """
     found: dict[str, Value] = {}
 

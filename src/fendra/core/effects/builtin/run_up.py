@@ -60,9 +60,10 @@ def _run(
     stay_ms: Value,
     fade_ms: Value,
 ) -> Value:
-    """The light of the run from one end, 0 to 1. go: it is triggered; quiet_ms: since any run was.
+    """The light of the run from one end, 0 to 1. go: the trigger; quiet_ms: time since any run was
+    triggered.
 
-    It begins at its end where it was dark in the frame before, else it goes on.
+    It starts at its end if all was dark in the frame before, else it continues.
     """
     found: dict[str, Value] = {}
 

@@ -102,7 +102,7 @@ class _Single:
             code.add(get(light[number]), total, f"{self.form}.add local.set:{light[number]}")
 
     def rounded(self, light: bytes) -> bytes:
-        """As whole numbers from 0 to 255; what is no number is 0."""
+        """As whole numbers from 0 to 255; NaN is 0."""
         code = self._code
         value = get(code.keep(light + _float(0.5) + instruction("f32.add"), F32))
         code.add(value, _float(0.0), value, _float(0.0), "f32.gt select")

@@ -29,7 +29,7 @@ class Memory:
         self._tables: dict[bytes, int] = {}
 
     def reserve(self, size: int) -> int:
-        """The address of so many bytes, 0 at first."""
+        """The address of this many bytes, 0 at first."""
         at = self._end
         self._end += -(-size // ROW) * ROW
         if self._end + BEHIND > PAGE * MOST_PAGES:

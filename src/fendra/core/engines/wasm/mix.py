@@ -103,7 +103,7 @@ def _copy(code: Code, draft: Draft, at: int, source: int, target: int) -> None:
 
 
 def _add_share(code: Code, draft: Draft, share: bytes, at: int) -> None:
-    """Add so much of the canvas to the total."""
+    """Add this share of the canvas to the total."""
     load, form = ("v128", "f32x4") if draft.lanes > 1 else ("f32", "f32")
     spread = "f32x4.splat" if draft.lanes > 1 else "nop"
     code.add(get(at), get(at), f"{load}.load:{draft.total}", get(at))

@@ -14,7 +14,7 @@ from fendra.core.graph.ops import LARGEST, Kind
 
 
 def taken() -> Function:
-    """What comes in, held within +-1e9; what is no number is 0."""
+    """An input, held within +-1e9; NaN is 0."""
     code = Code(F32, gives=(F32,))
     most, least = const(Kind.FLOAT, LARGEST), const(Kind.FLOAT, -LARGEST)
     zero, value = const(Kind.FLOAT, 0.0), get(0)

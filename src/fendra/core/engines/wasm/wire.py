@@ -30,7 +30,7 @@ def to_wires(draft: Draft) -> Function:
 
 
 def _put(code: Code, order: str, source: int, target: int, white: int) -> None:
-    """One LED, in the order of its wire; white is what the other channels have in common."""
+    """One LED, in the order of its wire; white is the part that the others have in common."""
     loads = {name: get(source) + instruction(f"i32.load8_u:{c}") for c, name in enumerate("RGB")}
     if "W" in order:
         code.least([*loads.values()], white)

@@ -1,7 +1,7 @@
-"""Kinds of signals, one a file: what comes in, what layers read of it, and how people see it.
+"""Kinds of signals, one a file: their raw values, what layers read, and how people see them.
 
 To add one, write a file with a class like `ChoiceKind` in choice.py, marked with `@signal_kind`.
-`signal` stands for its keys in the design.
+`signal` holds its keys in the design.
 """
 
 from __future__ import annotations
@@ -57,7 +57,7 @@ class SignalKind:
         raise NotImplementedError
 
     def pin(self, signal: Signal, given: Input) -> Literal["switch", "analogue"] | None:
-        """What a pin must be to tell it, by what is said of that pin; None where none can."""
+        """The kind of pin that can feed it, given the keys of the pin; None if no pin can."""
         del signal, given
         return None
 
@@ -79,7 +79,7 @@ class SignalKind:
         return self.is_truth and self.is_computed
 
     def remembers(self, signal: Signal) -> bool:  # noqa: ARG002
-        """Whether a truth depends on more than what came last."""
+        """Whether the switch has memory (threshold, hold, dwell or debounce)."""
         return False
 
     def fallback(self, signal: Signal) -> float:
@@ -131,7 +131,7 @@ class SignalKind:
         return None
 
     def note(self, signal: Signal, name: str, value: float) -> str:  # noqa: ARG002
-        """What a picture says of it under what it shows; empty for nothing."""
+        """The text about it below a picture; empty for none."""
         return ""
 
 
@@ -147,7 +147,7 @@ def signal_kind(kind: K) -> K:
 
 
 def kind_of(signal: Signal) -> SignalKind:
-    """The kind of a signal; a number where the design names one that there is not."""
+    """The kind of a signal; a number if the design names an unknown kind."""
     return KINDS[signal.kind if signal.kind in KINDS else "number"]
 
 

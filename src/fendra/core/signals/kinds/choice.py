@@ -19,7 +19,7 @@ from fendra.core.signals.raw import number_of
 
 @signal_kind
 class ChoiceKind(SignalKind):
-    """One of some words, each of which has a number."""
+    """One of several words, each with a number."""
 
     name = "choice"
     keys = frozenset({"choices"})
@@ -95,7 +95,7 @@ def words_in_c(signal: Signal) -> str:
 
 
 def check_words(kind: SignalKind, signal: Signal, path: KeyPath, report: Report) -> None:
-    """Words that there are not, or that are one number; a fallback that is none of them."""
+    """Report unknown words, words with the same number, and a fallback that is not one of them."""
     numbers, fallback = signal.numbers, signal.fallback
     if not numbers:
         message = f"a {kind.name} needs its words."
