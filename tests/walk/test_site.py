@@ -107,20 +107,40 @@ def test_the_reference_has_shapes_and_examples(site):
         assert words in text
 
 
-def test_its_search_finds_a_word_without_a_server(site):
-    browser = shutil.which("chromium")
-    if browser is None:
+@pytest.fixture(scope="module")
+def browser():
+    """Chromium, without a screen."""
+    found = shutil.which("chromium")
+    if found is None:
         assert not os.environ.get("CI"), "CI reads the site in Chromium"
         pytest.skip("no chromium here: the site is not opened in a browser")
     from playwright.sync_api import sync_playwright
 
-    asked = []
     with sync_playwright() as player:
-        page = player.chromium.launch(executable_path=browser, args=["--no-sandbox"]).new_page()
-        page.on("request", lambda request: asked.append(request.url))
-        page.goto((site / "index.html").as_uri())
-        page.keyboard.press("/")
-        page.keyboard.type("brown-out", delay=20)
-        page.wait_for_selector(".md-search-result__item")
-        assert "Firmware" in page.inner_text(".md-search-result__list")
+        running = player.chromium.launch(executable_path=found, args=["--no-sandbox"])
+        yield running
+        running.close()
+
+
+def test_the_cheat_sheet_is_one_sheet_of_a4(site, browser, tmp_path):
+    page = browser.new_page()
+    page.goto((site / "cheat-sheet.html").as_uri())
+    page.pdf(path=tmp_path / "sheet.pdf", prefer_css_page_size=True)
+    printed = (tmp_path / "sheet.pdf").read_bytes()
+    assert len(re.findall(rb"/Type\s*/Page\b", printed)) == 1
+    width, height = map(
+        float, re.search(rb"/MediaBox\s*\[0 0 ([\d.]+) ([\d.]+)\]", printed).groups()
+    )
+    assert (round(width * 25.4 / 72), round(height * 25.4 / 72)) == (297, 210)  # mm
+
+
+def test_its_search_finds_a_word_without_a_server(site, browser):
+    asked = []
+    page = browser.new_page()
+    page.on("request", lambda request: asked.append(request.url))
+    page.goto((site / "index.html").as_uri())
+    page.keyboard.press("/")
+    page.keyboard.type("brown-out", delay=20)
+    page.wait_for_selector(".md-search-result__item")
+    assert "Firmware" in page.inner_text(".md-search-result__list")
     assert not [url for url in asked if not url.startswith(("file:", "data:", "blob:"))]
