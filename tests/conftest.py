@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import shutil
 
 import pytest
 from hypothesis import settings
@@ -50,6 +51,27 @@ def shared_folder(tmp_path_factory):
     """A folder that all processes of this run share."""
     mine = tmp_path_factory.getbasetemp()
     return mine.parent if "PYTEST_XDIST_WORKER" in os.environ else mine
+
+
+BROWSER_FLAGS = (
+    "--no-sandbox", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--disable-quic",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+)  # fmt: skip
+
+
+@pytest.fixture(scope="session")
+def chromium():
+    """A browser. Without one these tests are left out here, and fail in CI."""
+    playwright = pytest.importorskip("playwright.sync_api", reason="no page is opened in a browser")
+    path = next(filter(None, map(shutil.which, ("chromium", "chromium-browser"))), None)
+    if path is None:
+        if os.environ.get("CI"):
+            pytest.fail("CI opens pages in Chromium, and there is none")
+        pytest.skip("no page is opened in a browser: there is no Chromium")
+    with playwright.sync_playwright() as running:
+        browser = running.chromium.launch(executable_path=path, args=[*BROWSER_FLAGS])
+        yield browser
+        browser.close()
 
 
 pytest.register_assert_rewrite("every_kind")

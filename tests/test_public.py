@@ -155,8 +155,8 @@ WRONG = {
     "a list for a design": (lambda o: type(o["design"]).from_values([1]), fd.DesignError, "this is a list"),
     "other values": (lambda o: o["design"].with_values({"nmae": 1}), fd.DesignError, "Did you mean 'name'?"),
     "a beginning before the start": (lambda o: o["tape"].until(-1), fd.TapeError, "which goes from 0 s to 3 s"),
-    "not a time": (lambda o: o["program"].frame(at="x"), fd.ClockError, "at = 'x' is no time"),
-    "no moment": (lambda o: o["film"].frame("x"), fd.ClockError, "at_s = 'x' is no time"),
+    "not a time": (lambda o: o["program"].frame(at="x"), fd.ClockError, "at = 'x' is not a time"),
+    "no moment": (lambda o: o["film"].frame("x"), fd.ClockError, "at_s = 'x' is not a time"),
     "a target": (lambda o: o["design"].firmware("nope"), fd.FirmwareError, "there is no target 'nope'"),
     "an output": (lambda o: o["design"].live(outputs=["sacn:"]), fd.OutputError, "sacn:192.168.1.60"),
 }  # fmt: skip

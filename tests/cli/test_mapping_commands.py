@@ -182,7 +182,7 @@ def test_import_of_a_drawing_follows_its_path_or_takes_its_shapes(fendra, tmp_pa
         (["nothing.csv"], 2, "there is no file 'nothing.csv'"),
         (["board.xls"], 2, "is not a .csv, .svg or .json file"),
         (["board.csv", "--column", "x=Wide"], 2, "board.csv: there is no column 'Wide'"),
-        (["board.csv", "--column", "PosX"], 2, "'PosX' has another form than x=PosX"),
+        (["board.csv", "--column", "PosX"], 2, "'PosX' has no '='. Write it as in x=PosX"),
         (["board.csv", "--only", "LED*"], 2, "no name matches 'LED*'"),
         (["empty.svg", "--pitch", "5", "--per-metre", "5"], 2, "mean the same"),
         (["board.csv", "--pitch", "5"], 2, "--pitch needs an SVG, and 'board.csv' is not one"),
@@ -253,16 +253,16 @@ def test_the_level_is_low_within_the_supply_and_held_there(fendra):
 @pytest.mark.parametrize(
     ("words", "code", "says"),
     [
-        (["--line", "tail", "--saw", "green red blue"], 0, ["the order is RGB, and not GRB", 'write order = "RGB"']),
+        (["--line", "tail", "--saw", "green red blue"], 0, ["the order is RGB, not GRB", 'write order = "RGB"']),
         (["--line", "tail", "--saw", "r, g, b"], 0, ["the order is GRB, as it is written"]),
         (["--line", "tail", "--saw", "red red blue"], 1, ["Line 'tail': impossible: red was seen twice"]),
         (["--saw", "green red blue"], 2, ["which line was that? The lines are: front, deck, tail."]),
         (["--part", "tail-bar", "--saw", "start=right"], 0, ["write reverse = true"]),
         (["--part", "hub-left", "--saw", "start=90 runs=counter-clockwise"], 0, ["write start_angle = 90", 'write direction = "counter-clockwise"']),
         (["--saw", "red=front-right green=front-left"], 1, ["No single mistake explains that.", "heron.toml parts."]),
-        (["--saw", "front=green deck=red"], 0, ["'front' and 'deck' are plugged", 'heron.toml:42: write pin = "GP3"', 'heron.toml:74: write pin = "GP2"']),
+        (["--saw", "front=green deck=red"], 0, ["Lines 'front' and 'deck' are swapped.", 'heron.toml:42: write pin = "GP3"', 'heron.toml:74: write pin = "GP2"']),
         (["--saw", "nose=green"], 2, ["there is no line and no part 'nose'. Did you mean 'nose-bar'?"]),
-        (["--saw", "hub-left=blue"], 0, ["let [[line.part]] 'hub-left' and [[line.part]] 'hub-right'"]),
+        (["--saw", "hub-left=blue"], 0, ["swap [[line.part]] 'hub-left' and [[line.part]] 'hub-right' ("]),
         (["--part", "nose-bar", "--saw", "count=40"], 0, ["Line 'front' has 40 LEDs, but the design says 56.", "write count = 8"]),
         (["--part", "tail-bar", "--saw", "lit=hub-left+nose-bar"], 0, ['heron.toml:42: write pin = "GP4"']),
         (["--saw", "red=front-left green=front-right"], 0, ["The map is right."]),
@@ -339,8 +339,8 @@ def test_on_a_terminal_enter_steps_and_then_it_asks():
     ) as probe:  # fmt: skip
         os.close(end)
         for words, answer in [
-            (b"Red is sent", b"\n"), (b"Green is sent", b"\n"), (b"Blue is sent", b"\n"),
-            (b"White is sent", b"\n"), (b"> ", b"blue green red\n"),
+            (b"Red goes to", b"\n"), (b"Green goes to", b"\n"), (b"Blue goes to", b"\n"),
+            (b"White goes to", b"\n"), (b"> ", b"blue green red\n"),
         ]:  # fmt: skip
             terminal.wait_for(words)
             os.write(main, answer)
@@ -348,5 +348,5 @@ def test_on_a_terminal_enter_steps_and_then_it_asks():
         assert probe.wait(timeout=20) == 0
         heard = made.communicate(timeout=20)[0]
     os.close(main)
-    assert b"the order is GBR, and not GRB" in terminal.told
+    assert b"the order is GBR, not GRB" in terminal.told
     assert "0 lost" in heard

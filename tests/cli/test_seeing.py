@@ -73,7 +73,7 @@ def test_effects_lists_all_of_them_and_shows_one_in_full(fendra):
     assert code == 0
     assert all(f"\n{name} " in out for name in EFFECTS)
     _, out, _ = fendra("effects", "fill")
-    assert "24 LEDs at\n80 ms a step are full after 1.92 s" in out
+    assert "24 LEDs at 80 ms\na step are full after 1.92 s" in out
     assert "step       0.08     s     0.001 to 10    from one LED to the next" in out
     code, _, err = fendra("effects", "fil")
     assert (code, "Did you mean 'fill'?" in err) == (2, True)

@@ -120,7 +120,7 @@ def test_it_falls_at_once_and_comes_back_slowly_and_a_film_tells_of_it():
     (told,) = film.limited()
     assert (told.supply, told.at_s) == ("s", 1.0)
     assert str(told).startswith("limiter of 's': held back 15")
-    assert "at 1 s to 50% of the light" in str(told)
+    assert "at 1 s down to 50% of the light" in str(told)
     program.reset()
     assert program.film(film.tape).rgb.tobytes() == film.rgb.tobytes()
 

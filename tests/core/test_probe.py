@@ -85,7 +85,7 @@ def test_the_order_to_write_down_is_left_out_where_it_is_the_type_s_own():
     verdict = judge_colours(made, None, ["g", "r", "b"])
     ((change,),) = verdict.ways
     assert (change.path, change.key, change.value) == (("line", 0), "order", None)
-    assert "the order is GRB, and not RGB" in verdict.words
+    assert "the order is GRB, not RGB" in verdict.words
     assert judge_colours(made, "a", ["r", "g", "b", "w"]).ways == ()
     with pytest.raises(LayoutError, match=r"no line 'b'"):
         judge_colours(made, "b", ["r", "g", "b"])
@@ -217,7 +217,7 @@ def test_what_the_pattern_says_of_a_part_is_found_to_be_right(name, part):
     [
         ("red=frnt-left", "Did you mean 'front-left'?"),
         ("rde=front-left", "Did you mean 'red'?"),
-        ("red", "is not like red=front-left"),
+        ("red", "as in red=front-left"),
         ("runs=up-left", "says nothing here"),
         ("then=stops", "jumps, turns"),
     ],

@@ -137,7 +137,7 @@ def test_a_film_shows_each_row_from_its_time_on():
 @pytest.mark.parametrize("rate", [0, -1, float("nan")])
 def test_a_film_needs_a_rate(rate):
     program = design(layer(), signals={"s": {}}).compile()
-    with pytest.raises(fd.ClockError, match="is no number of frames"):
+    with pytest.raises(fd.ClockError, match="is not a number of frames"):
         program.film(tape(s=[0, 1]), rate=rate)
 
 

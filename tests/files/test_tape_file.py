@@ -29,8 +29,8 @@ def test_empty_cells_are_no_news_and_words_are_switches(tmp_path):
         ("time,speed\n0,1\n2,1\n1,1\n", "row 4: the time is before that of the row before"),
         ("time,speed\n0,1\n0,1\n", "row 3: the time is the same as in the row before"),
         ("time,speed\n0,1\n,1\n", "row 3: the time is missing"),
-        ("time,speed\n0,fast\n1,1\n", "row 2: column 'speed' holds no number there ('fast')"),
-        ("time,speed\n0,1\n1,inf\n", "row 3: column 'speed' holds no number"),
+        ("time,speed\n0,fast\n1,1\n", "row 2: column 'speed' has no number there ('fast')"),
+        ("time,speed\n0,1\n1,inf\n", "row 3: column 'speed' has no number"),
         ("t,speed\n0,1\n", "no column `time`"),
         ("time,speed\n", "no rows under the header"),
         ("", "empty"),
@@ -149,7 +149,7 @@ def test_what_a_log_holds_beside_the_signals_of_a_design_is_in_nobodys_way(tmp_p
     assert (lit.compile().film(tape).rgb[:, 0, 0] > 0).any()
     path.write_text("time,date,speed\n0,today,fast\n")
     with pytest.raises(
-        fd.TapeError, match=r"row 2: column 'speed' holds no number there \('fast'\)$"
+        fd.TapeError, match=r"row 2: column 'speed' has no number there \('fast'\)$"
     ):
         fd.read_tape(path, lit)
 

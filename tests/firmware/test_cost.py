@@ -158,7 +158,7 @@ def test_what_is_too_slow_or_does_not_fit_is_a_finding():
     effects = ["flicker", "cloud", "glint", "ripple", "push", "comet", "sweep", "beam"]
     many = [{**layer(effect), "name": f"{effect} {i}"} for i in range(6) for effect in effects]
     large = findings(on_atmega(20, *many))
-    assert "and the atmega328p has 32,256" in large["too-little-flash"].message
+    assert "bytes of flash; the atmega328p has 32,256" in large["too-little-flash"].message
     assert large["too-little-flash"].severity == "error"
     assert findings(on_atmega(600))["too-little-memory"].severity == "warning"  # with its stack
     assert findings(on_atmega(680))["too-little-memory"].severity == "error"

@@ -183,7 +183,7 @@ def test_every_step_is_taken_in_its_order_at_pins(compiler, tmp_path):
 def test_the_docs_have_the_steps_of_the_code():
     """One table, in docs and code: the same keys in the same order."""
     text = Path("docs/design-file.md").read_text(encoding="utf-8")
-    table = text.split("### In which order")[1].split("\n## ")[0]
+    table = text.split("### The order of steps")[1].split("\n## ")[0]
     rows = [line.split("|")[1:4] for line in table.splitlines() if line.startswith("| ")][2:]
     told = [(where.strip(), tuple(re.findall(r"`(\w+)`", keys))) for where, keys, _ in rows]
     expected = [("input", keys) for keys, _ in INPUT_STEPS]

@@ -115,7 +115,7 @@ def test_an_8_bit_part_keeps_it_in_its_eeprom(board, tmp_path):
 def test_what_cannot_be_kept_is_told():
     design = design_of("stm32f103", "PA8", "PB12", "PB13", "PB14")
     (note,) = design.firmware().notes
-    assert " an STM32F103" in note
+    assert "an STM32F103 (Cortex-M3 at 72 MHz) cannot keep values" in note
     signals = {"dial": {"pin": "A0", "range": [0, 1], "keep": True}}
     other = fd.Design.from_values({
         "name": "dial", "controllers": {"main": {"type": "atmega328p"}}, "signals": signals,

@@ -41,9 +41,9 @@ def test_diodes_to_rows_drive_the_rows():
     [
         ({}, "missing-key", "the matrix of 'down' needs its rows and columns"),
         ({**WIRES, "order": [0, 1]}, "wrong-value", "2 numbers for the 6 places of the matrix"),
-        ({**WIRES, "order": [0, 1, 2, 2, 4, 5]}, "wrong-value", "key 2 is there twice"),
+        ({**WIRES, "order": [0, 1, 2, 2, 4, 5]}, "wrong-value", "key 2 appears twice"),
         ({**WIRES, "order": [0, 1, 2, 3, 4, -1]}, "wrong-value", "Write size = 5"),
-        ({**WIRES, "of": "press"}, "wrong-value", "and has rows and columns as well"),
+        ({**WIRES, "of": "press"}, "wrong-value", "but it has rows and columns too. Remove `of`, or"),
         ({"of": "pess"}, "unknown-name", "'pess' has no matrix"),
         ({**WIRES, "part": "keyz"}, "unknown-name", "there is no part 'keyz'"),
         ({**WIRES, "per": 2}, "no-effect", "a pin of kind matrix has no `per`"),
@@ -66,8 +66,8 @@ def test_what_is_wrong_with_a_matrix(pin, code, words):
         ({"pin": {"name": "GP10", "kind": "knob"}}, "missing-key", "needs its second pin"),
         ({"pin": {"kind": "pulses"}}, "missing-key", "the pin of 's' has no name"),
         ({"kind": "event", "pin": {"name": "GP10", "kind": "servo"}}, "pin-cannot",
-         "a pin of kind servo tells a choice, a number or a switch, and 's' is a event"),
-        ({"kind": "vector", "size": 2, "pin": "GP10"}, "pin-cannot", "and 's' is a vector"),
+         "a pin of kind servo gives a choice, a number or a switch, but 's' is an event"),
+        ({"kind": "vector", "size": 2, "pin": "GP10"}, "pin-cannot", "pin GP10 gives one value, but 's' is a vector. Only a pin of kind matrix"),
         ({"pin": {"name": "GP10", "kind": "servo"}}, "never-lost", "Add lost_after = 0.5"),
     ],
 )  # fmt: skip

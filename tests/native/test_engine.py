@@ -159,7 +159,7 @@ def test_where_nothing_can_be_written_numpy_runs_the_design(
     (tmp_path / "file").write_text("")
     monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "file"))
     monkeypatch.setattr(tempfile, "tempdir", str(tmp_path / "not-there"))
-    with pytest.warns(fd.EngineWarning, match="compiled code can be neither kept nor loaded"):
+    with pytest.warns(fd.EngineWarning, match="compiled code cannot be kept or loaded"):
         program = design(layer("solid")).compile(engine="native")
     assert program.engine.name == "numpy"
 

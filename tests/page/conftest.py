@@ -1,35 +1,13 @@
-"""A real browser: Chromium, without a network."""
+"""The page in a real browser: Chromium, without a network."""
 
 from __future__ import annotations
 
-import os
-import shutil
 from pathlib import Path
 
 import pytest
 
 import fendra as fd
 from helpers import until
-
-FLAGS = (
-    "--no-sandbox", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--disable-quic",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync",
-)  # fmt: skip
-
-
-@pytest.fixture(scope="session")
-def chromium():
-    """A browser. Without one these tests are left out here, and fail in CI."""
-    playwright = pytest.importorskip("playwright.sync_api", reason="the page is not opened")
-    path = next(filter(None, map(shutil.which, ("chromium", "chromium-browser"))), None)
-    if path is None:
-        if os.environ.get("CI"):
-            pytest.fail("CI opens the page in Chromium, and there is none")
-        pytest.skip("the page is not opened: there is no Chromium")
-    with playwright.sync_playwright() as running:
-        browser = running.chromium.launch(executable_path=path, args=[*FLAGS])
-        yield browser
-        browser.close()
 
 
 class Opened:

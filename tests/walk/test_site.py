@@ -5,7 +5,6 @@ from __future__ import annotations
 import os
 import posixpath
 import re
-import shutil
 import subprocess
 import sys
 from html.parser import HTMLParser
@@ -107,23 +106,8 @@ def test_the_reference_has_shapes_and_examples(site):
         assert words in text
 
 
-@pytest.fixture(scope="module")
-def browser():
-    """Chromium, without a screen."""
-    found = shutil.which("chromium")
-    if found is None:
-        assert not os.environ.get("CI"), "CI reads the site in Chromium"
-        pytest.skip("no chromium here: the site is not opened in a browser")
-    from playwright.sync_api import sync_playwright
-
-    with sync_playwright() as player:
-        running = player.chromium.launch(executable_path=found, args=["--no-sandbox"])
-        yield running
-        running.close()
-
-
-def test_the_cheat_sheet_is_one_sheet_of_a4(site, browser, tmp_path):
-    page = browser.new_page()
+def test_the_cheat_sheet_is_one_sheet_of_a4(site, chromium, tmp_path):
+    page = chromium.new_page()
     page.goto((site / "cheat-sheet.html").as_uri())
     page.pdf(path=tmp_path / "sheet.pdf", prefer_css_page_size=True)
     printed = (tmp_path / "sheet.pdf").read_bytes()
@@ -134,9 +118,9 @@ def test_the_cheat_sheet_is_one_sheet_of_a4(site, browser, tmp_path):
     assert (round(width * 25.4 / 72), round(height * 25.4 / 72)) == (297, 210)  # mm
 
 
-def test_its_search_finds_a_word_without_a_server(site, browser):
+def test_its_search_finds_a_word_without_a_server(site, chromium):
     asked = []
-    page = browser.new_page()
+    page = chromium.new_page()
     page.on("request", lambda request: asked.append(request.url))
     page.goto((site / "index.html").as_uri())
     page.keyboard.press("/")

@@ -12,6 +12,7 @@ import tomlkit
 
 import fendra as fd
 from fendra.cli.effect_examples import example_text
+from fendra.core.composition.blends import BLENDS
 from fendra.core.effects import EFFECTS
 from fendra.core.film import Film
 from fendra.demo import copy_files
@@ -33,7 +34,7 @@ def added(values: dict, more: dict) -> dict:
         if isinstance(old, dict) and isinstance(value, dict):
             both[key] = old | value
         elif isinstance(old, list) and isinstance(value, list):
-            both[key] = old + value
+            both[key] = old + [each for each in value if each not in old]
         else:
             both[key] = value
     return both
@@ -74,6 +75,8 @@ def test_the_python_of_a_page_runs(page, tmp_path, monkeypatch):
     """All blocks of a page, in order, as one session; test_docs.py runs the doctests."""
     copy_files(tmp_path)
     monkeypatch.chdir(tmp_path)
+    for registry in (EFFECTS, BLENDS):  # what a page adds is gone after it
+        monkeypatch.setattr(registry, "_things", {name: registry[name] for name in registry})
     session: dict[str, object] = {"__name__": "shown"}
     with warnings.catch_warnings():
         warnings.simplefilter("ignore", fd.EngineWarning)  # there may be no C compiler

@@ -116,7 +116,9 @@ def varied(design: Design, text: str) -> tuple[list[Design], list[str]]:
     place, sign, listed = text.partition("=")
     name, dot, key = place.strip().rpartition(".")
     if not sign or not dot:
-        raise typer.BadParameter(f"'{text}' has another form than --vary 'rpm.threshold=4000,4700'")
+        raise typer.BadParameter(
+            f"'{text}' is not LAYER.KEY=VALUES. Write it as in --vary 'rpm.threshold=4000,4700'"
+        )
     names = [layer.name for layer in design.layer]
     if name not in names:
         remedy = did_you_mean(name, names, "layers")

@@ -158,7 +158,7 @@ def _from_csv(source: Path, columns: list[str], unit: str | None, facing: str) -
         what, equals, head = text.partition("=")
         if not equals:
             raise typer.BadParameter(
-                f"'{text}' has another form than x=PosX", param_hint="--column"
+                f"'{text}' has no '='. Write it as in x=PosX", param_hint="--column"
             )
         named[what] = head
     return read_csv(

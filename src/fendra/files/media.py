@@ -27,11 +27,11 @@ LEAST_S = 0.02
 def read_media(design: Design, folder: Path) -> Media:
     """Read the files of a design's effects, and the pictures that its layers show.
 
-    folder: where they are. What cannot be read stands in `failures`, by the name that the design
-    has for it. Python runs only where the user has allowed that file (`fendra.files.trust`); what
-    may not run stands in `held`.
+    folder: where they are. `failures` has the files that cannot be read, by their names in the
+    design. Python runs only if the user has allowed that file (`fendra.files.trust`); `held` has
+    the files that may not run.
     """
-    failures: dict[str, str] = {}
+    failures: dict[str, tuple[str, str]] = {}
     held: dict[str, str] = {}
     own = _own_effects(design.effects, folder, failures, held)
     pictures: dict[str, Picture] = {}
@@ -39,7 +39,7 @@ def read_media(design: Design, folder: Path) -> Media:
         try:
             pictures[name] = read_picture(folder / name)
         except FileError as exc:
-            failures[name] = str(exc)
+            failures[name] = str(exc), "Give a .png or .gif beside the design."
     return Media(pictures, own, failures, held)
 
 
@@ -94,11 +94,14 @@ def read_picture(path: Path) -> Picture:
 
 
 def _own_effects(
-    names: Iterable[str], folder: Path, failures: dict[str, str], held: dict[str, str]
+    names: Iterable[str],
+    folder: Path,
+    failures: dict[str, tuple[str, str]],
+    held: dict[str, str],
 ) -> dict[str, Effect]:
     """The effects of Python files that may run; running a file is what marks them."""
     found: dict[str, Effect] = {}
-    for name in names:
+    for name in dict.fromkeys(names):
         path = folder / name
         try:
             code = read_code(path, folder)
@@ -106,19 +109,21 @@ def _own_effects(
                 held[name] = str(path)
                 continue
         except FileError as exc:
-            failures[name] = f"{exc}."
+            failures[name] = f"{exc}.", "Name a Python file beside the design."
             continue
         with gathering() as gathered:
             try:
                 _run(code)
             except (Exception, SystemExit) as exc:  # somebody's own code may do anything
-                failures[name] = f"{name} fails: {_where(exc, path)}."
+                failures[name] = f"{name} fails: {_where(exc, path)}.", f"Correct {name}."
                 continue
         if not gathered:
-            failures[name] = f"{name} marks no function with @effect."
+            remedy = "Mark one: from fendra.effects import effect; see docs/own-effects.md."
+            failures[name] = f"{name} marks no function with @effect.", remedy
         for effect_name, effect in gathered.items():
             if effect_name in EFFECTS or effect_name in found:
-                failures[name] = f"{name}: there is already an effect '{effect_name}'."
+                problem = f"{name}: there is already an effect '{effect_name}'."
+                failures[name] = problem, "Give the function another name."
             else:
                 found[effect_name] = effect
     return found

@@ -109,7 +109,7 @@ def test_a_tape_shows_the_first_few_cells_that_are_no_colours(tmp_path):
     with pytest.raises(fd.TapeError) as caught:
         fd.read_tape(path, design(signals=LIVE))
     said = str(caught.value)
-    assert "rows 3, 4, 5, 6: column 't' holds no colour there" in said
+    assert "rows 3, 4, 5, 6: column 't' has no colour there" in said
     assert "'puce', '#12345', '16777216'" in said
     assert "#rrggbb, 0xrrggbb, three numbers as 255,138,0, a CSS name, or off" in said
 

@@ -393,7 +393,7 @@ def test_a_vector_is_read_at_a_place_that_is_worked_out():
     keys = {"v": {"kind": "vector", "size": 3}, "s": {}}
     news = [{"v": [0.1, 0.5, 0.9], "s": place} for place in (0, 1.4, 1.6, 7, -3)]
     assert courses(keys, news, show="v[s]") == pytest.approx([0.1, 0.5, 0.9, 0.9, 0.1])
-    with pytest.raises(DesignError, match="'s' is no vector"):
+    with pytest.raises(DesignError, match="'s' is not a vector"):
         courses(keys, news, show="s[v[0]]")
 
 

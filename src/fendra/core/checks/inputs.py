@@ -11,7 +11,7 @@ from fendra.core.findings import KeyPath, Report
 from fendra.core.names import counted, did_you_mean
 from fendra.core.signals.door import is_one_way
 from fendra.core.signals.inputs import pin_of, split_source
-from fendra.core.signals.kinds import KINDS, kind_of
+from fendra.core.signals.kinds import KINDS, kind_of, listed_kinds
 from fendra.core.signals.pins import PIN_KINDS
 from fendra.core.toml_text import value_text
 
@@ -90,7 +90,7 @@ def input_settings(subject: Subject, report: Report) -> None:
             if isinstance(given, Pin) and given.kind == "switch":
                 useful = useful & {"invert"} or frozenset({"invert"})
             for key in sorted(given.model_fields_set & {*Input.model_fields} - useful):
-                what = f"{called} gives a {signal.kind}"
+                what = f"{called} gives {listed_kinds([KINDS[signal.kind]])}"
                 what += (
                     " by on and off" if isinstance(given, Pin) and given.kind == "switch" else ""
                 )

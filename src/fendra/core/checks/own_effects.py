@@ -14,10 +14,7 @@ def effects_from_elsewhere(subject: Subject, report: Report) -> None:
     failures, held = subject.media.failures, subject.media.held
     for i, name in enumerate(subject.design.effects):
         if name in failures:
-            report.error(
-                ("effects", i), "effect", failures[name],
-                "It marks functions with @effect from fendra.effects; see docs/own-effects.md.",
-            )  # fmt: skip
+            report.error(("effects", i), "effect", *failures[name])
         if name in held:
             report.warning(
                 ("effects", i), "not-allowed",

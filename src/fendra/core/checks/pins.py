@@ -130,8 +130,10 @@ def _hold_matrix(signal: Signal, name: str, pin: Pin, design: Design, report: Re
         remedy = did_you_mean(pin.part, parts, "parts")
         report.error((*path, "part"), "unknown-name", message, remedy)
     if pin.of and (pin.rows or pin.columns):
-        message = f"the matrix of '{name}' is that of '{pin.of}', but it has rows and columns too."
-        report.error((*path, "of"), "wrong-value", message, "Remove of, or rows and columns.")
+        message = f"'{name}' shares the matrix of '{pin.of}', but it has rows and columns too."
+        report.error(
+            (*path, "of"), "wrong-value", message, "Remove `of`, or remove `rows` and `columns`."
+        )
         return
     own = design.signals.get(pin.of)
     at_owner = pin_of(own) if own is not None else None
@@ -181,16 +183,15 @@ def _no_pin(signal: Signal, name: str, pin: Pin) -> tuple[str, str]:
         remedy = f"Write pin = {_written(pin, bands=ends)}: where the next word begins. Of "
         remedy += "several switches, give each a signal, and compute the choice by `of`."
         return f"pin {pin.name} gives 0 to 1, but '{name}' is a word.", remedy
-    given = isinstance(signal.pin, Pin) and signal.pin.kind
-    feeds = (
-        _kind(pin).feeds
-        if given
-        else frozenset().union(*(each.feeds for each in PIN_KINDS.values()))
-    )
-    able = listed_kinds(each for each in KINDS.values() if each.name in feeds)
-    what = f"a pin of kind {pin.kind}" if given else "a pin"
-    message = f"{what} gives {able}, but '{name}' is a {signal.kind}."
-    return message, "Remove it. In the firmware, board_read can set the signal from elsewhere."
+    remedy = "Remove it. In the firmware, board_read can set the signal from elsewhere."
+    is_a = f"but '{name}' is {listed_kinds([KINDS[signal.kind]])}."
+    if isinstance(signal.pin, Pin) and signal.pin.kind:
+        able = listed_kinds(each for each in KINDS.values() if each.name in _kind(pin).feeds)
+        return f"a pin of kind {pin.kind} gives {able}, {is_a}", remedy
+    able = " or ".join(kind for kind, each in PIN_KINDS.items() if signal.kind in each.feeds)
+    if able:
+        remedy = f"Only a pin of kind {able} can feed it: write its `kind` and its pins."
+    return f"pin {pin.name} gives one value, {is_a}", remedy
 
 
 def _hold_scale(signal: Signal, name: str, pin: Pin, report: Report) -> None:

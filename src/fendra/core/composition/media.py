@@ -12,11 +12,11 @@ from fendra.core.effects.pictures import Picture
 @dataclass(frozen=True)
 class Media:
     """pictures: by the file's name as the design has it. effects: those of its own, by name.
-    failures: of each file that could not be used, why not. held: files of effects that the user has
-    not allowed to run, and where each is.
+    failures: of each file that cannot be used, the problem and the cure. held: files of effects
+    that the user has not allowed to run, and where each is.
     """
 
     pictures: Mapping[str, Picture] = field(default_factory=dict)
     effects: Mapping[str, Effect] = field(default_factory=dict)
-    failures: Mapping[str, str] = field(default_factory=dict)
+    failures: Mapping[str, tuple[str, str]] = field(default_factory=dict)
     held: Mapping[str, str] = field(default_factory=dict)

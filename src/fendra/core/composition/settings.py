@@ -270,9 +270,8 @@ class Settings:
             return None
         found = self._media.pictures.get(setting)
         if found is None:
-            problem = self._media.failures.get(setting)
-            problem = problem or f"the picture '{setting}' has not been read."
-            self._report.error(path, "file", problem, "Give a .png or .gif beside the design.")
+            unread = f"the picture '{setting}' has not been read.", "Read the design from a file."
+            self._report.error(path, "file", *self._media.failures.get(setting, unread))
         return found
 
     def _expression(

@@ -92,7 +92,7 @@ def pairs(text: str) -> dict[str, str]:
         found[name if quote else plain] = value
     rest = _PAIR.sub("", text).replace(",", " ").split()
     if rest:
-        raise LayoutError(f"'{rest[0]}' has another form than red=front-left, KEY=VALUE.")
+        raise LayoutError(f"'{rest[0]}' has no '='. Write KEY=VALUE, as in red=front-left.")
     return found
 
 

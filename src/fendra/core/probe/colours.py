@@ -84,7 +84,7 @@ def deduce_order(sent_as: str, seen: Sequence[str]) -> ColourOrder:
     order = "".join(real)
     if order == sent_as:
         return ColourOrder(order, f"the order is {order}, as it is written.")
-    return ColourOrder(order, f"the order is {order}, and not {sent_as}.")
+    return ColourOrder(order, f"the order is {order}, not {sent_as}.")
 
 
 def _impossible(why: str) -> ColourOrder:
