@@ -1,5 +1,5 @@
 /* Heron. Electric cargo trike. Light for 158 LEDs. Made by Fendra from heron.toml. */
-/* C99. It gives the bytes of the preview, bit for bit, where float is IEEE 754 single
+/* C99. It gives the same bytes as the preview, bit for bit, if float is IEEE 754 single
    precision and the compiler neither contracts nor reorders: -ffp-contract=off, and never
    -ffast-math. */
 #include <math.h>
@@ -16,9 +16,8 @@
 #pragma STDC FP_CONTRACT OFF
 #endif
 
-/* On 8-bit parts flash is a memory of its own: tables stay there and are read number by
-   number. Functions of their own need fewer instructions on 8-bit parts than one of them
-   all. */
+/* 8-bit parts have flash as a separate memory: tables stay there and are read number by
+   number. On 8-bit parts, several functions need fewer instructions than one large one. */
 #ifdef __AVR__
 #include <avr/pgmspace.h>
 #define IN_FLASH PROGMEM
@@ -36,8 +35,8 @@
 #define ON_ITS_OWN
 #endif
 
-/* Where there is no unit for floats, an LED that a layer leaves as it is, is passed over;
-   elsewhere that would take longer than to paint it. */
+/* Without a floating point unit it is faster to skip LEDs that a layer does not change. With
+   one it is faster to paint them. */
 #if defined(__AVR__) || defined(__SOFTFP__) || defined(__riscv_float_abi_soft)
 #define SKIP_WHERE(is_bare) \
     if (is_bare) { \
@@ -134,7 +133,7 @@ static const float nose_bar_along[24] IN_FLASH = {
     0.9130435f, 0.95652175f, 1.0f
 };
 
-/* LEDs in a row, from first up to end. place: of the first one in its group. */
+/* LEDs in a row, from first to end - 1. place: the first one's place in its group. */
 struct run {
     int first, end, place;
 };
@@ -151,7 +150,7 @@ static const struct run hubs_runs[2] IN_FLASH = {
     {40, 56, 16},
 };
 
-/* LEDs painted at a time: 12 bytes of stack each. */
+/* How many LEDs are painted at a time: each takes 12 bytes of stack. */
 #ifndef AT_ONCE
 #ifdef __AVR__
 #define AT_ONCE 16
@@ -160,7 +159,7 @@ static const struct run hubs_runs[2] IN_FLASH = {
 #endif
 #endif
 
-/* Linear light, 0 to 1, of the LEDs that are being painted. */
+/* Linear light, 0 to 1, of the LEDs being painted. */
 struct light {
     float red[AT_ONCE];
     float green[AT_ONCE];
@@ -193,7 +192,7 @@ static inline float clamp(float x, float low, float high)
     return a < high ? a : high;
 }
 
-/* What comes in, held within +-1e9; what is no number is 0. */
+/* A value that arrived, limited to -1e9 to 1e9; NaN becomes 0. */
 static ON_ITS_OWN float taken(float value)
 {
     const float most = 1e+09f;
@@ -203,7 +202,7 @@ static ON_ITS_OWN float taken(float value)
     return value >= -most ? value : value < 0.0f ? -most : 0.0f;
 }
 
-/* Whether it has come, and is a number, and finite. */
+/* Whether a value arrived and is a finite number. */
 static ON_ITS_OWN bool is_news(bool is_new, float value)
 {
     return is_new && fabsf(value) <= 3.4e38f;
@@ -214,7 +213,7 @@ static inline uint32_t high_word(uint32_t a, uint32_t b)
     return (uint32_t)(((uint64_t)a * b) >> 32);
 }
 
-/* a / b. avr-libc rounds twice where that is below the smallest normal float. */
+/* a / b. avr-libc rounds twice below the smallest normal float. */
 #ifdef __AVR__
 static ON_ITS_OWN float quotient(float a, float b)
 {
@@ -227,7 +226,7 @@ static ON_ITS_OWN float quotient(float a, float b)
     if ((found.bits << 1) >= (uint32_t)1u << 24 || a == 0.0f || exponent_b == 255) {
         return found.value;
     }
-    /* Units of 2**-149, the distance of floats that are so small, by long division. */
+    /* Long division in units of 2**-149, the step between floats this small. */
     uint32_t rest = (x.bits & 0x7fffffu) | (exponent_a > 0 ? 0x800000u : 0u);
     uint32_t divisor = (y.bits & 0x7fffffu) | 0x800000u;
     int16_t shift = (int16_t)((exponent_a > 0 ? exponent_a : 1) - exponent_b + 149);
@@ -261,19 +260,19 @@ static inline float quotient(float a, float b)
 }
 #endif
 
-/* Light times 255 as a byte, rounded. No light here is below 0, or above 600.3. */
+/* Light times 255 as a byte, rounded. Here all light is between 0 and 600.3. */
 static inline uint8_t to_byte(float light)
 {
     const int byte = (int)(light + 0.5f);
     return (uint8_t)(byte < 255 ? byte : 255);
 }
 
-/* What light draws, in microamperes times 255, and by how much rounding may raise it. */
+/* The current of the light, in microamperes times 255, and how much rounding may add. */
 struct draw {
     uint64_t sum, slack;
 };
 
-/* Adds what the LEDs from first up to end draw; ua: microamperes of a channel at full. */
+/* Adds the current of LEDs first to end - 1. ua: microamperes of a full channel. */
 static void add_draw(struct draw *draw, uint8_t rgb[][3], int first, int end,
     const uint32_t ua[3])
 {
@@ -288,7 +287,7 @@ static void add_draw(struct draw *draw, uint8_t rgb[][3], int first, int end,
     }
 }
 
-/* The gain falls at once to the highest that the budget allows, rests, and comes back. */
+/* The gain falls at once to the highest that the budget allows, waits, and rises again. */
 static void follow(struct heron_limit *limit, const struct draw *draw, uint64_t most,
     uint32_t dt_ms)
 {
@@ -310,7 +309,7 @@ static void follow(struct heron_limit *limit, const struct draw *draw, uint64_t 
     }
 }
 
-/* All channels alike, so that hues stay. */
+/* Scales all channels alike, to keep the hues. */
 static void scale(uint8_t rgb[][3], int first, int end, uint32_t gain)
 {
     for (int i = first; i < end; i++) {
@@ -320,7 +319,7 @@ static void scale(uint8_t rgb[][3], int first, int end, uint32_t gain)
     }
 }
 
-/* Colours of count LEDs in the order of their wire. */
+/* Writes the colours of count LEDs in the order of the wire. */
 static uint8_t *put_grb(uint8_t *to, const uint8_t *rgb, int count)
 {
     for (; count > 0; count--) {
@@ -334,7 +333,7 @@ static uint8_t *put_grb(uint8_t *to, const uint8_t *rgb, int count)
     return to;
 }
 
-/* The numbers of a frame, one for all LEDs. */
+/* Computes the numbers of a frame that are the same for all LEDs. */
 static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *signals,
     uint32_t now_ms)
 {
@@ -670,7 +669,7 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
 
     now->master = 0.7630335f;
 
-    /* What the next frame remembers */
+    /* Kept for the next frame */
     state->speed_since = speed_since;
     state->speed_lag = speed;
     state->rpm_since = rpm_since;
@@ -991,7 +990,7 @@ static ON_ITS_OWN void paint_no_news_from_the_bus(const struct heron_now *now, i
     }
 }
 
-/* Layer 8, "turn left, front" (heron.toml:316):  on nose-left, 12 LEDs. */
+/* Layer 8, "turn left, front" (heron.toml:316): turn on nose-left, 12 LEDs. */
 static ON_ITS_OWN void paint_turn_left_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -1010,7 +1009,7 @@ static ON_ITS_OWN void paint_turn_left_front(const struct heron_now *now, int fi
     }
 }
 
-/* Layer 9, "turn right, front" (heron.toml:323):  on nose-right, 12 LEDs. */
+/* Layer 9, "turn right, front" (heron.toml:323): turn on nose-right, 12 LEDs. */
 static ON_ITS_OWN void paint_turn_right_front(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -1029,7 +1028,7 @@ static ON_ITS_OWN void paint_turn_right_front(const struct heron_now *now, int f
     }
 }
 
-/* Layer 10, "turn left, rear" (heron.toml:330):  on tail-left, 15 LEDs. */
+/* Layer 10, "turn left, rear" (heron.toml:330): turn on tail-left, 15 LEDs. */
 static ON_ITS_OWN void paint_turn_left_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -1047,7 +1046,7 @@ static ON_ITS_OWN void paint_turn_left_rear(const struct heron_now *now, int fir
     }
 }
 
-/* Layer 11, "turn right, rear" (heron.toml:337):  on tail-right, 15 LEDs. */
+/* Layer 11, "turn right, rear" (heron.toml:337): turn on tail-right, 15 LEDs. */
 static ON_ITS_OWN void paint_turn_right_rear(const struct heron_now *now, int first,
     int end, struct light *light)
 {
@@ -1081,7 +1080,7 @@ static ON_ITS_OWN void paint_battery_warning(const struct heron_now *now, int fi
     }
 }
 
-/* How much of a scene is there, 0 to 1. */
+/* The share of a scene, 0 to 1. */
 static float scene_share(const struct heron_now *now, int scene)
 {
     switch (scene) {
@@ -1096,7 +1095,7 @@ static float scene_share(const struct heron_now *now, int scene)
     }
 }
 
-/* The one scene that is there; -1 where there are several. */
+/* The only active scene; -1 if several are active. */
 static int scenes_there(const struct heron_now *now)
 {
     int found = -1;
@@ -1111,7 +1110,7 @@ static int scenes_there(const struct heron_now *now)
     return found;
 }
 
-/* The layers of a scene, and those between them that belong to every one. */
+/* Paints the layers of a scene, and the layers of all scenes between them. */
 static ON_ITS_OWN void paint_scene(const struct heron_now *now, int first, int end,
     struct light *light, int scene)
 {
@@ -1141,7 +1140,7 @@ static ON_ITS_OWN void paint_scene(const struct heron_now *now, int first, int e
     }
 }
 
-/* Each scene that is there painted by itself, and added up in its share. */
+/* Paints each active scene separately, and adds them up by their shares. */
 static ON_ITS_OWN void mix_scenes(const struct heron_now *now, int first, int end,
     struct light *light)
 {
@@ -1167,7 +1166,7 @@ static ON_ITS_OWN void mix_scenes(const struct heron_now *now, int first, int en
     *light = sum;
 }
 
-/* The light of the LEDs from first up to end, layer over layer. */
+/* Paints the LEDs from first to end - 1, layer over layer. */
 static ON_ITS_OWN void paint(const struct heron_now *now,
     int first, int end, struct light *light)
 {
@@ -1205,7 +1204,7 @@ static ON_ITS_OWN void paint(const struct heron_now *now,
     }
 }
 
-/* Supply "deck" (heron.toml:31): light may draw 4.642 A beside the dark LEDs. */
+/* Supply "deck" (heron.toml:31): the light may draw 4.642 A, on top of the dark LEDs. */
 static ON_ITS_OWN void limit_deck(
     struct heron *state, uint32_t dt_ms, uint8_t rgb[HERON_LEDS][3])
 {
@@ -1218,7 +1217,7 @@ static ON_ITS_OWN void limit_deck(
     }
 }
 
-/* The next frame, as red, green and blue of every LED. */
+/* Makes the next frame: red, green and blue of every LED. */
 static ON_ITS_OWN void frame(struct heron *state, const struct heron_signals *signals,
     uint32_t now_ms, uint8_t rgb[HERON_LEDS][3])
 {
@@ -1238,8 +1237,8 @@ static ON_ITS_OWN void frame(struct heron *state, const struct heron_signals *si
     limit_deck(state, dt_ms, rgb);
 }
 
-/* From red, green and blue, at the end of bytes, to what goes down the wires. No byte is
-   written before it was read. */
+/* Turns red, green and blue, at the end of bytes, into the bytes of the wires. It reads each
+   byte before it writes over it. */
 static ON_ITS_OWN void to_wire(uint8_t bytes[HERON_BYTES])
 {
     const uint8_t *rgb = bytes + (HERON_BYTES - 3 * HERON_LEDS);
@@ -1256,7 +1255,7 @@ static ON_ITS_OWN void to_wire(uint8_t bytes[HERON_BYTES])
 
 void heron_init(struct heron *state)
 {
-    /* All that is not named is 0 or false. */
+    /* Everything not named here is 0 or false. */
     memset(state, 0, sizeof *state);
     state->speed_since = 2147483647u;
     state->rpm_since = 2147483647u;

@@ -9,15 +9,15 @@
 extern "C" {
 #endif
 
-/* What made this, and what it shows: the same number, the same light. */
+/* Fendra's version, and a number for the light: same number, same light. */
 #define HERON_FENDRA_VERSION "0.1.0"
 #define HERON_DESIGN_HASH 0xc035a3f1u
 
 #define HERON_LEDS 158
 #define HERON_SIGNALS 9
 
-/* Where the bytes of each line stand in a frame, and how many there are: pixel after pixel
-   from data-in on, just as they go down the wire. */
+/* Where the bytes of each line begin in a frame, and how many there are: pixel after pixel
+   from data-in, in the order of the wire. */
 #define HERON_FRONT_AT 0
 #define HERON_FRONT_BYTES 168
 #define HERON_DECK_AT 168
@@ -26,14 +26,14 @@ extern "C" {
 #define HERON_TAIL_BYTES 90
 #define HERON_BYTES 474
 
-/* One signal: its newest value, and whether it came since the last frame. */
+/* One signal: its newest value, and whether it arrived since the last frame. */
 struct heron_signal {
     float value;
     bool is_new;
 };
 
-/* What comes in. A value stays until there is a newer one. It is held between -1e9 and 1e9;
-   what is no finite number is no news. */
+/* The signals. A value stays until a newer one arrives. Values are limited to -1e9 to 1e9;
+   NaN and infinity are ignored. */
 struct heron_signals {
     struct heron_signal speed;           /* km/h, 0 to 45 */
     struct heron_signal rpm;             /* 1/min, 0 to 6000 */
@@ -107,12 +107,12 @@ struct heron_now {
     bool no_news_from_the_bus_on;
 };
 
-/* What a supply's limiter lets through of the light, of 65536, and how long that stays so. */
+/* A limiter: the share of light that it lets through, of 65536, and how long it stays there. */
 struct heron_limit {
     uint32_t gain, rest_ms;
 };
 
-/* All that is remembered from frame to frame. */
+/* Everything that is kept from frame to frame. */
 struct heron {
     uint32_t last_ms;
     uint32_t speed_since;
@@ -160,11 +160,11 @@ struct heron {
     struct heron_now now;
 };
 
-/* As after power-up. Call it before the first frame. */
+/* Sets the state as after power-up. Call it before the first frame. */
 void heron_init(struct heron *state);
 
-/* The next frame, as the bytes of all lines. now_ms counts milliseconds up and may wrap;
-   between two frames lie less than 49 days. */
+/* Makes the next frame: the bytes of all lines. now_ms counts milliseconds and may wrap; two
+   frames must be less than 49 days apart. */
 void heron_step(struct heron *state, const struct heron_signals *signals,
     uint32_t now_ms, uint8_t bytes[HERON_BYTES]);
 

@@ -111,8 +111,10 @@ class Draft:
         return f"{text} ({self.plan.origin.file}:{line})" if line else text
 
     def what(self, origin: KeyPath) -> str:
-        """The effect of a layer as it stands before its LEDs; empty for what is no layer."""
-        return f"{self.design.layer[int(origin[1])].effect} " if origin[0] == "layer" else ""
+        """The effect of a layer, to be followed by its LEDs; empty for anything else."""
+        if origin[0] != "layer":
+            return ""
+        return f"{self.design.effect_of(self.design.layer[int(origin[1])])} "
 
     @property
     def made_from(self) -> str:

@@ -130,7 +130,7 @@ def _head(draft: Draft, used: set[str]) -> str:
         [
             *comment(f"{design.name}.{about} Light for {leds}. {draft.made_from}"),
             *comment(
-                "C99. It gives the bytes of the preview, bit for bit, where float is IEEE 754 "
+                "C99. It gives the same bytes as the preview, bit for bit, if float is IEEE 754 "
                 "single precision and the compiler neither contracts nor reorders: "
                 "-ffp-contract=off, and never -ffast-math."
             ),
@@ -156,7 +156,7 @@ _OF_MATH_H = frozenset({"floorf", "fabsf", "sqrtf", "NAN", "INFINITY"})
 
 
 def _run(draft: Draft) -> str:
-    about = "LEDs in a row, from first up to end. place: of the first one in its group."
+    about = "LEDs in a row, from first to end - 1. place: the first one's place in its group."
     fields = f"    {draft.place} first, end, place;"
     taken = ", ".join(
         read(draft.place, f"runs[r].{name}") for name in ("first", "end", "place")
@@ -182,12 +182,12 @@ def _light(draft: Draft) -> str:
         by_default = ["#ifdef __AVR__", f"#define AT_ONCE {few}", "#else", *by_default, "#endif"]
     return "\n".join(
         [
-            *comment("LEDs painted at a time: 12 bytes of stack each."),
+            *comment("How many LEDs are painted at a time: each takes 12 bytes of stack."),
             "#ifndef AT_ONCE",
             *by_default,
             "#endif",
             "",
-            *comment("Linear light, 0 to 1, of the LEDs that are being painted."),
+            *comment("Linear light, 0 to 1, of the LEDs being painted."),
             "struct light {",
             *(f"    float {channel}[AT_ONCE];" for channel in CHANNELS),
             "};",
@@ -206,7 +206,7 @@ def _paint(draft: Draft) -> str:
     return "\n".join(
         [
             *scene_functions(draft),
-            *comment("The light of the LEDs from first up to end, layer over layer."),
+            *comment("Paints the LEDs from first to end - 1, layer over layer."),
             f"static ON_ITS_OWN void paint(const struct {draft.name}_now *now,",
             f"    {draft.place} first, {draft.place} end, struct light *light)",
             "{",
@@ -239,7 +239,7 @@ def _init(draft: Draft) -> str:
         [
             f"void {draft.name}_init(struct {draft.name} *state)",
             "{",
-            *comment("All that is not named is 0 or false.", "    "),
+            *comment("Everything not named here is 0 or false.", "    "),
             "    memset(state, 0, sizeof *state);",
             *(f"    state->{field} = {text};" for field, text in starts.items()),
             *(f"    state->{field}.gain = {FULL}u;" for field in draft.limits.values()),
@@ -260,7 +260,7 @@ def _frame(draft: Draft) -> str:
     name, place = draft.name, draft.place
     return "\n".join(
         [
-            *comment("The next frame, as red, green and blue of every LED."),
+            *comment("Makes the next frame: red, green and blue of every LED."),
             f"static ON_ITS_OWN void frame(struct {name} *state, "
             f"const struct {name}_signals *signals,",
             f"    uint32_t now_ms, uint8_t rgb[{draft.leds}][3])",
@@ -316,7 +316,7 @@ def _dither(draft: Draft) -> list[str]:
     if draft.plan.dither is None:
         return []
     frames = draft.plan.dither.frames
-    about = "What is added to an LED's light before it is rounded, in each frame of a pattern."
+    about = "The dither: added to an LED's light before rounding, in each frame of a pattern."
     found = comment(about)
     for name, length in (("dither", frames), ("dither_blue", BLUE_TAKES * frames)):
         terms = [

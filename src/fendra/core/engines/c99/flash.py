@@ -46,10 +46,10 @@ def target_macros(used: set[str]) -> list[str]:
         *(f"#define {each.macro}(x) {each.avr}" for each in reads),
     ]
     elsewhere = ["#define IN_FLASH", *(f"#define {each.macro}(x) (x)" for each in reads)]
-    about = "Functions of their own need fewer instructions on 8-bit parts than one of them all."
+    about = "On 8-bit parts, several functions need fewer instructions than one large one."
     if reads:
         about = (
-            "On 8-bit parts flash is a memory of its own: tables stay there and are read number by "
+            "8-bit parts have flash as a separate memory: tables stay there and are read number by "
             f"number. {about}"
         )
     return [
@@ -69,8 +69,8 @@ def target_macros(used: set[str]) -> list[str]:
 _SKIP = (
     "",
     *comment(
-        "Where there is no unit for floats, an LED that a layer leaves as it is, is passed over; "
-        "elsewhere that would take longer than to paint it."
+        "Without a floating point unit it is faster to skip LEDs that a layer does not change. "
+        "With one it is faster to paint them."
     ),
     "#if defined(__AVR__) || defined(__SOFTFP__) || defined(__riscv_float_abi_soft)",
     "#define SKIP_WHERE(is_bare) \\",

@@ -31,7 +31,7 @@ def header(draft: Draft, lines: Sequence[LinePlace], source: str) -> str:
         'extern "C" {',
         "#endif",
         "",
-        *comment("What made this, and what it shows: the same number, the same light."),
+        *comment("Fendra's version, and a number for the light: same number, same light."),
         f'#define {name.upper()}_FENDRA_VERSION "{VERSION}"',
         f"#define {name.upper()}_DESIGN_HASH 0x{light_hash(source):08x}u",
         "",
@@ -39,15 +39,15 @@ def header(draft: Draft, lines: Sequence[LinePlace], source: str) -> str:
         f"#define {name.upper()}_SIGNALS {len(draft.signals)}",
         "",
         *_lines(draft, lines),
-        *comment("One signal: its newest value, and whether it came since the last frame."),
+        *comment("One signal: its newest value, and whether it arrived since the last frame."),
         f"struct {name}_signal {{",
         "    float value;",
         "    bool is_new;",
         "};",
         "",
         *comment(
-            "What comes in. A value stays until there is a newer one. It is held between -1e9 and "
-            "1e9; what is no finite number is no news."
+            "The signals. A value stays until a newer one arrives. Values are limited to -1e9 to "
+            "1e9; NaN and infinity are ignored."
         ),
         f"struct {name}_signals {{",
         *_signals(draft),
@@ -59,18 +59,18 @@ def header(draft: Draft, lines: Sequence[LinePlace], source: str) -> str:
         "};",
         "",
         *_limit(draft),
-        *comment("All that is remembered from frame to frame."),
+        *comment("Everything that is kept from frame to frame."),
         f"struct {name} {{",
         *_memory(draft),
         f"    struct {name}_now now;",
         "};",
         "",
-        *comment("As after power-up. Call it before the first frame."),
+        *comment("Sets the state as after power-up. Call it before the first frame."),
         f"void {name}_init(struct {name} *state);",
         "",
         *comment(
-            "The next frame, as the bytes of all lines. now_ms counts milliseconds up and may "
-            "wrap; between two frames lie less than 49 days."
+            "Makes the next frame: the bytes of all lines. now_ms counts milliseconds and may "
+            "wrap; two frames must be less than 49 days apart."
         ),
         f"void {name}_step(struct {name} *state, const struct {name}_signals *signals,",
         f"    uint32_t now_ms, uint8_t bytes[{draft.size}]);",
@@ -94,8 +94,8 @@ def _lines(draft: Draft, lines: Sequence[LinePlace]) -> list[str]:
     text = []
     if lines:
         text += comment(
-            "Where the bytes of each line stand in a frame, and how many there are: pixel after "
-            "pixel from data-in on, just as they go down the wire."
+            "Where the bytes of each line begin in a frame, and how many there are: pixel after "
+            "pixel from data-in, in the order of the wire."
         )
     for line in lines:
         text += [f"#define {line.macro}_AT {line.at}", f"#define {line.macro}_BYTES {line.size}"]
@@ -155,7 +155,7 @@ def _limit(draft: Draft) -> list[str]:
     if not draft.limits:
         return []
     about = (
-        "What a supply's limiter lets through of the light, of 65536, and how long that stays so."
+        "A limiter: the share of light that it lets through, of 65536, and how long it stays there."
     )
     fields = "    uint32_t gain, rest_ms;"
     return [*comment(about), f"struct {draft.name}_limit {{", fields, "};", ""]

@@ -94,17 +94,17 @@ def helpers(used: set[str], place: str, light: Bounds | None) -> list[str]:
         for name, (c_type, sign) in choices.items()
     }
     texts["clamp"] = _CLAMP
-    about = comment("What comes in, held within +-1e9; what is no number is 0.")
+    about = comment("A value that arrived, limited to -1e9 to 1e9; NaN becomes 0.")
     texts["taken"] = "\n".join([*about, _TAKEN])
-    about = comment("Whether it has come, and is a number, and finite.")
+    about = comment("Whether a value arrived and is a finite number.")
     texts["is_news"] = "\n".join([*about, _IS_NEWS])
     texts["high_word"] = _HIGH
-    texts["of_picture"] = "\n".join([*comment("A live picture; black where there is none."),
+    texts["of_picture"] = "\n".join([*comment("A live picture; black if there is none."),
                                 _SHOWN.format(place=place)])  # fmt: skip
-    about = comment("a / b. avr-libc rounds twice where that is below the smallest normal float.")
+    about = comment("a / b. avr-libc rounds twice below the smallest normal float.")
     texts["quotient"] = "\n".join([*about, QUOTIENT])
     texts["to_byte"] = _to_byte(light)
-    about = comment("The place of the first of count ascending LEDs that is not before first.")
+    about = comment("The place of the first LED that is not below first; leds ascend.")
     for c_type in ("uint8_t", "int16_t", "int32_t"):
         at = read(c_type, "leds[middle]")
         texts[f"from_{c_type}"] = "\n".join(
@@ -115,9 +115,9 @@ def helpers(used: set[str], place: str, light: Bounds | None) -> list[str]:
 
 def _to_byte(light: Bounds | None) -> str:
     if light is None or not light.is_positive or light.high >= SMALLEST_INT:
-        about, text = "What is no number is dark.", _TO_BYTE["any"]
+        about, text = "NaN is dark.", _TO_BYTE["any"]
     elif light.high + 0.5 >= 256:
-        about, text = f"No light here is below 0, or above {light.high:.4g}.", _TO_BYTE["bright"]
+        about, text = f"Here all light is between 0 and {light.high:.4g}.", _TO_BYTE["bright"]
     else:
-        about, text = f"No light here is below 0, or above {light.high:.4g}.", _TO_BYTE["byte"]
+        about, text = f"Here all light is between 0 and {light.high:.4g}.", _TO_BYTE["byte"]
     return "\n".join([*comment(f"Light times 255 as a byte, rounded. {about}"), text])

@@ -83,17 +83,17 @@ def limit_helpers(draft: Draft) -> list[str]:
     if not limits:
         return []
     spans = [span for limit in limits for span in limit.spans]
-    about = "What light draws, in microamperes times 255, and by how much rounding may raise it."
+    about = "The current of the light, in microamperes times 255, and how much rounding may add."
     texts = ["\n".join([*comment(about), _DRAW])]
-    plain = "Adds what the LEDs from first up to end draw; ua: microamperes of a channel at full."
-    white = "The same for LEDs with a white channel, which takes what the others have in common."
+    plain = "Adds the current of LEDs first to end - 1. ua: microamperes of a full channel."
+    white = "The same for LEDs with a white channel, which takes the common part of the others."
     if any(not span.has_white for span in spans):
         texts.append("\n".join([*comment(plain), _ADD]))
     if any(span.has_white for span in spans):
         texts.append("\n".join([*comment(white), _ADD_WHITE]))
-    gain = "The gain falls at once to the highest that the budget allows, rests, and comes back."
+    gain = "The gain falls at once to the highest that the budget allows, waits, and rises again."
     texts.append("\n".join([*comment(gain), _GAIN]))
-    texts.append("\n".join([*comment("All channels alike, so that hues stay."), _SCALE]))
+    texts.append("\n".join([*comment("Scales all channels alike, to keep the hues."), _SCALE]))
     return [text.replace("PLACE", draft.place).replace("NAME", draft.name) for text in texts]
 
 
@@ -125,7 +125,7 @@ def _function(draft: Draft, limit: Limit) -> str:
         body.append(f"    {add}(&draw, rgb, {span.first}, {span.end}, {table});")
     return "\n".join(
         [
-            *comment(f"{about}: light may draw {most_a:.4g} A beside the dark LEDs."),
+            *comment(f"{about}: the light may draw {most_a:.4g} A, on top of the dark LEDs."),
             f"static ON_ITS_OWN void limit_{draft.limit_slugs[limit.supply]}(",
             f"    struct {draft.name} *state, uint32_t dt_ms, uint8_t rgb[{draft.leds}][3])",
             "{",

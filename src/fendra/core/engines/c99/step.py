@@ -48,7 +48,7 @@ class _Step:
         text = "\n".join(body)
         used = words(text)
         head = [
-            *comment("The numbers of a frame, one for all LEDs."),
+            *comment("Computes the numbers of a frame that are the same for all LEDs."),
             f"static ON_ITS_OWN void advance(struct {draft.name} *state, "
             f"const struct {draft.name}_signals *signals,",
             "    uint32_t now_ms)",
@@ -101,7 +101,7 @@ class _Step:
             f"    now->master = {self._block.piece(draft.lowered.master).text};",
             *self._turn(),
             "",
-            *comment("What the next frame remembers", "    "),
+            *comment("Kept for the next frame", "    "),
             *(
                 f"    state->{field} = {self._block.piece(draft.following(cell)).text};"
                 for cell, field in draft.cells.items()

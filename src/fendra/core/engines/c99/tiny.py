@@ -28,7 +28,7 @@ static ON_ITS_OWN float quotient(float a, float b)
     if ((found.bits << 1) >= (uint32_t)1u << 24 || a == 0.0f || exponent_b == 255) {
         return found.value;
     }
-    /* Units of 2**-149, the distance of floats that are so small, by long division. */
+    /* Long division in units of 2**-149, the step between floats this small. */
     uint32_t rest = (x.bits & 0x7fffffu) | (exponent_a > 0 ? 0x800000u : 0u);
     uint32_t divisor = (y.bits & 0x7fffffu) | 0x800000u;
     int16_t shift = (int16_t)((exponent_a > 0 ? exponent_a : 1) - exponent_b + 149);

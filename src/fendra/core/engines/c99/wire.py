@@ -65,12 +65,12 @@ def wire_helpers(draft: Draft) -> list[str]:
     wires = _moving(draft)
     found = []
     for order in dict.fromkeys(wire.order for wire in wires):
-        about = "Colours of count LEDs in the order of their wire"
-        white = ", with what they have in common as white" if "W" in order else ""
+        about = "Writes the colours of count LEDs in the order of the wire"
+        white = ", with their common part as white" if "W" in order else ""
         found.append("\n".join([*comment(f"{about}{white}."), _put(order, draft.place)]))
     if any(stretch.is_dark for wire in wires for stretch in wire.stretches):
         dark = _DARK.replace("PLACE", draft.place)
-        found.append("\n".join([*comment("Addresses that nobody sees."), dark]))
+        found.append("\n".join([*comment("Addresses without a visible LED."), dark]))
     return found
 
 
@@ -83,8 +83,8 @@ def to_wire(draft: Draft) -> list[str]:
         "\n".join(
             [
                 *comment(
-                    "From red, green and blue, at the end of bytes, to what goes down the wires. "
-                    "No byte is written before it was read."
+                    "Turns red, green and blue, at the end of bytes, into the bytes of the wires. "
+                    "It reads each byte before it writes over it."
                 ),
                 f"static ON_ITS_OWN void to_wire(uint8_t bytes[{draft.size}])",
                 "{",
