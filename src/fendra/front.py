@@ -110,7 +110,7 @@ class Design(CoreDesign):
         return made._beside(self._media, self._origin)
 
     def _beside(self, media: Media, origin: Origin, examined: Examined | None = None) -> Self:
-        """Note what the files beside it hold, where it was read, and what was made of it."""
+        """Keep the contents of the files beside it, its own file, and what was made from it."""
         self._media, self._origin, self._examined = media, origin, examined
         return self
 
@@ -139,7 +139,7 @@ class Design(CoreDesign):
         return self._examined
 
     def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
-        """Another design; what was made of this one is not what it is made into."""
+        """Another design; it shares nothing that was made from this one."""
         return super().model_copy(update=update, deep=deep)._beside(self._media, self._origin)
 
     def layout(self) -> Layout:

@@ -108,7 +108,7 @@ def _describe(table: Schema, model: type[BaseModel]) -> None:
 
 
 def _words(texts: Mapping[str, str]) -> list[Schema]:
-    """A choice of words, each with what it is."""
+    """A choice of words, each with its description."""
     return [
         {"const": word} | ({"description": about} if about else {}) for word, about in texts.items()
     ]
@@ -144,7 +144,7 @@ def _only(own: Iterable[str], key: str, value: str, more: Mapping[str, Schema]) 
 
 
 def _parameter(item: Parameter) -> Schema:
-    """One parameter: what it is, its unit, range and default."""
+    """One parameter: its description, unit, range and default."""
     default = f"{item.default_text} by default" if item.default_text else ""
     ranged = item.range_text if item.kind in {"number", "numbers", "word"} else ""
     facts = ", ".join(filter(None, (item.unit, ranged, default)))

@@ -49,7 +49,7 @@ def read_bytes(path: Path, limit: Limit | None = None, *, is_plain: bool = False
 
 
 def stamp(path: Path) -> str:
-    """A text that changes whenever a file does; empty while there is none."""
+    """A text that changes whenever a file does; empty if there is no file."""
     try:
         state = path.stat()
     except OSError:

@@ -1,7 +1,7 @@
 /* Made from data.schema.json by `npm run types`: change src/fendra/page/data.py instead. */
 
 /**
- * All that pages are told, of either kind.
+ * All data for pages, of either kind.
  */
 export interface Everything {
   page: PageData;
@@ -198,7 +198,7 @@ export interface Course {
   values: string;
 }
 /**
- * What a page is told first: what it may, and which Fendra serves it.
+ * The first message to a page: what it may do, and which Fendra serves it.
  */
 export interface Hello {
   kind: "hello";

@@ -32,9 +32,9 @@ NEVER = "never"
 class FendraError(Exception):
     """The root of the tree: `except FendraError` catches all of it.
 
-    problem: what is wrong. remedy: what to do about it. code: the sort of problem, for code that
-    must tell them apart: `unknown-name`, `no-file`. names: the names in question, as written. The
-    text of an error is only for people.
+    problem: what is wrong. remedy: how to correct it. code: the sort of problem, for code that must
+    tell them apart: `unknown-name`, `no-file`. names: the names in question, as written. The text
+    of an error is only for people.
     """
 
     def __init__(

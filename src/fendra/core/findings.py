@@ -1,4 +1,4 @@
-"""Findings: what a check reports, where, and what to do about it."""
+"""Findings: what a check reports, where, and how to correct it."""
 
 from __future__ import annotations
 

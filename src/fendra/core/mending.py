@@ -10,7 +10,7 @@ def first_right(
 ) -> tuple[str, str] | None:
     """The first slip in a text, and the corrected text; None if no correction works.
 
-    slips: what is wrong, and a function that corrects it, in the order in which to try them.
+    slips: the problem, and a function that corrects it, in the order in which to try them.
 
     >>> slips = {"it is small": str.upper, "it has blanks": lambda text: text.replace(" ", "")}
     >>> first_right("a b", slips, lambda text: text == "AB")

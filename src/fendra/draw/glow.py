@@ -169,7 +169,7 @@ class Stage:
         return float(1.0 / max(float(most), 1e-9))
 
     def _halo(self, light: Array, cores: float, gain: float) -> Array:
-        """Light spilled round the LEDs, as wide as so many core radii: (height, width, 3).
+        """Light spilled round the LEDs, this many core radii wide: (height, width, 3).
 
         It is soft, so it is computed on a coarse grid.
         """

@@ -1,4 +1,4 @@
-"""Places for labels: near what they name, and not over anything that matters."""
+"""Places for labels: close to the thing, and not over anything that matters."""
 
 from __future__ import annotations
 

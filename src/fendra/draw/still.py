@@ -41,7 +41,7 @@ KINDS = {".png": "PNG", ".jpg": "JPEG", ".jpeg": "JPEG", ".webp": "WEBP"}
 
 
 def signal_notes(film: Film, at_s: float) -> list[str]:
-    """The time, and what the tape said last of each signal; switches only while on."""
+    """The time, and the newest value of each signal on the tape; switches only while on."""
     notes = [f"{at_s:.2f} s"]
     for name, (value, since_s) in film.tape.last(at_s).items():
         signal = film.design.signals.get(name)

@@ -26,8 +26,9 @@ DPI = 100
 class Ink:
     """The colours of a picture.
 
-    night: background; panel: of axes; body: outline of the thing itself; lines: one a data line,
-    they repeat after the last. warn: a limit, and what is beyond it. plus, ground, data: wires.
+    night: background; panel: of axes; body: outline of the thing itself; lines: one for each data
+    line, repeated after the last. warn: a limit, and everything beyond it. plus, ground, data:
+    wires.
     """
 
     night: str

@@ -56,13 +56,13 @@ def read_csv(
     unit: str = "mm",
     facing: str = "side",
 ) -> list[Placement]:
-    """The LEDs of a CSV text, a row each. Lines before the heads that begin with # are left out.
+    """Read the LEDs of a CSV text, one per row. Skips lines before the heads that begin with #.
 
-    columns: what is in which column (`{"x": "PosX"}`); the others are found by the names in
-    `COLUMNS`. unit: of numbers that carry none, themselves or in the head of their column.
-    facing: `side`, up or down by the column `side`; or `rotation`, sideways by that column.
+    columns: which column has which value (`{"x": "PosX"}`); the others are found by the names in
+    `COLUMNS`. unit: for numbers without one, in the cell or the head of the column. facing: `side`,
+    up or down by the column `side`; or `rotation`, sideways by that column.
 
-    Raises LayoutError, with the numbers of the rows that are wrong.
+    Raises LayoutError, with the numbers of the wrong rows.
     """
     heads, rows = _table(text)
     found = _find_columns(heads, columns or {})

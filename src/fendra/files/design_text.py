@@ -1,4 +1,4 @@
-"""Design text that people go on editing: add lines and parts, and keep everything else."""
+"""Design text that people continue to edit: add lines and parts, and keep everything else."""
 
 from __future__ import annotations
 

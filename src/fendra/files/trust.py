@@ -1,9 +1,9 @@
 """Which Python files of effects may run: those that the user has allowed.
 
 A design is data, and may come from a stranger; Python that it names can do all that its user can.
-So a file runs only when this user has allowed just what it holds (its SHA-256). A file that is
-neither beside the design nor below it must have been allowed at its own path. What is allowed is
-kept in `trusted.txt` in the user's folder of settings: a line each, digest and path.
+So a file runs only if this user has allowed its exact contents (by SHA-256). A file that is not
+beside the design or below it must have been allowed at its own path. `trusted.txt`, in the user's
+folder of settings, has a line for each allowed file: digest and path.
 """
 
 from __future__ import annotations

@@ -11,8 +11,8 @@ from fendra.core.signals.door import Banded, Door, Scaled, Switched
 
 
 def door_in_c(door: Door, raw: str, before: str) -> str:
-    """The number that the signal takes. raw, before: what the input tells, and the number that the
-    signal had, in C.
+    """The number that the signal takes. raw, before: the input's number, and the signal's last
+    number, in C.
 
     >>> from fendra.core.signals.door import Banded
     >>> door_in_c(Banded((0.5,), (0.0, 3.0)), "raw", "was")

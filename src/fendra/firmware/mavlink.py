@@ -18,8 +18,9 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class Heard:
-    """A signal of a message. at, type: where it is. unknown: what is there while nobody knows. raw:
-    the raw number, in C, of what is `there`; take: the number that the signal takes of it.
+    """A signal of a message. at, type: where it is. unknown: its value while the autopilot does not
+    know it. raw: the raw number, in C, from `there`; take: the number that the signal takes from
+    it.
     """
 
     field: str

@@ -72,10 +72,10 @@ class At:
 class InputPin:
     """A signal at its pin, or its pins.
 
-    is_moment: it is news when it comes on, and not while it stays. needs: the kind of pin. digital:
-    the pins that are on or off, in the order of the design. pin: what they are called. is_on: what
-    is true in C while a switch is on. take: the number that the signal takes, in C, of the raw
-    number `raw`. words: what else the kind needs, for the templates.
+    is_moment: it is new when it comes on, not while it stays. needs: the kind of pin. digital: the
+    pins that are on or off, in the order of the design. pin: their names. is_on: C that is true
+    while a switch is on. take: the number that the signal takes, in C, from the raw number `raw`.
+    words: what else the kind needs, for the templates.
     """
 
     signal: str

@@ -46,10 +46,10 @@ IDENTITY_HEAD = 3 + 4 + 4 + 4 + 1 + 2
 class Project:
     """Firmware as text.
 
-    files: from path to text. emitted, plan: the light itself. chip: None where the board is to
-    be filled in. controller: the one of the design that it is for. title: the design's name. pins:
-    each with what is there. notes: what is other than the design says. told: what it costs.
-    unheard: fields of signals that nothing tells it.
+    files: from path to text. emitted, plan: the light itself. chip: None if the user fills in the
+    board. controller: the design's controller that it is for. title: the design's name. pins: each
+    with its use. notes: differences from the design. told: its cost. unheard: fields of signals
+    without an input.
     """
 
     name: str
@@ -107,15 +107,15 @@ def make_project(
     controller: str | None = None,
     is_receiver: bool = False,
 ) -> Project:
-    """The project of a design without errors.
+    """Make the project of a design without errors.
 
-    subject: the design and what was made of it; its film tells how much work a frame is. target:
-    one of `TARGETS`; if not given what the controller's type has, else generic. tape: what can be
-    tried on a computer. controller: which one, where there are several. is_receiver: frames come
-    over a serial link, and the design's own light is shown while none come.
+    subject: the design and what was made of it; its film shows how much work a frame is. target:
+    one of `TARGETS`; by default the one of the controller's type, else generic. tape: to try it on
+    a computer. controller: which one, if there are several. is_receiver: it shows frames from a
+    serial link, and the design's own light while none arrive.
 
-    Raises FirmwareError for a target or controller that is not there, and for pins that cannot do
-    what is asked of them.
+    Raises FirmwareError for an unknown target or controller, and for pins that cannot do what the
+    design asks.
     """
     design = subject.design
     controller = _controller(design, controller)

@@ -44,7 +44,7 @@ class Conditioned:
         self._last_ms = now_ms
 
     def value(self, name: str) -> Any:
-        """A root of the graph; None before the first step, and where there is none."""
+        """The value of a root of the graph; None before the first step, and for an unknown root."""
         place = self._graph.roots.get(name)
         if place is None or not self._registers:
             return None

@@ -27,10 +27,10 @@ from fendra.sources.tape import TapeSource
 
 
 class TapeOptions(Options):
-    """What can be said to a tape.
+    """The options of a tape.
 
-    address: the CSV file. loop: over and over. speed: so many times as fast. start: from that time
-    of the tape on, s.
+    address: the CSV file. loop: repeat. speed: how many times as fast. start: start at this time of
+    the tape, s.
     """
 
     address: Annotated[str, Field(min_length=1)]
@@ -82,11 +82,11 @@ def connect(
     outputs: Sequence[str] | None = None,
     lines: Sequence[str] = (),
 ) -> Connected:
-    """Connect what a design names, or what the texts name instead, each `NAME=TYPE:ADDRESS` or
-    `TYPE:ADDRESS`, which replaces the design's own of that type, if it has one. folder: where the
-    files of sources are. lines: only these; outputs without any of them are left out.
+    """Connect the design's sources and outputs, or those that the texts name instead. A text is
+    `NAME=TYPE:ADDRESS` or `TYPE:ADDRESS`; it replaces the design's own of that type. folder: where
+    the files of sources are. lines: only these; outputs without any of them are left out.
 
-    Raises SourceError and OutputError for texts that make no sense.
+    Raises SourceError and OutputError for invalid texts.
     """
     found = Connected()
     for name, source in _named(SOURCE_DRIVERS, sources, design.sources, Path(folder)):

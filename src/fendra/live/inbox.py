@@ -1,9 +1,9 @@
-"""The inbox: what all sources said, as the numbers that a frame takes.
+"""The inbox: the values from all sources, as the numbers that a frame takes.
 
-Sources put into it from threads of their own; the loop takes from it once a frame and never waits.
-A hand may hold a signal: then what sources say of it is heard, and goes into no frame. Of a value
-only the newest is kept. Events and texts are kept in a short row, and one is given at a
-time with a frame between, so that each is seen.
+Sources put values into it from their own threads; the loop takes them once a frame and never waits.
+A hand may hold a signal: values from sources are then kept, but used in no frame. For a number only
+the newest value is kept. Events and texts wait in a short queue; each frame takes at most one, with
+an empty frame between two, so that each is seen.
 """
 
 from __future__ import annotations
@@ -44,12 +44,12 @@ MOST_WRONG = 5
 
 @dataclass
 class Heard:
-    """What was heard of one signal.
+    """What arrived for one signal.
 
-    raw: the newest raw value. at_s: when it came. count: of all. rate_hz: how often lately. spans:
-    lowest and highest raw number, by the place among the signal's sources of the one that they came
-    by, None for a tape; place: of the newest. refused: raw values that made no sense; wrong: the
-    first few of them; problem: of the last one. source: who said it.
+    raw: the newest raw value. at_s: when it arrived. count: of all. rate_hz: how often lately.
+    spans: lowest and highest raw number, by the place of the source among the signal's sources,
+    None for a tape; place: of the newest. refused: raw values that made no sense; wrong: the first
+    few of them; problem: of the last one. source: the source of the newest.
     """
 
     raw: Any = None
@@ -72,7 +72,7 @@ class Heard:
 
     @property
     def span(self) -> tuple[float, float] | None:
-        """Lowest and highest of the input that was heard last; None where nothing was."""
+        """Lowest and highest raw number of the newest input; None if there is none."""
         return self.spans.get(self.place)
 
     def refuse(self, why: Exception, raw: Any) -> None:
@@ -83,7 +83,7 @@ class Heard:
             self.wrong = (*self.wrong, text)
 
     def note(self, place: int | None, numbers: Iterable[float]) -> None:
-        """Widen the span of what came by one input."""
+        """Widen the span of one input to include this number."""
         values = [*numbers, *self.spans.get(place, ())]
         self.spans[place], self.place = (min(values), max(values)), place
 
@@ -122,7 +122,7 @@ class Inbox:
         self.use(design)
 
     def use(self, design: Design) -> None:
-        """Take what comes from now on as another design wants it."""
+        """From now on, take values for another design."""
         with self._lock:
             self.design, self._fed = design, fed(design)
             self._routes: dict[tuple[str, str], list[_Route]] = {}
@@ -191,7 +191,7 @@ class Inbox:
             self.unused[source, name] = self.unused.get((source, name), 0) + 1
 
     def _put_item(self, source: str, name: str, raw: Any, now_s: float) -> bool:
-        """Take one number of a vector, as columns give them; false where it is none."""
+        """Take one number of a vector, as columns give them; false if this is not one."""
         item = _ITEM.fullmatch(name)
         if item is None:
             return False
@@ -250,10 +250,10 @@ class Inbox:
             self._numbers.update(numbers)
 
     def hold(self, name: str, raw: Any) -> None:
-        """Take a signal over by hand: from the next frame on it has this value, whatever sources
-        say. None: it has no news. An event and a text come once, and are not held.
+        """Hold a signal by hand: from the next frame on it has this value, whatever sources send.
+        None: it gets no new values. An event and a text happen once, and are not held.
 
-        Raises SignalError for a signal that there is not, and for a value that makes no sense.
+        Raises SignalError for an unknown signal, and for a value that makes no sense.
         """
         with self._lock:
             signal = self.design.signals.get(name)
@@ -274,7 +274,7 @@ class Inbox:
             self._held[name] = numbers
 
     def release(self, name: str) -> None:
-        """Let go of a signal: it has what sources said last, else what it falls back to."""
+        """Release a signal: it takes the newest value from sources, else its fallback."""
         with self._lock:
             signal = self.design.signals.get(name)
             if self._held.pop(name, None) is None or signal is None:
@@ -331,5 +331,5 @@ class Inbox:
         return found
 
     def unfed(self) -> list[str]:
-        """The signals that nothing has been heard of yet."""
+        """The signals that have received nothing yet."""
         return [n for n, heard in self.heard.items() if not heard.count and n not in self._held]

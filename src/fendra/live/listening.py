@@ -1,4 +1,4 @@
-"""Listening: sources without light, to see what comes in."""
+"""Listening: sources without light, to see what arrives."""
 
 from __future__ import annotations
 
@@ -18,9 +18,9 @@ from fendra.sources import Source
 
 
 class Listening:
-    """Sources that are heard while the block runs; `step` takes what has come.
+    """Sources that run during the block; `step` takes what has arrived.
 
-    record: a tape that is written of it.
+    record: a tape to write.
     """
 
     def __init__(
@@ -66,7 +66,7 @@ class Listening:
         return time.monotonic() - self._start_s
 
     def step(self) -> bool:
-        """Take what has come; False once nothing more can come."""
+        """Take what has arrived; False if nothing more can arrive."""
         now_s = self.since_s
         for name, source in self._polled.items():
             for part, value in source.news(now_s).items():

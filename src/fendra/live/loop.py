@@ -1,7 +1,7 @@
 """The live loop: frames at an even rate, handed to outputs that may be slow.
 
-The loop never waits for a source or an output: each has a thread and a mailbox of its own. It never
-makes up for frames that are late: it goes on with the newest.
+The loop never waits for a source or an output: each has its own thread and mailbox. If frames are
+late, it skips them and continues with the newest.
 """
 
 from __future__ import annotations
@@ -42,14 +42,14 @@ LEAVE_S = 3.0
 
 
 class Loop:
-    """Makes the frames of a program, one after the other, until it is told to stop.
+    """Makes the frames of a program, one after the other, until it is stopped.
 
-    inbox: what sources said. polled: sources that are asked. senders: what sends the frames.
-    start_at_s: what the program's clock shows at the beginning. hear: called with each frame's time
-    and news. for_s: when it ends by itself. leaves: the outputs show in the end how the design
-    leaves them. in_phase: the program's clock is the time of day. tell: takes what failed. stats:
-    how even it runs. watchers: each is called with a frame and its news; none may wait. cpu_s:
-    how long its thread has worked.
+    inbox: the values from sources. polled: sources that the loop asks. senders: send the frames.
+    start_at_s: the program's clock at the beginning. hear: called with each frame's time and new
+    values. for_s: when it ends. leaves: at the end the outputs show how the design leaves them.
+    in_phase: the program's clock is the time of day. tell: reports failures. stats: how even it
+    runs. watchers: each is called with a frame and its new values; none may wait. cpu_s: how long
+    its thread has worked.
     """
 
     def __init__(
@@ -257,7 +257,7 @@ def phase_start(now_s: float, rate_hz: float) -> tuple[float, float]:
 
 
 def identity(program: Program) -> str:
-    """What tells the memory of a program from that of another design's."""
+    """A digest that differs between programs whose memory differs."""
     graph = program.plan.graph
     told = repr((sorted(graph.start.items()), len(graph.nodes), program.design.name))
     return sha256(told.encode()).hexdigest()[:16]
@@ -281,7 +281,7 @@ class Memory(BaseModel):
 
 
 def recall(program: Program, memory: Mapping[str, Any], at_s: float) -> bool:
-    """Let a program go on with what another node remembers; False where that cannot be."""
+    """Continue a program with another node's memory; False if it does not fit."""
     try:
         told = Memory.model_validate(dict(memory))
     except (ValidationError, OverflowError):
@@ -308,9 +308,9 @@ def _fits(program: Program, cells: Mapping[str, float]) -> bool:
 
 
 def leaving_frame(program: Program, at_s: float) -> Frame | None:
-    """What outputs show when a run has ended; None where they keep what they show.
+    """The frame that outputs show when a run has ended; None if they keep the last one.
 
-    at_s: when that is, on the program's clock.
+    at_s: that moment, on the program's clock.
     """
     match program.design.leaving:
         case "keep":

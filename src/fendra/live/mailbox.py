@@ -9,7 +9,7 @@ T = TypeVar("T")
 
 
 class Mailbox(Generic[T]):
-    """What is put in replaces what is still there; `replaced` counts how often that happened."""
+    """A new item replaces one that still waits; `replaced` counts how often that happened."""
 
     def __init__(self) -> None:
         self._changed = Condition()
@@ -25,7 +25,7 @@ class Mailbox(Generic[T]):
             self._changed.notify()
 
     def close(self) -> None:
-        """Nothing more comes; what is still in it is taken yet."""
+        """Take no more items; an item that still waits can be taken."""
         with self._changed:
             self._is_closed = True
             self._changed.notify()

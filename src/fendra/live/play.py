@@ -31,13 +31,13 @@ def play(
     clock: Callable[[], float] = time.monotonic,
     sleep: Callable[[float], None] = time.sleep,
 ) -> int:
-    """Play the steps of a pattern; gives how many were shown. All is dark at the end.
+    """Play the steps of a pattern; returns how many were shown. All is dark at the end.
 
     outputs: each takes its own lines.
 
     level: linear, 0 to 1. say: takes the words of each step. times: how often, None for ever.
-    enter: waits so many seconds for somebody to press Enter, and tells whether they did; that ends
-    a pattern, or, where is_stepped, a step that waits. clock, sleep: for tests. Raises OutputError.
+    enter: waits this many seconds for somebody to press Enter, and returns whether they did; that
+    ends a pattern or, if is_stepped, the step. clock, sleep: for tests. Raises OutputError.
     """
 
     def wait(seconds: float) -> bool:

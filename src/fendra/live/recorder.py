@@ -1,4 +1,4 @@
-"""Records what comes in as a tape, in a thread of its own: a full disk stops nobody."""
+"""Records incoming values as a tape, in its own thread: a full disk stops nothing else."""
 
 from __future__ import annotations
 
@@ -49,7 +49,7 @@ class Recorder(Thread):
                 self.lost += 1
 
     def end(self) -> None:
-        """Write what is left, and close the file."""
+        """Write the rest, and close the file."""
         self._queue.put(None)
         self.join(5)
 

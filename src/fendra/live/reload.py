@@ -1,4 +1,6 @@
-"""Reloading: a design that is saved while it runs is taken up; one that is wrong is told of."""
+"""Reloading: a run takes a design that is saved while it runs; if the file has errors, it reports
+them.
+"""
 
 from __future__ import annotations
 
@@ -24,9 +26,9 @@ LOOK_S = 0.25
 class Reloader(Thread):
     """Watches a design's file, and the files beside it that it names; gives each new program.
 
-    examined: the design that is running now. use: takes the new program. tell: takes what there is
-    to say. prepare: makes of what was read what is run. reloads: how often it was taken up;
-    refusals: how often it was wrong.
+    examined: the design that is running now. use: takes the new program. tell: takes messages.
+    prepare: turns the design as read into the one to run. reloads: how often it was reloaded;
+    refusals: how often it had errors.
     """
 
     def __init__(
@@ -62,7 +64,7 @@ class Reloader(Thread):
                 )
 
     def take(self) -> None:
-        """Read the file anew, and hand over the program that it gives."""
+        """Read the file again, and hand over its program."""
         try:
             checked = check_file(self._path, self._model)
             errors = errors_of(checked.findings)

@@ -42,7 +42,7 @@ class Sender(Thread):
         self._is_over = Event()
 
     def end(self) -> None:
-        """Send what is still in the mailbox, and end; what fails now is not tried again."""
+        """Send what is still in the mailbox, and end. A failure now is not retried."""
         self._is_over.set()
         self.mailbox.close()
 
@@ -64,7 +64,7 @@ class Sender(Thread):
             self.output.close()
 
     def _works(self, work: Callable[[], None], *, is_last: bool = False) -> bool:
-        """Whether some work went well; what fails is told of."""
+        """Whether some work succeeded; a failure is reported."""
         try:
             work()
         except OutputError as exc:

@@ -32,11 +32,12 @@ SAID_S = 0.5
 class Session:
     """All threads of a run. `run` ends when the loop does.
 
-    connected: what it is connected to. polled: more sources that are asked. in_phase: the program's
-    clock is the time of day, so that nodes with one clock show one picture. leads: tells the others
-    what it remembers, so that motion whose rate moves is the same as well.
+    connected: its sources and outputs. polled: more sources that the loop asks. in_phase: the
+    program's clock is the time of day, so that nodes with one clock show one picture. leads: it
+    sends its memory to the others, so that motion with a changing rate is the same too.
 
-    beside: what is entered while it runs, as the page that is served. addresses: of that page.
+    beside: context managers to enter while it runs, such as the page's server. addresses: of that
+    page.
     """
 
     def __init__(
@@ -88,10 +89,10 @@ class Session:
         return as_table(self.loop.program.design.name, ("", "name", "what"), rows)
 
     def run(self) -> RunReport:
-        """Run until the loop is told to stop, or every source that can end has.
+        """Run until the loop is stopped, or every source that can end has ended.
 
-        It leaves the process as it is: signal handlers and settings of the interpreter are for
-        whoever owns it; see `fendra.live.process`. A KeyboardInterrupt ends the run cleanly.
+        It changes nothing in the process: signal handlers and settings of the interpreter belong to
+        its owner; see `fendra.live.process`. A KeyboardInterrupt ends the run cleanly.
         """
         for thread in (*self.feeders, *filter(None, [self.recorder])):
             thread.start()

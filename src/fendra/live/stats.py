@@ -1,4 +1,4 @@
-"""How even a run is: lateness, rate, drops, and what the limiter held back."""
+"""How even a run is: lateness, rate, dropped frames, and how often the limiter held back."""
 
 from __future__ import annotations
 
@@ -63,8 +63,8 @@ class RunReport:
 class Stats:
     """Counts what a loop does.
 
-    lateness, work: how many frames began so late, and took so long to make and hand over, by
-    `STEPS_MS`. rate_hz: what is wanted.
+    lateness, work: how many frames began this late, and took this long to make and hand over, by
+    `STEPS_MS`. rate_hz: the wanted rate.
     """
 
     def __init__(self, rate_hz: float) -> None:
@@ -103,7 +103,9 @@ class Stats:
         return rate_hz, float(np.median(late)), float(np.percentile(late, 99))
 
     def table(self) -> list[tuple[str, int, int]]:
-        """A histogram: up to so many ms, frames that began so late, frames that took so long."""
+        """A histogram: for each limit in ms, frames that began that late, and frames that took that
+        long.
+        """
         names = [f"up to {step:g}" for step in STEPS_MS] + [f"above {STEPS_MS[-1]:g}"]
         return [*zip(names, self.lateness, self.work, strict=True)]
 

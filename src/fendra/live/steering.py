@@ -31,12 +31,12 @@ Held: TypeAlias = "dict[str, Any]"
 
 
 def steered(read: Examined, presets: Mapping[str, str] | None = None) -> Examined:
-    """A design with the signals by which it is steered, placed and recorded.
+    """A design with the signals for steering, placed and recorded.
 
-    presets: by the names of layers, in place of those that the design gives them. A layer's own
-    keys that its new preset gives are left out.
+    presets: by the names of layers, in place of the design's own. The layer's own keys that its new
+    preset gives are left out.
 
-    Raises DesignError where the design has a signal of one of these names.
+    Raises DesignError if the design has a signal with one of these names.
     """
     subject = read.subject
     design = subject.design
@@ -135,13 +135,13 @@ class Steering:
         return self._compile(self.running)
 
     def steer(self, inbox: Inbox, use: Callable[[Program], object]) -> None:
-        """Begin: all is as the design says. use: goes on with another program."""
+        """Begin: everything is as in the design. use: continues with another program."""
         self._inbox, self._use = inbox, use
         for name, value in ((LEVEL, 1.0), (ON, 1.0), (SCENE, NO_SCENE)):
             inbox.hold(name, value)
 
     def prepare(self, read: Examined) -> Examined:
-        """What is run of a design that was read anew; what hands hold stays."""
+        """Turn a reloaded design into the one to run; values held by hand stay."""
         with self._lock:
             found = steered(read, self._presets)
             self._read, self._running = read, found
@@ -244,7 +244,8 @@ class Steering:
         }
 
     def recall(self, wanted: Mapping[str, Any]) -> None:
-        """Hold just that, and let go of all else; what the design does not have is left out.
+        """Hold only these, and release everything else; names that the design does not have are
+        left out.
 
         wanted: as `held` gives it. Raises SignalError.
         """

@@ -224,7 +224,7 @@ def _trouble(trouble: Trouble, now_s: float) -> dict[str, Any]:
 
 
 def _plain(raw: Any) -> Any:
-    """A raw value as JSON has it; what is long or odd as a text."""
+    """A raw value for JSON; long or unusual values as text."""
     if isinstance(raw, bool) or raw is None or isinstance(raw, int):
         return raw
     if isinstance(raw, float):

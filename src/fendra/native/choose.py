@@ -26,7 +26,7 @@ class Takes:
     led: float
 
     def film(self, frames: int, leds: int) -> float:
-        """To be made, and to make so many frames."""
+        """Seconds to make the engine, and to make this many frames."""
         return self.making + frames * (self.frame + leds * self.led)
 
 

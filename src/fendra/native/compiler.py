@@ -42,7 +42,7 @@ class Compiler:
 
     @property
     def identity(self) -> str:
-        """What tells this compiler on this machine from any other."""
+        """A text that differs between compilers and machines."""
         about = self.path.stat()
         return "\n".join(
             [*self.command, str(self.path), str(about.st_size), str(about.st_mtime_ns),

@@ -120,7 +120,7 @@ def library_text(emitted: Emitted) -> str:
 
 
 def plan_identity(plan: Plan) -> str:
-    """What tells a plan from any other that runs differently."""
+    """A digest that differs between plans that run differently."""
     graph = plan.graph
     digest = sha256()
     for node in graph.nodes:
@@ -140,9 +140,9 @@ def plan_identity(plan: Plan) -> str:
 
 @cache
 def emitter_identity() -> str:
-    """What tells this version of the emitter from any other.
+    """A digest that differs between versions of the emitter.
 
-    That is all of the core, since every room of it may shape the code, and NumPy, which writes the
+    It covers all of the core, because every room may shape the code, and NumPy, which writes the
     numbers.
     """
     digest = sha256(np.__version__.encode())
@@ -283,7 +283,7 @@ def _load(plan: Plan) -> ctypes.CDLL:
 
 
 def _declared(library: ctypes.CDLL) -> ctypes.CDLL:
-    """A library with the types of what is called in it. Raises AttributeError."""
+    """A library with the types of the functions that Fendra calls. Raises AttributeError."""
     pointer = ctypes.c_void_p
     library.fendra_size.restype = ctypes.c_ulong
     library.fendra_size.argtypes = []

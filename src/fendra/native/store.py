@@ -60,10 +60,10 @@ def forget(path: Path) -> None:
 
 
 def is_private(place: Path) -> bool:
-    """Whether nobody but its owner and the system's administrator can change what is in a folder.
+    """Whether only its owner and the system's administrator can change the contents of a folder.
 
-    That is so where neither it nor any folder above it is somebody else's, or can be written to by
-    others, but for folders like /tmp, in which each may change only what is his own.
+    That holds if neither it nor any folder above it belongs to somebody else or can be written by
+    others, except folders like /tmp, in which each user may change only his own files.
     """
     if not hasattr(os, "getuid"):
         return True  # on Windows a user's folders are his own unless he says otherwise

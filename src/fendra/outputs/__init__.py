@@ -36,10 +36,9 @@ class OutputOptions(Options):
 class Output(Driver, ABC):
     """Takes frames: open it for a design, send frames, close it. A driver fills in `_...`.
 
-    Everything raises OutputError where frames cannot be delivered. `sent` counts frames.
-    fills_screen: it draws in the terminal, and all that is said must keep off. hears_news: it is
-    told what comes in, by `hear`. notice: something that whoever runs it should know, though frames
-    are delivered.
+    Everything raises OutputError if frames cannot be delivered. `sent` counts frames. fills_screen:
+    it draws in the terminal, so nothing else may print there. hears_news: `hear` gives it the
+    signals' new values. notice: something that the user should know, though frames are delivered.
     """
 
     Options: ClassVar[type[OutputOptions]] = OutputOptions

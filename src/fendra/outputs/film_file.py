@@ -121,7 +121,7 @@ class FilmOutput(FileOutput):
         self._made = None
 
     def finish(self) -> None:
-        """The end of the run: what is broken now stays so. Raises OutputError."""
+        """End the run: a failure now is final. Raises OutputError."""
         made = self._made
         if made is None:
             return

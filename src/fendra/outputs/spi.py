@@ -67,8 +67,9 @@ def one_wire(line: Bytes, led: LedType, speed_hz: int) -> bytes:
 
 
 def clocked(line: Bytes, channels: int) -> bytes:
-    """A line of clocked LEDs: 32 zero bits, each LED behind a byte of full level, and half a bit
-    for each LED at the end, so that the last one hears its own (data sheet, "cascading data").
+    """The bytes of a line of clocked LEDs: 32 zero bits, then a byte of full level before each LED,
+    and half a bit for each LED at the end, so that the last one receives its own (data sheet,
+    "cascading data").
 
     >>> clocked(np.array([1, 2, 3], np.uint8), 3).hex(" ")
     '00 00 00 00 ff 01 02 03 00 00 00 00'

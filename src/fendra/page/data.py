@@ -8,13 +8,13 @@ from pydantic import BaseModel, ConfigDict
 
 
 class Told(BaseModel):
-    """Part of what the page is told. Arrays are base64 of little-endian numbers."""
+    """A part of the data for a page. Arrays are base64 of little-endian numbers."""
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
 
 class Reading(Told):
-    """A number of the newest frame: where it stands in the module's memory, or what it always is.
+    """A number of the newest frame: its place in the module's memory, or its constant value.
 
     kind: f32, u32 or truth, which is 0 or 1.
     """
@@ -25,8 +25,8 @@ class Reading(Told):
 
 
 class Painted(Told):
-    """A layer in the module. left_out: a word that is not 0 while it is left out. tells: what is
-    told of it at one LED, and where it stands after `tell<number>` has been called.
+    """A layer in the module. left_out: a word that is not 0 while the layer is left out. tells: the
+    values at one LED, and where they are after a call of `tell<number>`.
     """
 
     number: int
@@ -133,7 +133,7 @@ class Scene(Told):
 
 
 class Supply(Told):
-    """idle_a: what dark LEDs draw. limit_a: what the limiter keeps, else what it is rated for."""
+    """idle_a: what dark LEDs draw. limit_a: the limiter's budget, else the rating."""
 
     name: str
     idle_a: float
@@ -281,8 +281,8 @@ class Pace(Told):
 
 
 class LiveSignal(Told):
-    """A signal. value: as layers read it. raw: what a source said last, age_s ago. hand: whether a
-    hand has set it, or holds back its news; held: the numbers that it has then.
+    """A signal. value: as layers read it. raw: the newest value from a source, age_s ago. hand:
+    whether a hand has set it, or holds back its new values; held: the numbers that it then has.
     """
 
     name: str

@@ -32,14 +32,14 @@ EXTRAS = {
 
 
 class Source(Driver, ABC):
-    """Waits for news in a thread of its own. A driver fills in `_open`, `_read` and `_close`.
+    """Waits for values in its own thread. A driver fills in `_open`, `_read` and `_close`.
 
-    Everything raises SourceError where there can be no news; whoever runs it closes it then, and
-    tries again. `refused` counts what came and made no sense; `problem` says what was wrong last.
-    `ends`: whether it can come to an end, as a file does; then `_read` raises `EndOfSource`.
-    notice: something that whoever runs it should know, though it works.
-    `skipped` counts what came quicker than it could be read. is_public: others than the user may
-    send to it, as much as they like; so it gets a share of the computer's time alone.
+    Everything raises SourceError if no values can arrive; the owner then closes it and retries.
+    `refused` counts values that made no sense; `problem` is the last reason. `ends`: it can come to
+    an end, as a file does; then `_read` raises `EndOfSource`. notice: something that the user
+    should know, though it works. `skipped` counts values that arrived faster than it could read
+    them. is_public: others than the user may send to it, as much as they like; so it gets only a
+    share of the computer's time.
     """
 
     error = SourceError

@@ -22,10 +22,10 @@ from fendra.sources.udp import Datagrams
 class PinInput(BaseModel):
     """One input.
 
-    kind: a switch; pulses, whose value is how many come in a second; or analogue, a share from 0 to
-    1. pin: its number (Broadcom's). pull: what holds it while nothing is connected; with `up` it is
-    on when it is connected to ground. channel: of the converter. chip: which one, by its name.
-    per: pulses of one turn or whatever is counted. quiet: without pulses for so long it is 0, s.
+    kind: a switch; pulses, whose value is their number per second; or analogue, a share from 0 to
+    1. pin: its number (Broadcom's). pull: what pulls it while nothing is connected; with `up` it is
+    on when connected to ground. channel: of the converter. chip: which one, by its name. per:
+    pulses of one turn, or of whatever is counted. quiet: after this time without pulses it is 0, s.
     """
 
     model_config = ConfigDict(extra="forbid", frozen=True)

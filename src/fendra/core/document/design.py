@@ -110,7 +110,7 @@ class Design(Model):
     __str__ = __repr__
 
     def __dir__(self) -> list[str]:
-        """What there is to call and to read, without what the base class brings."""
+        """The names to call and to read, without those of the base class."""
         own = {
             name
             for kind in type(self).__mro__
@@ -140,7 +140,7 @@ class Design(Model):
         return sorted(range(len(self.layer)), key=lambda i: self.layer[i].priority)
 
     def effect_of(self, layer: Layer) -> str:
-        """The name of a layer's effect, its own or its preset's; empty where there is none."""
+        """The name of a layer's effect, its own or its preset's; empty if it has none."""
         preset = self.presets.get(layer.preset)
         return layer.effect or (preset.effect if preset is not None else "")
 

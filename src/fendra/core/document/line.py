@@ -1,4 +1,4 @@
-"""Lines and controllers: what is plugged in where, in wire order."""
+"""Lines and controllers: the parts of each line, in wire order."""
 
 from __future__ import annotations
 

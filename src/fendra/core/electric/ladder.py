@@ -174,9 +174,9 @@ def extra_taps(
 class _Choices:
     """What m choices of taps so far can send on to the right; a row each.
 
-    One sends slope * drop - need amperes where the drop here is so many volts, and bears a drop of
-    at most `most`, since else a rung before would be below its voltage. path: its newest tap's
-    place in the list of taps, -1 for none.
+    If the voltage drop here is `drop` volts, a choice sends slope * drop - need amperes. It allows
+    a drop of at most `most`; beyond it an earlier rung would be below its voltage. path: the place
+    of its newest tap in the list of taps, -1 for none.
     """
 
     slope: Floats

@@ -1,9 +1,9 @@
-"""The limiter: keeps what a frame draws within each supply's budget.
+"""The limiter: keeps the current of each frame within each supply's budget.
 
-It works on the frame's bytes, in whole numbers: what comes out is the same everywhere, and what is
-predicted of it is exact. A frame within the budget stays as it is. One beyond it is scaled, all
-channels alike, so that hues stay. The gain falls at once, rests, and comes back slowly: what
-flashes does not make all else pump.
+It works on the frame's bytes, in whole numbers. So the result is the same everywhere, and a
+prediction is exact. A frame within the budget stays unchanged. A frame beyond it is scaled, all
+channels alike, to keep the hues. The gain falls at once, waits, and rises slowly, so that a
+flashing layer does not make the rest pulse.
 """
 
 from __future__ import annotations

@@ -76,9 +76,10 @@ class SupplyBudget:
 
     @property
     def part_of_full(self) -> str:
-        """That in words: what is left of its brightest colour, and for how many LEDs it is enough.
+        """The share of full white in words: how much of the brightest colour is left, and for how
+        many LEDs it is enough.
 
-        Empty where it can give all.
+        Empty if it can give all.
         """
         if self.kept_a is None or self.full_a <= self.kept_a:
             return ""

@@ -65,11 +65,11 @@ class Engine(ABC):
         """
 
     def film(self, times_ms: Array, values: Array, is_new: Array, out: Array, gains: Array) -> None:
-        """Frames in a row into `out`, (frames, spots, 3) uint8 without gaps, and what the limiter
-        lets through of each into `gains`, (frames, limits) uint32 without gaps.
+        """Write frames in a row into `out`, (frames, spots, 3) uint8 without gaps, and the
+        limiter's gain of each into `gains`, (frames, limits) uint32 without gaps.
 
-        times_ms: (frames,) uint32. values, is_new: (frames, signals) float32 and bool, in the
-        order of `plan.fed`: what is known of each signal, and whether that is news.
+        times_ms: (frames,) uint32. values, is_new: (frames, signals) float32 and bool, in the order
+        of `plan.fed`: the known value of each signal, and whether it is new.
         """
         fed = self.plan.fed
         for row, now_ms in enumerate(times_ms.tolist()):

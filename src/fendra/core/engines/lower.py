@@ -28,9 +28,9 @@ from fendra.core.layout.wire import Wire
 class Painted:
     """What one layer does to the light of its spots.
 
-    number, path, space, scenes: as of `plan.Brush`. on: the place of its condition. results: for
-    each channel that it changes, the place of the light after it. share: the place of a number
-    that, where it is 0, leaves the light as it is, to the bit; None where there is none such.
+    number, path, space, scenes: as in `plan.Brush`. on: the place of its condition. results: for
+    each channel that it changes, the place of the light after it. share: the place of a number; if
+    it is 0, the layer leaves the light unchanged, to the bit. None if there is no such number.
     """
 
     number: int
@@ -46,11 +46,11 @@ class Painted:
 class Lowered:
     """A plan made ready to be written: its graph, its layers from the lowest on, its master level.
 
-    before, mixed, behind: the layers before those that scenes are mixed of, those, and the ones
-    behind. shares: the places of how much of each scene is there. bytes: between which values all
-    light lies after the master level, times 255; None where that is not known. turn: the place of
-    the count of frames, where light is dithered. watched: the places of what is told beside the
-    light, by name; of a colour there are three, NAME:red and so on.
+    before, mixed, behind: the layers below the scenes, those of the scenes, and those above.
+    shares: the places of the scenes' shares. bytes: bounds of all light after the master level,
+    times 255; None if unknown. turn: the place of the frame counter, if light is dithered. watched:
+    the places of values that are read beside the light, by name; a colour has three, NAME:red and
+    so on.
     """
 
     graph: Graph
@@ -70,9 +70,9 @@ class Lowered:
 
 
 def lower(plan: Plan, watched: Iterable[str] = ()) -> Lowered:
-    """Split colours, follow the light from layer to layer, and drop what is needless.
+    """Split colours, follow the light from layer to layer, and drop unused nodes.
 
-    watched: roots of the plan's graph that are kept beside the light; none of them reads what is
+    watched: roots of the plan's graph that are kept beside the light; none of them reads the light
     beneath a layer.
     """
     lowering = _Lowering(plan)
@@ -130,8 +130,8 @@ def _best(places: list[int], rates: Sequence[Rate]) -> int | None:
 class _Lowering:
     """Paints layer after layer onto a canvas of bounds, and records the light that they give.
 
-    kept: each layer that shows something, where it stands among those that scenes are mixed of, and
-    its results. roots: the master level, and what the memory cells hold next.
+    kept: each layer that shows something, its place among the layers of scenes, and its results.
+    roots: the master level, and the next values of the memory cells.
     """
 
     def __init__(self, plan: Plan) -> None:
@@ -229,10 +229,11 @@ class _Lowering:
             self.kept.append((paint, where, results))
 
     def shares(self, paint: Brush) -> list[int]:
-        """Numbers of a layer that, where they are 0, leave the light as it is, to the bit.
+        """Numbers of a layer for which this holds: if one is 0, the layer leaves the light
+        unchanged, to the bit.
 
-        That can be told of `beneath * rest + paint`, `beneath + paint` and the larger of `paint`
-        and `beneath`.
+        This can be derived for `beneath * rest + paint`, `beneath + paint` and the larger of
+        `paint` and `beneath`.
         """
         if paint.number in self._unsure:
             return []
@@ -263,7 +264,7 @@ class _Lowering:
         return {self.place(paint, channel) for channel in channels}, rests
 
     def _leaves_all(self, share: int, rest: int) -> bool:
-        """Whether what a layer leaves of the light beneath is all of it where its share is 0."""
+        """Whether a layer leaves all of the light beneath if its share is 0."""
         nodes = self.narrower.nodes
         node, other = nodes[rest], nodes[share]
         if node.op == "sub" and is_const(nodes[node.args[0]], 1.0):
@@ -277,7 +278,7 @@ class _Lowering:
         )
 
     def _factors(self, place: int) -> set[int]:
-        """A number, and what it is a product of: where one of those is 0, so is the number."""
+        """A number and its factors: if one of them is 0, the number is 0."""
         node, bounds = self.narrower.nodes[place], self.narrower.bounds
         if node.op != "mul" or not all(
             (each := bounds[arg]) is not None and each.is_finite for arg in node.args

@@ -1,4 +1,4 @@
-"""Where what is written computes each number, and what it keeps for the layers."""
+"""Decides where the written code computes each number, and which ones it keeps for the layers."""
 
 from __future__ import annotations
 
@@ -20,8 +20,8 @@ from fendra.core.graph.schedule import needed, schedule
 class Sorting:
     """Places of the graph, sorted by where they are computed.
 
-    common: numbers of every frame. of_layer: for each layer, numbers that only it needs, and
-    only while it is on. moving: for each layer, what is computed for each of its spots.
+    common: numbers of every frame. of_layer: for each layer, numbers that only it needs, and only
+    while it is on. moving: for each layer, the values that are computed for each of its spots.
     fixed: for each layer, per-spot values that it reads. read: numbers that the layers read.
     """
 

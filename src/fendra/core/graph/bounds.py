@@ -137,7 +137,9 @@ def _arithmetic(op: str, a: Bounds, b: Bounds) -> Bounds | None:
 
 
 def _result(low: float, high: float) -> Bounds | None:
-    """Bounds of what is rounded to float32: rounding keeps the order, and may reach infinity."""
+    """Bounds of a result that is rounded to float32: rounding keeps the order, and may reach
+    infinity.
+    """
     lowest, highest = _rounded(low), _rounded(high)
     if math.isnan(lowest) or math.isnan(highest):
         return None

@@ -63,13 +63,12 @@ class Clock:
         self._turns: dict[tuple[int, int | None], tuple[Value, Value]] = {}
 
     def cycle(self, rate: Operand, start: Value | None = None) -> Value:
-        """A phase from 0 up to 1, `rate` turns a second.
+        """A phase from 0 up to 1, at `rate` turns a second.
 
-        With a constant rate it follows the clock, so that two machines with the same
-        clock agree; where the rate moves, the phase accumulates and never jumps. A constant step is
-        rounded up: what is due at a whole millisecond comes with it, and not one later.
-        start: where this is true the phase is 0 again. Who asks twice, with one rate and one start,
-        gets one phase.
+        With a constant rate it follows the clock, so that two machines with the same clock agree.
+        If the rate changes, the phase accumulates and never jumps. A constant step is rounded up,
+        so that a step due at a whole millisecond comes at it and not one later. start: while this
+        is true the phase is 0. Two calls with the same rate and start share one phase.
         """
         return self.turns(rate, start)[1]
 

@@ -20,7 +20,7 @@ def highest(graph: Graph, root: str) -> float | None:
 
 
 def leaf_bounds(node: Node) -> Bounds | None:
-    """The bounds of what comes in, and of counts that are remembered."""
+    """The bounds of the inputs, and of counts kept in memory."""
     if node.op in ("input", "state") and node.kind is Kind.UINT:
         return Bounds(0.0, UINT_MASK)
     if node.op == "input" and str(node.payload).startswith(VALUE):

@@ -25,12 +25,11 @@ class Rate(IntFlag):
 class Node:
     """One operation on earlier nodes.
 
-    args: places of the arguments in the graph, all before this node.
-    width: 1, or 3 for a colour (red, green, blue); a width of 1 spreads over 3.
-    payload: a constant's values, or the name of a column, an input or a memory cell.
-    space: which choice of spots a column runs over.
-    label: what whoever recorded it calls it. origin: where in the design it comes from.
-    Both are for people who read what is emitted; nodes are equal without them.
+    args: places of the arguments in the graph, all before this node. width: 1, or 3 for a colour
+    (red, green, blue); a width of 1 spreads over 3. payload: a constant's values, or the name of a
+    column, an input or a memory cell. space: the choice of spots that a column runs over. label: a
+    name given while recording. origin: where in the design it comes from. Both are for people who
+    read the emitted code; they do not count when nodes are compared.
     """
 
     op: str
@@ -84,8 +83,7 @@ def with_args(node: Node, args: tuple[int, ...]) -> Node:
 class Graph:
     """Nodes in an order in which they can be computed, and the named results.
 
-    `start` holds each memory cell's first value; the root `state:NAME` is what the
-    cell holds next.
+    `start` holds each memory cell's first value; the root `state:NAME` is the cell's next value.
     """
 
     nodes: tuple[Node, ...]

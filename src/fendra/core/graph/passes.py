@@ -111,7 +111,7 @@ def share_equal(graph: Graph) -> Graph:
 
 
 def drop_unused(graph: Graph) -> Graph:
-    """Keep what the results need, and the memory that those read."""
+    """Keep only the nodes that the results need, and the memory that those read."""
     wanted = [place for name, place in graph.roots.items() if not name.startswith(STATE)]
     kept: set[int] = set()
     while wanted:

@@ -24,10 +24,10 @@ def needed(graph: Graph, places: Iterable[int]) -> Places:
 def schedule(
     graph: Graph, always: Iterable[int], layers: Sequence[Iterable[int]]
 ) -> tuple[Places, tuple[Places, ...]]:
-    """The numbers of a frame: those of every frame, and for each layer those that it alone needs.
+    """The numbers of a frame: those of every frame, and for each layer those that only it needs.
 
-    always: places that every frame needs, beside what the memory cells hold next.
-    layers: the places that each layer needs while it is on.
+    always: places that every frame needs, beside the next values of the memory cells. layers: the
+    places that each layer needs while it is on.
     """
     rates = graph.rates()
     following = [place for name, place in graph.roots.items() if name.startswith(STATE)]

@@ -254,10 +254,10 @@ class _Telling:
         self, paints: Sequence[Paint], light: Array, scene: int = -1,
         told: Collection[int] | None = (),
     ) -> Array:  # fmt: skip
-        """The light after some layers, where one scene is painted.
+        """The light after some layers, if one scene is painted.
 
-        told: the scenes that are painted beside it, where several are: layers of none of them are
-        noted as well, once; None where they have been noted.
+        told: the other scenes that are painted; layers of no scene are then noted once too. None if
+        they have been noted.
         """
         for paint in paints:
             if self._at_spot.row(paint.space) < 0:

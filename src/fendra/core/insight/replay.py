@@ -53,7 +53,7 @@ def frames_of(
 def replay(
     plan: Plan, film: Film, places: Sequence[int], end: int | None = None
 ) -> Iterator[tuple[int, list[Any]]]:
-    """Give frame by frame the numbers at some places of the graph, each one value for all LEDs.
+    """Yield, frame by frame, the numbers at some places of the graph, each one value for all LEDs.
 
     It computes only what they need. end: the frame to stop before; all by default.
     """

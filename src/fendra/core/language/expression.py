@@ -347,7 +347,7 @@ class _Compiler:
         return column.equals(float(words[text.value]))
 
     def _functions(self) -> dict[str, tuple[int, Callable[..., Value]]]:
-        """Name to number of arguments and meaning, of those that there are here."""
+        """Name to number of arguments and meaning, of the functions that are allowed here."""
         clock = self._scope.clock
         return PLAIN if clock is None else PLAIN | timed(clock)
 

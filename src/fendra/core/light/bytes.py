@@ -40,7 +40,8 @@ def quantise(
 
 
 def set_white_apart(rgb: Array) -> Array:
-    """Red, green and blue (..., 3) as four channels (..., 4): white gets what they have in common.
+    """Red, green and blue (..., 3) as four channels (..., 4): white gets the common part of the
+    three.
 
     >>> set_white_apart(np.array([9, 5, 4])).tolist()
     [5, 1, 0, 4]

@@ -1,4 +1,6 @@
-"""The bench: every address of every line, visible or not, and what the supplies can give."""
+"""The bench: every address of every line, visible or not, and the currents that the supplies can
+give.
+"""
 
 from __future__ import annotations
 

@@ -138,7 +138,7 @@ class Looked:
 
 
 def see(looked: Looked, position: Floats, lit: str = "", at: str = "") -> Seen:
-    """What one sees of a part whose LEDs are really at other places (n, 3) mm.
+    """What somebody sees of a part whose LEDs are really at other places (n, 3) mm.
 
     lit, at: what is lit then, and where on the whole thing.
     """

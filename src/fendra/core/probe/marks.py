@@ -138,9 +138,9 @@ class Marks:
 def quadrants(flat: Floats) -> tuple[Ints, Ints]:
     """Which places (n, 2) get the red and which the green mark.
 
-    Red is up and to the left, green up and to the right, what is below is dark; where nothing is up
-    on one side, red is to the left. On a line to the right they are its ends; on a line upward
-    red is its upper third, green its middle.
+    Red is top left, green top right, the bottom is dark; if one side has nothing at the top, red is
+    on the left. On a line to the right the marks are its ends; on a line upward red is its upper
+    third and green its middle.
     """
     extent = Extent.of(flat)
     across, upward = (flat - extent.middle).T
@@ -178,7 +178,7 @@ def _one_place(sight: Sight, flat: Floats, extent: Extent) -> str:
 
 
 def marks_of(bench: Bench) -> Marks:
-    """The marks on what a bench's patterns light."""
+    """The marks on the LEDs that a bench's patterns light."""
     rows = bench.placed
     if len(rows) == 0:
         return Marks(rows, rows, "nothing here has a place")

@@ -68,11 +68,11 @@ def find_bars(picture: Array) -> tuple[int, int, int, int]:
 class ScreenLight:
     """Pictures in, the light of LEDs out.
 
-    places, area: as of `area_weights`. step: of so many pixels across and down one is looked at.
-    finds_bars: black bars are left out. saturation: 1 is as it is, 0 grey, more is stronger. floor:
-    the least light, 0 to 1. grey: colours weaker than this are plain grey, 0 to 1. curve: points
-    (bright, shown), as the eye sees them, 0 to 1. settle: the share of the way to a new picture
-    that one goes.
+    places, area: as in `area_weights`. step: samples every n-th pixel across and down. finds_bars:
+    leaves out black bars. saturation: 1 keeps it, 0 is grey, more is stronger. floor: the least
+    light, 0 to 1. grey: colours weaker than this become plain grey, 0 to 1. curve: points (bright,
+    shown), as the eye sees them, 0 to 1. settle: how far the light moves towards a new picture, 0
+    to 1.
     """
 
     def __init__(

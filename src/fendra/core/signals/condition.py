@@ -71,7 +71,7 @@ def _calibrated(value: Value, fed: Fed) -> Value:
 
 
 def _per_cell(volts: Value, fed: Fed) -> Value:
-    """The voltage of a cell; the number of cells is guessed once, when a pack is first heard of."""
+    """The voltage of a cell; the number of cells is guessed from the first value of a pack."""
     cells, tracer = fed.signal.cells, fed.clock.tracer
     if cells is None:
         return volts

@@ -57,7 +57,7 @@ class Scaled:
 class Switched:
     """On and off, as a number passes the limits; between them nothing changes.
 
-    ends: where it goes on, and off again. on, off: the signal's numbers for both.
+    ends: where it turns on, and off. on, off: the signal's numbers for both.
     """
 
     ends: tuple[float, float]

@@ -12,8 +12,8 @@ from fendra.core.document.signal import Pin
 class PinKind:
     """What is connected to a pin.
 
-    tells: its raw numbers, in words. feeds: kinds of signals that it can feed. keys: keys of its
-    table, beside those that all pins have. pulls: whether the chip can hold it while nothing is
+    tells: its raw numbers, in words. feeds: kinds of signals that it can feed. keys: the keys of
+    its table, beside those that all pins have. pulls: whether the chip can pull it while nothing is
     connected.
     """
 

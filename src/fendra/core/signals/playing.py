@@ -34,7 +34,7 @@ def heard_by(tape: Tape, fed: Sequence[str], times: Floats) -> tuple[Floats32, T
     """The known values of the numbers that a program takes, and whether they are new: see
     `Tape.heard`.
 
-    Values are held within +-1e9, as in a program. With a tape without signals, all have their
+    Values are limited to +-1e9, as in a program. If a tape has no signals, all signals take their
     fallback. Raises SignalError for a tape that has signals, but none of these.
     """
     if fed and tape.signals and not {*fed} & {*tape.signals}:

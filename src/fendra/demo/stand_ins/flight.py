@@ -14,7 +14,7 @@ STICKS = ("stick_1", "stick_2", "stick_3", "stick_4")
 
 
 class Flight(StandIn):
-    """Sends what a fixed wing's autopilot would of the same flight."""
+    """Sends the same flight as a fixed wing's autopilot would."""
 
     about = "an autopilot that sends MAVLink by UDP"
     file = "flight.csv"

@@ -1,9 +1,9 @@
 """Who may: what a request's host, origin and token let it do.
 
-A page that listens on this computer alone needs no token; from other computers nobody gets there.
-What comes from a browser is looked at all the same: a page of another site may ask this computer
-for something, and a name of theirs may lead here. So the `Host` must be one that this computer is
-known by, and the `Origin`, where there is one, the page's own.
+A page that listens only on this computer needs no token, because other computers cannot reach it.
+Requests from browsers are checked anyway: a page of another site may send requests to this
+computer, and its host name may lead here. So the `Host` must be a name of this computer, and the
+`Origin`, if there is one, the page's own.
 """
 
 from __future__ import annotations

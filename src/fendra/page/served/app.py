@@ -52,7 +52,7 @@ FILES = {
 
 
 def make_app(served: Served) -> Starlette:
-    """The application of what is served."""
+    """Make the application that serves a page."""
     floods = Floods()
 
     async def checked(request: Request, wanted: Right) -> Right:
@@ -161,7 +161,7 @@ class Door:
 
 
 class Floods:
-    """How many calls each address has left: it gets so many a second, and saves up some."""
+    """How many calls each address has left: each gets this many a second, and can save up some."""
 
     MOST = 1000
 

@@ -27,10 +27,10 @@ def served_run(
 ) -> tuple[Session, Served]:
     """A session that can be steered, not yet begun, and what a server shows of it.
 
-    read: the design. compiled: makes its program; session_of: the session of that. path: the
-    design's file, where it has one: cues are kept beside it. reloads: somebody takes up what
-    changes in it, so that the page may change it. Raises DesignError where the design has a signal
-    of a name that steering needs.
+    read: the design. compiled: makes its program; session_of: makes the session for that. path: the
+    design's file, if it has one; cues are kept beside it. reloads: something reloads the file when
+    it changes, so the page may change it. Raises DesignError if the design has a signal with a name
+    that steering needs.
     """
     with server.closed_if_it_fails():
         steering = Steering(read, compiled)

@@ -48,10 +48,10 @@ _COLOURS = ["red", "green", "blue", "white", "dark"]
 
 
 class LiveBench(Thread):
-    """Plays a pattern on outputs until it is told to stop; takes what somebody saw.
+    """Plays a pattern on outputs until it is stopped; takes what somebody saw.
 
-    path: the design's file. model: what it is read as. tell: takes what failed. told: called with
-    each frame that is sent. changed: called when there is something new to see.
+    path: the design's file. model: reads it. tell: reports failures. told: called with each sent
+    frame. changed: called when there is something new to see.
     """
 
     def __init__(

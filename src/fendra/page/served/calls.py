@@ -94,11 +94,11 @@ Work: TypeAlias = Callable[[Served, Mapping[str, str], Any], Answer]
 
 @dataclass(frozen=True)
 class Call:
-    """One thing that can be asked.
+    """One call of the interface.
 
-    needs: the right that it takes. about: what it does, in a sentence. work: does it; is_slow: in a
-    thread of its own. body: what is sent along, at most `most` bytes. answers: the model of what
-    comes back. media: its type, where it is no JSON.
+    needs: the right that it takes. about: what it does, in a sentence. work: does it; is_slow: in
+    its own thread. body: the model of the request's body, at most `most` bytes. answers: the model
+    of the answer. media: its type, if it is not JSON.
     """
 
     method: str

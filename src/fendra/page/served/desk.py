@@ -78,7 +78,7 @@ class Desk:
             )
 
     def stamp(self) -> str:
-        """A text that changes whenever the file does; empty while there is none."""
+        """A text that changes whenever the file does; empty if there is no file."""
         return stamp(self.path)
 
     def check(self, text: str) -> list[data.FoundThing]:

@@ -37,7 +37,7 @@ class Shares:
         self._known = (0.0, 0.0)
 
     def of(self, loop_s: float, page_s: float) -> tuple[float, float]:
-        """Now that each has worked so long in all."""
+        """The shares over the last second. loop_s, page_s: how long each has worked in all."""
         now_s = self._clock()
         if self._since is None:
             self._since = now_s, loop_s, page_s
@@ -70,7 +70,7 @@ class Served:
 
     @cached_property
     def streams(self) -> Streams:
-        """What pages are told."""
+        """The streams for pages."""
         streams = Streams(self)
         if self.watch is not None:
             self.watch.told.append(streams.frame)
@@ -90,7 +90,7 @@ class Served:
         return self.steering.read
 
     def hello(self, right: Right) -> data.Hello:
-        """What a page is told first."""
+        """The first message to a page."""
         return data.Hello(
             kind="hello",
             version=VERSION,

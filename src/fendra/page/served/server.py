@@ -73,10 +73,10 @@ def place_of(address: str, port: int = 0) -> Place:
 
 
 class Server(Thread):
-    """Serves a page until it is stopped. tell: takes what failed.
+    """Serves a page until it is stopped. tell: reports failures.
 
-    Made, it listens already: an address that cannot be had is a PageError at once. announced: the
-    name under which it is told of in the local network, if it is.
+    It listens as soon as it is made; if the address is not free, it raises PageError. announced:
+    its name in the local network, if it announces one.
     """
 
     def __init__(self, place: Place, tell: Callable[[str], object] = lambda _: None) -> None:

@@ -56,8 +56,8 @@ class Source(Protocol):
 
 
 class Streams:
-    """What all pages of a run are told. Made and used in the server's own loop, but for `frame` and
-    `changed`, which any thread may call.
+    """Messages to all pages of a run. Used in the server's own loop, except `frame` and `changed`,
+    which any thread may call.
     """
 
     def __init__(self, served: Source) -> None:
@@ -226,7 +226,7 @@ def bare(state: data.State) -> data.State:
 
 
 def in_short(state: data.State) -> dict[str, Any]:
-    """Of a state what changes seldom: what hands do, the scene, what is lost and what fails."""
+    """The part of a state that changes seldom: held values, the scene, lost signals, failures."""
     return {
         "on": state.on,
         "level": state.level,

@@ -34,8 +34,8 @@ def tokens_path() -> Path:
 def read_tokens(*, anew: bool = False) -> Tokens:
     """The tokens of this user; they are made when they are first needed.
 
-    anew: make others; the old ones then let nobody in. Tokens in a file that others can read are
-    replaced too, since somebody may know them. Raises FileError.
+    anew: make new ones; the old ones are then invalid. Tokens in a file that others can read are
+    replaced too, because somebody may know them. Raises FileError.
     """
     path = tokens_path()
     if not anew and (known := _known(path)) is not None:

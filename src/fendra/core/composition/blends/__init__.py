@@ -19,10 +19,10 @@ from fendra.core.registry import Registry
 class Stroke:
     """What a layer paints with. All light is linear.
 
-    colour: of its effect, width 3. cover: how much of it, 0 to 1. light: what its level makes of
-    light, 0 to 1. paint: colour times cover times light. rest: what it leaves of the light beneath,
-    0 to 1: all but its cover; with `hides_below` all but the layer's own `cover`, wherever the
-    effect itself is.
+    colour: of its effect, width 3. cover: the effect's cover, 0 to 1. light: the light for the
+    layer's level, 0 to 1. paint: colour times cover times light. rest: the share of the light
+    beneath that stays, 0 to 1: 1 minus the cover; with `hides_below`, 1 minus the layer's own
+    `cover`, whatever the effect covers.
     """
 
     colour: Value

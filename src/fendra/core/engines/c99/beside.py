@@ -1,7 +1,7 @@
-"""What firmware needs beside its light: the code of its inputs and wires, and what is kept.
+"""What firmware needs beside its light: the code and memory of its inputs and wires.
 
-Bytes as the compilers of Debian 12 make them with -Os, the most of an ATmega328P, an STM32F103 and
-an RP2040: one input of each kind against none, in a design that has floats in any case.
+Bytes as the compilers of Debian 12 make them with -Os, the largest of an ATmega328P, an STM32F103
+and an RP2040: one input of each kind against none, in a design that uses floats anyway.
 """
 
 from __future__ import annotations

@@ -52,9 +52,9 @@ class Block:
     ) -> None:
         """Write the places, ascending.
 
-        uses: how often each is read. kept: those that are read after this block.
-        fields: those that are stored, and where. comment: what stands above a node, if
-        anything. stem: what a node is called.
+        uses: how often each is read. kept: places that are read after this block. fields: places
+        that are stored, and where. comment: gives the comment above a node, if any. stem: gives a
+        node's name.
         """
         nodes = self._graph.nodes
         fields = fields or {}

@@ -1,11 +1,11 @@
 """What firmware costs on a controller: flash, memory, stack, and the work of a frame.
 
-The figures of each processor (catalogue/cores.toml) were fitted on 152 programs: each effect
-plain and bound, of 12 and 40 LEDs, and three dozen of several effects. Sizes are as the compilers
-of Debian 12 make them with -Os, cycles of the 8-bit part as simavr counts them, instructions of the
-Cortex-M as qemu counts them, one and a half cycles each. No size is told too small, in the mean it
-is told four to seven in a hundred too large. Of cycles, which depend on the numbers, one program of
-fourteen takes more than is told, by a tenth at the most on the 8-bit part.
+The figures of each processor (catalogue/cores.toml) were fitted on 152 programs: each effect plain
+and bound, with 12 and 40 LEDs, and three dozen with several effects. Sizes are from the compilers
+of Debian 12 with -Os, cycles of the 8-bit part from simavr, instructions of the Cortex-M from qemu,
+at one and a half cycles each. No estimated size is too small; on average they are 4 to 7 % too
+large. Cycles depend on the numbers: one program in fourteen needs more than estimated, by at most a
+tenth on the 8-bit part.
 """
 
 from __future__ import annotations
@@ -56,9 +56,9 @@ _KIND_OF = {name: kind for kind, names in KINDS.items() for name in names}
 class Core:
     """What a processor needs.
 
-    code: bytes of flash, work: cycles, of each kind of operation and of what stands round them.
-    once: bytes of flash of what is linked as soon as a kind of operation is there at all. The
-    catalogue says what each of the other keys is.
+    code: bytes of flash; work: cycles; both for each kind of operation and for the code around
+    them. once: bytes of flash that are linked when a kind of operation is used at all. The
+    catalogue explains the other keys.
     """
 
     code: Mapping[str, float]
@@ -107,12 +107,12 @@ class Cost:
         return self.rate_of(self.work)
 
     def rate_of(self, work: float) -> float:
-        """Frames a second where each takes so many cycles."""
+        """Frames a second at this many cycles for each."""
         made_s = work / self.hz
         return 1.0 / (made_s + self.line_s if self.waits else max(made_s, self.line_s))
 
     def work_of(self, on: Iterable[int], scenes: int = 1) -> int:
-        """Cycles of a frame in which these layers are on, by their places, and so many scenes."""
+        """Cycles of a frame in which these layers (by their places) and this many scenes are on."""
         costs = dict(self.layers)
         mixing = self.mix * scenes if scenes > 1 else 0
         return self.rest + mixing + sum(costs.get(layer, 0) for layer in on)
@@ -122,9 +122,9 @@ def cost_of(
     count: Count, kind: ControllerType, *, is_receiver: bool = False,
     beside: tuple[int, int] = (0, 0),
 ) -> Cost | None:  # fmt: skip
-    """What a program costs on a controller type; None where nothing is known of its processor.
+    """What a program costs on a controller type; None if its processor is unknown.
 
-    beside: bytes of flash and of memory of what is there beside the light.
+    beside: bytes of flash and of memory for everything but the light.
     """
     core = CORES.get(kind.core)
     if core is None or kind.mhz is None:

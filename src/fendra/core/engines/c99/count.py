@@ -1,4 +1,4 @@
-"""What the emitted code consists of, counted: what it costs on a controller follows from it."""
+"""Counts what the emitted code consists of; the cost on a controller follows from it."""
 
 from __future__ import annotations
 
@@ -39,9 +39,9 @@ class Count:
     """The whole program; operations are counted by their names in the operation table.
 
     frame: of every frame. layers: from the lowest on. tables: bytes of constants. state: bytes of
-    what is remembered, without gaps; fields: how many numbers that is. signals: numbers that come
-    in. scenes: that there are, with the one for none of them. limits: supplies with a limiter.
-    line_bytes: of each line. dither: whether there is some.
+    memory, without gaps; fields: how many numbers it has. signals: numbers that arrive. scenes: how
+    many there are, with the one for no scene. limits: supplies with a limiter. line_bytes: of each
+    line. dither: whether light is dithered.
     """
 
     leds: int

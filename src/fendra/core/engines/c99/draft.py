@@ -75,7 +75,7 @@ class Draft:
         return {str(node.payload): node.kind for node in self.graph.nodes if node.op == "state"}
 
     def following(self, cell: str) -> int:
-        """The place of what a memory cell holds next."""
+        """The place of a memory cell's next value."""
         return self.graph.roots[f"{STATE}{cell}"]
 
     def about(self, origin: KeyPath) -> str:

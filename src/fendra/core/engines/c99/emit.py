@@ -49,11 +49,11 @@ class Emitted:
     """C99 for one design.
 
     name: of the header file, and the first part of every public name. header: the public side.
-    source: the rest; it includes `NAME.h`. gains: the fields that say what the limiters let
-    through, in the order of the design's supplies. lines: where the bytes of each line stand.
-    fields: of the struct of signals, each with its unit and range in words, in the order of
-    `Design.fed`. count: what the code consists of. cells: of each memory cell its field and C type.
-    pictures: of each live picture its field.
+    source: the rest; it includes `NAME.h`. gains: the fields with the limiters' gains, in the order
+    of the design's supplies. lines: where the bytes of each line are. fields: of the struct of
+    signals, each with its unit and range in words, in the order of `Design.fed`. count: what the
+    code consists of. cells: the field and C type of each memory cell. pictures: the field of each
+    live picture.
     """
 
     name: str

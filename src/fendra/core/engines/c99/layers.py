@@ -264,7 +264,7 @@ class Layers:
 def _leaf(pictures: Mapping[str, str], node: Node) -> Piece:
     """The light beneath, (layer, channel), or of a live picture, (name, channel).
 
-    pictures: what they are called here.
+    pictures: their names here.
     """
     assert isinstance(node.payload, tuple)
     name, channel = node.payload

@@ -48,7 +48,7 @@ def lines_alone(plan: Plan, numbers: Collection[int]) -> Plan:
 def _limit(
     limit: Limit, is_kept: Truths, new_place: Ints
 ) -> Limit:  # fmt: skip
-    """A supply's budget for what is left of the lines that it feeds."""
+    """A supply's budget for the remaining lines that it feeds."""
     spans = []
     for span in limit.spans:
         places = new_place[span.first : span.end][is_kept[span.first : span.end]]

@@ -61,7 +61,7 @@ def frame_size(draft: Draft) -> int:
 
 
 def wire_helpers(draft: Draft) -> list[str]:
-    """What puts colours into the order of a wire; only what the lines need."""
+    """The functions that put colours into the order of a wire; only those that the lines need."""
     wires = _moving(draft)
     found = []
     for order in dict.fromkeys(wire.order for wire in wires):

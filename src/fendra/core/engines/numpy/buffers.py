@@ -15,7 +15,7 @@ _ZERO = np.zeros((), np.float32)
 
 
 class Buffers:
-    """Arrays to compute into; what is given back is taken again."""
+    """Arrays to compute into; arrays that are given back are used again."""
 
     def __init__(self) -> None:
         self._free: list[Array] = []
@@ -42,9 +42,9 @@ def steps_of(
 ) -> list[Callable[[], Any]]:  # fmt: skip
     """An operation on arrays.
 
-    Against a constant, `min` and `max` are NumPy's own, which are faster. Like
-    compare-and-select, `fmin` and `fmax` give the constant for what is no number; they
-    differ from it in the sign of a zero alone, and adding 0.0 makes that the constant's.
+    Against a constant, `min` and `max` are NumPy's own, which are faster. Like compare-and-select,
+    `fmin` and `fmax` turn NaN into the constant. They differ from it only in the sign of a zero,
+    and adding 0.0 gives the constant's sign.
     """
     if op.name in ("min", "max") and against_constant and not _is_minus_zero(args[1]):
         fast = np.fmin if op.name == "min" else np.fmax

@@ -1,8 +1,8 @@
 """The NumPy engine: runs a plan frame by frame in float32, into reused buffers.
 
-What never changes is computed once; what changes per spot, once; what is one number
-a frame, as a number; only the rest runs over arrays, a layer over its own spots, and
-not at all while the layer is off.
+It computes constants once, and values that change only per spot once. Numbers that are the same for
+all LEDs are plain numbers. Only the rest runs over arrays, each layer over its own spots, and not
+at all while the layer is off.
 """
 
 from __future__ import annotations
@@ -253,7 +253,9 @@ class NumpyEngine(Engine):
         return {place for args in readers for place in args if self._rates[place] == Rate.FRAME}
 
     def _moving_arrays(self, light: int) -> set[int]:
-        """The light of a layer and what it needs, of all that runs over arrays in each frame."""
+        """The light of a layer and the nodes that it needs, as far as they run over arrays in each
+        frame.
+        """
         found: set[int] = set()
         wanted = [light]
         while wanted:
@@ -293,10 +295,11 @@ class NumpyEngine(Engine):
         return [*([take] if beneath else []), *work, put]
 
     def _into_target(self, light: int, own: set[int], beneath: set[int]) -> list[int]:
-        """What is computed where the light beneath a layer stands, from the layer's light back.
+        """The nodes that can be computed in place of the light beneath a layer, from the layer's
+        light back.
 
-        That is the light itself, and as far as nobody reads what is overwritten the way from what
-        is beneath to it: `beneath * rest + paint` takes no array of its own.
+        That is the light itself, and the way to it from the light beneath, if nothing else reads
+        what is overwritten: `beneath * rest + paint` needs no array of its own.
         """
         nodes = self._graph.nodes
         readers: dict[int, list[int]] = {}

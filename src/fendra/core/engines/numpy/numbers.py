@@ -127,7 +127,7 @@ class Numbers:
         self._has_run = False
 
     def run(self, now_ms: int, dt_ms: int, first: bool, news: Mapping[str, float]) -> list[Any]:
-        """Compute the numbers of this frame. The memory cells hold what the last one gave."""
+        """Compute the numbers of this frame. The memory cells hold the values of the last one."""
         registers = self._registers
         if self._has_run:
             self._remember(registers)
@@ -152,7 +152,7 @@ class Numbers:
         self, now_ms: int, dt_ms: int, first: bool, news: Mapping[str, float],
         held: Mapping[str, float], kept: Sequence[Any],
     ) -> list[Any]:  # fmt: skip
-        """The numbers of any frame: as `run`, of which what signals and cells held is given."""
+        """The numbers of any frame: like `run`, with given values for signals and cells."""
         self._has_run = False
         for (cell, _), value in zip(self._cells, kept, strict=True):
             self._registers[cell] = value
@@ -175,7 +175,7 @@ class Numbers:
                 self._registers[cell] = _plain(kind, memory[name])
 
     def _remember(self, registers: list[Any]) -> None:
-        """Let the memory cells hold what the frame before gave them."""
+        """Store the values that the last frame computed in the memory cells."""
         following = [registers[source] for _, source in self._cells]
         for (cell, _), value in zip(self._cells, following, strict=True):
             registers[cell] = value

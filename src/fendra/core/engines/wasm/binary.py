@@ -23,8 +23,8 @@ _TYPES, _FUNCTIONS, _MEMORIES, _EXPORTS, _CODE, _DATA = 1, 3, 5, 7, 10, 11
 
 @dataclass(frozen=True)
 class Function:
-    """takes, gives: types of values. locals: beside what it takes. body: instructions, without the
-    last `end`.
+    """takes, gives: types of values. locals: more locals, after those that it takes. body:
+    instructions, without the last `end`.
     """
 
     takes: tuple[int, ...]

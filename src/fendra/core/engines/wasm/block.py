@@ -40,8 +40,8 @@ def _tokens(text: str) -> tuple[bytes | tuple[int, bool], ...]:
 class Block:
     """Writes nodes in their order.
 
-    leaf: gives the piece of a node that is no operation. is_wide: four spots at once; what is one
-    number for all of them stands before the loop over them, at `Code.start`.
+    leaf: gives the piece of a node that is not an operation. is_wide: four spots at once; numbers
+    that are the same for all of them are computed before the loop, at `Code.start`.
     """
 
     def __init__(
@@ -54,7 +54,7 @@ class Block:
         self._spread: dict[int, Piece] = {}
 
     def inner(self) -> Block:
-        """A block that knows what this one does; what it adds is its own."""
+        """A block that knows the nodes of this one; nodes that it adds stay in it."""
         return Block(self._graph, self._code, self._memory, self._leaf, self.pieces,
                      is_wide=self._is_wide)  # fmt: skip
 
@@ -98,7 +98,7 @@ class Block:
         self.pieces[place] = Piece(get(self._code.keep(piece.push, kind)), piece.of_lanes)
 
     def _wide(self, place: int) -> Piece:
-        """A piece of four spots; of what is one number for all, made once before the loop."""
+        """A piece of four spots. A number that is the same for all is spread before the loop."""
         piece = self.piece(place)
         if piece.of_lanes:
             return piece

@@ -39,7 +39,7 @@ def get(place: int) -> bytes:
 
 
 class Code:
-    """The body of a function. takes, gives: types of values; what it takes are its first locals."""
+    """The body of a function. takes, gives: types of values; the first locals are parameters."""
 
     def __init__(self, *takes: int, gives: tuple[int, ...] = ()) -> None:
         self._takes, self._gives = takes, gives
@@ -62,26 +62,26 @@ class Code:
                     self._body += instruction(text)
 
     def keep(self, pushed: bytes, kind: int = I32) -> int:
-        """Put what is pushed into a new local."""
+        """Put the pushed value into a new local."""
         place = self.local(kind)
         self.add(pushed, f"local.set:{place}")
         return place
 
     def early(self, pushed: bytes) -> bytes:
-        """Put what is pushed into a new local of four lanes before a loop: see `start`. Gives what
-        pushes that local.
+        """Put the pushed value into a new local of four lanes before a loop: see `start`. Returns
+        the code that pushes that local.
         """
         place = self.local(V128)
         self._early += pushed + instruction(f"local.set:{place}")
         return get(place)
 
     def start(self) -> None:
-        """Add here what has to be done before a loop."""
+        """Add code here that must run before a loop."""
         self.add(bytes(self._early))
         self._early.clear()
 
     def least(self, values: Sequence[bytes], into: int, less: str = "i32.lt_u") -> None:
-        """Put the smallest of what is pushed into a local. less: compares two of its type."""
+        """Put the smallest of the pushed values into a local. less: compares two of its type."""
         first, *others = values
         self.add(first, f"local.set:{into}")
         for each in others:

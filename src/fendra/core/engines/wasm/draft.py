@@ -1,4 +1,4 @@
-"""A plan made ready for a module: what is computed where, and where it stands in memory."""
+"""A plan made ready for a module: where each value is computed, and its place in memory."""
 
 from __future__ import annotations
 
@@ -74,7 +74,7 @@ class Draft:
         return self.lowered.graph
 
     def _told(self) -> set[int]:
-        """The numbers of a frame that are told, or that what is told of an LED is computed from."""
+        """The numbers of a frame that the page reads, or that an LED's values need."""
         nodes, rates = self.graph.nodes, self.graph.rates()
         told = needed(self.graph, self.lowered.watched.values())
         moving = [place for place in told if rates[place] == Rate.SPOT_AND_FRAME]
@@ -88,7 +88,7 @@ class Draft:
         return 4 * (-(-self.plan.spot_count // LANES) * LANES + LANES)
 
     def following(self, cell: str) -> int:
-        """The place of what a memory cell holds next."""
+        """The place of a memory cell's next value."""
         return self.graph.roots[f"{STATE}{cell}"]
 
     def kind(self, place: int) -> Kind:

@@ -43,10 +43,10 @@ def emit_wasm(
 ) -> Wasm:  # fmt: skip
     """Write a plan as a module. The same design gives the same bytes.
 
-    is_wide: paint four LEDs at once, by the standard's vector instructions. told: roots of the
-    plan's graph whose values can be read beside the light. supplies: what is fed by whom, for the
-    currents of the newest frame. balances: where white is balanced, for what the eye sees. Raises
-    EngineError where it would be too large.
+    is_wide: paint four LEDs at once, with the standard's vector instructions. told: roots of the
+    plan's graph whose values can be read beside the light. supplies: which LEDs each supply feeds,
+    for the currents of the newest frame. balances: where white is balanced, for the colours that
+    the eye sees. Raises EngineError if it would be too large.
     """
     with np.errstate(all="ignore"):  # rules are tried on values of any size
         lowered = lower(plan, told)
@@ -98,9 +98,9 @@ class _Emitting:
         return len(self._functions) - 1
 
     def _telling(self, writer: Layers) -> list[dict[str, Any]]:
-        """The functions that tell of a layer at one of its spots, and where it then stands.
+        """The functions that give values of a layer at one of its spots, and where they put them.
 
-        That is what a name that begins with `why:layer:NUMBER:` says, and differs from LED to LED.
+        These are the names that begin with `why:layer:NUMBER:` and differ from LED to LED.
         """
         draft, found = self._draft, []
         rates = draft.graph.rates()
@@ -170,8 +170,8 @@ def _light(draft: Draft, advance_at: int, paint_at: int) -> Function:
 
 
 def _film(draft: Draft, frame: int) -> Function:
-    """Frames in a row. It takes how many, and the addresses of their times, of their signals as
-    they stand in memory, of their colours, and of what the limiters let through.
+    """Frames in a row. It takes how many, and the addresses of their times, their signals as they
+    are in memory, their colours, and the limiters' gains.
     """
     code = Code(I32, I32, I32, I32, I32)
     count, times, signals, rgb, gains = range(5)
@@ -200,7 +200,7 @@ def _places(
     """What stands where in the memory of a module."""
 
     def number(place: int) -> dict[str, Any]:
-        """Where a number of the frame stands, or what it always is."""
+        """The address of a number of the frame, or its constant value."""
         node = draft.graph.nodes[place]
         if place in draft.fields:
             return {"at": draft.fields[place], "kind": words_of(node.kind)}

@@ -25,7 +25,7 @@ RUN = 12
 
 
 class Layers:
-    """Writes the layers of a draft, and what is told of them at one spot."""
+    """Writes the layers of a draft, and the values that a page reads at one spot."""
 
     def __init__(self, draft: Draft) -> None:
         self._draft = draft
@@ -157,10 +157,10 @@ class Layers:
             code.add(get(row), i32(step), f"i32.add local.set:{row}")
 
     def telling(self, space: str, told: dict[int, list[int]]) -> Function:
-        """What is told of a layer at one of its spots.
+        """A function that gives values of a layer at one of its spots.
 
         It takes the spot's place among those of the layer, and its place among all. told: the
-        addresses where what is told goes, by its place in the graph.
+        address for each value, by its place in the graph.
         """
         draft, code = self._draft, Code(_I32, _I32)
         graph, rates = draft.graph, draft.graph.rates()

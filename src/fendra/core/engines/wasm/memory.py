@@ -63,5 +63,5 @@ class Memory:
 
 
 def words_of(kind: Kind) -> str:
-    """What a word holds, as it is told to those who read it."""
+    """What each word holds, for those who read it."""
     return {Kind.FLOAT: "f32", Kind.UINT: "u32", Kind.TRUTH: "truth"}[kind]
