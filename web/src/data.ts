@@ -132,7 +132,7 @@ export interface Memory {
   };
 }
 /**
- * A number of the newest frame: where it stands in the module's memory, or what it always is.
+ * A number of the newest frame: its place in the module's memory, or its constant value.
  *
  * kind: f32, u32 or truth, which is 0 or 1.
  */
@@ -142,8 +142,8 @@ export interface Reading {
   value?: number | null;
 }
 /**
- * A layer in the module. left_out: a word that is not 0 while it is left out. tells: what is
- * told of it at one LED, and where it stands after `tell<number>` has been called.
+ * A layer in the module. left_out: a word that is not 0 while the layer is left out. tells: the
+ * values at one LED, and where they are after a call of `tell<number>`.
  */
 export interface Painted {
   number: number;
@@ -170,7 +170,7 @@ export interface Layer {
   runs: number[][];
 }
 /**
- * idle_a: what dark LEDs draw. limit_a: what the limiter keeps, else what it is rated for.
+ * idle_a: what dark LEDs draw. limit_a: the limiter's budget, else the rating.
  */
 export interface Supply {
   name: string;
@@ -276,8 +276,8 @@ export interface Pace {
   page: number;
 }
 /**
- * A signal. value: as layers read it. raw: what a source said last, age_s ago. hand: whether a
- * hand has set it, or holds back its news; held: the numbers that it has then.
+ * A signal. value: as layers read it. raw: the newest value from a source, age_s ago. hand:
+ * whether a hand has set it, or holds back its new values; held: the numbers that it then has.
  */
 export interface LiveSignal {
   name: string;
