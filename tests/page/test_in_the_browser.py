@@ -118,7 +118,7 @@ def test_a_slider_that_is_moved_moves_the_light_as_a_program_would(opened, tmp_p
 def test_a_signal_is_lost_and_let_go_by_hand(opened, heron):
     made, played, path = heron
     page = opened(path, "t=12.4").ready()
-    page.page.get_by_role("button", name="speed: no news").click()
+    page.page.get_by_role("button", name="speed: lost").click()
     page.run("fendra.goTo(13.4)")
     without = {name: values for name, values in played.signals.items() if name != "speed"}
     kept = played.signals["speed"].copy()

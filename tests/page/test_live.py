@@ -88,7 +88,7 @@ def test_two_pages_and_a_phone_on_one_run_see_what_one_of_them_does(serve, live,
     one.page.get_by_label("left", exact=True).click()
     two.until(f"JSON.stringify(({HELD})('left')) === '[1]'")
     phone.until("document.querySelectorAll('.panel .wide.on').length === 1")
-    two.page.locator("li.signal.held", has_text="left").get_by_role("button", name="let go").click()
+    two.page.locator("li.signal.held", has_text="left").get_by_role("button", name="release").click()
     one.until(f"({HELD})('left') === null")
     # Scene and on and off.
     two.page.get_by_role("button", name="parked").first.click()
@@ -119,7 +119,7 @@ def test_killed_and_begun_again_the_pages_come_back_by_themselves(serve, live, d
     run.end()
     page.until("fendra.status === 'lost'")
     phone.until("fendra.status === 'lost'")
-    page.page.get_by_text("The run is gone; the page waits for it.").wait_for()
+    page.page.get_by_text("The run has stopped. This page waits for it.").wait_for()
     again = serve(Running, design_file, port=port)
     before = page.page.evaluate("fendra.frames")
     page.until(f"fendra.status === 'open' && fendra.frames > {before} + 5")
@@ -270,7 +270,7 @@ def test_what_is_written_here_and_what_an_editor_saved_do_not_overwrite_each_oth
     page.page.keyboard.type("# mine\n")
     theirs = design_file.read_text(encoding="utf-8").replace("rate = 50 ", "rate = 40 ")
     design_file.write_text(theirs, encoding="utf-8")
-    page.page.get_by_text("The file was changed elsewhere meanwhile.").wait_for()
+    page.page.get_by_text("The file has changed elsewhere.").wait_for()
     page.page.get_by_role("textbox", name="The design's text").click()
     page.page.keyboard.press("Control+s")
     page.page.get_by_text("the file changed meanwhile", exact=False).first.wait_for()
@@ -278,7 +278,7 @@ def test_what_is_written_here_and_what_an_editor_saved_do_not_overwrite_each_oth
     page.page.get_by_role("button", name="keep mine").click()
     until(lambda: design_file.read_text(encoding="utf-8").startswith("# mine\n"), "mine")
     assert "rate = 50 " in design_file.read_text(encoding="utf-8")
-    page.page.get_by_text("as in the file").wait_for()
+    page.page.get_by_text("saved", exact=True).wait_for()
 
 
 def test_the_bench_by_a_phone(serve, live, design_file):

@@ -9,7 +9,7 @@ import { App } from "./ui/app";
 
 async function start(into: HTMLElement): Promise<void> {
   if (typeof WebAssembly !== "object") {
-    throw new Error("This browser has no WebAssembly, which runs the design. Use a newer one, or allow it.");
+    throw new Error("This browser has no WebAssembly, which the page needs. Use a newer browser, or allow it.");
   }
   const data = JSON.parse(document.getElementById("data")?.textContent ?? "") as PageData;
   const shown = fromAddress(location.hash);
@@ -28,6 +28,6 @@ start(page).catch((error: unknown) => {
   const sentence = document.createElement("p");
   sentence.className = "sentence";
   const why = error instanceof Error ? error.message : String(error);
-  sentence.textContent = error instanceof SyntaxError ? "What this page holds of the design is damaged: make it again with `fendra page`." : why;
+  sentence.textContent = error instanceof SyntaxError ? "The design in this page is damaged. Make the page again with `fendra page`." : why;
   page.replaceChildren(sentence);
 });

@@ -61,7 +61,7 @@ export function LiveApp({ link }: { link: Link }) {
           <h1>{state.design}{state.bench ? ": the bench" : ""}</h1>
           <p class={link.status === "open" ? "faint" : "bad"} role="status">{statusOf(link)}</p>
         </div>
-        <nav aria-label="What is seen">
+        <nav aria-label="View">
           {!isPlacing && (
             <div class="group" role="group" aria-label="Side">
               {Object.keys(SIDES).map((side) => (
@@ -70,7 +70,7 @@ export function LiveApp({ link }: { link: Link }) {
             </div>
           )}
           {!isPlacing && (
-            <div class="group" role="group" aria-label="Written over it">
+            <div class="group" role="group" aria-label="Overlays">
               {(["wires", "names", "addresses"] as const).map((key) => (
                 <button key={key} class={shown[key] ? "small on" : "small"} aria-pressed={shown[key]}
                   onClick={() => setShown((was) => ({ ...was, [key]: !was[key] }))}>
@@ -144,7 +144,7 @@ export function LiveApp({ link }: { link: Link }) {
 }
 
 function statusOf(link: Link): string {
-  if (link.status !== "open") return "The run is gone; the page waits for it.";
+  if (link.status !== "open") return "The run has stopped. This page waits for it.";
   const { state } = link;
   if (!state || state.bench) return "";
   const troubles = [...state.sources, ...state.outputs].filter((each) => each.problem !== null).length;
@@ -154,6 +154,6 @@ function statusOf(link: Link): string {
     `${state.rate.now.toFixed(1)} frames/s`,
     lost ? `${lost} signals lost` : "",
     troubles ? `${troubles} failing` : "",
-    mayLook(link) ? "you may look, not steer" : "",
+    mayLook(link) ? "view only" : "",
   ].filter(Boolean).join(" · ");
 }

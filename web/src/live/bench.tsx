@@ -51,8 +51,8 @@ export function Bench({ link, bench }: { link: Link; bench: BenchState }) {
       </div>
       <p class="should" aria-live="polite"><b>You should see:</b> {bench.words || "the next step"}</p>
       <div class="two-columns">
-        <button onClick={() => link.steer("POST", "/api/bench/step", { by: -1 })}>‹ step back</button>
-        <button onClick={() => link.steer("POST", "/api/bench/step", { by: 1 })}>step on ›</button>
+        <button onClick={() => link.steer("POST", "/api/bench/step", { by: -1 })}>‹ previous step</button>
+        <button onClick={() => link.steer("POST", "/api/bench/step", { by: 1 })}>next step ›</button>
       </div>
       <p class="faint">step {bench.step} of {bench.steps}; level {bench.level.toFixed(2)}, at most {bench.amps.join(", ")}</p>
       {bench.problem && <p class="problem" role="alert">{capital(bench.problem)}</p>}
@@ -80,7 +80,7 @@ export function Bench({ link, bench }: { link: Link; bench: BenchState }) {
         </button>
       )}
       {bench.verdict && (
-        <section class={bench.is_explained ? "verdict" : "verdict bad"} aria-label="What follows">
+        <section class={bench.is_explained ? "verdict" : "verdict bad"} aria-label="Conclusion">
           <p>{capital(bench.verdict)}</p>
           {bench.ways.map((way, i) => {
             const canApply = way.at(-1) !== "";

@@ -53,7 +53,7 @@ export function Scenes({ link, state }: Held) {
   return (
     <div class="scenes" role="group" aria-label="Scene">
       <button class={state.scene_by_hand === null ? "on" : ""} aria-pressed={state.scene_by_hand === null} disabled={mayLook(link)}
-        title="as the conditions of the scenes say" onClick={() => link.steer("PUT", path("scene"), { value: null })}>
+        title="by the scenes' conditions" onClick={() => link.steer("PUT", path("scene"), { value: null })}>
         by itself{state.scene_by_hand === null && state.scene ? `: ${state.scene}` : ""}
       </button>
       {state.scenes.map((name) => (
@@ -81,7 +81,7 @@ export function Cues({ link, state, canKeep }: Held & { canKeep: boolean }) {
             )}
           </span>
         ))}
-        {state.cues.length === 0 && <span class="faint">No cue is kept yet.</span>}
+        {state.cues.length === 0 && <span class="faint">No cues yet.</span>}
       </div>
       {canKeep && (
         <form class="keep" onSubmit={(event) => {
@@ -90,7 +90,7 @@ export function Cues({ link, state, canKeep }: Held & { canKeep: boolean }) {
           link.steer("PUT", path("cues", name.trim()));
           setName("");
         }}>
-          <input aria-label="Name of a new cue" placeholder="keep this look as…" value={name} maxLength={60}
+          <input aria-label="Name of a new cue" placeholder="save this look as…" value={name} maxLength={60}
             onInput={(event) => setName(event.currentTarget.value)} />
           <button type="submit" disabled={!name.trim()}>keep</button>
         </form>
@@ -118,7 +118,7 @@ export function SignalRow({ link, signal, now, traces, name, isBare }: {
     timer.current = window.setTimeout(() => (own.current = undefined), HELD_MS);
     link.tell();
   };
-  const source = now.hand === "set" ? "by hand" : now.hand === "lost" ? "held back by hand" : now.source;
+  const source = now.hand === "set" ? "by hand" : now.hand === "lost" ? "lost by hand" : now.source;
   return (
     <li class={now.hand ? "signal held" : "signal"}>
       <div class="head">
@@ -130,7 +130,7 @@ export function SignalRow({ link, signal, now, traces, name, isBare }: {
         <div class="control">
           <Control signal={signal} value={values[0] ?? signal.rest} values={values} set={set} />
           {!isMoment && !isBare && (
-            <button class={now.hand === "lost" ? "small on" : "small"} aria-pressed={now.hand === "lost"} aria-label={`${signal.name}: no news`} title="hold back all news of it"
+            <button class={now.hand === "lost" ? "small on" : "small"} aria-pressed={now.hand === "lost"} aria-label={`${signal.name}: lost`} title="ignore its sources"
               onClick={() => now.hand === "lost" ? link.steer("DELETE", path("signals", signal.name)) : link.steer("POST", path("signals", signal.name, "lose"))}>
               lost
             </button>
@@ -141,7 +141,7 @@ export function SignalRow({ link, signal, now, traces, name, isBare }: {
         <span>{now.computed ? "computed" : `${source}${now.age_s !== null && !now.hand ? `, ${ageText(now.age_s)}` : ""}${now.rate_hz > 0.05 && !isBare ? `, ${now.rate_hz.toFixed(1)}/s` : ""}`}</span>
         <span>
           {now.refused > 0 && !isBare && <span class="bad" title={now.problem}>{now.refused} refused </span>}
-          {now.hand && !mayLook(link) && <button class="link" onClick={() => link.steer("DELETE", path("signals", signal.name))}>let go</button>}
+          {now.hand && !mayLook(link) && <button class="link" onClick={() => link.steer("DELETE", path("signals", signal.name))}>release</button>}
         </span>
       </p>
     </li>

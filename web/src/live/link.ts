@@ -96,7 +96,7 @@ export class Link implements Showing {
       this.isPlaying = false;
       if (REFUSED.includes(code)) {
         this.status = "refused";
-        this.why = reason || "The page may not be seen from here.";
+        this.why = reason || "This address may not open the page.";
       } else {
         this.status = "lost";
         setTimeout(() => this.join(), this.wait);

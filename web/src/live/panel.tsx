@@ -18,7 +18,7 @@ export function Panel({ link }: { link: Link }) {
       <header>
         <h1>{state.design}</h1>
         <p class={link.status === "open" ? "faint" : "bad"} role="status">
-          {link.status !== "open" ? "The run is gone; the page waits for it." : mayLook(link) ? "You may look; to steer, open the other address." : state.scene ?? ""}
+          {link.status !== "open" ? "The run has stopped. This page waits for it." : mayLook(link) ? "View only. To steer, open the other address." : state.scene ?? ""}
         </p>
       </header>
       {picture.look.panel.map((row, i) => <Row key={i} link={link} row={row} />)}

@@ -14,7 +14,7 @@ export function RunState({ link, state }: { link: Link; state: State }) {
         <dt>frames a second</dt><dd>{rate.now.toFixed(1)} of {rate.wanted}</dd>
         <dt>late, usually</dt><dd>{rate.late_ms.toFixed(2)} ms</dd>
         <dt>late, 1 in 100</dt><dd>{rate.late_p99_ms.toFixed(2)} ms</dd>
-        <dt>left out</dt><dd class={rate.left_out > 0 ? "warn" : ""}>{rate.left_out} of {rate.made + rate.left_out}</dd>
+        <dt>skipped</dt><dd class={rate.left_out > 0 ? "warn" : ""}>{rate.left_out} of {rate.made + rate.left_out}</dd>
         <dt>processor, light</dt><dd>{percent1(rate.loop)}</dd>
         <dt>processor, page</dt><dd>{percent1(rate.page)}</dd>
         <dt>engine</dt><dd>{state.engine}</dd>

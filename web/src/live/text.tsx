@@ -90,7 +90,7 @@ export function TextEditor({ desk }: { desk: Desk }) {
     <div class="text">
       <div class="text-head">
         <b>{sheet?.file}</b>
-        <span class={isStale ? "bad" : "faint"}>{isStale ? "The file was changed elsewhere meanwhile." : isChanged ? "not saved yet" : "as in the file"}</span>
+        <span class={isStale ? "bad" : "faint"}>{isStale ? "The file has changed elsewhere." : isChanged ? "not saved yet" : "saved"}</span>
         {isStale && (
           <button class="small" onClick={() => {
             const text = sheet.text.replaceAll("\r\n", "\n");

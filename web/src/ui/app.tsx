@@ -126,7 +126,7 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
           <h1>{data.title}</h1>
           <p class="faint">{look.about || `${look.leds.count} LEDs, ${look.rate} frames a second`}</p>
         </div>
-        <nav aria-label="What is seen">
+        <nav aria-label="View">
           <div class="group" role="group" aria-label="Side">
             {Object.keys(SIDES).map((side, i) => (
               <button key={side} class={now === side ? "small on" : "small"} aria-pressed={now === side} title={`key ${i + 1}`}
@@ -135,7 +135,7 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
               </button>
             ))}
           </div>
-          <div class="group" role="group" aria-label="Written over it">
+          <div class="group" role="group" aria-label="Overlays">
             {(["wires", "names", "addresses"] as const).map((key) => (
               <button key={key} class={shown[key] ? "small on" : "small"} aria-pressed={shown[key]} title={`key ${key[0]!}`}
                 onClick={() => toggle(key)}>
@@ -181,7 +181,7 @@ export function App({ data, player, start }: { data: PageData; player: Player; s
           {tab === "signals" && <Signals player={player} traces={traces} pads={pads} />}
           {tab === "signals" && pads.count > 0 && <Axes pads={pads} player={player} />}
           {tab === "why" && <Why run={player.first} />}
-          {tab === "led" && (isChosen ? <Led run={player.first} spot={spot} /> : <p class="faint">Touch an LED to see what it is and why it looks as it does.</p>)}
+          {tab === "led" && (isChosen ? <Led run={player.first} spot={spot} /> : <p class="faint">Touch an LED to see what it is and why it has its colour.</p>)}
         </div>
       </aside>
       <Time player={player} strip={strip} />
@@ -198,7 +198,7 @@ function Axes({ pads, player }: { pads: Pads; player: Player }) {
         <label key={axis} class="axis">
           axis {axis}
           <select value={pads.axes.get(axis) ?? ""} onChange={(event) => pads.bind(axis, event.currentTarget.value)}>
-            <option value="">moves nothing</option>
+            <option value="">not used</option>
             {numbers.map((signal) => <option key={signal.name} value={signal.name}>{signal.name}</option>)}
           </select>
         </label>

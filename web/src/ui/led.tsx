@@ -16,7 +16,7 @@ export function Led({ run, spot }: { run: Run; spot: number }) {
         line {told.line}, address {told.address}; bytes {told.rgb.join(" ")} (red green blue), sent as {told.order}; master{" "}
         {percent(told.master)}
       </p>
-      <h2 class="over">Its layers, the topmost first</h2>
+      <h2 class="over">Its layers, top first</h2>
       {touches.length === 0 && <p>No layer has this LED.</p>}
       <ol class="touches">
         {touches.map(({ layer, isOn, facts, before, after }) => (

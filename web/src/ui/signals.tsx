@@ -78,8 +78,8 @@ function Row({ signal, player, traces, pads }: Props & { signal: Signal }) {
           <button
             class={deed?.what === "lost" ? "small on" : "small"}
             aria-pressed={deed?.what === "lost"}
-            aria-label={`${signal.name}: no news`}
-            title="no news of it"
+            aria-label={`${signal.name}: lost`}
+            title="treat it as lost"
             onClick={() => player.do(signal.name, deed?.what === "lost" ? "free" : "lost")}
           >
             lost
@@ -88,12 +88,12 @@ function Row({ signal, player, traces, pads }: Props & { signal: Signal }) {
       )}
       {!signal.of && (
         <p class="faint foot">
-          <span>{raw === undefined ? "no news yet" : signal.kind === "number" ? `raw ${numberText(raw)}` : ""}</span>
+          <span>{raw === undefined ? "no value yet" : signal.kind === "number" ? `raw ${numberText(raw)}` : ""}</span>
           <span>
             {leads}
             {deed && (
               <button class="link" onClick={() => player.do(signal.name, "free")}>
-                {isTaped ? "back to the tape" : "let go"}
+                {isTaped ? "back to the tape" : "release"}
               </button>
             )}
           </span>

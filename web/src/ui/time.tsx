@@ -94,7 +94,7 @@ export function Time({ player, strip }: { player: Player; strip: Strip }) {
           {player.isPlaying ? "❚❚" : "▶"}
         </button>
         <button onClick={() => player.stepBy(-1)} aria-label="One frame back">‹</button>
-        <button onClick={() => player.stepBy(1)} aria-label="One frame on">›</button>
+        <button onClick={() => player.stepBy(1)} aria-label="One frame forward">›</button>
         <select aria-label="Speed" value={String(player.speed)} onChange={(event) => {
           player.speed = Number(event.currentTarget.value);
           player.tell();

@@ -40,7 +40,7 @@ export function Why({ run }: { run: Run }) {
                 <span class="name">{name}</span>
                 <span class="faint">
                   {drawn.toFixed(2)} A{limit ? ` of ${limit.toFixed(2)} A` : ""}
-                  {supply.has_limiter ? (through < 1 ? `; held to ${percent(through)}` : "; limiter at rest") : ""}
+                  {supply.has_limiter ? (through < 1 ? `; limited to ${percent(through)}` : "; limiter idle") : ""}
                 </span>
               </li>
             );
@@ -48,7 +48,7 @@ export function Why({ run }: { run: Run }) {
         </ul>
       </section>
       <section aria-label="Layers">
-        <h2>Layers, the topmost first</h2>
+        <h2>Layers, top first</h2>
         <ul>
           {look.layers.toReversed().map((layer) => {
             const painted = places.layers.find((each) => each.number === layer.number);
