@@ -271,7 +271,7 @@ SENTENCES = {
     "no WebAssembly": ("delete globalThis.WebAssembly", "has no WebAssembly"),
     "damaged": (
         "const parse = JSON.parse; JSON.parse = (text) => parse(text.slice(1))",
-        "is damaged: make it again with `fendra page`",
+        "is damaged. Make the page again with `fendra page`",
     ),
 }
 
