@@ -36,6 +36,19 @@ def cache(tmp_path_factory):
 
 
 @pytest.fixture(scope="session")
+def need():
+    """Leaves tests out where tools are missing, with the word how to get them; fails in CI."""
+
+    def ask(what, packages):
+        if what:
+            reason = f"no {', '.join(what)} (on Debian: apt install {packages})"
+            tell = pytest.fail if os.environ.get("CI") else pytest.skip
+            tell(f"left out: {reason}")
+
+    return ask
+
+
+@pytest.fixture(scope="session")
 def compiler():
     """The machine's C compiler. Without one native tests are skipped here, and fail in CI."""
     try:

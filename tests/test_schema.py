@@ -29,6 +29,15 @@ def complaint(values):
     return " ".join(error.message for error in errors)
 
 
+def cases(table, key):
+    """The keys that go with each value of a key, from the chain of conditions."""
+    found = {}
+    while "if" in table:
+        found[table["if"]["properties"][key]["const"]] = table["then"]["properties"]
+        table = table.get("else", {})
+    return found
+
+
 @pytest.mark.parametrize("name", DESIGNS)
 def test_it_takes_every_shipped_design(name):
     VALIDATOR.check_schema(SCHEMA)
@@ -49,11 +58,7 @@ def test_every_key_of_every_table_has_a_description():
 @pytest.mark.parametrize("name", sorted(EFFECTS))
 def test_each_effect_brings_its_parameters_and_no_others(name):
     assert complaint(layer(effect=name, **example_of(name))) == ""
-    (branch,) = [
-        each["then"]["properties"]
-        for each in SCHEMA["$defs"]["Layer"]["allOf"]
-        if each["if"]["properties"]["effect"]["const"] == name
-    ]
+    branch = cases(SCHEMA["$defs"]["Layer"], "effect")[name]
     assert {*branch} == {*EFFECTS[name].parameters}
     for key, item in EFFECTS[name].parameters.items():
         assert branch[key]["description"].startswith(item.about)
@@ -100,3 +105,18 @@ def test_led_types_controllers_and_drivers_are_offered_with_what_they_are():
     assert complaint({"sources": {"a": {"type": "mqtt", "address": "host", "root": "x"}}}) == ""
     assert "'rooot'" in complaint({"sources": {"a": {"type": "mqtt", "rooot": "x"}}})
     assert complaint({"outputs": {"a": {"type": "serial", "address": "p", "lines": ["a"]}}}) == ""
+    assert "201 is greater" in complaint({"outputs": {"a": {"type": "sacn", "priority": 201}}})
+    assert "'dusk' is not one of" in complaint(
+        {"sources": {"a": {"type": "screen", "curve": "dusk"}}}
+    )
+    keepalive = cases(sources, "type")["mqtt"]["keepalive"]
+    assert keepalive["description"] == "time between signs of life, s. 10 by default"
+    assert (keepalive["type"], keepalive["minimum"], keepalive["maximum"]) == ("integer", 1, 3600)
+
+
+def test_editors_that_ignore_conditions_are_offered_every_key_with_what_it_is_where():
+    tail = SCHEMA["$defs"]["Layer"]["properties"]["tail"]["description"].split("\n\n")
+    assert tail[0].startswith("beam: the fading light behind it. deg, 0 to 360")
+    assert tail[1].startswith("comet: its length, as a share of the way.")
+    rate = SCHEMA["properties"]["sources"]["additionalProperties"]["properties"]["rate"]
+    assert "screen: captures a second. 30 by default" in rate["description"].split("\n\n")

@@ -5,7 +5,7 @@ from __future__ import annotations
 import inspect
 import json
 import re
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterator, Mapping
 from typing import Any, TypeAlias
 
 from pydantic import BaseModel
@@ -121,26 +121,50 @@ def _known(texts: Mapping[str, str]) -> Schema:
 
 def _add_effects(table: Schema) -> None:
     """Let a table complete its effect, and the parameters of the effect that it has."""
-    own = [*table["properties"]]
     about = {name: effect.about.splitlines()[0] for name, effect in EFFECTS.items()}
     table["properties"]["effect"] |= _known(about)
-    users: dict[str, list[str]] = {}
-    table["allOf"] = []
-    for name, effect in EFFECTS.items():
-        keys = {key: _parameter(item) for key, item in effect.parameters.items()}
-        table["allOf"].append(_only(own, "effect", name, keys))
-        for key in keys:
-            users.setdefault(key, []).append(name)
-    for key, names in users.items():
-        table["properties"].setdefault(key, {"description": f"a parameter of {', '.join(names)}"})
+    _add_cases(table, "effect", {
+        name: {key: _parameter(item) for key, item in effect.parameters.items()}
+        for name, effect in EFFECTS.items()
+    })  # fmt: skip
 
 
-def _only(own: Iterable[str], key: str, value: str, more: Mapping[str, Schema]) -> Schema:
-    """If a key has a value, these keys are there besides, and no others."""
-    return {
-        "if": {"properties": {key: {"const": value}}, "required": [key]},
-        "then": {"properties": dict(more), "propertyNames": {"enum": [*own, *more]}},
-    }
+def _add_cases(table: Schema, key: str, cases: Mapping[str, Mapping[str, Schema]]) -> None:
+    """For each value of a key, the keys that go with it; no others are allowed then.
+
+    The cases are a chain of if, then and else, because many editors ignore conditions, and some
+    offer no keys at all beside a list of them. For those the table itself has all keys of all
+    cases, each with what it is in which case.
+    """
+    own = [*table["properties"]]
+    users: dict[str, dict[str, Schema]] = {}
+    for value, keys in cases.items():
+        for name, kind in keys.items():
+            users.setdefault(name, {})[value] = kind
+    for name, kinds in users.items():
+        table["properties"].setdefault(name, _in_any_case(kinds))
+    chain: Schema = {}
+    for value, keys in reversed([*cases.items()]):
+        case = {
+            "if": {"properties": {key: {"const": value}}, "required": [key]},
+            "then": {"properties": dict(keys), "propertyNames": {"enum": [*own, *keys]}},
+        }
+        chain = case | ({"else": chain} if chain else {})
+    table |= chain
+
+
+def _in_any_case(kinds: Mapping[str, Schema]) -> Schema:
+    """A key of several cases: its description in each, and the default if they agree."""
+    texts: dict[str, list[str]] = {}
+    for value, kind in kinds.items():
+        texts.setdefault(kind["description"], []).append(value)
+    rows = [f"{', '.join(values)}: {text}" for text, values in texts.items()]
+    defaults = [kind.get("default") for kind in kinds.values()]
+    agreed = defaults[0] if all(each == defaults[0] for each in defaults) else None
+    known = {} if agreed is None else {"default": agreed}
+    # Without a type editors insert a table.
+    anything = ["number", "string", "boolean", "array", "object"]
+    return {"description": "\n\n".join(rows), "type": anything, **known}
 
 
 def _parameter(item: Parameter) -> Schema:
@@ -176,14 +200,34 @@ def _plain(item: Parameter) -> Schema | None:
 def _connection(plain: Schema, drivers: Drivers[Any]) -> Schema:
     """A source or an output: its driver, and the driver's keys."""
     made: Schema = json.loads(json.dumps(plain))
-    own = [*made["properties"]]
     kinds = {name: drivers.kind(name) for name in drivers.names()}
     about = {name: inspect.cleandoc(inspect.getmodule(kind).__doc__ or "").partition("\n")[0]
              for name, kind in kinds.items()}  # fmt: skip
     made["properties"]["type"] |= _known(about)
-    made["allOf"] = []
-    for name, kind in kinds.items():
-        texts = described(kind.Options)
-        keys = {key: {"description": texts.get(key, "")} for key in kind.Options.model_fields}
-        made["allOf"].append(_only(own, "type", name, keys))
+    _add_cases(made, "type", {name: _options(kind.Options) for name, kind in kinds.items()})
     return made
+
+
+def _options(model: type[BaseModel]) -> dict[str, Schema]:
+    """The keys of a driver: each with its description, type, range and default."""
+    texts = described(model)
+    return {
+        key: _option(texts.get(key, ""), kind)
+        for key, kind in model.model_json_schema()["properties"].items()
+    }
+
+
+def _option(text: str, kind: Schema) -> Schema:
+    """One key of a driver. Pydantic's titles, nulls and references say nothing to a maker."""
+    kinds = [each for each in kind.get("anyOf", ()) if each != {"type": "null"}]
+    made: Schema = {k: v for k, v in kind.items() if k not in ("anyOf", "title", "default")}
+    made |= kinds[0] if len(kinds) == 1 else {"anyOf": kinds} if kinds else {}
+    if "$ref" in json.dumps(made):  # tables, which the driver checks
+        made = {"type": "object"}
+    default = kind.get("default")
+    if default is not None:
+        made["default"] = default
+    if text and "by default" not in text and default not in (None, "", [], {}):
+        shown = f"{default:g}" if isinstance(default, float) else json.dumps(default)
+        text = f"{text}. {shown} by default"
+    return {"description": text, **made}

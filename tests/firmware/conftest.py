@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 import subprocess
 from pathlib import Path
 
@@ -13,19 +12,6 @@ from targets import HERE, Avr, build, film_of, frames_of, missing
 
 AVR_PACKAGES = "gcc-avr avr-libc simavr libsimavr-dev"
 ARM_PACKAGES = "gcc-arm-none-eabi libnewlib-arm-none-eabi qemu-system-arm"
-
-
-@pytest.fixture(scope="session")
-def need():
-    """Leaves tests out where tools are missing, with the word how to get them; fails in CI."""
-
-    def ask(what, packages):
-        if what:
-            reason = f"no {', '.join(what)} (on Debian: apt install {packages})"
-            tell = pytest.fail if os.environ.get("CI") else pytest.skip
-            tell(f"firmware is left out: {reason}")
-
-    return ask
 
 
 @pytest.fixture(scope="session")

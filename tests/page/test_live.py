@@ -88,7 +88,9 @@ def test_two_pages_and_a_phone_on_one_run_see_what_one_of_them_does(serve, live,
     one.page.get_by_label("left", exact=True).click()
     two.until(f"JSON.stringify(({HELD})('left')) === '[1]'")
     phone.until("document.querySelectorAll('.panel .wide.on').length === 1")
-    two.page.locator("li.signal.held", has_text="left").get_by_role("button", name="release").click()
+    two.page.locator("li.signal.held", has_text="left").get_by_role(
+        "button", name="release"
+    ).click()
     one.until(f"({HELD})('left') === null")
     # Scene and on and off.
     two.page.get_by_role("button", name="parked").first.click()

@@ -50,12 +50,12 @@ const schema: Schema = {
     Signal: { properties: { kind: { enum: ["number", "switch"] }, range: {}, lost_after: {} } },
     Layer: {
       properties: { name: {}, effect: { anyOf: [{ const: "blink" }, { const: "comet" }, { type: "string" }] }, when: { anyOf: [{ type: "boolean" }, { type: "string" }] } },
-      allOf: [
-        {
-          if: { properties: { effect: { const: "blink" } } },
-          then: { properties: { duty: {}, calm: { type: "boolean" } }, propertyNames: { enum: ["name", "effect", "duty", "calm"] } },
-        },
-      ],
+      if: { properties: { effect: { const: "solid" } } },
+      then: { propertyNames: { enum: ["name", "effect"] } },
+      else: {
+        if: { properties: { effect: { const: "blink" } } },
+        then: { properties: { duty: {}, calm: { type: "boolean" } }, propertyNames: { enum: ["name", "effect", "duty", "calm"] } },
+      },
     },
   },
 };
@@ -85,6 +85,7 @@ describe("completions", () => {
   });
   it("names the parameters of the effect that the table has, before and after the place", () => {
     expect(found('[[layer]]\neffect = "blink"\ndu')).toEqual(["name", "effect", "duty", "calm"]);
+    expect(found('[[layer]]\neffect = "solid"\ndu')).toEqual(["name", "effect"]);
     expect(found('[[layer]]\neffect = "comet"\ndu')).toEqual(["name", "effect", "when"]);
     expect(found('[[layer]]\neffect = "blink"\ncalm = ')).toEqual(["true", "false"]);
     const text = '[[layer]]\ndu\neffect = "blink"\n[[layer]]\n';

@@ -13,6 +13,7 @@ export interface Schema {
   const?: unknown;
   if?: Schema;
   then?: Schema;
+  else?: Schema;
   propertyNames?: Schema;
   type?: string | string[];
   description?: string;
@@ -59,13 +60,18 @@ export function completions(text: string, at: number, schema: Schema | undefined
 function keysThere(tables: Schema[], values: Map<string, string>, root: Schema): Map<string, Schema> {
   const keys = new Map<string, Schema>();
   for (const table of tables) for (const [name, kind] of Object.entries(keysOf(table, root))) keys.set(name, kind);
-  const branches = tables.flatMap((table) => plain(table, root)).flatMap((each) => [each, ...(each.items ? plain(each.items, root) : [])]);
-  for (const { then } of branches.filter((each) => each.if && holds(each.if, values))) {
+  const all = tables.flatMap((table) => plain(table, root)).flatMap((each) => [each, ...(each.items ? plain(each.items, root) : [])]);
+  for (const { then } of all.flatMap(casesOf).filter((each) => each.if && holds(each.if, values))) {
     for (const [name, kind] of Object.entries(then?.properties ?? {})) keys.set(name, kind);
     const allowed = then?.propertyNames?.enum;
     if (allowed) for (const name of [...keys.keys()]) if (!allowed.includes(name)) keys.delete(name);
   }
   return keys;
+}
+
+/** A chain of conditions, each with what follows from it. */
+function casesOf(schema: Schema): Schema[] {
+  return schema.if ? [schema, ...(schema.else ? casesOf(schema.else) : [])] : [];
 }
 
 function holds(condition: Schema, values: Map<string, string>): boolean {
