@@ -236,7 +236,7 @@ MISTAKES = [
     ('when = "left"', 'when = "left AND brake > 0.5"', "Write: left and brake > 0.5"),
     ('when = "left"', 'when = "!left"', "Write: not left"),
     ('when = "left"', 'when = "left == false"', "Write False; a switch is a condition by itself"),
-    ('when = "left"', 'when = "brake"', "Compare it, for example: ... > 0.5"),
+    ('when = "left"', 'when = "brake"', "Write: brake > 0.5"),
     ('when = "left"', 'when = "x > 0"', "each LED has its own x"),
     ('when = "left"', 'when = ""', "Write one, or leave it out."),
     ("0.3 + 0.7 * brake", "0,3 + 0,7 * brake", "Write: 0.3 + 0.7 * brake"),

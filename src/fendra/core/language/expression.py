@@ -114,7 +114,7 @@ class _Compiler:
         if want is Kind.TRUTH and value.kind is not Kind.TRUTH:
             raise ExpressionError(
                 "this gives a number, but a condition is needed",
-                remedy="Compare it, for example: ... > 0.5.",
+                remedy=_compared(self._text),
                 text=self._text,
             )
         return value if want is Kind.TRUTH else self._number(value)
@@ -263,7 +263,7 @@ class _Compiler:
             raise self._error(
                 node,
                 "a condition is needed here, but this is a number",
-                "Compare it, for example: ... > 0.5.",
+                _compared(ast.unparse(node)),
             )
         return value
 
@@ -443,6 +443,17 @@ class _Compiler:
             remedy = did_you_mean(name, self._scope.names, "names here")
             raise self._error(node.args[0], f"'{name}' is not a signal.", remedy, names=(name,))
         return value
+
+
+def _compared(text: str) -> str:
+    """The cure for a number in the place of a condition; long ones are not written out.
+
+    >>> _compared("brake")
+    'Compare it. Write: brake > 0.5'
+    """
+    text = text.strip()
+    is_plain = len(text) <= 40 and " if " not in text
+    return f"Compare it. Write: {text} > 0.5" if is_plain else "Compare it, for example: ... > 0.5."
 
 
 def _one_of(name: ast.expr, op: ast.cmpop, choices: ast.expr) -> str:
