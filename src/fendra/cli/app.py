@@ -169,7 +169,9 @@ for name, function, about, example in (
 
 def main() -> None:
     """Run the command line."""
-    gc.set_threshold(100_000, 20, 20)  # what is imported stays: looking through it takes a tenth
+    gc.set_threshold(
+        100_000, 20, 20
+    )  # imported objects stay: searching them for garbage takes a tenth
     for stream in (sys.stdout, sys.stderr):
         if isinstance(stream, io.TextIOWrapper):  # a terminal without a letter shows its code
             stream.reconfigure(errors="backslashreplace")
@@ -187,10 +189,10 @@ def main() -> None:
         said = f"this needs the package '{name}', which the small install does not have"
         print(f"{said}: pip install 'fendra[desk]'", file=sys.stderr)
         sys.exit(FINDINGS)
-    except OSError as exc:  # a disk, a folder or a network that does not do what it should
+    except OSError as exc:  # a disk, a folder or a network failed
         print(in_lines(f"fendra {' '.join(sys.argv[1:2])}: {exc}"), file=sys.stderr)
         sys.exit(USAGE)
-    except Exception as exc:  # none of ours: a fault in Fendra
+    except Exception as exc:  # not one of our errors: a fault in Fendra
         where = f"in fendra {' '.join(sys.argv[1:2])}"
         print(in_lines(internal_error(exc, where)), file=sys.stderr)
         sys.exit(INTERNAL)

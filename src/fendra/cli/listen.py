@@ -64,7 +64,7 @@ def listen(
         return
     start_logging(log)
     loaded = load(design)
-    from_ = from_ or ([] if tape is not None else None)  # a tape stands for all sources
+    from_ = from_ or ([] if tape is not None else None)  # a tape replaces all sources
     try:
         connected = connect(loaded, folder=loaded.origin.folder, sources=from_, outputs=["null:"])
     except SourceError as exc:
@@ -135,7 +135,7 @@ HEADS = (
 )  # fmt: skip
 RIGHT = {"raw", "value", "age", "rate", "lowest", "highest"}
 SPARE = ("trace", "rate", "from", "unit", "highest", "lowest", "age", "raw")
-"""Columns that are left out where there is no room, the first first."""
+"""Columns to leave out if the terminal is narrow, in this order."""
 
 
 def _table(design: Design, heard: Listening, messages: list[str], width: int) -> Group:

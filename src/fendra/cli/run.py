@@ -133,7 +133,7 @@ def run(
     with said_aside(as_json):
         start_logging(log)
         loaded = load(design)
-        from_ = from_ or ([] if tape is not None else None)  # a tape stands for all sources
+        from_ = from_ or ([] if tape is not None else None)  # a tape replaces all sources
         is_seen = page is not None or loaded.served is not None
         connected = connect_as_told(loaded, design, from_, to, lines, is_seen=is_seen)
         if tape is not None:

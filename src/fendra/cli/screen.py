@@ -17,7 +17,7 @@ if TYPE_CHECKING:
     from rich.console import Console
 
 Report = Callable[[float, float], None]
-"""Called with what is done and how much there is in all."""
+"""Called with how much is done, and how much there is in all."""
 
 NARROWEST = 12
 """Characters of a column that is narrowed."""
@@ -26,9 +26,9 @@ _STYLES = {Severity.ERROR: "bold red", Severity.WARNING: "yellow", Severity.NOTE
 
 
 WIDTH = 80
-"""How wide tables are where there is no terminal."""
+"""Width of tables without a terminal."""
 _aside = {"is_wanted": False}
-"""Whether what is said goes to standard error: see `said_aside`."""
+"""Whether messages go to standard error: see `said_aside`."""
 
 
 def console() -> Console:

@@ -38,7 +38,7 @@ class Registry(Mapping[str, T], Generic[T]):
 
     def _fill(self) -> dict[str, T]:
         if not self._is_filled:
-            self._is_filled = True  # modules that look in while they are imported see what is there
+            self._is_filled = True  # modules that use it during the import see the things so far
             try:
                 self._import_all()
             except BaseException:

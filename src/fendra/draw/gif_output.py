@@ -72,7 +72,7 @@ class GifOutput(FileOutput):
             try:
                 self.finish()
             finally:
-                self._frames, self._is_drawn = [], True  # what comes now is another picture
+                self._frames, self._is_drawn = [], True  # the next frames are another picture
 
     def _send(self, frame: Frame) -> None:
         start_s = self._frames[0].at_s if self._frames else frame.at_s

@@ -24,7 +24,7 @@ _COLUMNS = 1200
 """Columns of a band at the most; more would not be seen."""
 
 _LONG_GAP_S, _LONG_GAP_ROWS = 1.0, 5
-"""A silence is long from so many seconds, and so many of the tape's usual steps, on."""
+"""A silence is long if it lasts this many seconds, and this many of the tape's usual steps."""
 
 
 @style.plain_text()
@@ -116,7 +116,7 @@ def _draw_number(film: Film, name: str, signal: Signal, ax: Axes) -> None:
     name_row(ax, name)
     if not known.any():
         return
-    # A value stands until the next; where news stayed away for long the line is broken.
+    # A value holds until the next; the line breaks if none came for long.
     times, shown = film.tape.times[known], values[known]
     breaks = _long_gaps(times) + 1
     ax.plot(

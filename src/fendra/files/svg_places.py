@@ -49,7 +49,7 @@ class Drawing:
             self._top = float(svg.height) if svg.height else 0.0
         except LayoutError:
             raise
-        except Exception as exc:  # the library raises what it likes at what it does not expect
+        except Exception as exc:  # the library raises anything for unexpected files
             problem = str(exc)[:100] or type(exc).__name__
             raise LayoutError(f"this is not SVG: {problem}.") from exc
 
@@ -126,7 +126,7 @@ class Drawing:
         samples = max(min(_SAMPLES, MOST_POINTS // max(len(drawn_by), 1)), 4)
         try:
             pieces = [np.asarray(each.npoint(_steps(each, samples)), float) for each in drawn_by]
-        except Exception as exc:  # the library raises what it likes at what it does not expect
+        except Exception as exc:  # the library raises anything for unexpected files
             raise LayoutError(f"the path cannot be followed: {str(exc)[:100]}.") from exc
         drawn = np.concatenate([np.zeros((0, 2)), *pieces]) * self._mm
         steps = [

@@ -191,7 +191,7 @@ class _Column:
             problems.append(self._what_is_wrong(is_wrong))
         if self._name in TIMES_S:
             return values
-        return np.asarray(np.clip(values, -LARGEST, LARGEST))  # as everywhere that news is heard
+        return np.asarray(np.clip(values, -LARGEST, LARGEST))  # as for all incoming values
 
     def _value(self, cell: str, read: Callable[[str], float | None]) -> float | None:
         if cell in self._own:

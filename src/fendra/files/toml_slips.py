@@ -166,7 +166,7 @@ def _comment(line: str) -> str:
 
 
 _EXPRESSION = re.compile(r"=.*[A-Za-z]")
-"""What stands before a // that divides."""
+"""The text before a // that divides."""
 
 
 def _key_and_equals(line: str) -> str:

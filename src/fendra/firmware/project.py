@@ -355,7 +355,7 @@ def _environment(escape: Callable[[str], str]) -> Environment:
 _ENVIRONMENTS = {
     "c": _environment(c_comment), "make": _environment(make_text), "md": _environment(markdown),
 }  # fmt: skip
-"""In C a text stands in a comment; code, which the emitter made, has nothing that it changes."""
+"""In C, texts are comments; in code from the emitter this changes nothing."""
 
 
 def _language(path: str) -> str:

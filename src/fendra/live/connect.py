@@ -60,7 +60,7 @@ class TapeDriver(Driver):
 SOURCE_DRIVERS: Drivers[Any] = Drivers(
     "source", {**SOURCES, "tape": (__name__, "TapeDriver")}, SourceError
 )
-"""Every source, tapes among them: these are read from files, of which sources know nothing."""
+"""Every source, with tapes. Tapes are read from files, which sources know nothing about."""
 
 
 @dataclass

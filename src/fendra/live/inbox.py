@@ -32,7 +32,7 @@ LONGEST_ROW = 16
 LONGEST_NAME = NAME_LETTERS.most
 """Characters of a name."""
 MOST_NAMES = 500
-"""Names that are remembered though nobody uses them."""
+"""How many unused names to remember."""
 _ITEM = re.compile(r"(.+)\[(\d{1,3})\]")
 SETTLE = 0.2
 """How quickly a rate follows."""

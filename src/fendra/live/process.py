@@ -35,13 +35,13 @@ def undisturbed() -> Iterator[None]:
 
 
 RELOADS = 16
-"""After so many reloaded designs what the old ones left is cleared; that takes a few frames."""
+"""Clear what old designs left after this many reloads; that takes a few frames."""
 _reloads = 0
 
 
 def keep_quiet() -> None:
     """Let what there is by now, as a reloaded design, not be looked through for rubbish either."""
-    global _reloads  # noqa: PLW0603 - of the process, as what it counts
+    global _reloads  # noqa: PLW0603 - it counts for the whole process
     _reloads += 1
     if _reloads % RELOADS == 0:
         gc.unfreeze()

@@ -70,7 +70,7 @@ class Recorder(Thread):
 
     def _write(self, writer: Any, row: list[str]) -> None:
         writer.writerow(row)
-        if self._queue.empty() or self.problem:  # only what is on the disk is written again
+        if self._queue.empty() or self.problem:  # only write again what is on the disk
             self._file.flush()
         self.rows += 1
 

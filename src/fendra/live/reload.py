@@ -57,7 +57,7 @@ class Reloader(Thread):
             self._seen = seen
             try:
                 self.take()
-            except Exception as exc:  # a fault of ours: the old design goes on all the same
+            except Exception as exc:  # a fault of ours: the old design keeps running
                 self.refusals += 1
                 self._tell(
                     f"The old design keeps running. {internal_error(exc, f'in {self._path.name}')}"

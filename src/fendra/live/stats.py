@@ -14,7 +14,7 @@ from fendra.core.shown import as_table, brief
 from fendra.live.sender import Sender
 
 STEPS_MS = (0.1, 0.2, 0.5, 1.0, 2.0, 5.0, 10.0, 20.0, 50.0, 100.0)
-"""Upper ends of the steps of a histogram; what is above the last has one of its own."""
+"""Upper ends of the steps of a histogram; one more step is above the last."""
 LATELY = 250
 """Frames that `lately` looks back."""
 

@@ -12,7 +12,7 @@ from fendra.outputs import Output
 
 MAKER = "Made by Fendra"
 MARK = f"{MAKER} {VERSION}"
-"""What stands in a file, so that a later run knows that it may write it again."""
+"""A line in a file that Fendra wrote, so that a later run may write it again."""
 
 
 class FileOutput(Output):

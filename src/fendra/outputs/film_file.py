@@ -71,9 +71,9 @@ class FilmOutput(FileOutput):
 
     def _open(self, design: Design) -> None:
         if self._made is not None:
-            return  # what failed goes on
+            return  # a failure stays
         self.check_target()
-        self._part += self.sent > 0  # what came before stands in its file
+        self._part += self.sent > 0  # the frames so far are in their file
         self._begin(design)
 
     def _begin(self, design: Design) -> None:

@@ -118,7 +118,7 @@ class Answers:
 
 
 LONGEST_ANSWER = 4096
-"""Bytes without an end that are kept: what is longer is no answer."""
+"""Longest answer, in bytes; anything longer is dropped."""
 
 
 NEWS = 0x15

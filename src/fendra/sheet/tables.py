@@ -318,7 +318,7 @@ def materials(budget: Budget) -> SheetTable:
     wires: dict[str, float] = {}
     for line in budget.lines:
         for (_, wire), flow_a in zip(line.leads, line.lead_a, strict=True):
-            # One that is too thin is not bought: what is needed stands here.
+            # A wire that is too thin is not bought, so this is the needed size.
             least = wire_for(flow_a, wire.metres, line.feeding.volts) or 0.0
             size = f"{max(wire.area_mm2, least):.3g} mm²"
             wires[size] = wires.get(size, 0.0) + wire.metres

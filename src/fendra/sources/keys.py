@@ -80,7 +80,7 @@ class KeysSource(Source):
             raise SourceError(f"{self} is gone: {exc.strerror}") from exc
         if not data and self._is_device:
             raise SourceError(f"{self} is gone")
-        if not data:  # a pipe that nobody writes to just now
+        if not data:  # a pipe without a writer at the moment
             select.select([], [], [], wait_s)
             return ()
         data = self._rest + data

@@ -14,7 +14,7 @@ from fendra.sources.ports import SerialPort
 from fendra.sources.texts import parse_text
 
 LONGEST = 4096
-"""Bytes of a line; what is longer is thrown away."""
+"""Longest line, in bytes; longer ones are dropped."""
 
 
 class LinesOptions(Options):

@@ -100,7 +100,7 @@ def _heartbeat(message: Any) -> dict[str, Any]:
         "armed": bool(message.base_mode & ARMED), "state": state,
         "mode_number": message.custom_mode,
     }  # fmt: skip
-    with contextlib.suppress(Exception):  # of an autopilot whose modes nobody has listed
+    with contextlib.suppress(Exception):  # an autopilot whose modes are not listed
         mode = package("pymavlink.mavutil").mode_string_v10(message)
         found["mode"] = str(mode).lower()
     return found

@@ -28,7 +28,7 @@ CURVES: dict[str, list[tuple[float, float]]] = {
     "day": [(0.0, 0.0), (1.0, 1.0)],
     "night": [(0.0, 0.0), (0.5, 0.25), (1.0, 0.65)],
 }
-"""How bright what is shown is, as the eye sees it."""
+"""How bright the light is for a brightness of the screen, as the eye sees both."""
 ENDINGS = {".png", ".jpg", ".jpeg", ".webp", ".bmp"}
 
 

@@ -17,13 +17,13 @@ SHARE = 0.8
 """Share of its rating at which a supply is run at the most."""
 
 EFFICIENCY = 0.88
-"""Of a step-down converter of which nothing is said: they have 0.85 to 0.92."""
+"""Efficiency of a step-down converter without figures; usual ones have 0.85 to 0.92."""
 
 RATINGS_A = (1.0, 2.0, 3.0, 5.0, 8.0, 10.0, 15.0, 20.0, 25.0, 30.0, 40.0, 50.0, 60.0)
 """Usual ratings of converters and power supplies, in amperes."""
 
 EMPTY_SHARE = 0.8
-"""Of a battery's nominal voltage, what is left of it when it is nearly empty."""
+"""The share of a battery's nominal voltage when it is nearly empty."""
 
 Amps = Annotated[float, Field(gt=0, le=10_000)]
 

@@ -29,7 +29,7 @@ THINNEST = 0.5
 """Of the leads that are proposed, in mm2: thinner ones break where things shake."""
 
 ASSUMED_MM2 = 0.5
-"""Of wires of which nothing is said."""
+"""For wires without figures."""
 
 MOST_DROP = 0.03
 """Share of the voltage that a lead may take: a wire is chosen so."""

@@ -69,7 +69,7 @@ def _whose(signal: Signal, bare: list[tuple[KeyPath, Input, str]]) -> str:
     if isinstance(given, Pin):
         values.pop("kind", None)
         raws = signal.calibrate or [raw for raw, _ in signal.curve]
-        if not 0 <= min(raws) <= max(raws) <= 1:  # not what a pin tells
+        if not 0 <= min(raws) <= max(raws) <= 1:  # a pin does not give this
             key, written = "calibrate", (0.0, 1.0)
     return f"Set it for each: {path[2]} = {value_text({**values, key: written})}."
 

@@ -9,7 +9,7 @@ from fendra.core.engines.c99.cost import made_baud, most_baud
 from fendra.core.findings import KeyPath, Report
 
 NEAR = 0.8
-"""Share of what a link carries from which on it is told."""
+"""From this share of a link's capacity on, there is a finding."""
 MOST_OFF = 0.025
 """How far both ends of a serial link may be apart."""
 
@@ -83,7 +83,7 @@ def _room(budget: ControllerBudget, baud: int, path: KeyPath, report: Report) ->
     sending_s = sum(line.time_s for line in wires)
     coming_s = 10 * budget.serial_bytes / baud
     if sending_s + coming_s <= 1 / budget.rate_hz or coming_s > 1 / budget.rate_hz:
-        return  # all is well, or the link itself is too slow and that is said
+        return  # it fits, or the link itself is too slow, which is reported
     message = (
         f"a frame takes {coming_s * 1000:.3g} ms to arrive and "
         f"{sending_s * 1000:.3g} ms to send, and an 8-bit controller hears nothing "

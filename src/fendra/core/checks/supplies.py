@@ -15,7 +15,7 @@ NEAR = 0.05
 """Two figures for one thing that differ by less than this share are taken as the same."""
 
 MEASURED_SHARE = (0.08, 1.6)
-"""Of what the data sheet says, what is measured: strips with less or more are rare."""
+"""Usual range of measured currents, as shares of the data sheet's."""
 
 CELL_VOLTS = (1.0, 4.3)
 """Nominal voltage of one cell: lead, nickel and lithium ones lie between."""

@@ -84,7 +84,7 @@ def record(
 
 
 MOST_UNKNOWN = 20
-"""Unknown keys of a layer that are told of at a time."""
+"""How many unknown keys of a layer are reported at a time."""
 
 
 @dataclass(frozen=True)

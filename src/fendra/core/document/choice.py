@@ -68,7 +68,7 @@ if TYPE_CHECKING:
 else:
     Group = one_of(text=str, list=list[str], table=GroupTable)
     Spots = one_of(text=str, list=list[str], table=SpotTable)
-"""A choice of spots that stands where it is used, without a name."""
+"""A choice of spots written where it is used, without a name."""
 
 
 class OnCanvas(Model):

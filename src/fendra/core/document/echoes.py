@@ -8,7 +8,7 @@ from fendra.core.document.reading import Document
 from fendra.core.findings import Finding, Severity, errors_of
 
 _HARDWARE = frozenset({"line", "assemblies", "leds", "supplies", "controllers"})
-"""What stands under these keys is there before any light is."""
+"""Errors under these keys come before any about light."""
 _OF_ALL_LIGHT = (("level",), ("most",))
 """What all light goes through: without it, no current is known."""
 _PLACES = frozenset({"line", "assemblies", "leds"})
@@ -19,14 +19,14 @@ _OF_NAMES = frozenset({"unknown-name", "expression"})
 def independent(findings: Sequence[Finding], document: Document) -> list[Finding]:
     """The findings about a design that say more than what its file has told already."""
     told = document.findings
-    # Of an input of which a key is wrong, and was left out, the rest says nothing new.
+    # If a key of an input is wrong and was left out, the rest says nothing new.
     inputs = {each.path[:-1] for each in told if each.path[:1] == ("signals",)}
     inputs = {path for path in inputs if len(path) > 2}
     inputs |= {each.path for each in told}
     # A signal, part or line of a name that could not be read is asked for under another one.
     misnamed = {each.path[0] for each in told if len(each.path) == 2 and each.path[0] == "signals"}
     is_lost = document.is_patched or bool(misnamed)
-    # Of a table with a key that there is not, what it lacks is under that key.
+    # If a table has an unknown key, its missing values are under that key.
     lacking = {each.path[:-1] for each in told if each.code == "unknown-key"}
     return [
         each

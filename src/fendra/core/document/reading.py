@@ -23,9 +23,9 @@ from fendra.core.names import NAME
 from fendra.core.shapes import SHAPES
 
 _PATCH = "wrong-"
-"""How names begin of what stands in for parts and lines that could not be read."""
+"""The start of names that replace parts and lines that could not be read."""
 MOST_FINDINGS = 100
-"""Wrong keys and values that are told of at a time."""
+"""How many wrong keys and values are reported at a time."""
 
 
 @dataclass(frozen=True)

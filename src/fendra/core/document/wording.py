@@ -245,4 +245,4 @@ _NAMED: dict[str, type[BaseModel]] = {
     "assemblies": Assembly,
     "rhythms": Rhythm,
 }
-"""The tables of named things, and what stands in them."""
+"""The tables of named things, and their contents."""

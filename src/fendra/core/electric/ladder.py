@@ -21,7 +21,7 @@ MOST_RUNGS = 600
 MOST_CHOICES = 128
 """Choices of taps that are followed at a time, of those that are good at one drop or another."""
 MOST_TAPS = 12
-"""Further taps that are looked for. More than that is no advice that anybody follows."""
+"""At most this many more taps are suggested; nobody would build more."""
 BISECTIONS = 10
 
 LEAST_OHM = 1e-5

@@ -258,7 +258,7 @@ CHANNEL_OPS: dict[str, Op] = {
              Binds.ATOM, f"the {name} of a colour", in_place=False)
     for i, name in enumerate(CHANNELS)
 }  # fmt: skip
-"""From a colour to a number; where each number stands by itself, as in C, nothing is left of it."""
+"""From a colour to a number; in C, where numbers are separate, it disappears."""
 
 
 class Lookup:

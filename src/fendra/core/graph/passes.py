@@ -86,7 +86,7 @@ def constant_array(node: Node) -> Array:
     return np.array(node.payload, node.kind.dtype).reshape(node.width, 1)
 
 
-# Sharing: what is written twice is computed once.
+# Sharing: compute equal nodes once.
 
 
 def share_equal(graph: Graph) -> Graph:
@@ -107,7 +107,7 @@ def share_equal(graph: Graph) -> Graph:
     return Graph(tuple(nodes), roots, graph.start)
 
 
-# Dropping: what nobody reads is not computed.
+# Dropping: do not compute unused nodes.
 
 
 def drop_unused(graph: Graph) -> Graph:

@@ -223,7 +223,7 @@ class _Telling:
                 case Master():
                     self.master = float(self._at_spot.number(step.share))
                 case Dither() | Limit() | Wire():
-                    pass  # the film knows what came of them
+                    pass  # the film knows their result
                 case _:
                     raise unknown(step, "explain")
 

@@ -242,7 +242,7 @@ class _Compiler:
         """A part of a signal: `hit.x` of an event, `sound[3]` of a vector."""
         value = self._scope.look_up(name)
         if value is None:
-            self._value(node.value)  # tells what is wrong with the name itself
+            self._value(node.value)  # reports an error in the name itself
             raise self._error(node, f"unknown name '{name}'")
         return value
 
@@ -250,7 +250,7 @@ class _Compiler:
         """The number of a vector whose place is worked out; one beyond its ends is the last one."""
         items = self._scope.items(name) if self._scope.items is not None else None
         if items is None:
-            self._value(node.value)  # tells what is wrong with the name itself
+            self._value(node.value)  # reports an error in the name itself
             raise self._error(node, f"'{name}' is not a vector and has no numbers to choose")
         place = functions.nearest(vocabulary.tame(self._number(self._value(node.slice))))
         values = [self._scope.look_up(item) for item in items]

@@ -62,7 +62,7 @@ def read(text: str) -> ast.expr:
     except (ValueError, RecursionError, MemoryError) as exc:
         raise too_deep() from exc
     for node in ast.walk(tree):
-        # A whole number of so many digits is no float, and nobody who reads the tree expects that.
+        # Such a number is too large for a float, which code that reads the tree expects.
         if isinstance(node, ast.Constant) and isinstance(node.value, int) and node.value > MOST:
             raise ExpressionError(
                 f"{stripped[node.col_offset :][:20]}... is not a usable number",

@@ -33,7 +33,7 @@ OF_CONDITIONS = frozenset(
 """Functions whose first value is a condition."""
 
 OF_ANY_NUMBER = frozenset({"min", "max", "latest"})
-"""Functions that take as many values as one likes, from so many on."""
+"""Functions that take any number of values, and the least number of each."""
 
 
 def truth_of(value: Value, example: str) -> Value:

@@ -99,7 +99,7 @@ class Space:
 
 
 FEW_PLACES = 3000
-"""Up to so many are held against each other one by one, which needs no package."""
+"""Up to this many are compared one by one, which needs no package."""
 
 
 def to_nearest(places: Floats) -> Floats:

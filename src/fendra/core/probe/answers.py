@@ -23,10 +23,10 @@ from fendra.core.probe.marks import Sight, sight_of
 from fendra.core.probe.patterns import LINE_COLOURS, part_colours
 
 PIN, COUNTED = "its pin", "as many as you count"
-"""Stand for what nobody can know but by looking."""
+"""Placeholders for values that only looking can give."""
 _PAIR = re.compile(r"""(?:(["'])(.+?)\1|([\w.-]+))=([\w.+-]*)""")
 _WORDS = {"top": "front", "bottom": "back", "rear": "back", "up": "front", "down": "back"}
-"""How people call the ends of what is seen from above."""
+"""Names for the ends of a thing seen from above."""
 
 
 @dataclass(frozen=True)

@@ -23,7 +23,7 @@ from fendra.core.light.bytes import set_white_apart
 from fendra.core.names import did_you_mean
 
 ASSUMED_A = 0.5
-"""What a supply gives of which nothing is said: a USB 2.0 port."""
+"""Current of a supply without figures: a USB 2.0 port."""
 
 MOST = 0.2
 """Share of full light that patterns have at the most: bright enough on a bench, kind to eyes."""

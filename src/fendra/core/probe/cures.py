@@ -10,7 +10,7 @@ from typing import Any, TypeAlias
 from fendra.core.findings import KeyPath
 
 MEASURED = "[x, y, z]"
-"""Stands for a place that nobody can know but by measuring it."""
+"""A placeholder for a position that only measuring can give."""
 
 
 @dataclass(frozen=True)

@@ -29,7 +29,7 @@ from fendra.core.shapes import Part, Turning
 from fendra.core.shapes.ring import Ring
 
 TURNS, JUMPS = "turns", "jumps"
-"""How a chain goes on after its first row: it turns and comes back, or jumps to where it began."""
+"""How a chain continues after its first row: it turns back, or jumps to the side where it began."""
 
 _COST = {
     "first": 1.0,
@@ -48,7 +48,7 @@ _USUAL = 1.2
 """What the keys of other shapes cost."""
 
 SAME = 0.2
-"""Explanations that cost no more than this above the best one are told too."""
+"""Explanations that cost at most this much more than the best one are listed too."""
 
 MOST_TOLD = 4
 

@@ -119,7 +119,7 @@ class Part(Model):
         """
         quarters = (0.0, 90.0, 180.0, 270.0)
         slips: dict[str, tuple[Any, ...]] = {"reverse": (False, True), "mirror": (None, "x", "y")}
-        if not any(self.tilt):  # else it would turn out of its plane
+        if not any(self.tilt):  # otherwise it would turn out of its plane
             slips["turn"] = tuple((self.turn + quarter) % 360 for quarter in quarters)
         return slips
 

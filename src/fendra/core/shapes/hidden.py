@@ -26,5 +26,5 @@ class Hidden(Part):
     shape: Literal["hidden"]
     count: Count = 1
 
-    def positions(self, unit_mm: float = 1.0) -> Floats:  # noqa: ARG002 - there is none
+    def positions(self, unit_mm: float = 1.0) -> Floats:  # noqa: ARG002 - it has no positions
         return np.zeros((0, 3))

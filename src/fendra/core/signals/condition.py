@@ -18,7 +18,7 @@ from fendra.core.light.colours import is_colour, parse_colour
 FULL_CELL_V = 4.25
 """A lithium cell at full charge, and what a meter may be wrong by."""
 LEAST_PACK_V = 2.0
-"""Below this no pack is connected, and nothing is guessed."""
+"""Below this voltage no pack is connected, and no cells are guessed."""
 
 
 @dataclass

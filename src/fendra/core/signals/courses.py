@@ -24,7 +24,7 @@ Course: TypeAlias = Callable[[Floats], Floats]
 """From seconds since the beginning to values."""
 
 Number: TypeAlias = Callable[[str], float]
-"""From a text to the number that it stands for."""
+"""From a text to its number."""
 
 _SECONDS = re.compile(r"(\d+(?:\.\d+)?)\s*s?")
 

@@ -9,7 +9,7 @@ from typing import Any
 from fendra.demo.stand_ins import StandIn
 
 MOTION, BODY, POWER = 0x120, 0x130, 0x140
-"""Frames; heron.dbc says what is in them."""
+"""Frames; heron.dbc describes them."""
 REQUEST, REPLY = 0x7DF, 0x7E8
 
 

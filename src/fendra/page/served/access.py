@@ -20,7 +20,7 @@ from ipaddress import ip_address
 from fendra.page.served.tokens import Tokens
 
 MOST_WRONG = 10
-"""Wrong tokens of one address, after which it is told to wait at once."""
+"""After this many wrong tokens an address must wait."""
 FORGET_S = 60.0
 """How long wrong tokens count."""
 SLOWEST_S = 4.0
@@ -86,7 +86,7 @@ class Gate:
             ip_address(name.strip("[]"))
         except ValueError:
             return name in self.hosts or name in known_names()
-        return True  # nobody can make a bare address lead elsewhere
+        return True  # a bare address cannot be made to lead elsewhere
 
     async def right(self, token: str, peer: str) -> Right:
         """What a token lets a peer do. A wrong one is answered slowly. Raises Refusal."""

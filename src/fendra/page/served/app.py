@@ -29,7 +29,7 @@ from fendra.page.served.streams import bare
 MOST_A_SECOND, MOST_AT_ONCE = 120, 400
 """Calls of one address: in the long run, and in a burst."""
 BODY_S = 10.0
-"""How long what is sent along may take to come."""
+"""Seconds that a request's body may take to arrive."""
 RULES = (
     "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' "
     "data: blob:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"

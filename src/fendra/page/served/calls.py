@@ -89,7 +89,7 @@ _MISSING = re.compile(r"\b(there is|has) no\b")
 
 Answer: TypeAlias = "BaseModel | dict[str, Any] | list[Any] | bytes | None"
 Work: TypeAlias = Callable[[Served, Mapping[str, str], Any], Answer]
-"""From what is served, what the path names, and what was sent along, to the answer."""
+"""From the served run, the names in the path, and the body, to the answer."""
 
 
 @dataclass(frozen=True)

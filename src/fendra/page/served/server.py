@@ -22,7 +22,7 @@ if TYPE_CHECKING:
 
 HOST, PORT = "127.0.0.1", 8480
 MORE_PORTS = 10
-"""Ports that are tried one after the other, where nobody asked for one."""
+"""Ports to try, one after the other, if the user names none."""
 MOST_CONNECTIONS = 200
 """Connections in all."""
 LONGEST_HEAD = 16_384
@@ -153,7 +153,7 @@ class Server(Thread):
         logging.getLogger("uvicorn").propagate = False
         try:
             asyncio.run(self._server.serve(sockets=[self.socket]))
-        except Exception as exc:  # the light goes on all the same
+        except Exception as exc:  # the light continues anyway
             self._tell(internal_error(exc, "in the page's server"))
 
     def stop(self) -> None:

@@ -29,7 +29,7 @@ if TYPE_CHECKING:
 WINDOW = 12
 """Messages that a page may be behind."""
 STATE_S = 0.2
-"""How often the state is told."""
+"""Seconds between two messages with the state."""
 PATIENCE_S = 30.0
 """A page that has said nothing for so long is gone."""
 PING_S = 15.0
@@ -170,7 +170,7 @@ class Streams:
         try:
             await socket.send_text(self._served.hello(right).model_dump_json())
             if len(self._pages) == 1 or not self._states:
-                self._tell_state()  # what is known is of when somebody looked last
+                self._tell_state()  # the known state is from when somebody last looked
             listening = asyncio.create_task(page.listen())
             sending = asyncio.create_task(page.send(self, right))
             _, left = await asyncio.wait({listening, sending}, return_when=asyncio.FIRST_COMPLETED)

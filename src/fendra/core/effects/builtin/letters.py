@@ -84,7 +84,7 @@ def _cells(led: Led, pixel: Value, font: Font) -> tuple[Value, Value, Value]:
     wide, high = np.ptp(flat, axis=0).tolist()
     right = led.fixed("right", (led.flat[:, 0] - flat[:, 0].min()))
     below = led.fixed("below", (flat[:, 1].max() - led.flat[:, 1]))
-    half = led.pitch / 2  # an LED is in the middle of what it shows
+    half = led.pitch / 2  # an LED is in the middle of its area
     column, down = floor((right + half) / size), floor((below + half) / size)
     columns, rows = (nearest((side + led.pitch) / size) for side in (wide, high))
     top = maximum(floor((rows - float(font.rows)) * 0.5), 0.0)

@@ -38,7 +38,7 @@ def run_up(
 
     `step` can follow a signal: lit LEDs stay lit. `stay` and `fade` are those at the trigger.
     """
-    has_come = led.rises(trigger) & ~led.first  # what is true at power-up has come before
+    has_come = led.rises(trigger) & ~led.first  # if it is true at power-up, it came before
     quiet_ms = led.ms_since(has_come)
     is_odd = led.count_of(has_come, 2).equals(1.0)
     rank = select(reverse, led.ranks - 1.0 - led.rank, led.rank)

@@ -52,7 +52,7 @@ def steps_of(
         if args[1] == 0:
             steps.append(partial(np.add, out, _ZERO, out))
         return steps
-    if op.name in ("min", "max") and args[1] is out:  # what is not replaced stays as it is
+    if op.name in ("min", "max") and args[1] is out:  # values that are not replaced stay
         wins = np.less if op.name == "min" else np.greater
         is_replaced = np.empty(out.shape, np.bool_)
         return [

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from itertools import groupby
 
 PAGE = 65_536
-"""Memory grows by so many bytes."""
+"""Memory grows by this many bytes."""
 MOST_PAGES = 65_536
 """4 GiB: more cannot be addressed."""
 

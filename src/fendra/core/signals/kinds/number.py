@@ -17,7 +17,7 @@ from fendra.core.signals.raw import number_of
 SCALE = frozenset(
     {"range", "calibrate", "curve", "dead_band", "centre", "average", "slew", "smooth"}
 )
-"""Keys of what is measured."""
+"""Keys of measured values."""
 
 
 @signal_kind
