@@ -6,6 +6,7 @@ import inspect
 import json
 import os
 import re
+import shlex
 import subprocess
 import sys
 import tomllib
@@ -155,6 +156,9 @@ def pages() -> dict[Path, str]:
     return {
         DOCS / "architecture.md": architecture_page(),
         DOCS / "architecture.svg": rooms.picture(),
+        DOCS / "bench.md": filled(
+            "bench.md", saw=printed("probe", "heron.toml", "--saw", "hub-left=blue")
+        ),
         DOCS / "boards.md": filled("boards.md", chips=boards.chips(), strips=boards.strips()),
         DOCS / "cheat-sheet.html": cheat_sheet.page(),
         DOCS / "commands.md": commands_page(),
@@ -193,14 +197,18 @@ def security_page() -> str:
 
 def electric_page() -> str:
     """The page as it is written, with the keys of LED types and what check says of Heron today."""
-    words = ["check", "heron.toml", "--tape", "ride.csv"]
+    shown = printed("check", "heron.toml", "--tape", "ride.csv")
+    return filled("electric.md", check=shown, leds=key_table(LedFigures, leave={"about"}))
+
+
+def printed(*words: str) -> str:
+    """A command in the folder of the demo's files, and what it prints, as a block."""
     done = subprocess.run(
         [sys.executable, "-m", "fendra", *words],
         cwd=fd.demo_file("heron.toml").parent, capture_output=True, text=True, check=True,
         env=os.environ | {"COLUMNS": "200"},
     )  # fmt: skip
-    shown = f"```text\n$ fendra {' '.join(words)}\n{done.stdout}```\n"
-    return filled("electric.md", check=shown, leds=key_table(LedFigures, leave={"about"}))
+    return f"```text\n$ fendra {shlex.join(words)}\n{done.stdout}```\n"
 
 
 def filled(page: str, **texts: str) -> str:
