@@ -246,7 +246,7 @@ def test_every_kind_of_input_is_read_from_its_pin():
     assert "signals->dial.value = read_analogue(1u);" in text
     assert "PORTD |= _BV(2); /* ground: pulled up */" in text
     assert "PORTD |= _BV(3)" not in text
-    assert "signals->bus" in text.partition("No pin tells these")[2]
+    assert "signals->bus" in text.partition("No pin feeds these")[2]
 
 
 @pytest.mark.parametrize(
