@@ -75,7 +75,7 @@ def demo(
     draw = film.budget().draw
     assert draw is not None
     say(f"   {len(film)} frames of {len(film.layout)} LEDs")
-    say(f"   draws {in_amps(draw.peak_a)} at the most, {in_amps(draw.mean_a)} in the mean")
+    say(f"   draws at most {in_amps(draw.peak_a)}, {in_amps(draw.mean_a)} on average")
 
     say(f"4  Written into {into}/", style="bold")
     for what, path in write_all(design, film, into).items():

@@ -54,7 +54,7 @@ export function Scenes({ link, state }: Held) {
     <div class="scenes" role="group" aria-label="Scene">
       <button class={state.scene_by_hand === null ? "on" : ""} aria-pressed={state.scene_by_hand === null} disabled={mayLook(link)}
         title="by the scenes' conditions" onClick={() => link.steer("PUT", path("scene"), { value: null })}>
-        by itself{state.scene_by_hand === null && state.scene ? `: ${state.scene}` : ""}
+        automatic{state.scene_by_hand === null && state.scene ? `: ${state.scene}` : ""}
       </button>
       {state.scenes.map((name) => (
         <button key={name} class={state.scene_by_hand === name ? "on" : ""} aria-pressed={state.scene_by_hand === name}
@@ -92,10 +92,10 @@ export function Cues({ link, state, canKeep }: Held & { canKeep: boolean }) {
         }}>
           <input aria-label="Name of a new cue" placeholder="save this look as…" value={name} maxLength={60}
             onInput={(event) => setName(event.currentTarget.value)} />
-          <button type="submit" disabled={!name.trim()}>keep</button>
+          <button type="submit" disabled={!name.trim()}>save</button>
         </form>
       )}
-      <button class="wide" disabled={!isHeld || mayLook(link)} onClick={() => link.steer("POST", path("release"))}>Let go of everything</button>
+      <button class="wide" disabled={!isHeld || mayLook(link)} onClick={() => link.steer("POST", path("release"))}>Release everything</button>
     </div>
   );
 }
