@@ -20,8 +20,8 @@ SWITCH_S = 0.0005
 
 @contextmanager
 def undisturbed() -> Iterator[None]:
-    """While the block runs, Python's own chores keep no frame waiting: threads take turns quickly,
-    and what there is by now is not looked through for rubbish again and again.
+    """While the block runs, Python's own work delays no frame: threads switch quickly, and
+    the garbage collector skips the objects that exist now.
     """
     before_s = sys.getswitchinterval()
     sys.setswitchinterval(SWITCH_S)
