@@ -64,7 +64,7 @@ class Driver:
 
     @property
     def host(self) -> str:
-        """The host that it connects or sends to; empty where it does not."""
+        """The host that it connects or sends to; empty if it does not."""
         return ""
 
     @classmethod
@@ -138,6 +138,8 @@ class Drivers(Generic[D]):
 
 
 def is_missing(exc: Exception) -> bool:
-    """Whether there is no such port or folder here. Of ports on Windows the text alone says so."""
+    """Whether there is no such port or folder here. For ports on Windows only the error's text says
+    so.
+    """
     is_told = getattr(exc, "errno", None) in (errno.ENOENT, errno.ENOTDIR)
     return is_told or "FileNotFoundError" in str(exc)

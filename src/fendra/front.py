@@ -453,7 +453,7 @@ class Design(CoreDesign):
 
 
 def _is_now(old: str, new: str) -> None:
-    """Warn whoever calls by an old name."""
+    """Warn the caller of an old name."""
     warnings.warn(f"{old} is now {new}", DeprecationWarning, stacklevel=3)
 
 

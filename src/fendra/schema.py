@@ -182,7 +182,7 @@ def _parameter(item: Parameter) -> Schema:
 
 
 def _plain(item: Parameter) -> Schema | None:
-    """A parameter as a plain value, where that says more than a text."""
+    """A parameter as a plain value, if that says more than a text."""
     match item.kind:
         case "number":
             return {"type": "number", "minimum": item.low, "maximum": item.high}

@@ -14,7 +14,7 @@ from fendra.core.limits import Limit
 
 
 def read_text(path: Path, limit: Limit | None = None) -> str:
-    """A file's text. Raises FileError, also where it has more bytes than the limit."""
+    """A file's text. Raises FileError, also if it has more bytes than the limit."""
     text = read_bytes(path, limit)
     try:
         return text.decode("utf-8-sig").replace("\r\n", "\n").replace("\r", "\n")
@@ -65,8 +65,8 @@ def write_text(path: str | Path, text: str) -> Path:
 def write_whole(path: str | Path, write: Callable[[Path], object]) -> Path:
     """Let `write` fill a new file beside `path`, then put it in its place.
 
-    What stood at `path` stays as it was when `write` fails. A link stays a link: the file that it
-    leads to is replaced. A file keeps its mode, and its owner where that can be. Pipes, devices and
+    If `write` fails, the file at `path` stays unchanged. A link stays a link: the file that it
+    leads to is replaced. A file keeps its mode, and its owner if possible. Pipes, devices and
     folders are refused. Raises FileError.
     """
     path = Path(path)

@@ -41,8 +41,8 @@ export interface Look {
   tape: TapeData | null;
 }
 /**
- * Every LED: spot is its row of the layout as uint32, or 0xffffffff where it is skipped;
- * position in mm and facing are float32, three each.
+ * Every LED: spot is its row of the layout as uint32, or 0xffffffff if it is skipped; position
+ * in mm and facing are float32, three each.
  */
 export interface Leds {
   count: number;
@@ -75,8 +75,8 @@ export interface Line {
 /**
  * A signal, and the numbers that feed it. low, high: of its raw values. step: between them.
  *
- * rest: where its control stands before there is news. of: the expression that it is computed by;
- * then nothing feeds it.
+ * rest: the position of its control before the first value. of: the expression that it is computed
+ * by; then nothing feeds it.
  */
 export interface Signal {
   name: string;
@@ -106,7 +106,7 @@ export interface Scene {
   why: string;
 }
 /**
- * What stands where in the module's memory. state_end: all that is remembered stands before.
+ * The addresses in the module's memory. state_end: the end of everything that is kept.
  */
 export interface Memory {
   leds: number;
@@ -358,7 +358,7 @@ export interface Bench {
   problem: string;
 }
 /**
- * A question of the bench. key: what its answer is called; empty where it has no name.
+ * A question of the bench. key: what its answer is called; empty if it has no name.
  */
 export interface Ask {
   key: string;

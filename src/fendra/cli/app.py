@@ -66,7 +66,7 @@ DRAWING = frozenset({"demo", "sheet", "map_", "film", "compare"})
 
 
 class Commands(typer.core.TyperGroup):
-    """The commands; `--page` may stand without an address, and errors are in our words alone."""
+    """The commands; `--page` works without an address, and all errors have our wording."""
 
     def parse_args(self, ctx: Any, args: list[str]) -> list[str]:
         return super().parse_args(ctx, with_page_address(args))

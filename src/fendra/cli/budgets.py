@@ -40,7 +40,7 @@ def say_budget(budget: Budget) -> None:
 
 
 def _say(rows: list[dict[str, str]]) -> None:
-    """Rows with the same heads; columns in which nothing stands are left out."""
+    """Rows with the same heads; empty columns are left out."""
     heads = [head for head in (rows[0] if rows else {}) if any(row[head] != "-" for row in rows)]
     if heads:
         say()

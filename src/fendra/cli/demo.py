@@ -131,7 +131,7 @@ def next_steps(into: Path) -> dict[str, list[str]]:
 
 
 def activation() -> list[str]:
-    """The command that makes `fendra` known in this terminal; none where it is known already."""
+    """The command that makes `fendra` known in this terminal; none if it is known already."""
     if shutil.which("fendra") is not None or sys.prefix == sys.base_prefix:
         return []
     if os.name == "nt":
@@ -206,7 +206,7 @@ def send(program: Program, tape: Tape, port: str) -> RunReport:
 
 
 def heard(line: str) -> dict[str, Any]:
-    """What the controller says in one line. Raises OutputError where it says nothing."""
+    """What the controller says in one line. Raises OutputError if it says nothing."""
     from fendra.core.errors import OutputError
 
     if not line:

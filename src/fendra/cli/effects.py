@@ -111,7 +111,7 @@ def _own(design: Path | None) -> dict[str, Effect]:
 
 
 def _first_sentence(about: str) -> str:
-    """The beginning of what an effect says of itself, as far as it stands in one line."""
+    """The first sentence about an effect, as far as it fits in one line."""
     text = " ".join(about.partition("\n\n")[0].split())
     for end in (": ", ". ", "; ", ", "):
         if len(text) > 56:

@@ -90,7 +90,7 @@ _FINISHES = {"off": "switched off", "most": "ceiling"}
 
 
 def _because(why: str) -> str:
-    """A reason as it stands in a sentence; conditions with `when` before them."""
+    """A reason as part of a sentence; conditions with `when` before them."""
     from fendra.core.insight.timeline import ALWAYS, OTHERWISE
 
     return why if why in (ALWAYS, OTHERWISE) or why.startswith("in scene") else f"when {why}"

@@ -104,14 +104,14 @@ def film(
 
 
 def say_limiter(film: CoreFilm | None) -> None:
-    """Say how often and how much the limiter acted, where it did."""
+    """Say how often and how much the limiter acted, if it did."""
     for limited in film.limited() if film is not None else ():
         if limited.frames:
             say(str(limited))
 
 
 def compile_on(design: Design, engine: EngineName, frames: int = 0) -> Program:
-    """A program on an engine; a note says where it is not the one that was wanted.
+    """A program on an engine; a note says if it is not the wanted one.
 
     frames: how many of a film it is for.
     """
@@ -186,7 +186,7 @@ def write_pictures(
 def write_courses(
     film: Film, folder: Path, stem: str, view: ViewName, *, timeline: bool, scenes: bool
 ) -> dict[str, Path]:
-    """The timeline, and a picture of each scene, where they are wanted; what each is, and where."""
+    """The wanted pictures: the timeline, and one of each scene; what each is, and its path."""
     from fendra.draw.scenes import draw_scenes
     from fendra.draw.style import save_figure
     from fendra.draw.timeline import draw_timeline_figure

@@ -139,8 +139,8 @@ SPARE = ("trace", "rate", "from", "unit", "highest", "lowest", "age", "raw")
 
 
 def _table(design: Design, heard: Listening, messages: list[str], width: int) -> Group:
-    """Every signal in a row, and below what there is to say. Names and values stand whole: where
-    there is no room, other columns are left out.
+    """A table with a row for each signal, and remarks below it. Names and values are shown in full;
+    if the terminal is narrow, other columns are left out.
     """
     from rich.console import Group
     from rich.table import Table

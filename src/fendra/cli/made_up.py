@@ -1,4 +1,4 @@
-"""Made-up courses on the command line: what stands in for a tape, or for some of its signals."""
+"""Made-up courses on the command line: they replace a tape, or some of its signals."""
 
 from __future__ import annotations
 

@@ -336,7 +336,7 @@ class Unheard:
 
 
 def tell_connections(design: Design, connected: Connected, has_courses: bool) -> None:
-    """Say from where to where it goes, and what cannot go well."""
+    """Say which sources and outputs it uses, and what cannot work."""
     from fendra.live.connect import unreached
 
     from_ = [*map(str, connected.sources.values())]

@@ -32,7 +32,7 @@ _aside = {"is_wanted": False}
 
 
 def console() -> Console:
-    """The terminal, or whatever stands in for it; nothing is wrapped but by the terminal."""
+    """The terminal, or its replacement in tests; only the terminal wraps lines."""
     from rich.console import Console
 
     return Console(

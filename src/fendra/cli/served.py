@@ -1,4 +1,4 @@
-"""The page of a run or of the bench: its options, and where it is shown in the terminal."""
+"""The page of a run or of the bench: its options, and its address in the terminal."""
 
 from __future__ import annotations
 
@@ -54,7 +54,7 @@ DEFAULT = "default"
 
 
 def with_page_address(words: Sequence[str]) -> list[str]:
-    """The words of a command, where `--page` may stand without an address.
+    """The words of a command, in which `--page` may have no address.
 
     >>> with_page_address(["run", "a.toml", "--page", "--for", "2"])
     ['run', 'a.toml', '--page=default', '--for', '2']
@@ -72,7 +72,7 @@ def make_server(
     design: Design, page: str | None, cert: Path | None, key: Path | None, is_anew: bool,
     is_announced: bool,
 ) -> Server | None:  # fmt: skip
-    """The page's server, which listens but serves nothing yet; None where no page is wanted.
+    """The page's server, which listens but serves nothing yet; None if no page is wanted.
 
     A design's `[page]` asks for one on this computer alone. Raises PageError.
     """
@@ -127,7 +127,9 @@ def serving(server: Server, served: Served, tell: Callable[[str], object]) -> It
 
 
 class Announcing(Thread):
-    """Tells the local network where the page is. That takes a second or two, and no light waits."""
+    """Announces the page on the local network. That takes a second or two, and the light does not
+    wait.
+    """
 
     def __init__(self, server: Server, tell: Callable[[str], object]) -> None:
         super().__init__(name="announces the page", daemon=True)

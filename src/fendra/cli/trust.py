@@ -79,9 +79,9 @@ def trust(
 
 
 def asking(command: Callable[..., None]) -> Callable[..., None]:
-    """A command with the option `--trust`, which asks before Python of its design would run.
+    """A command with the option `--trust`, which asks before Python of its design runs.
 
-    The design is the argument that is called `design`, or `first` where it may be something else.
+    The design is the argument `design`, or `first` if that may be something else.
     """
 
     @functools.wraps(command)
@@ -173,6 +173,6 @@ def _say_held(design: Path, held: Sequence[Code]) -> None:
 
 
 def _short(path: Path) -> str:
-    """A path from here, where it is below; else in full."""
+    """A path from here, if it is below; else in full."""
     here = Path.cwd()
     return str(path.relative_to(here)) if path.is_relative_to(here) else str(path)

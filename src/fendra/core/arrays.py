@@ -1,4 +1,4 @@
-"""Arrays by what they hold, for annotations: one name for each in the whole program."""
+"""Array types by their contents, for annotations: one name for each in the whole program."""
 
 from __future__ import annotations
 

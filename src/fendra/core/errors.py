@@ -69,7 +69,7 @@ class ExpressionError(FendraError, ValueError):
 
     @property
     def excerpt(self) -> str:
-        """The text with a caret under the place; nothing where there is no text of one line."""
+        """The text with a caret under the place; nothing if there is no text of one line."""
         if not self.text or "\n" in self.text:
             return ""
         return f"    {self.text}\n    {' ' * self.column}^"
@@ -131,7 +131,7 @@ class PageError(FendraError, ValueError):
 
 
 def internal_error(exc: BaseException, where: str) -> str:
-    """What to say of an exception that nobody expected, in one line: what to send, and to whom.
+    """The report of an unexpected exception, in one line: what to send, and to whom.
 
     where: what was being done.
     """

@@ -21,9 +21,9 @@ from fendra.core.signals.tape import Tape
 
 
 def as_seen(rgb: Bytes, layout: Layout, design: Design) -> Bytes:
-    """What the eye sees of bytes that LEDs take: white is white again, where they are balanced.
+    """What the eye sees of bytes that LEDs take: white looks white, if they are balanced.
 
-    rgb: (..., n, 3) uint8; itself where no LED type of the design is balanced.
+    rgb: (..., n, 3) uint8; returned unchanged if no LED type of the design is balanced.
     """
     if not any(is_balanced(line) for line in design.line):
         return rgb

@@ -121,13 +121,13 @@ def with_places(
 
 
 def below(line: str) -> str:
-    """A line of a file as it stands below a message; nothing of an empty one."""
+    """A line of a file for printing below a message; empty for an empty one."""
     line = line.strip()
     return f"    {line if len(line) <= 100 else line[:97] + '...'}" if line else ""
 
 
 def line_of(path: KeyPath, lines: Mapping[KeyPath, int]) -> int | None:
-    """The line of the longest known beginning of a path; None where nothing of it is known."""
+    """The line of the longest known beginning of a path; None if nothing of it is known."""
     while path and path not in lines:
         path = path[:-1]
     return lines.get(path)

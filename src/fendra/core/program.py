@@ -28,7 +28,7 @@ from fendra.core.signals.tape import Tape, needs_tape
 from fendra.core.signals.values import to_numbers
 
 LARGEST_FILM = 2_000_000_000
-"""Bytes of a film at the most."""
+"""Bytes of a film at most."""
 PROGRESS_STEPS = 200
 """How often a film tells how far it is."""
 
@@ -92,7 +92,8 @@ class Program:
     def match(self, before: Program) -> dict[str, str]:
         """The memory cells that mean the same as in another program, and those, by name.
 
-        It is found once: whoever cannot wait lets somebody else find it before `adopt`.
+        It is computed once; a caller that cannot wait lets another thread compute it before
+        `adopt`.
         """
         if self._matched is None or self._matched[0] is not before:
             pairs = same_cells(before.plan, self.plan)

@@ -37,7 +37,7 @@ def value_text(value: Any) -> str:
 
 
 def key_text(key: str) -> str:
-    """A key, in quotes where it needs them."""
+    """A key, in quotes if it needs them."""
     return key if _BARE.fullmatch(key) else json.dumps(key, ensure_ascii=False)
 
 

@@ -41,7 +41,7 @@ def unit_of(key: str) -> str:
 
 
 def number_for(key: str, text: str) -> float | None:
-    """The number that a text with a unit means for a key: in the key's unit, else as it stands.
+    """The number that a text with a unit means for a key: in the key's unit, else unchanged.
 
     >>> number_for("fade", "80 ms"), number_for("count", "2,5 km/h"), number_for("fade", "soon")
     (0.08, 2.5, None)
@@ -54,7 +54,7 @@ def number_for(key: str, text: str) -> float | None:
 
 
 def plain_number(text: str, unit: str) -> float | None:
-    """The number that a text with a unit means, in another unit; None where that is not known.
+    """The number that a text with a unit means, in another unit; None if that is not known.
 
     >>> plain_number("80 ms", "s"), plain_number("0,5 s", "s"), plain_number("5 V", "s")
     (0.08, 0.5, None)

@@ -22,7 +22,7 @@ from fendra.core.names import NAME
 
 
 class Model(BaseModel):
-    """A table: no keys but its own, no value of another type, and nobody changes it."""
+    """A table: only its own keys, only values of the right type, and it never changes."""
 
     model_config = ConfigDict(extra="forbid", frozen=True, strict=True, defer_build=True)
 
@@ -57,7 +57,7 @@ def one_of(**branches: Any) -> Any:
 
 
 MOST_LEDS = LEDS.most
-"""LEDs of one part at the most."""
+"""LEDs of one part at most."""
 
 
 def _check_name(name: str) -> str:

@@ -1,4 +1,4 @@
-"""What ships to try Fendra with: designs, tapes and drawings, and stand-ins for hardware."""
+"""The files to try Fendra with: designs, tapes and drawings, and stand-ins for hardware."""
 
 from __future__ import annotations
 

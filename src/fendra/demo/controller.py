@@ -35,7 +35,7 @@ def crc16(data: bytes) -> int:
 
 
 def unstuff(data: bytes) -> bytes | None:
-    """Undo the byte stuffing of one packet; None where it cannot be one."""
+    """Undo the byte stuffing of one packet; None if it cannot be one."""
     content = bytearray()
     place = 0
     while place < len(data):
@@ -123,7 +123,7 @@ class Receiver:
             self.answer += self._identity(number)
 
     def _identity(self, number: int) -> bytes:
-        """Who this is: no design of its own, the name of a stand-in."""
+        """Its identity: no design of its own, the name of a stand-in."""
         content = bytes([IDENTITY]) + number.to_bytes(2, "little") + bytes(4)
         content += self.frames.to_bytes(4, "little") + self.damaged.to_bytes(4, "little")
         content += bytes([len(self.sizes)])

@@ -58,7 +58,7 @@ def read_clocked(data: bytes, leds: int) -> list[bytes]:
     """What each of a chain of clocked LEDs shows, as its three bytes.
 
     Each LED passes the clock on half a bit late, so that the chain needs half a clock more for
-    each. Raises PulseError where the start, an LED's own bits or the end is not as it must be.
+    each. Raises PulseError if the start, an LED's own bits or the end is not as it must be.
     """
     if data[:4] != bytes(4):
         raise PulseError("the frame does not begin with 32 zero bits")

@@ -19,7 +19,7 @@ if TYPE_CHECKING:
     from matplotlib.axes import Axes
 
 _COLUMNS = 1200
-"""Points of a curve at the most; of each stretch between them the lowest and highest are drawn."""
+"""Points of a curve at most; of each stretch between them the lowest and highest are drawn."""
 
 
 @style.plain_text()
@@ -97,7 +97,7 @@ def _pooled(times: Floats, values: Floats) -> tuple[Floats, Floats, Floats]:
 
 @style.plain_text()
 def draw_voltage(budget: Budget, ax: Axes, lines: Sequence[str] | None = None) -> Axes:
-    """Draw the voltage along lines at the most that the limiter allows, dotted in the film's worst
+    """Draw the voltage along lines at most that the limiter allows, dotted in the film's worst
     frame; feeds are triangles, the LEDs' minimum is dashed. Return the axes.
 
     lines: their names; all by default. Raises LayoutError for an unknown name.

@@ -52,7 +52,7 @@ class Stage:
 
     @property
     def side(self) -> str:
-        """From where it is seen, in words; from above, where the front is."""
+        """The side that it is seen from, in words; from above, also where the front is."""
         return "front ↑" if self.view == "top" else VIEWS[self.view].seen_from
 
     @cached_property

@@ -14,11 +14,10 @@ _DISTANCES = (1.0, 1.6, 2.4, 3.6)
 
 @dataclass
 class Board:
-    """A picture that labels are put on, all in one unit, pixels as a rule.
+    """A picture to put labels on, all in one unit, usually pixels.
 
-    within: (4,) left, low, right, high of all that can be seen. solid: (n, 2) points that
-    no label may cover. faint: (k, 2) points that labels should keep off. boxes: (4,) of the
-    labels that stand already.
+    within: (4,) left, low, right, high of the visible area. solid: (n, 2) points that no label may
+    cover. faint: (k, 2) points that labels should avoid. boxes: (4,) of the labels so far.
     """
 
     within: Floats
@@ -62,7 +61,7 @@ class Board:
         return middles.reshape(-1, 2), costs.ravel()
 
     def _is_free(self, boxes: Floats) -> Floats:
-        """Whether each box (n, 4) is all in sight and overlaps no label that stands."""
+        """Whether each box (n, 4) is fully visible and overlaps no other label."""
         low, high = boxes[:, :2], boxes[:, 2:]
         is_free = (low >= self.within[:2]).all(1) & (high <= self.within[2:]).all(1)
         if self.boxes:

@@ -6,10 +6,10 @@ import sys
 
 
 def lean_import() -> None:
-    """Let Matplotlib write no docstrings when it is imported next: half of its import is that.
+    """Keep Matplotlib from writing docstrings when it is imported next: half of its import is that.
 
-    For programs of Fendra's own, in which nobody reads them; a notebook's are left alone. Where the
-    name is another one in some version, nothing happens but that it takes longer.
+    For Fendra's own commands, which never show them; a notebook's stay. If a version has another
+    name for it, the import only takes longer.
     """
     if "matplotlib.figure" not in sys.modules:
         from matplotlib.artist import Artist

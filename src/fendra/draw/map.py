@@ -89,7 +89,7 @@ def draw_map(
 
 
 def _moved(design: Design, layout: Layout, canvas: str) -> Layout:
-    """The layout with its LEDs where a canvas puts them. Raises LayoutError for unknown ones."""
+    """The layout with its LEDs at their places on a canvas. Raises LayoutError for unknown ones."""
     if canvas not in design.canvases:
         remedy = did_you_mean(canvas, design.canvases, "canvases")
         raise LayoutError(f"there is no canvas '{canvas}'. {remedy}")
@@ -124,7 +124,7 @@ def _draw_outline(drawing: MapDrawing, ax: Axes) -> None:
 
 
 def _draw_chain(drawing: MapDrawing, ax: Axes, *, is_faint: bool) -> None:
-    """The wire through each part, arrows along it, dashed jumps, dotted where it is parallel."""
+    """The wire through each part, with arrows; jumps are dashed, parallel parts dotted."""
     from matplotlib.collections import LineCollection
 
     strength = 0.35 if is_faint else 1.0
@@ -160,7 +160,7 @@ def _draw_chain(drawing: MapDrawing, ax: Axes, *, is_faint: bool) -> None:
 
 
 def _arrow_starts(count: int) -> list[int]:
-    """After which LEDs of a part an arrow stands: evenly spread, one at least."""
+    """The LEDs of a part that an arrow follows: evenly spread, at least one."""
     if count < 2:
         return []
     arrows = min(max(round(count / _LEDS_AN_ARROW), 1), _MOST_ARROWS)
@@ -201,7 +201,7 @@ def _draw_heads(
 
 
 def _draw_leds(drawing: MapDrawing, ax: Axes, chosen: Sequence[Choice]) -> None:
-    """Every LED; hollow where it faces away, a cross where it is skipped."""
+    """Every LED; hollow if it faces away, a cross if it is skipped."""
     leds, layout = drawing.layout.leds, drawing.layout
     away = drawing.view.towards(leds.facing) < -0.5
     size = _dot_size(len(leds))
@@ -247,7 +247,7 @@ def _dot_size(count: int) -> float:
 
 
 def _draw_ticks(drawing: MapDrawing, ax: Axes) -> None:
-    """Where each LED faces, as a short line; none where it faces us or away."""
+    """Where each LED faces, as a short line; none if it faces us or away."""
     from matplotlib.collections import LineCollection
 
     figure = ax.get_figure(root=True)
@@ -293,7 +293,7 @@ def _draw_scale(drawing: MapDrawing, ax: Axes) -> None:
 
 
 def _draw_front(drawing: MapDrawing, ax: Axes) -> None:
-    """An arrow to the thing's front, where the view has it at a side."""
+    """An arrow to the thing's front, if the front is at a side of this view."""
     way = drawing.view.front
     if way is None:
         words = "front: towards you" if drawing.view.name == "front" else "front: away from you"

@@ -28,7 +28,7 @@ _MOST_SOLID = 4000
 
 
 def draw_labels(drawing: MapDrawing, ax: Axes) -> None:
-    """Data-in first, then names, then numbers, each only where there is room."""
+    """Data-in first, then names, then numbers, each only if there is room."""
     figure = ax.get_figure(root=True)
     assert figure is not None
     px = figure.dpi / 72
@@ -101,7 +101,7 @@ def _label(
     *,
     is_plate: bool = False,
 ) -> bool:
-    """Draw the first of the texts that has room near the points; False where none has.
+    """Draw the first of the texts that has room near the points; False if none has.
 
     A plate (data-in) is filled and has an arrow; others have a line to where they belong.
     """

@@ -1,4 +1,4 @@
-"""What stands out on the map: groups ringed, or one trail coloured from its start to its end."""
+"""Highlights on the map: rings round groups, or one trail coloured from its start to its end."""
 
 from __future__ import annotations
 

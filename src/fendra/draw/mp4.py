@@ -13,7 +13,7 @@ from fendra.core.errors import FileError
 
 
 def find_ffmpeg() -> str:
-    """The path of ffmpeg. Raises FileError, with what to do, where it is not installed."""
+    """The path of ffmpeg. Raises FileError, with the cure, if it is not installed."""
     found = shutil.which("ffmpeg")
     if found is None:
         raise FileError(

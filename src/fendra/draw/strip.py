@@ -21,7 +21,7 @@ if TYPE_CHECKING:
 
 
 _COLUMNS = 1200
-"""Columns of a band at the most; more would not be seen."""
+"""Columns of a band at most; more would not be seen."""
 
 _LONG_GAP_S, _LONG_GAP_ROWS = 1.0, 5
 """A silence is long if it lasts this many seconds, and this many of the tape's usual steps."""
@@ -95,7 +95,7 @@ def end_s(film: Film) -> float:
 
 
 def pooled(light: Array, by: Callable[..., Any] = np.mean) -> Array:
-    """Frames (n, leds, 3) brought to `_COLUMNS` at the most, by their mean or another way."""
+    """Frames (n, leds, 3) brought to `_COLUMNS` at most, by their mean or another way."""
     size = -(-len(light) // _COLUMNS)
     pieces = [by(light[start : start + size], axis=0) for start in range(0, len(light), size)]
     return np.asarray(pieces)
@@ -138,7 +138,7 @@ def _draw_number(film: Film, name: str, signal: Signal, ax: Axes) -> None:
 
 
 def _name_choices(times: Array, values: Array, signal: Signal, ax: Axes) -> None:
-    """The word of a choice, where it begins to be that."""
+    """Write the word of a choice at the time when it begins."""
     changes = np.flatnonzero(np.diff(values, prepend=np.nan))
     for place in changes.tolist():
         value = float(values[place])

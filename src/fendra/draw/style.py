@@ -130,7 +130,7 @@ FIGURE_KINDS = {".png": "png", ".svg": "svg", ".pdf": "pdf"}
 
 
 def format_of(path: str | Path, kinds: Mapping[str, str]) -> str:
-    """The kind of picture that a file's ending stands for. Raises FileError, naming the endings."""
+    """The kind of picture for a file's ending. Raises FileError, naming the endings."""
     kind = kinds.get(Path(path).suffix.lower())
     if kind is None:
         raise FileError(f"'{path}' has no ending for this picture: {listed([*kinds], 'or')}")

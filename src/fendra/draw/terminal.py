@@ -97,7 +97,7 @@ class Blocks:
 def _character(
     top: list[int], bottom: list[int], paint: Callable[[list[int]], str]
 ) -> tuple[str, str]:  # fmt: skip
-    """Two pixels as one character and the code before it; where there is no LED, nothing."""
+    """Two pixels as one character and the code before it; pixels without an LED are blank."""
     if any(top) and any(bottom):
         return f"\x1b[0;38;{paint(top)};48;{paint(bottom)}m", "▀"
     if any(top):

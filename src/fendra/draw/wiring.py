@@ -285,7 +285,7 @@ def _draw_supply(
 
 
 def supply_in_words(feeding: Feeding) -> list[str]:
-    """What a supply gives, and where its power comes from.
+    """What a supply gives, and the origin of its power.
 
     >>> import fendra as fd
     >>> budget = fd.load(fd.demo_file("heron.toml")).budget()

@@ -13,7 +13,7 @@ from fendra.draw.style import DARK
 def write_words(
     picture: Image.Image, title: str, notes: Sequence[str] = (), side: str = "front ↑"
 ) -> None:
-    """Title and notes, a line each, at the left; at the upper right, from where it is seen."""
+    """Title and notes, a line each, at the left; the side that it is seen from at the right."""
     size = max(picture.height // 34, 11)
     pen = ImageDraw.Draw(picture)
     large, small = _font(size), _font(max(size * 0.68, 9.0))

@@ -43,7 +43,7 @@ _LONGEST = 60
 
 @dataclass(frozen=True)
 class _Column:
-    """Where a column stands, and the unit that its head gives in mm, if any."""
+    """The index of a column, and the unit in its head in mm, if any."""
 
     place: int
     unit_mm: float | None

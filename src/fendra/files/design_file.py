@@ -33,10 +33,10 @@ More: TypeAlias = Callable[[Design], Iterable[Finding]]
 
 @dataclass(frozen=True)
 class Checked:
-    """A design file and all there is to say of it.
+    """A design file and its findings.
 
-    design: None where no design could be read at all. examined: what was made of it. subject: the
-    same, with the film of a tape where one was rendered.
+    design: None if no design could be read at all. examined: what was made of it. subject: the
+    same, with the film of a tape if one was rendered.
     """
 
     design: Design | None
@@ -59,9 +59,9 @@ def check_text(
 ) -> Checked:
     """Read a design's text and run every check on it.
 
-    name: stands in the findings. folder: where the files are that its parts name; the one that
-    `name` is in, if not given. render: makes the film of a tape, to check that as well. more: finds
-    what else is to be said.
+    name: the file's name, for the findings. folder: where the files are that its parts name; by
+    default the folder of `name`. render: makes the film of a tape, to check that as well. more:
+    adds further findings.
     """
     text = text.removeprefix("\ufeff")  # a byte order mark
     try:
@@ -124,7 +124,7 @@ def read_design(path: str | Path) -> Design | None:
 def load_design(path: str | Path, model: type[D]) -> tuple[D, Examined]:
     """The design of a file, and what was made of it.
 
-    Raises FileError where it cannot be read and DesignError, with every finding, where it
+    Raises FileError if it cannot be read and DesignError, with every finding, where it
     has errors.
     """
     checked = check_file(path, model)

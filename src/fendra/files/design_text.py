@@ -22,7 +22,7 @@ name = {name}
 
 @dataclass(frozen=True)
 class NewLine:
-    """A line to be added, or to which parts are added where there is one of its name."""
+    """A line to add; if the design has a line of its name, parts are added to that."""
 
     name: str
     parts: Sequence[dict[str, Any]]
@@ -30,9 +30,9 @@ class NewLine:
 
 
 def add_lines(text: str, lines: Sequence[NewLine]) -> str:
-    """A design's text with more parts and lines; comments and order stay as they were.
+    """A design's text with more parts and lines; comments and order stay.
 
-    Raises LayoutError where a part's name is taken, and ValueError where the text is no TOML.
+    Raises LayoutError if a part's name is taken, and ValueError if the text is not TOML.
     """
     before = tomllib.loads(text)
     document = tomlkit.parse(text)
@@ -102,7 +102,7 @@ def _table(values: dict[str, Any]) -> Table:
 
 
 def _start(before: Any) -> None:
-    """An empty line below a table, so that the next one stands by itself."""
+    """An empty line below a table, to separate it from the next one."""
     last = _last_table(before)
     if last is not None and not (
         last.value.body and isinstance(last.value.body[-1][1], Whitespace)

@@ -41,7 +41,7 @@ def with_values(text: str, table: KeyPath, values: Mapping[str, Any]) -> str:
 
     table: the path of the table, as ("line", 0, "part", 2); () is the file itself. A list keeps the
     way it is laid out where it keeps its length. A place at height 0 is [x, y], unless its height
-    is written already. Raises FileError where that cannot be done.
+    is written already. Raises FileError if that cannot be done.
 
     >>> with_values("[a]\\nat = [1, 2]   # here\\nb = 3\\n", ("a",), {"at": [1, 5]})
     '[a]\\nat = [1, 5]   # here\\nb = 3\\n'
@@ -121,7 +121,7 @@ def with_cures(text: str, way: Sequence[Cure]) -> str:
 
 
 def _reordered(text: str, expected: dict[str, Any], cure: Any) -> str:
-    """Blocks of text that stand below each head of a list of tables, in another order."""
+    """The text below each head of a list of tables, in another order."""
     rows = value_at(tomllib.loads(text), cure.path[:-1])
     order = [rows.index(row) for row in value_at(expected, cure.path[:-1])]
     blocks = _blocks(text, cure.path[:-1])
@@ -135,7 +135,7 @@ def _reordered(text: str, expected: dict[str, Any], cure: Any) -> str:
 
 
 def _blocks(text: str, path: KeyPath) -> list[tuple[int, int]]:
-    """Where the tables of a list stand in a text: from the comments above each to the next one."""
+    """Where the tables of a list are in a text: from the comments above each to the next one."""
     names = [step for step in path if isinstance(step, str)]
     own = ".".join(names)
     heads = [(m.start(), m.group().strip()) for m in _HEAD.finditer(text)]
@@ -166,7 +166,7 @@ def _without_tail(block: str) -> str:
 
 
 def _above(text: str, place: int) -> int:
-    """Where the comments begin that stand right above a head."""
+    """Where the comments directly above a head begin."""
     while True:
         line = text.rfind("\n", 0, max(place - 1, 0)) + 1
         if place == 0 or not text[line:place].lstrip().startswith("#"):

@@ -30,9 +30,9 @@ _DIGITS, _FACING_DIGITS = 6, 9
 
 
 def write_layout(path: str | Path, design: Design, layout: Layout) -> Path:
-    """Write every LED of a layout: as CSV, or by the file's ending as JSON.
+    """Write every LED of a layout as CSV, or as JSON if the file's ending says so.
 
-    Places are mm. Addresses without a place stand in a row of their own. Raises FileError.
+    Places are mm. Addresses without a place get their own row. Raises FileError.
     """
     path = Path(path)
     if path.suffix not in (".csv", ".json"):
@@ -223,7 +223,7 @@ def _is_reversed(leds: Sequence[Placement]) -> bool:
 
 
 def _addresses(name: str, leds: Sequence[Placement], used: int) -> list[int]:
-    """The address of each LED; one after the other where the file has none."""
+    """The address of each LED; consecutive if the file has none."""
     if any(led.position is None for led in leds):
         raise LayoutError(f"some LEDs of part '{name}' have no place.")
     given = [led.address for led in leds]
@@ -248,7 +248,7 @@ def _point(led: Placement, unit_mm: float) -> list[float]:
 
 
 def _facing(leds: Sequence[Placement]) -> dict[str, Any]:
-    """Nothing where all face up; one for all where they agree; else one each."""
+    """Nothing if all face up; one facing if all are the same; else one each."""
     words = {vector: word for word, vector in FACINGS.items()}
     each = [led.facing or FACINGS["up"] for led in leds]
     said: list[Any] = [words.get(facing, list(facing)) for facing in each]

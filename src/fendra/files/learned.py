@@ -26,7 +26,7 @@ def learn(
     `calibrate`; so does one that has it, in the same direction. One that did not move, or stays
     within its range, is left as it is.
 
-    Raises SignalError where the file is written in a way that cannot be added to.
+    Raises SignalError if the file is written in a way that cannot be added to.
     """
     before = tomllib.loads(text)
     document: Any = tomlkit.parse(text)

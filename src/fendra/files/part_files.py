@@ -1,4 +1,4 @@
-"""Parts whose places stand in a file of their own, beside the design."""
+"""Parts whose places are in another file, beside the design."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ _PLACES = {"keys": "keys", "points": "points"}
 def fill_in(values: dict[str, Any], folder: Path) -> list[Finding]:
     """Put the contents of the parts' files into a design's plain values; return the findings.
 
-    A part whose file cannot be read gets a stand-in, so that the rest can be checked.
+    A part whose file cannot be read is replaced, so that the rest can be checked.
     """
     findings = []
     for path, part in _parts_with_files(values):
@@ -52,7 +52,7 @@ def _finding(path: KeyPath, problem: str) -> Finding:
 
 
 def _parts_with_files(values: dict[str, Any]) -> Iterator[tuple[KeyPath, dict[str, Any]]]:
-    """Every part that names a file, and where it is written; whatever else is wrong is left."""
+    """Every part that names a file, and its path in the design; other mistakes are ignored here."""
     assemblies = values.get("assemblies")
     holders: list[tuple[KeyPath, Any]] = []
     if isinstance(assemblies, dict):

@@ -20,7 +20,7 @@ UNITS_MM = {**DESIGN_UNITS_MM, "mil": 0.0254, "cm": 10.0, "um": 0.001}
 class Placement:
     """An LED of a file.
 
-    position: mm, None for an address that has no place. facing: any length; None where the file
+    position: mm, None for an address that has no place. facing: any length; None if the file
     says nothing. line, part, address, is_skipped: as a layout that was written by `fendra layout`
     has them; a foreign file leaves them empty. index: the place in its part.
     """

@@ -1,4 +1,4 @@
-"""Where each key of a TOML text stands: its line, by its path."""
+"""The line of each key of a TOML text, by its path."""
 
 from __future__ import annotations
 
@@ -13,11 +13,11 @@ _TEXT_OR_COMMENT = re.compile(
 
 
 def key_lines(text: str) -> dict[KeyPath, int]:
-    """The line, from 1, of every table and key of a TOML text that parses.
+    """The line, from 1, of every table and key of a valid TOML text.
 
-    Keys inside inline tables and lists stand where the whole value begins.
+    For keys inside inline tables and lists, it is the line of the whole value.
 
-    >>> key_lines('name = "x"\\n[[line]]\\npin = "D1"')
+    >>> key_lines('name = "x"\n[[line]]\npin = "D1"')
     {('name',): 1, ('line',): 2, ('line', 0): 2, ('line', 0, 'pin'): 3}
     """
     lines: dict[KeyPath, int] = {}

@@ -92,11 +92,11 @@ def with_preset(text: str, name: str, preset: Preset) -> str:
 def with_defaults(
     text: str, layer: str, parameters: frozenset[str], effect: str | None
 ) -> tuple[str, list[str]]:
-    """A design's text in which a layer has no parameters of its own or of a preset any more, and
-    those it had.
+    """A design's text in which a layer has no own or preset parameters any more, and the parameters
+    that it had.
 
-    effect: of the layer, written where a preset named it. Comments and order stay. Raises FileError
-    where there is no such layer.
+    effect: the layer's, written out if a preset named it. Comments and order stay. Raises FileError
+    for an unknown layer.
     """
     document = tomlkit.parse(text)
     layers = document.get("layer", [])

@@ -1,4 +1,4 @@
-"""A first look at an SVG, before anything is drawn: is it too deep, too large, or circular?
+"""A first check of an SVG, before anything is drawn: is it too deep, too large, or circular?
 
 A few lines of `use` can stand for millions of shapes. So this counts them, and copies nothing.
 """
@@ -54,7 +54,7 @@ def check_svg(text: str) -> None:
 
 
 class _Element:
-    """What is inside an element, and the id that it uses. size: of elements that it stands for."""
+    """The contents of an element, and the id that it uses. size: the number of elements in it."""
 
     __slots__ = ("children", "size", "uses")
 
@@ -65,7 +65,7 @@ class _Element:
 
 
 def _size(root: _Element, by_id: dict[str, _Element]) -> int:
-    """How many elements an element stands for. Raises LayoutError where it stands for itself."""
+    """How many elements an element expands to. Raises LayoutError if it contains itself."""
 
     def within(element: _Element) -> list[_Element]:
         used = by_id.get(element.uses.removeprefix("#")) if element.uses else None

@@ -1,4 +1,4 @@
-"""Positions in SVG drawings: shapes that stand for LEDs, or a path that they follow."""
+"""Positions in SVG drawings: shapes for LEDs, or a path that they follow."""
 
 from __future__ import annotations
 
@@ -34,8 +34,8 @@ MOST_MM = 1e6
 class Drawing:
     """An SVG drawing in mm, y upward from its lower edge; transforms are applied.
 
-    text: the file's. unit_mm: a length that the drawing gives without a unit, in mm. Raises
-    LayoutError where it is no SVG.
+    text: the file's. unit_mm: the length of a unit of the drawing, in mm. Raises LayoutError if it
+    is not SVG.
     """
 
     def __init__(self, text: str, unit_mm: float | None = None) -> None:
@@ -166,7 +166,7 @@ class Drawing:
 def _middle(element: Any) -> tuple[float, float]:
     """The middle of a circle, an ellipse or a rectangle, after its transforms.
 
-    The library's own box of one that is turned is no number.
+    The library's own box of a turned shape is NaN.
     """
     if isinstance(element, svgelements.Rect):
         x, y = element.x + element.width / 2, element.y + element.height / 2

@@ -157,7 +157,7 @@ _IS_TIME = re.compile(r"(?i)t|times?|timestamp|seconds?|secs?|time ?[(\[]?(s|sec
 
 
 def _plain(cell: str) -> float | None:
-    """The number that a cell holds; NaN of an empty one, None where it holds something else."""
+    """The number that a cell holds; NaN of an empty one, None if it holds something else."""
     if not cell or cell.casefold() == "nan":
         return math.nan
     try:
@@ -173,7 +173,7 @@ def _plain_comma(cell: str) -> float | None:
 
 
 class _Column:
-    """A column of cells. own: words that stand for numbers; is_colour: its cells are colours."""
+    """A column of cells. own: words that mean numbers; is_colour: its cells are colours."""
 
     def __init__(
         self, name: str, cells: list[str], rows: Ints, own: Mapping[str, int], is_colour: bool
@@ -182,7 +182,7 @@ class _Column:
         self._own, self._is_colour = own, is_colour
 
     def values(self, read: Callable[[str], float | None], problems: list[str]) -> Floats:
-        """Its numbers: (n,), NaN where there is no news. What is wrong goes to the problems."""
+        """Its numbers: (n,), NaN for empty cells. Mistakes go to the problems."""
         known = {cell: self._value(cell, read) for cell in {*self._cells}}
         found = [known[cell] for cell in self._cells]
         is_wrong = np.array([value is None for value in found])

@@ -91,7 +91,7 @@ def _line_of(text: str, lines: list[str]) -> int:
 
 
 def _slip_near(lines: list[str], number: int) -> _Said | None:
-    """The slip in a line; else in one above it where a bracket or text was left open."""
+    """The slip in a line; else in a line above it with an open bracket or quote."""
     line = lines[number - 1]
     said = _nothing_in(line, number) or _slip_in(line, number)
     if said is not None:
@@ -137,7 +137,7 @@ def _is_toml(line: str) -> bool:
 
 
 def _value(change: Callable[[str, str], str | None]) -> Slip:
-    """A slip in the value of a key. `change` gets both, and gives None where there is no slip."""
+    """A slip in the value of a key. `change` gets both, and gives None if there is no slip."""
 
     def slip(line: str) -> str:
         pair = _PAIR.match(line)
@@ -191,7 +191,7 @@ def _header(line: str) -> str:
 
 
 def _step(step: str, header: str) -> str:
-    """A step of a table's name; a signal stands in expressions, so it has no blanks."""
+    """A step of a table's name; a signal's name is used in expressions, so it has no blanks."""
     step = step.strip()
     if re.fullmatch(r"""[\w-]+|"[^"]*"|'[^']*'""", step):
         return step

@@ -62,7 +62,7 @@ class Serial:
 @dataclass(frozen=True)
 class Chip:
     """One chip with a board layer; chips.toml says what each key is. clocked: of a data pin its
-    clock pin and the link that both are of; None where any two pins do. words: its table whole,
+    clock pin and the link that both are of; None if any two pins do. words: its table whole,
     with what its family has, for templates.
     """
 
@@ -95,7 +95,7 @@ class Chip:
 
     @property
     def lacks(self) -> str:
-        """What is not on this computer and builds its firmware, with how to get it; empty where all
+        """What is not on this computer and builds its firmware, with how to get it; empty if all
         is there.
         """
         tool = self.words["tool"]
@@ -109,7 +109,7 @@ class Chip:
         return f"{tool} ({how}{zig})"
 
     def label(self, pin: str) -> str:
-        """A pin as boards print it, with the chip's own name behind, where they print another."""
+        """A pin as boards print it, followed by the chip's own name if that differs."""
         if pin.startswith("GP"):
             return pin
         names = self.type.own_names.items()

@@ -31,7 +31,7 @@ class LinePin:
     """A line at its pin.
 
     field, macro: its names in C. kind: of its data. width: bytes of an address; size: of a frame.
-    timer, unit: what sends there, where there is such a thing.
+    timer, unit: the part of the chip that sends there, if any.
     """
 
     line: str
@@ -392,7 +392,7 @@ class _Wiring:
         return At(chosen, port, bit, read, low, free)
 
     def _choose(self, what: str, pin: str, able: tuple[str, ...]) -> str:
-        """The pin by the name that counts, or another where the design is for another chip."""
+        """The pin by the name that counts, or another if the design is for another chip."""
         own = self._chip.type.own_name(pin)
         if pin and own in able and own not in self._taken:
             self._taken.add(own)

@@ -85,7 +85,7 @@ class Project:
 
     @property
     def cost_rows(self) -> list[str]:
-        """What it needs of the controller, in a few rows; none where that is not known."""
+        """What it needs of the controller, in a few rows; none if that is not known."""
         return self.told.rows if self.told is not None else []
 
     @property
@@ -185,21 +185,21 @@ def _chip(design: Design, controller: str | None, target: str | None) -> Chip | 
 
 
 def _edge_groups(chip: Chip | None, wiring: Wiring) -> list[int]:
-    """The groups of pins whose edges give one interrupt each, where a chip has such groups."""
+    """The groups of pins whose edges share one interrupt, on chips with such groups."""
     groups = chip.words.get("edges") if chip is not None else None
     used = [at.port for each in wiring.inputs if each.has_edges for at in each.digital]
     return sorted({groups[port] for port in used}) if groups else []
 
 
 def _edge_interrupts(chip: Chip | None, wiring: Wiring) -> list[int]:
-    """The interrupts of pins by their numbers, where a chip has those."""
+    """The interrupts of pins by their numbers, on chips that have those."""
     table = chip.words.get("edge_interrupts") if chip is not None else None
     used = [at.bit for each in wiring.inputs if each.has_edges for at in each.digital]
     return sorted({table[bit] for bit in used}) if table else []
 
 
 def _universes(emitted: Emitted) -> list[tuple[int, int]]:
-    """Of each universe of sACN where its slots go, and how many there are: whole pixels."""
+    """For each universe of sACN, where its slots go, and how many there are: whole pixels."""
     found = []
     for line in emitted.lines:
         chunk = SLOTS // len(line.order) * len(line.order)

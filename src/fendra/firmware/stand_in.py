@@ -23,7 +23,7 @@ LONGEST_S = 20.0
 
 
 def build_receiver(project: Project, folder: Path) -> Path:
-    """Compile a receiver for this computer. Raises EngineError where that cannot be done."""
+    """Compile a receiver for this computer. Raises EngineError if that cannot be done."""
     compiler = find_compiler()
     for path, text in project.files.items():
         target = folder / path
@@ -72,7 +72,7 @@ class CompiledReceiver:
     def report(self) -> dict[str, Any]:
         """What it saw: frames, lost, incomplete, damaged, and each line's bytes as text.
 
-        Raises OutputError where it has ended early.
+        Raises OutputError if it has ended early.
         """
         self._hang_up()
         try:

@@ -34,7 +34,7 @@ class Conditioned:
         self._last_ms: int | None = None
 
     def step(self, at_s: float, news: Mapping[str, Any]) -> None:
-        """Take news. at_s: when, by the clock of whoever steps it."""
+        """Take new values. at_s: their time, on the caller's clock."""
         numbers = {name: v for name, v in news.items() if isinstance(v, (int, float))}
         now_ms = round(at_s * 1000)
         is_first = self._last_ms is None

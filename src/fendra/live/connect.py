@@ -111,7 +111,7 @@ def connect(
 
 def unreached(design: Design, connected: Connected) -> list[str]:
     """What is to be said of signals that listen to a source of the design, where another was named
-    instead. Nothing where a tape plays, which feeds signals by their own names.
+    instead. Nothing if a tape plays, which feeds signals by their own names.
     """
     if connected.polled:
         return []
@@ -148,7 +148,7 @@ def _as_text(design: Design, name: str, here: Source | None) -> str:
 def _named(
     drivers: Drivers[Any], texts: Sequence[str] | None, tables: Mapping[str, Any], folder: Path
 ) -> Iterable[tuple[str, Any]]:
-    """Drivers by name, from texts where there are any, else from a design's tables."""
+    """Drivers by name, from texts if there are any, else from a design's tables."""
     if texts is None:
         for name, table in tables.items():
             if not table.off:

@@ -143,8 +143,8 @@ class Inbox:
             self.unused.clear()
 
     def put(self, source: str, name: str, raw: Any) -> None:
-        """Take a raw value, under the source's own name; a table or list goes by its parts if
-        nobody wants it whole.
+        """Take a raw value, under the source's own name. A table or list is split into its parts if
+        no signal takes it whole.
         """
         now_s = self._clock()
         waiting = deque([(name, raw, 0)])
@@ -171,7 +171,7 @@ class Inbox:
     def _put(
         self, source: str, name: str, raw: Any, now_s: float, depth: int
     ) -> Iterable[tuple[str, Any, int]]:
-        """Take a raw value, or give its parts, where nobody wants it whole."""
+        """Take a raw value, or return its parts if no signal takes it whole."""
         routes = self._routes.get((source, name)) or self._routes.get((ANY, name))
         if routes:
             for route in routes:
@@ -286,7 +286,7 @@ class Inbox:
 
     @property
     def held(self) -> dict[str, dict[str, float]]:
-        """The numbers of each signal that a hand holds; none where it holds back all news."""
+        """The numbers of each signal that a hand holds; none if it holds back all news."""
         with self._lock:
             return {name: dict(numbers) for name, numbers in self._held.items()}
 

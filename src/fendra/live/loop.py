@@ -36,9 +36,9 @@ LATEST_S = 3.0
 STEPPED_S = 1.0
 """A clock that is off by more was set, and did not drift."""
 SLEW_S = 0.0005
-"""How much a frame comes earlier or later at the most, to keep a clock that drifts."""
+"""How much a frame comes earlier or later at most, to keep a clock that drifts."""
 LEAVE_S = 3.0
-"""How long the outputs have at the most to show how the run ends."""
+"""How long the outputs have at most to show how the run ends."""
 
 
 class Loop:
@@ -98,7 +98,7 @@ class Loop:
 
     def fresh_memory(self, wait_s: float) -> dict[str, Any]:
         """What the program remembers after the next frame, for other nodes that show the same
-        design; from any thread. Empty where no frame comes in time.
+        design; from any thread. Empty if no frame comes in time.
         """
         self._has_memory.clear()
         self._wants_memory.set()
@@ -210,7 +210,7 @@ class Loop:
             self._progress(since_s)
 
     def _news_of(self, source: Polled, since_s: float) -> Mapping[str, float]:
-        """What a source that is asked has to say; one that fails has come to its end."""
+        """The new values of a polled source; a source that fails has ended."""
         try:
             return source.news(since_s)
         except Exception as exc:
@@ -294,7 +294,7 @@ def recall(program: Program, memory: Mapping[str, Any], at_s: float) -> bool:
 
 
 def _fits(program: Program, cells: Mapping[str, float]) -> bool:
-    """Whether each value can stand in the memory cell of its name."""
+    """Whether each value fits the memory cell of its name."""
     kinds = {str(n.payload): n.kind for n in program.plan.graph.nodes if n.op == "state"}
     for name, value in cells.items():
         match kinds.get(name):
@@ -334,13 +334,13 @@ def run_live(
     clock: Callable[[], float] = time.monotonic,
     sleep: Callable[[float], None] | None = None,
 ) -> RunReport:
-    """Run a program on a source's news until the source ends; frames go to the output.
+    """Run a program on a source's values until the source ends; frames go to the output.
 
-    News of signals that the program does not take is left out.
+    Values of signals that the program does not take are left out.
 
-    progress: called after each frame with the seconds since the beginning. clock, sleep: for
-    tests. A KeyboardInterrupt ends the run as the end of the source does. Raises OutputError
-    where the output cannot be opened or fails.
+    progress: called after each frame with the seconds since the beginning. clock, sleep: for tests.
+    A KeyboardInterrupt ends the run as the end of the source does. Raises OutputError if the output
+    cannot be opened or fails.
     """
     sender = Sender("output", output, program.design)
 

@@ -8,7 +8,7 @@ from contextlib import suppress
 
 
 def notify(**states: object) -> bool:
-    """Tell `READY=1` and the like; does nothing where no service manager listens.
+    """Tell `READY=1` and the like; does nothing if no service manager listens.
 
     >>> notify(ready=1)
     False

@@ -10,7 +10,7 @@ from fendra.core.errors import NEVER
 from fendra.core.quoting import visible
 
 FIRST_S, LONGEST_S = 0.25, 5.0
-"""How long to wait before the first try again, and at the most; each wait is twice the last."""
+"""How long to wait before the first try again, and at most; each wait is twice the last."""
 
 log = logging.getLogger("fendra.live")
 log.addHandler(logging.NullHandler())  # whoever runs it says where messages go
@@ -33,9 +33,9 @@ class Trouble:
         self._noticed = ""
 
     def failed(self, error: Exception, *, is_last: bool = False) -> float:
-        """Note a failure; gives how long to wait before trying again, in seconds.
+        """Note a failure; returns how long to wait before the next try, in seconds.
 
-        is_last: nobody tries again.
+        is_last: there is no next try.
         """
         problem = str(error).strip()
         self.since_s = time.monotonic() if self.since_s is None else self.since_s

@@ -1,7 +1,7 @@
-"""What there is to see of a run: signals as layers read them, sources, outputs, pace, supplies.
+"""What a page shows of a run: signals as layers read them, sources, outputs, pace, supplies.
 
-Nothing of it is computed in the loop. A frame and its news are handed over, and whoever looks takes
-the newest and works out the rest in a thread of its own.
+The loop computes none of it. It hands over a frame and its new values; the watcher takes the newest
+and works out the rest in its own thread.
 """
 
 from __future__ import annotations
@@ -73,7 +73,7 @@ class Watch:
                 tell(frame)
 
     def _caught_up(self) -> Conditioned:
-        """The signals as of the newest frame."""
+        """The signals in the newest frame."""
         running = self.steering.running
         with self._lock:
             if self._of is not running:

@@ -154,7 +154,7 @@ def emitter_identity() -> str:
 class NativeEngine(Engine):
     """Runs a plan in the machine's own code.
 
-    Raises EngineError where there is no compiler, or where it fails.
+    Raises EngineError if there is no compiler, or if it fails.
     """
 
     name = "native"

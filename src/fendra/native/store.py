@@ -79,7 +79,7 @@ def _is_safe(item: Path) -> bool:
 
 
 def _is_own(path: Path) -> bool:
-    """Whether a file is ours and nobody else may write to it."""
+    """Whether a file is ours and only we may write to it."""
     about = path.lstat()
     if not stat.S_ISREG(about.st_mode) or not hasattr(os, "getuid"):
         return stat.S_ISREG(about.st_mode)
@@ -102,7 +102,7 @@ def _digest(path: Path) -> str:
 
 
 def _made_apart(make: Callable[[Path], None]) -> Path:
-    """A library in a folder of its own that nobody else can look into."""
+    """A library in its own folder, which no other user can read."""
     place = Path(tempfile.mkdtemp(prefix="fendra-"))
     try:
         if not is_private(place):

@@ -27,7 +27,7 @@ _WORDS = {"f32": "<f4", "u32": "<u4", "truth": "<u4"}
 class WasmEngine(Engine):
     """Runs a plan as WebAssembly.
 
-    is_wide: paint four LEDs at once. Raises EngineError where wasmtime is not there, or where it
+    is_wide: paint four LEDs at once. Raises EngineError if wasmtime is not there, or where it
     refuses the module.
     """
 
@@ -60,7 +60,7 @@ class WasmEngine(Engine):
         self.reset()
 
     def _look(self) -> None:
-        """Arrays over the module's memory, which moves where it grows."""
+        """Arrays over the module's memory, which moves when it grows."""
         places, spots = self._places, self.plan.spot_count
         size = self._memory.data_len(self._store)
         start = ctypes.addressof(self._memory.data_ptr(self._store).contents)
@@ -82,7 +82,7 @@ class WasmEngine(Engine):
         }
 
     def _at(self, address: int, kind: Any, count: int) -> Array:
-        """What stands at an address."""
+        """The value at an address."""
         size = count * np.dtype(kind).itemsize
         return self._bytes[address : address + size].view(kind)
 

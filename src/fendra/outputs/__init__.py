@@ -74,7 +74,7 @@ class Output(Driver, ABC):
         return chosen
 
     def most_frames_hz(self, design: Design) -> float | None:  # noqa: ARG002
-        """How many frames of a design it carries in a second; None where nothing limits it."""
+        """How many frames of a design it carries in a second; None if nothing limits it."""
         return None
 
     def open(self, design: Design, layout: Layout | None = None) -> None:
@@ -107,7 +107,7 @@ class Output(Driver, ABC):
         """What came in for the frame that is sent next; called by the loop, it must not wait."""
 
     def finish(self) -> None:
-        """The run is over: finish what was made. Raises OutputError where it is lost."""
+        """The run is over: finish what was made. Raises OutputError if it is lost."""
 
     def close(self) -> None:
         """Let go of everything; closing twice does no harm."""

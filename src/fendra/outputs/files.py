@@ -1,4 +1,4 @@
-"""Outputs that write a file: where it may be, and how it comes to stand there whole."""
+"""Outputs that write a file: where it may be, and how it gets there complete."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ class FileOutput(Output):
 
     @property
     def path(self) -> Path:
-        """The file; relative to the design's folder where the design names it."""
+        """The file; relative to the design's folder if the design names it."""
         return self.folder / self.address if self.is_from_design else Path(self.address)
 
     def check_from_design(self) -> None:

@@ -105,8 +105,8 @@ class FilmOutput(FileOutput):
             raise OutputError(f"{self} cannot be written: {exc.strerror}") from exc
 
     def _close(self) -> None:
-        """Put the film in its place. Where the disk is full now or was at the last frame, the
-        frames stay where they are.
+        """Put the film in its place. If the disk is full now or was at the last frame, the frames
+        stay where they are.
         """
         made = self._made
         if made is None or made.is_broken:

@@ -128,7 +128,8 @@ COMPUTER = 255
 
 
 def mark_of(names: Iterable[str]) -> int:
-    """16 bits that differ where names do, so that nobody takes the signals of another design.
+    """16 bits that differ if the names differ, so that a controller rejects the signals of another
+    design.
 
     >>> mark_of(["throttle", "armed"]) == mark_of(["armed", "throttle"])
     False

@@ -100,7 +100,7 @@ class SacnOutput(Output):
         return "" if address == "multicast" else address.rpartition(":")[0] or address
 
     def most_frames_hz(self, design: Design) -> float | None:
-        """What the design says that the network carries; None where it says nothing."""
+        """What the design says that the network carries; None if it says nothing."""
         link = next(
             (c.link for c in design.controllers.values() if c.link and c.link.network == "sacn"),
             None,
@@ -153,7 +153,7 @@ class SacnOutput(Output):
     def _dealt(self, design: Design) -> tuple[list[int], list[int], list[int]]:
         """The place of each line's first universe, all universes, and the slots that each uses.
 
-        Raises OutputError where two lines would share one.
+        Raises OutputError if two lines would share one.
         """
         first: list[int] = []
         numbers: list[int] = []

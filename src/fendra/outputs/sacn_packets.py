@@ -19,7 +19,7 @@ DISCOVERY = 64_214
 TERMINATED = 0x40
 """The option of a packet that ends a stream (section 6.2.6)."""
 FEWEST = 12
-"""Slots of a packet at the least: some readers stumble over a handful."""
+"""Slots of a packet at least: some readers stumble over a handful."""
 A_PAGE = 512
 """Universes in one discovery packet (section 8.4)."""
 

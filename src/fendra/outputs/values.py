@@ -37,7 +37,7 @@ class ValuesOutput(SerialOutput):
         )
 
     def hear(self, news: Mapping[str, Any]) -> None:
-        """What has come in since the frame before."""
+        """Take the values that arrived since the last frame."""
         known = {
             name: float(value) for name, value in news.items() if isinstance(value, (int, float))
         }

@@ -36,7 +36,7 @@ class Painted(Told):
 
 
 class Memory(Told):
-    """What stands where in the module's memory. state_end: all that is remembered stands before."""
+    """The addresses in the module's memory. state_end: the end of everything that is kept."""
 
     leds: int
     state_end: int
@@ -54,8 +54,8 @@ class Memory(Told):
 
 
 class Leds(Told):
-    """Every LED: spot is its row of the layout as uint32, or 0xffffffff where it is skipped;
-    position in mm and facing are float32, three each.
+    """Every LED: spot is its row of the layout as uint32, or 0xffffffff if it is skipped; position
+    in mm and facing are float32, three each.
     """
 
     count: int
@@ -94,8 +94,8 @@ class Word(Told):
 class Signal(Told):
     """A signal, and the numbers that feed it. low, high: of its raw values. step: between them.
 
-    rest: where its control stands before there is news. of: the expression that it is computed by;
-    then nothing feeds it.
+    rest: the position of its control before the first value. of: the expression that it is computed
+    by; then nothing feeds it.
     """
 
     name: str
@@ -364,7 +364,7 @@ class Bench(Told):
 
 
 class Ask(Told):
-    """A question of the bench. key: what its answer is called; empty where it has no name."""
+    """A question of the bench. key: what its answer is called; empty if it has no name."""
 
     key: str
     text: str

@@ -99,7 +99,7 @@ def shown_of(subject: Subject, tape: Tape | None, label: str) -> data.Shown:
 def live_look_of(subject: Subject, number: int) -> data.LiveLook:
     """The same for a page of a run. It has no text of the design but names: no expressions.
 
-    Raises PageError where there are too many LEDs.
+    Raises PageError if there are too many LEDs.
     """
     design = subject.design
     if len(subject.layout.leds) > MOST_LEDS:

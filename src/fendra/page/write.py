@@ -25,7 +25,7 @@ CELL_PX = 640
 
 @dataclass(frozen=True)
 class Page:
-    """A page. html: all of it. path: where it was written; None where it was not.
+    """A page. html: all of it. path: its file; None if it was not written.
 
     In a notebook it shows itself in its cell.
     """
@@ -47,9 +47,9 @@ class Page:
 
 
 def make_page(looks: Sequence[Look], path: Path | None = None) -> Page:
-    """A page of one look, or of two side by side. path: where it is written, if it is.
+    """Make a page of one look, or of two side by side. path: the file to write, if any.
 
-    Raises PageError where it would be too large, FileError where it cannot be written.
+    Raises PageError if it would be too large, FileError if it cannot be written.
     """
     title = " and ".join(dict.fromkeys(look.name for look in looks))
     told = PageData(version=VERSION, title=title, looks=[*looks])

@@ -118,7 +118,7 @@ def _extra(budget: Budget) -> list[str]:
 
 
 def _figures(subject: Subject, budget: Budget, view: ViewName) -> dict[str, list[str]]:
-    """Each kind of figure as pictures that stand in the page itself."""
+    """Each kind of figure as pictures inside the page itself."""
     width, height = _map_size(subject, view)
     figure = style.new_figure((width, height))
     ax = figure.add_axes((0.9 / width, 0.55 / height, 1 - 1.0 / width, 1 - 0.9 / height))

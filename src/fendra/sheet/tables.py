@@ -343,7 +343,7 @@ def materials(budget: Budget) -> SheetTable:
 
 
 def _without_empty(table: SheetTable) -> SheetTable:
-    """Without columns in which nothing stands."""
+    """Without empty columns."""
     kept = [i for i in range(len(table.heads)) if any(row[i] for row in table.rows)]
     return SheetTable(
         tuple(table.heads[i] for i in kept),

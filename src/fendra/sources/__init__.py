@@ -72,7 +72,7 @@ class Source(Driver, ABC):
 
     @property
     def hint(self) -> str:
-        """What to try where nothing comes, as "which ..."; empty where there is nothing to say."""
+        """What to try where nothing comes, as "which ..."; empty if there is nothing to say."""
         return ""
 
     def say(self, name: str, value: Any) -> bool:
@@ -96,14 +96,13 @@ class Source(Driver, ABC):
 
 
 class EndOfSource(Exception):  # noqa: N818 - it is no error
-    """A source has come to its end."""
+    """A source has ended."""
 
 
 class Polled(Driver, ABC):
-    """A source that is asked once a frame and never waits: a tape, values set by hand.
+    """A source that the loop asks once a frame and that never waits: a tape, values set by hand.
 
-    can_end: whether it can come to an end, and a run with it. loops: whether it never does, since
-    it begins again.
+    can_end: whether it can end, and a run with it. loops: whether it begins again at its end.
     """
 
     error = SourceError

@@ -37,7 +37,7 @@ class FrameField(BaseModel):
     offset: float = 0.0
 
     def value(self, data: bytes) -> float | None:
-        """The number in a frame's bytes; None where the frame is too short."""
+        """The number in a frame's bytes; None if the frame is too short."""
         piece = data[self.byte : self.byte + self.size]
         if len(piece) < self.size:
             return None

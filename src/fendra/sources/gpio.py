@@ -55,7 +55,7 @@ class GpioOptions(Options):
 
 
 class Pulses:
-    """Moments of pulses in, how many come in a second out."""
+    """From the moments of pulses to their number per second."""
 
     def __init__(self, per: float, quiet_s: float) -> None:
         self._per, self._quiet_s = per, quiet_s
@@ -66,7 +66,7 @@ class Pulses:
         self._moments.append(now_s)
 
     def rate_hz(self, now_s: float) -> float:
-        """How many come in a second; it falls while they stay away, and is 0 after the quiet time.
+        """Pulses per second; it falls while none arrive, and is 0 after the quiet time.
 
         >>> pulses = Pulses(1, 1.5)
         >>> for moment in (0.0, 0.5, 1.0): pulses.note(moment)

@@ -64,7 +64,7 @@ class _Nowhere(HTTPRedirectHandler):
 
 
 class HttpSource(Source):
-    """An address that is asked for JSON."""
+    """An address that answers with JSON."""
 
     is_public: ClassVar[bool] = True
     Options = HttpOptions

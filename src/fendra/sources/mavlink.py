@@ -37,7 +37,7 @@ STATES = (
 )
 """MAV_STATE, by number."""
 LONGEST = 4_096
-"""Bytes of a packet over UDP, which holds some messages of 280 at the most; what comes over a
+"""Bytes of a packet over UDP, which holds some messages of 280 at most; what comes over a
 serial port at a time is less."""
 UNKNOWN_16, UNKNOWN_8 = 65_535, 255
 

@@ -143,7 +143,7 @@ class MqttSource(Source):
         self._news.set()
 
     def _on_message(self, _client: Any, _data: Any, message: Any) -> None:
-        """Take a message; of those that come quicker than they are read the older ones go."""
+        """Take a message; if messages arrive too fast to read, the older ones are dropped."""
         try:
             topic, payload = message.topic, message.payload
         except UnicodeDecodeError:
@@ -200,7 +200,7 @@ class MqttSource(Source):
 
 
 def value_of(payload: bytes) -> Any:
-    """A payload as a raw value: JSON where it is some, else its text. Raises ValueError.
+    """A payload as a raw value: JSON if it is JSON, else its text. Raises ValueError.
 
     >>> value_of(b"12.5"), value_of(b'{"x": 1}'), value_of(b"wild"), value_of(b"")
     (12.5, {'x': 1}, 'wild', 1.0)

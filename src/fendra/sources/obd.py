@@ -62,7 +62,7 @@ class ObdOptions(BusOptions):
 class Replies:
     """Puts the frames of replies together (ISO 15765-2). It knows no bus.
 
-    `feed` gives a whole reply, or None; `flow` is set where a frame has to be answered.
+    `feed` gives a whole reply, or None; `flow` is set if a frame must be answered.
     """
 
     def __init__(self) -> None:
@@ -94,7 +94,9 @@ class Replies:
 
 
 class ObdSource(Source):
-    """A vehicle that is asked. What it does not answer is asked less and less often."""
+    """A vehicle that answers requests. Values that it does not answer are requested less and less
+    often.
+    """
 
     Options = ObdOptions
     options: ObdOptions
@@ -143,7 +145,7 @@ class ObdSource(Source):
         return [(name, value)]
 
     def _following(self) -> str | None:
-        """What to ask for next; None where all of it has lately not been answered."""
+        """What to ask for next; None if all of it has lately not been answered."""
         for _ in self._names:
             name = self._names[self._place % len(self._names)]
             self._place += 1

@@ -30,7 +30,7 @@ class OscOptions(Options):
 
 
 class OscSource(DatagramSource):
-    """A UDP port at which OSC messages and bundles come in. One value is that value, several are a
+    """A UDP port that receives OSC messages and bundles. One value is that value, several are a
     list, none is 1: something happened.
     """
 

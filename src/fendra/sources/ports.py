@@ -11,7 +11,7 @@ from fendra.drivers import is_missing
 
 
 class SerialPort:
-    """A serial port that is read; nobody else may open it meanwhile. Raises SourceError.
+    """A serial port to read; no other program may open it meanwhile. Raises SourceError.
 
     baud: bits a second.
     """

@@ -166,7 +166,7 @@ def screen_places(design: Design, layout: Layout) -> tuple[Any, Any]:
     """Where on the screen the LEDs of the design's picture are, (n, 2), and which those are.
 
     From left to right and from top to bottom, each 0 to 1, as they are seen best.
-    Raises SourceError where the design has no signal that is a picture.
+    Raises SourceError if the design has no signal that is a picture.
     """
     name = next((name for name, s in design.signals.items() if kind_of(s).is_picture), None)
     if name is None:

@@ -13,7 +13,7 @@ _NUMBER = re.compile(r"[\d.]+")
 
 
 def parse_text(text: str, columns: tuple[str, ...] = ()) -> dict[str, Any]:
-    """What a line of text says: names and raw values. Raises ValueError where it says nothing.
+    """What a line of text says: names and raw values. Raises ValueError if it says nothing.
 
     columns: names of the values of a line that holds values alone, separated by commas, semicolons
     or spaces.
@@ -95,7 +95,7 @@ def pairs_of(text: str) -> dict[str, str]:
 
 
 def check_size(values: Any) -> None:
-    """Raises ValueError where a message holds more values than any thing can show.
+    """Raises ValueError if a message holds more values than any thing can show.
 
     >>> check_size({"a": [0] * 3000})
     Traceback (most recent call last):

@@ -42,7 +42,7 @@ HERE = "127.0.0.1"
 
 
 def hint_at(host: str, port: int) -> str:
-    """What to try where nothing comes to an address that is listened at.
+    """What to try if nothing arrives at an address.
 
     >>> hint_at("127.0.0.1", 9400)
     'which only listens to programs on this computer; for others write 0.0.0.0:9400'
@@ -142,7 +142,7 @@ class DatagramSource(Source):
 
 
 class UdpSource(DatagramSource):
-    """A UDP port at which JSON comes in."""
+    """A UDP port that receives JSON."""
 
     Options = UdpOptions
     usual_port = 9400

@@ -158,7 +158,7 @@ class LedType:
 
     @property
     def white_letters(self) -> str:
-        """The channels that white lights: white's own, where there is one."""
+        """The channels that white lights: the white channel, if there is one."""
         return "W" if "W" in self.order else "RGB"
 
     def white_a(self, level: float = 1.0) -> float:

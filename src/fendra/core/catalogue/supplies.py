@@ -14,7 +14,7 @@ USB_PORTS_A: dict[str, float] = {"2.0": 0.5, "3.0": 0.9, "C 1.5 A": 1.5, "C 3 A"
 """Kinds of USB port, and what each gives at 5 V: USB 2.0 and 3.2, and USB Type-C as advertised."""
 
 SHARE = 0.8
-"""Share of its rating at which a supply is run at the most."""
+"""Share of its rating at which a supply is run at most."""
 
 EFFICIENCY = 0.88
 """Efficiency of a step-down converter without figures; usual ones have 0.85 to 0.92."""

@@ -1,7 +1,7 @@
-"""Conditions: can they ever hold, and does one scene always stand before another?
+"""Conditions: can they ever hold, and does one scene always hide another?
 
-A condition that compares signals with numbers, and nothing else, is tried on every case that it can
-tell apart: each signal at, below and above each number that it is compared with.
+If a condition only compares signals with numbers, it is tried in every case that it can tell apart:
+each signal at, below and above each number that it is compared with.
 """
 
 from __future__ import annotations
@@ -139,9 +139,9 @@ def _values(signal: Signal | None, numbers: Iterable[float]) -> list[float]:
 def _recorded(
     design: Design, text: str, leaf: Callable[[Tracer, str, Kind], Value]
 ) -> Graph | None:  # fmt: skip
-    """A condition as a graph with the root `holds`; None where it asks for time, or is wrong.
+    """A condition as a graph with the root `holds`; None if it asks for time, or is wrong.
 
-    leaf: gives what stands for a signal that is fed, or for `lost:` and its name.
+    leaf: gives the value of a signal that is fed, or of `lost:` and its name.
     """
     tracer = Tracer()
 
@@ -171,7 +171,7 @@ def _recorded(
 
 
 def holds(design: Design, text: str, columns: dict[str, Any]) -> Truths | None:
-    """Whether a condition holds in each of some cases; None where that cannot be told."""
+    """Whether a condition holds in each of some cases; None if that cannot be told."""
     space = "cases"
 
     def leaf(tracer: Tracer, name: str, kind: Kind) -> Value:
@@ -234,7 +234,7 @@ def impossible_conditions(subject: Subject, report: Report) -> None:
 
 
 def _can_hold(design: Design, when: bool | str) -> bool:
-    """False where a condition holds in no case at all."""
+    """False if a condition holds in no case at all."""
     if isinstance(when, bool):
         return when
     columns = cases(design, [when])
@@ -244,7 +244,7 @@ def _can_hold(design: Design, when: bool | str) -> bool:
 
 @check(stops=False)
 def hidden_scenes(subject: Subject, report: Report) -> None:
-    """Scenes whose condition holds only where that of one above holds as well."""
+    """Scenes whose condition holds only if the condition of a higher one holds as well."""
     design = subject.design
     for i, below in enumerate(design.scene):
         for above in design.scene[:i]:

@@ -21,7 +21,7 @@ def _controllers(subject: Subject) -> Iterator[tuple[str, Controller, list[int]]
 
 @check
 def line_controllers(subject: Subject, report: Report) -> None:
-    """Lines whose controller is not there, or not said where there are several."""
+    """Lines with an unknown controller, or without one if there are several."""
     known = subject.design.controllers
     for i, line in enumerate(subject.design.line):
         if line.controller is not None and line.controller not in known:
@@ -42,7 +42,7 @@ def line_controllers(subject: Subject, report: Report) -> None:
 
 @check
 def serial_links(subject: Subject, report: Report) -> None:
-    """A controller with two serial links, where the firmware has one."""
+    """A controller with two serial links; its firmware has only one."""
     for name, controller, _ in _controllers(subject):
         others = [each for each in subject.design.controllers.values() if each is not controller]
         links = [key for key in ("mavlink", "values") if getattr(controller, key)]
@@ -98,7 +98,7 @@ def _hold_in_ram(budget: ControllerBudget, report: Report) -> None:
 
 @check
 def pins(subject: Subject, report: Report) -> None:
-    """Pins that are not there, that two things use, or that share what only one can have."""
+    """Unknown pins, pins that two things use, and pins that share a part of the chip."""
     for name, controller, lines in _controllers(subject):
         users = _users(subject, controller, name, lines)
         kind = controller.known_type

@@ -1,4 +1,4 @@
-"""Examining a design: it is placed and recorded once, and whoever asks later shares that."""
+"""Examining a design: it is placed and recorded once, and everything shares the result."""
 
 from __future__ import annotations
 

@@ -174,7 +174,7 @@ def tell(
     controller: str | None = None,
     is_receiver: bool = False,
 ) -> Told | None:
-    """What a program costs; None where nothing is known of the processor.
+    """What a program costs; None if nothing is known of the processor.
 
     controller: whose inputs and wires it has.
     """
@@ -193,7 +193,7 @@ def tell(
 
 
 def _on_tape(plan: Plan, film: Film, cost: Cost) -> tuple[float, float, float]:
-    """Cycles of a frame in the mean and at the most, and when that was."""
+    """Cycles of a frame on average and at most, and the time of the longest."""
     paints, count = plan.paints, len(plan.paints)
     work = np.array(
         [

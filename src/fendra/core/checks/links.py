@@ -1,4 +1,4 @@
-"""Links: do frames come to the controller fast enough, and does the first LED understand it?"""
+"""Links: do frames reach the controller fast enough, and does the first LED understand it?"""
 
 from __future__ import annotations
 

@@ -21,7 +21,7 @@ RESERVED = frozenset(
 
 @check
 def duplicate_names(subject: Subject, report: Report) -> None:
-    """Two lines, parts or layers of one name: nobody could tell which is meant."""
+    """Two lines, parts or layers with one name, so that a name is ambiguous."""
     design = subject.design
     _each_once(
         "line", ((("line", i, "name"), line.name) for i, line in enumerate(design.line)), report
@@ -63,7 +63,7 @@ def reserved_names(subject: Subject, report: Report) -> None:
 
 @check
 def panel_rows(subject: Subject, report: Report) -> None:
-    """Signals of the panel that do not exist, or that nobody can set by hand."""
+    """Signals of the panel that do not exist, or that cannot be set by hand."""
     design = subject.design
     settable = [
         name

@@ -76,7 +76,7 @@ def uneven_addresses(subject: Subject, report: Report) -> None:
 
 @check(stops=False)
 def places_taken(subject: Subject, report: Report) -> None:
-    """LEDs of two parts at one place, as they are where a part was copied and not moved."""
+    """LEDs of two parts at one place, for example if a part was copied and not moved."""
     leds = subject.layout.leds
     if len(leds) == 0:
         return

@@ -45,7 +45,7 @@ class Paint:
 
     @property
     def path(self) -> KeyPath:
-        """Where it stands in the design."""
+        """Its path in the design."""
         return ("layer", self.layer)
 
 
@@ -160,12 +160,12 @@ class Plan:
 
     @property
     def dither(self) -> Dither | None:
-        """How light between two bytes is shown; None where it is rounded."""
+        """How light between two bytes is shown; None if it is rounded."""
         return next((step for step in self.steps if isinstance(step, Dither)), None)
 
     @property
     def shares(self) -> tuple[int, ...]:
-        """How much of each scene is there: see `Mix`. Empty where there are no scenes."""
+        """How much of each scene is there: see `Mix`. Empty if there are no scenes."""
         return next((step.shares for step in self.steps if isinstance(step, Mix)), ())
 
     @property

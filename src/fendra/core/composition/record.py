@@ -287,7 +287,7 @@ class _Recorder:
         return frozenset(self._scene_numbers[s] for s in layer.scenes if s in self._scene_numbers)
 
     def layer(self, number: int, layer: Layer) -> str | None:
-        """Record one layer; gives its space, None where it is wrong."""
+        """Record one layer; gives its space, None if it is wrong."""
         path: KeyPath = ("layer", number)
         choice = self._choices.written.get((*path, "on"))
         on = self._condition(layer, path)
@@ -399,7 +399,7 @@ f"{files}, which may not run yet."
     def _look(
         self, effect: Effect, led: Led, settings: Mapping[str, Any], path: KeyPath
     ) -> Look | None:
-        """What an effect gives; None where it fails."""
+        """What an effect gives; None if it fails."""
 
         def draw() -> Look:
             look = effect.draw(led, **settings)
@@ -409,7 +409,7 @@ f"{files}, which may not run yet."
         return self._tried(f"effect '{effect.name}'", draw, path, "effect")
 
     def _light(self, number: int, layer: Layer, beneath: Value, stroke: Stroke) -> Value | None:
-        """The light after a layer, as its blend makes it; None where the blend fails."""
+        """The light after a layer, as its blend makes it; None if the blend fails."""
         path: KeyPath = ("layer", number, "blend")
         if layer.blend not in BLENDS:
             self._report.error(path, "wrong-value", *cannot_stand(layer.blend, BLENDS))
@@ -424,7 +424,7 @@ f"{files}, which may not run yet."
         return self._tried(f"blend '{blend.name}'", draw, path, "wrong-value")
 
     def _tried(self, what: str, draw: Callable[[], T], path: KeyPath, code: str) -> T | None:
-        """What somebody's own function gives; None where it fails, which is a finding and no
+        """The result of somebody's own function; None if it fails, which is a finding and no
         traceback.
         """
         try:
@@ -502,7 +502,7 @@ f"{files}, which may not run yet."
 
 
 def _check_look(look: object) -> None:
-    """Raises GraphError where an effect gives something else than a look."""
+    """Raises GraphError if an effect gives something else than a look."""
     if not isinstance(look, Look):
         raise GraphError(f"it gives {type(look).__name__}, but a Look is needed")
     for name, value in (("colour", look.colour), ("cover", look.cover)):

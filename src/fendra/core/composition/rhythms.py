@@ -19,7 +19,7 @@ RATE = Parameter("number", 0.0, "Hz", 0.0, MOST_HZ)
 
 @dataclass(frozen=True)
 class Rhythm:
-    """A rhythm, recorded. rate: turns a second; None where each effect has its own."""
+    """A rhythm, recorded. rate: turns a second; None if each effect has its own."""
 
     beat: Beat
     rate: Value | None

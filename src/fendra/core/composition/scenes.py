@@ -1,4 +1,4 @@
-"""Scenes: which one is chosen, and how much of each is there while one takes over from another."""
+"""Scenes: which one is chosen, and the share of each during a cross-fade."""
 
 from __future__ import annotations
 
@@ -75,7 +75,7 @@ def record_scenes(
 
 
 def _steps(scenes: Sequence[Scene], clock: Clock, settings: Settings) -> dict[int, Value]:
-    """For the scenes that a button steps through, whether it stands at each."""
+    """For the scenes that a button steps through, whether each is the current one."""
     found: dict[int, Value] = {}
     for button in dict.fromkeys(scene.button for scene in scenes if scene.button):
         mine = [i for i, scene in enumerate(scenes) if scene.button == button]

@@ -44,7 +44,7 @@ _HOLE = re.compile(r"\{([^{}]*)\}")
 
 
 class Settings:
-    """Records parameters. What is wrong goes into the report, and the default stands in for it."""
+    """Records parameters. Mistakes are reported, and the default replaces them."""
 
     def __init__(
         self,
@@ -80,7 +80,7 @@ class Settings:
     def value(
         self, setting: Setting, parameter: Parameter, path: KeyPath, space: Space | None = None
     ) -> Any:
-        """What is written, as the parameter's kind takes it; None where it is wrong."""
+        """The written value, converted for the parameter's kind; None if it is wrong."""
         match parameter.kind:
             case "numbers" | "colours":
                 return self._list(setting, parameter, path, space)
@@ -105,7 +105,7 @@ class Settings:
         return self._tracer.input("wrong:number", Kind.FLOAT) if value is None else value
 
     def condition(self, text: bool | str, path: KeyPath) -> Value:
-        """A condition for all LEDs at once; nothing is known of it where it is wrong."""
+        """A condition for all LEDs at once; unknown if it is wrong."""
         if isinstance(text, bool):
             return self._tracer.const(text)
         value = self._expression(text, Parameter("truth", True), path, None)
@@ -127,7 +127,7 @@ class Settings:
         return value
 
     def _literal(self, setting: Plain, parameter: Parameter, path: KeyPath) -> Value | None:
-        """A literal's value; None where it is an expression, or wrong and reported."""
+        """A literal's value; None if it is an expression, or wrong and reported."""
         match parameter.kind:
             case "colour" | "colours" if isinstance(setting, str):
                 return self._tracer.const(parse_colour(setting)) if is_colour(setting) else None
@@ -181,7 +181,7 @@ class Settings:
         return values if len(values) == len(found) else None
 
     def _each(self, items: Sequence[Plain]) -> list[Plain]:
-        """The items of a list; a vector in it stands for each of its numbers."""
+        """The items of a list; a vector in it is replaced by its numbers."""
         found: list[Plain] = []
         for item in items:
             numbers = self._signals.items(item.strip()) if isinstance(item, str) else None
@@ -323,7 +323,7 @@ class Settings:
         return clamp(value, low, high)
 
     def _tell_unit(self, text: str, parameter: Parameter, path: KeyPath) -> None:
-        """A number that stands with a unit; the remedy is the number in the parameter's own."""
+        """Report a number with a unit; the remedy is the number in the parameter's own unit."""
         number = plain_number(text, parameter.unit)
         wanted = f" in {parameter.unit}" if parameter.unit else ""
         remedy = f"Write a plain number{wanted}."

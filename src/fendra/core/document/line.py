@@ -176,7 +176,7 @@ class Line(Model):
 
     @property
     def led_type(self) -> LedType:
-        """The figures of its LEDs; those of a ws2812b where the design gets them wrong."""
+        """The figures of its LEDs; those of a ws2812b if the design gets them wrong."""
         return self._led_type or LED_TYPES.get(self.led, LED_TYPES["ws2812b"])
 
     def takes_type(self, types: Mapping[str, LedType]) -> None:

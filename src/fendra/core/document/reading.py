@@ -1,7 +1,7 @@
 """From the plain values of a file to a design: every wrong key, type and range is a finding.
 
-What is wrong is left out, or gets a stand-in where something must be, and the rest is read
-again, so that one mistake does not hide the next.
+Wrong values are left out, or replaced if a value is needed, and the rest is read again, so that one
+mistake does not hide the next.
 """
 
 from __future__ import annotations
@@ -38,10 +38,10 @@ class _Origins:
 
 @dataclass(frozen=True)
 class Document:
-    """What a file holds.
+    """The contents of a file.
 
-    design: what could be read, or None. dropped: names of what was left out. is_patched: parts or
-    lines stand in for what could not be read, so names may be missing.
+    design: what could be read, or None. dropped: names of wrong things that were left out.
+    is_patched: parts or lines that could not be read were replaced, so names may be missing.
     """
 
     design: Design | None
@@ -168,10 +168,10 @@ def _design_path(loc: tuple[int | str, ...], raw: Any, is_missing: bool) -> KeyP
 
 
 def _mend(values: dict[str, Any], paths: Iterable[KeyPath]) -> bool:
-    """Take what stands at the paths out of the values; False where nothing could be done.
+    """Remove the values at the paths; False if nothing could be done.
 
-    Where a key is missing or cannot be left out, what holds it goes; but parts, lines and
-    their names must be there, and get a stand-in.
+    If a key is missing or cannot be removed, its holder is removed; but parts, lines and their
+    names are needed, so they are replaced.
     """
     targets = [_target(values, path) for path in paths]
     for holder, item, stand_in in targets:
@@ -185,9 +185,9 @@ def _mend(values: dict[str, Any], paths: Iterable[KeyPath]) -> bool:
 
 
 def _target(values: dict[str, Any], path: KeyPath) -> tuple[Any, Any, Any]:
-    """What to mend: its holder, its key there, and what to put there.
+    """What to mend: its holder, its key there, and the replacement.
 
-    Without a stand-in it is to be taken out; in a list the second is then the thing itself.
+    Without a replacement it is to be removed; in a list the second is then the item itself.
     """
     if not path:
         return None, None, None

@@ -256,10 +256,10 @@ class Signal(Model):
 
     @property
     def scale(self) -> tuple[float, float] | None:
-        """What the raw values of a calibration become: the ends of the range, or 0 and 1.
+        """The scale that a calibration turns raw values into: the ends of the range, or 0 and 1.
 
-        Of a battery it is the volts of all cells; None where nobody can know how many they are. A
-        range above `MOST_CELL_V` is already that of the pack.
+        For a battery it is the volts of all cells; None if their number is unknown. A range above
+        `MOST_CELL_V` is already that of the pack.
         """
         low, high = self.range or (0.0, 1.0)
         if self.cells is None or high > MOST_CELL_V:

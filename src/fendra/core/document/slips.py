@@ -38,7 +38,7 @@ class Straight:
 
 
 def straighten(values: dict[str, Any]) -> Straight:
-    """Put the tables of a document where they belong, in place, and say which were not.
+    """Put the tables of a document where they belong, in place, and report the misplaced ones.
 
     >>> values = {"line": {"parts": []}, "signal": {"brake": {}}}
     >>> [finding.remedy for finding in straighten(values).findings]
@@ -97,7 +97,7 @@ def _signal(table: dict[str, Any], path: KeyPath, done: Straight) -> None:
 def _rename(
     holder: dict[str, Any], key: str, known: list[str], where: KeyPath, done: Straight
 ) -> None:
-    """Give a table the name that is meant, beside what stands there already."""
+    """Give a table its right name, merged with a table that has it already."""
     near = nearest(key, known, alike=ALIKE)
     if near is None:
         return
@@ -123,7 +123,7 @@ def _header(path: KeyPath) -> str:
 
 
 def _joined(table: Any, there: Any) -> Any:
-    """A misnamed table together with what stands under the right name."""
+    """A misnamed table merged with the table under the right name."""
     match table, there:
         case dict(), dict():
             return {**table, **there}
@@ -135,7 +135,7 @@ def _joined(table: Any, there: Any) -> Any:
 
 
 def _listed(holder: dict[str, Any], key: str, where: KeyPath, done: Straight) -> None:
-    """Make a list of one table that stands where a list of tables is meant."""
+    """Turn one table into a list of tables, where a list is needed."""
     table = holder.get(key)
     if not isinstance(table, dict):
         return

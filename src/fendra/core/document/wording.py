@@ -77,7 +77,7 @@ def _key_of(path: KeyPath) -> str:
 
 
 def _plain(given: Any, kinds: Sequence[str], path: KeyPath) -> str:
-    """What to write instead of a value of another kind, where that is plain."""
+    """What to write instead of a value of another kind, if that is clear."""
     key = _key_of(path)
     is_item = bool(path) and isinstance(path[-1], int)
     named = "" if is_item else f"{key_text(key)} = "
@@ -174,7 +174,7 @@ def _version(given: object) -> tuple[str, str]:
 
 
 def _example(key: str, do: str = "Add it") -> str:
-    """What to add where a key is missing."""
+    """What to add for a missing key."""
     example = _EXAMPLES.get(key)
     return f"{do}, as in: {key} = {example}" if example else ""
 

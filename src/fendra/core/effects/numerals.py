@@ -1,4 +1,4 @@
-"""Numbers in texts: which glyph stands at each place, frame by frame."""
+"""Numbers in texts: the glyph at each place, frame by frame."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ class Hole:
     form: str
 
     def characters(self) -> list[str | Value]:
-        """What stands at each place: a character, or the place of a glyph in its font."""
+        """The content of each place: a character, or the place of a glyph in its font."""
         if self.form in TIMES:
             return _time(self.value, TIMES[self.form])
         size = SIZE.fullmatch(self.form)

@@ -30,7 +30,7 @@ class Parameter:
 
     @property
     def range_text(self) -> str:
-        """What may stand there, in words."""
+        """The allowed values, in words."""
         match self.kind:
             case "number" | "numbers":
                 span = "any" if self.high >= 1e6 and self.low <= -1e6 else (

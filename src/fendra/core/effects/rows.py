@@ -14,8 +14,8 @@ def row_of(
 ) -> Value:  # fmt: skip
     """The colour at a share, 0 to 1, of a row of colours.
 
-    at: where each stands, evenly if empty. loop: behind the last one the first comes again.
-    Raises GraphError where there are not as many places as colours.
+    at: the position of each, evenly if empty. loop: the first comes again after the last. Raises
+    GraphError if there are not as many positions as colours.
     """
     if at and len(at) != len(colours):
         raise GraphError(f"`at` has {len(at)} places for {len(colours)} colours")
@@ -35,7 +35,7 @@ def row_of(
 
 
 def _step(share: Value, low: Value, high: Value) -> Value:
-    """How far a share has come from one place to the next; where they are equal, at once."""
+    """How far a share is between one place and the next; if they are equal, it jumps."""
     if low.number is not None and low.number == high.number:
         return select(share >= low, 1.0, 0.0)
     return ramp(share, low, high)

@@ -19,10 +19,10 @@ from fendra.core.electric.line_budget import LineBudget
 
 @dataclass(frozen=True)
 class ControllerBudget:
-    """One controller; name and controller are empty where the design speaks of none.
+    """One controller; name and controller are empty if the design speaks of none.
 
     lines: those plugged into it. pixel_bytes: of its lines, one frame. ram: bytes; logic_volts: of
-    its pins; None where nothing is known. lowest_baud: of the usual ones, that carries the rate.
+    its pins; None if nothing is known. lowest_baud: of the usual ones, that carries the rate.
     """
 
     name: str
@@ -98,7 +98,7 @@ class ControllerBudget:
 
 
 def controller_budgets(design: Design, lines: Sequence[LineBudget]) -> list[ControllerBudget]:
-    """Each controller with its lines; one without a name where the design speaks of none."""
+    """Each controller with its lines; one without a name if the design has none."""
     if not design.controllers:
         return [ControllerBudget("", None, tuple(lines), design.rate)]
     by_number = {line.number: line for line in lines}

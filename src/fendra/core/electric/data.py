@@ -24,7 +24,7 @@ NETWORK_BYTES = 28 + 18
 
 
 def serial_bytes(lines: Sequence[int]) -> int:
-    """Bytes of a frame in the serial stream, at the most (docs/serial-protocol.md).
+    """Bytes of a frame in the serial stream, at most (docs/serial-protocol.md).
 
     lines: the pixel bytes of each. Of every packet: kind, number, checksum and end, and one more a
     254 bytes for the zeros that are taken out.

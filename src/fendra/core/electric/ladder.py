@@ -30,7 +30,7 @@ LEAST_OHM = 1e-5
 
 @dataclass(frozen=True)
 class Tap:
-    """Where power comes in. at: the rung, from 0. ohm: of its lead, there and back."""
+    """A place that power enters. at: the rung, from 0. ohm: of its lead, there and back."""
 
     at: int
     ohm: float
@@ -115,8 +115,8 @@ class Ladder:
 
 
 def _shortened(ladder: Ladder, load_a: Floats) -> tuple[Ladder, Floats, Ints]:
-    """A ladder with at most `MOST_RUNGS` rungs, each for some in a row of a longer one; its loads,
-    and which rung each stands for.
+    """A ladder with at most `MOST_RUNGS` rungs, each for several in a row of a longer one; its
+    loads, and the rung of each original rung.
     """
     edges = np.unique(np.rint(np.linspace(0, len(ladder), MOST_RUNGS + 1)).astype(np.int64))
     middle = (edges[:-1] + edges[1:] - 1) // 2
@@ -134,7 +134,7 @@ def extra_taps(
 
     load_a: (k,) A. lead_ohm: of each new lead, there and back. Above `MOST_PLACES` rungs only so
     many evenly spaced ones are tried. Up to as many, of the choices of so few taps it is the one
-    that keeps the lowest voltage highest, to a thousandth of the drop. None where more than
+    that keeps the lowest voltage highest, to a thousandth of the drop. None if more than
     `MOST_TAPS` would be needed, or even a tap at every rung does not do it.
 
     >>> ladder = Ladder(5.0, np.full(9, 0.1), (Tap(0, 0.0),))
@@ -191,8 +191,8 @@ class _Choices:
         return _Choices(self.slope[rows], self.need[rows], self.most[rows], self.path[rows])
 
     def unbeaten(self) -> _Choices:
-        """Without those that another one is as good as: it bears no less, and sends no less at any
-        drop that they bear.
+        """The choices that no other one beats, that is, bears no less and sends no less at any
+        drop.
         """
         sent = self.slope[:, None] * self.most - self.need[:, None]
         beats = (
@@ -230,7 +230,7 @@ class _Search:
         self._taps: list[tuple[int, int]] = []  # where, and which one came before it
 
     def fewest(self, most: float, at_most: int) -> tuple[int, ...] | None:
-        """The fewest taps that keep the drop at `most` volts; None where `at_most` are too few."""
+        """The fewest taps that keep the drop at `most` volts; None if `at_most` are too few."""
         self._taps.clear()
         before: dict[int, _Choices] | None = None
         for _ in range(at_most + 1):

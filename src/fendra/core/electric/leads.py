@@ -36,7 +36,7 @@ def fuse_for(peak_a: float) -> float | None:
 
 def wire_for(peak_a: float, metres: float, volts: float) -> float | None:
     """The smallest usual cross-section that bears the fuse of a current, and takes no more than
-    `MOST_DROP` of the voltage there and back; None where none does.
+    `MOST_DROP` of the voltage there and back; None if none does.
 
     >>> wire_for(4.0, 0.3, 5.0), wire_for(4.0, 2.0, 5.0)
     (0.75, 2.5)

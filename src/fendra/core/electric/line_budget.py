@@ -58,7 +58,7 @@ class LineBudget:
     another for four-channel LEDs only. most_a: that, as far as the limiter lets it. load_a: (k,) of
     each address then; worst_load_a: in the film's frame in which a voltage on it is lowest. draw:
     over the film. time_s: to send a frame. leads: where power goes in. shifter: what lifts its
-    data, a chip of its own or a first pixel that nobody sees; empty where nothing does.
+    data, a chip of its own or a first pixel that nobody sees; empty if nothing does.
     """
 
     number: int
@@ -119,12 +119,14 @@ class LineBudget:
 
     @cached_property
     def sag(self) -> Sag:
-        """The voltage along it at the most."""
+        """The voltage along it under the highest load."""
         return sag_of(self.ladder.volts_at(self.load_a), self.led.least_volts)
 
     @cached_property
     def extra(self) -> tuple[int, ...] | None:
-        """The fewest more places to feed it at, at the most; None where no number is enough."""
+        """The fewest extra places to feed it at, under the highest load; None if no number is
+        enough.
+        """
         return self._extra(self.load_a)
 
     @cached_property
@@ -137,12 +139,12 @@ class LineBudget:
 
     @property
     def lead_a(self) -> list[float]:
-        """What goes through each lead at the most, in amperes."""
+        """The highest current through each lead, in amperes."""
         return [float(amps) for amps in self.ladder.tap_a(self.load_a)]
 
     @property
     def watts_a_metre(self) -> float | None:
-        """What a metre of strip turns into heat: the film's mean, else at the most."""
+        """The heat of a metre of strip: the film's mean, else the highest."""
         if self.metres <= 0:
             return None
         amps = self.most_a if self.draw is None else self.draw.mean_a

@@ -119,7 +119,7 @@ class SupplyBudget:
 
     @property
     def headroom(self) -> float | None:
-        """The share of its rating that is left at the peak; below 0 where it is too small."""
+        """The share of its rating that is left at the peak; below 0 if it is too small."""
         amps = self.feeding.amps
         return None if amps is None else 1.0 - self.peak_a / amps
 
@@ -142,7 +142,9 @@ class SupplyBudget:
 
     @property
     def hours(self) -> float | None:
-        """How long its battery lasts at the film's mean, else at the most; None without one."""
+        """How long its battery lasts at the film's mean, else at the highest load; None without
+        one.
+        """
         supply = self.feeding.supply
         if supply is None or supply.battery is None:
             return None

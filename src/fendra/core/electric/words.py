@@ -4,7 +4,7 @@ from __future__ import annotations
 
 
 def in_amps(value: float | None) -> str:
-    """A current with three figures, in mA below 1 A; a dash where there is none.
+    """A current with three figures, in mA below 1 A; a dash if there is none.
 
     >>> in_amps(7.3702), in_amps(0.158), in_amps(None)
     ('7.37 A', '158 mA', '-')

@@ -249,7 +249,7 @@ class _Lowering:
 
     def _terms(self, light: int) -> tuple[set[int], set[int]]:
         """What is added to the light beneath, or is shown where it is larger, and what that is
-        multiplied with before; both empty where the light after a layer is anything else.
+        multiplied with before; both empty if the light after a layer is anything else.
         """
         nodes, channels = self._graph.nodes, range(len(CHANNELS))
         node, rests = nodes[light], set[int]()

@@ -9,7 +9,7 @@ import numpy as np
 from fendra.core.arrays import Ints
 
 SHORTEST_RUN = 4
-"""Spots that stand in a row, in the mean, from which on ranges are better than a list."""
+"""Spots that stand in a row, on average, from which on ranges are better than a list."""
 
 
 @dataclass(frozen=True)
@@ -25,7 +25,7 @@ class Run:
 
 
 def runs_of(spots: Ints) -> tuple[Run, ...]:
-    """The rows that ascending spots stand in.
+    """The rows of consecutive numbers in ascending spots.
 
     >>> runs_of(np.array([4, 5, 6, 9]))
     (Run(first=4, end=7, place=0), Run(first=9, end=10, place=3))

@@ -1,6 +1,6 @@
-"""Bounds: between which values a node stays, whatever comes in.
+"""Bounds: the range in which a node stays, for any input.
 
-A node with bounds is never NaN. It is minus zero only where its lower bound is below 0.
+A node with bounds is never NaN. It is minus zero only if its lower bound is below 0.
 """
 
 from __future__ import annotations
@@ -43,7 +43,7 @@ class Bounds:
 
 
 def bounds_of_values(values: Sequence[float] | Array) -> Bounds | None:
-    """The bounds of known numbers; None where one is no number."""
+    """The bounds of known numbers; None if one is NaN."""
     if isinstance(values, tuple) and len(values) == 1 and values[0]:  # most constants
         number = float(values[0])
         return None if math.isnan(number) else Bounds(number, number)
@@ -56,7 +56,7 @@ def bounds_of_values(values: Sequence[float] | Array) -> Bounds | None:
 
 
 def bounds_of(node: Node, args: Sequence[Bounds | None]) -> Bounds | None:
-    """The bounds of a number of width 1, from those of its arguments; None where unknown."""
+    """The bounds of a number of width 1, from those of its arguments; None if unknown."""
     if node.kind is Kind.TRUTH:
         return None
     if node.op == "const":

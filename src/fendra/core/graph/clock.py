@@ -113,9 +113,8 @@ class Clock:
     def steps(self, step_ms: Operand, start: Value, most: int) -> Value:
         """How many steps have passed since `start` was last true: a whole number up to `most`.
 
-        Where the step is constant it follows the clock; where it moves, steps that have passed
-        stay so, and the share that has passed of the next one does. It is `most` before `start`
-        ever was true.
+        A constant step follows the clock. If the step changes, passed steps stay passed, and so
+        does the share of the next one. It is `most` before `start` was ever true.
         """
         step_ms = maximum(self._frame_number(step_ms, "a step"), 1e-3)
         if step_ms.number is not None:
@@ -134,7 +133,7 @@ class Clock:
     def seconds_since(self, event: Value, start_s: float | None = None) -> Value:
         """Seconds since `event` was last true, to the millisecond for 4.6 hours.
 
-        start_s: what stands there before it ever was; a long time if not given.
+        start_s: the value before it ever was; a long time if not given.
         """
         start = FOREVER_MS if start_s is None else round(start_s * 1000)
         return self.tracer.apply("to_float", self.since_ms(event, start)) * 0.001
@@ -164,7 +163,8 @@ class Clock:
         return now
 
     def stopwatch(self, runs: Value, reset: Value) -> Value:
-        """Seconds for which `runs` was true since `reset` last was: it stands still meanwhile.
+        """Seconds for which `runs` was true since `reset` last was; it pauses while `runs` is
+        false.
 
         It counts whole milliseconds, and stops after 4.6 hours.
         """
@@ -367,8 +367,8 @@ class Clock:
         return total * (1.0 / window_s)
 
     def threshold(self, x: Value, on_at: float, off_at: float) -> Value:
-        """True from where `x` is above `on_at` until it is below `off_at`; where `on_at` is the
-        lower one, from where it is below `on_at` until it is above `off_at`.
+        """True from when `x` is above `on_at` until it is below `off_at`. If `on_at` is the lower
+        one: from when `x` is below `on_at` until it is above `off_at`.
         """
         x = self._frame_number(x, "what is compared")
         if on_at == off_at:

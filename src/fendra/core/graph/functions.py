@@ -20,17 +20,17 @@ from fendra.core.light.colours import srgb_to_linear
 
 
 def minimum(a: Value, b: Operand) -> Value:
-    """The smaller; `b` where they are equal."""
+    """The smaller; `b` if they are equal."""
     return a.tracer.apply("min", a, b)
 
 
 def maximum(a: Value, b: Operand) -> Value:
-    """The larger; `b` where they are equal."""
+    """The larger; `b` if they are equal."""
     return a.tracer.apply("max", a, b)
 
 
 def clamp(x: Value, low: float = 0.0, high: float = 1.0) -> Value:
-    """`x` held between `low` and `high`; anything that is no number becomes `low`."""
+    """`x` limited to `low` and `high`; NaN becomes `low`."""
     return minimum(maximum(x, low), high)
 
 
@@ -60,7 +60,7 @@ def sqrt(x: Value) -> Value:
 
 
 def select(condition: Value, a: Operand, b: Operand) -> Value:
-    """`a` where the condition holds, else `b`. Numbers and truth values; not mixed."""
+    """`a` if the condition holds, else `b`. Both are numbers, or both are truth values."""
     tracer = condition.tracer
     kinds = {value.kind for value in (a, b) if isinstance(value, Value)}
     if Kind.TRUTH in kinds or (isinstance(a, bool) and isinstance(b, bool)):
@@ -79,7 +79,7 @@ def mix(a: Operand, b: Operand, share: Value) -> Value:
 def ramp(x: Value, low: Operand, high: Operand) -> Value:
     """0 at `low` and below, 1 at `high` and above, straight between; `low` may be the larger.
 
-    Raises GraphError where both are the same constant; where they meet now and then, it is 0.
+    Raises GraphError if both are the same constant. While they are equal otherwise, it is 0.
     """
     span = x.tracer.lift(high, Kind.FLOAT) - low
     if span.number == 0:
@@ -203,7 +203,7 @@ def sine(turn: Value) -> Value:
 def turn_of(up: Value, across: Operand) -> Value:
     """The direction of a vector as a share of a turn, 0 up to 1, counter-clockwise from `across`.
 
-    Within 0.00001 turns, where one side is 1e-30 or longer; the vector of no length points at 0.
+    Exact to 0.00001 turns if one side is 1e-30 or longer; the vector of length 0 points at 0.
     """
     across = up.tracer.lift(across, Kind.FLOAT)
     wide, high = abs(across), abs(up)
@@ -305,7 +305,7 @@ def even_mix(a: Value, b: Value, share: Value) -> Value:
 
 
 def shift_hue(colour: Value, degrees: Value) -> Value:
-    """A colour turned round the colour circle (in Oklab), as light as before where it can be."""
+    """A colour turned round the colour circle (in Oklab), with the same lightness if possible."""
     lightness, a, b = to_oklab(colour)
     turn = degrees * (1.0 / 360.0)
     down, up = sine(turn + 0.25), sine(turn)

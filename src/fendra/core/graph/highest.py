@@ -1,4 +1,4 @@
-"""How high a number of a recorded design can become, whatever comes in."""
+"""How high a number of a recorded design can become, for any input."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from fendra.core.graph.passes import drop_unused
 
 
 def highest(graph: Graph, root: str) -> float | None:
-    """The upper bound of one result of a graph; None where it is not known."""
+    """The upper bound of one result of a graph; None if it is not known."""
     roots = {name: place for name, place in graph.roots.items() if name.startswith(STATE)}
     part = drop_unused(Graph(graph.nodes, {**roots, root: graph.roots[root]}, graph.start))
     narrower = Narrower(leaf_bounds)

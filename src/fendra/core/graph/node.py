@@ -102,7 +102,7 @@ class Graph:
         return tuple([RATES[each] for each in bits])
 
     def spaces(self) -> tuple[str | None, ...]:
-        """Over which choice of spots each node runs; None where it is one number."""
+        """Over which choice of spots each node runs; None if it is one number."""
         spaces: list[str | None] = []
         for node in self.nodes:
             found = {spaces[arg] for arg in node.args} - {None}

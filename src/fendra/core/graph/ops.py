@@ -74,7 +74,7 @@ class Op:
     where: given arrays of arguments, which of them the operation may be asked for.
     in_place: whether out may be one of the args.
     wasm: its WebAssembly, with a {0} where the first argument is pushed, and so on. lanes: the same
-    for four spots at once, a [1] where an argument is one number for all of them; empty where there
+    for four spots at once, a [1] where an argument is one number for all of them; empty if there
     is no such instruction.
     """
 

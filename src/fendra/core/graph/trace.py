@@ -179,7 +179,7 @@ class Value:
 
     @property
     def number(self) -> float | None:
-        """The value where it is a constant of width 1, else None."""
+        """The value if it is a constant of width 1, else None."""
         node = self.node
         if node.op == "const" and node.width == 1 and isinstance(node.payload, tuple):
             return float(node.payload[0])
@@ -256,7 +256,7 @@ class Value:
 
 
 def _guarded_divide(tracer: Tracer, a: Operand, b: Operand) -> Value:
-    """a / b, and 0 where b is 0: no infinity may arise."""
+    """a / b, and 0 if b is 0: no infinity may arise."""
     divisor = tracer.lift(b, Kind.FLOAT)
     if divisor.number is not None:
         if divisor.number == 0:

@@ -139,7 +139,7 @@ def explain(plan: Plan, film: Film, spot: int, at_s: float) -> Explanation:
 class _AtSpot:
     """The value of any place of a graph at one spot in one frame.
 
-    beneath: the light beneath each layer, by its place in the design; none where it is not known.
+    beneath: the light beneath each layer, by its place in the design; none if it is not known.
     """
 
     def __init__(
@@ -151,7 +151,7 @@ class _AtSpot:
         self._known: dict[int, Array] = {}
 
     def over(self, layer: int, light: Array) -> _AtSpot:
-        """The same where that light is beneath a layer."""
+        """The same if that light is beneath a layer."""
         return _AtSpot(self._plan, self._spot, self._numbers, {layer: light})
 
     def number(self, place: int) -> Any:
@@ -169,7 +169,7 @@ class _AtSpot:
         return self._known[place]
 
     def row(self, space: str) -> int:
-        """The place of the spot in a space; -1 where it is not in it."""
+        """The place of the spot in a space; -1 if it is not in it."""
         found = np.flatnonzero(self._plan.spots[space] == self._spot)
         return int(found[0]) if len(found) else -1
 

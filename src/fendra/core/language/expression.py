@@ -43,14 +43,14 @@ DEEPEST = 100
 class Scope:
     """What an expression may name.
 
-    look_up: gives the value of a name, or None where there is no such name.
+    look_up: gives the value of a name, or None if there is no such name.
     names: all names that `look_up` knows, for "did you mean". of_leds: names that each LED has a
     value of its own for, where one value for all is needed.
     words: for a name that stands for a text (`part`), its texts and their numbers.
-    lost: for `lost(signal)`; None where there are no signals.
-    clock: for functions that need time; None where there is no time.
+    lost: for `lost(signal)`; None if there are no signals.
+    clock: for functions that need time; None if there is no time.
     places: gives where the LEDs of a part, group or trail are, (n, 3), in their order, for
-    `x_of('keys', key)`; None where there are none.
+    `x_of('keys', key)`; None if there are none.
     raw: a switch before it is held, for `rate_of(left)`. picture: a picture's colours, LED by LED;
     None for what is no picture. items: the names of a vector's numbers, for `down[rank]`; None for
     what is none.

@@ -19,7 +19,7 @@ def entries(
 ) -> dict[str, float] | None:
     """The number of each key of a table, but for `by` and `else`. What is wrong is reported.
 
-    words: of the choice that it is looked up by; None where that is a number. Gives None where
+    words: of the choice that it is looked up by; None if that is a number. Gives None if
     `by` is missing, or `else` where not every word has its own entry.
     """
     by = table.get(BY)

@@ -73,7 +73,7 @@ def read(text: str) -> ast.expr:
 
 
 def _as_in(problem: str) -> str:
-    """What to write of an expression that nobody can guess."""
+    """What to write for an expression whose meaning is unclear."""
     if "ends too early" in problem:
         return "Add what is missing at its end, as in: brake > 0.1."
     if "never closed" in problem:
@@ -84,7 +84,7 @@ def _as_in(problem: str) -> str:
 
 
 def too_deep() -> ExpressionError:
-    """The error of an expression that nobody can follow."""
+    """The error for an expression that is nested too deeply."""
     return ExpressionError(
         "it is nested too deeply, or has characters that expressions do not have",
         remedy="Split it into signals with `of`.",

@@ -10,7 +10,7 @@ from fendra.core.mending import first_right
 
 
 def _words(pattern: str, by: str | Callable[[re.Match[str]], str]) -> Callable[[str], str]:
-    """Replaces what stands outside of texts in quotes."""
+    """Replaces text outside quotes."""
     searched = re.compile(rf"('[^']*'|\"[^\"]*\")|{pattern}")
 
     def replace(found: re.Match[str]) -> str:
@@ -80,7 +80,7 @@ def slip_in(text: str) -> tuple[str, str] | None:
 
 
 def commas_in(text: str) -> str | None:
-    """An expression with commas in its numbers, with points instead; None where it has none.
+    """An expression with commas in its numbers, with points instead; None if it has none.
 
     >>> commas_in("0,3 + 0,7 * brake")
     '0.3 + 0.7 * brake'

@@ -20,10 +20,10 @@ ORIGIN = Pose(np.eye(3), np.zeros(3))
 
 @dataclass(frozen=True)
 class ChainPart:
-    """A part as it stands in the chain.
+    """A part in the chain.
 
-    name: the part's, behind those of the copies that it belongs to. path: where it is written.
-    pose: from its own axes to those of the thing. order: sorts the parts as they are written, which
+    name: the part's, after those of the copies that it belongs to. path: where it is written. pose:
+    from its own axes to those of the thing. order: sorts the parts as they are written, which
     `reverse` does not change. parallel_to: the full name of the part whose data it shows too.
     """
 

@@ -89,7 +89,7 @@ def ordered_by(name: str, spots: Ints, by: Floats) -> Choice:
 
 
 def joined(name: str, runs: Sequence[Choice]) -> Choice:
-    """One run after the other, each in its own order; a spot stands where it comes first."""
+    """One run after the other, each in its own order; a spot counts where it comes first."""
     rank_of: dict[int, float] = {}
     start = 0
     for run in runs:
@@ -124,7 +124,7 @@ def evaluate(layout: Layout, text: str, want: Kind) -> Array:
 class Choices(dict[str, Choice]):
     """Every choice of a design by name: `all`, the parts, the groups, the trails.
 
-    written: those that stand where they are used, by their place in the design.
+    written: choices without a name, by their place in the design.
     """
 
     def __init__(self) -> None:
@@ -151,7 +151,7 @@ def choose(layout: Layout, text: str, known: Mapping[str, Choice]) -> Ints:
     It is the name of a part, line, group or trail; names with `*` in them; places of one of them,
     as `tail[0-9]`, `tail[3]` or by an LED's own name `pad[esc]`; or a condition over columns.
 
-    known: the choices that stand above this one in the file. Raises ExpressionError.
+    known: the choices above this one in the file. Raises ExpressionError.
     """
     found = named(layout, text, known)
     if found is not None:
@@ -242,9 +242,8 @@ def choose_all(
 ) -> Choices:
     """Every choice of a design.
 
-    dropped: names that are in the file, but not in the design since they were wrong;
-    nothing is reported about those. A group or trail that is wrong is reported once,
-    and stands for all spots.
+    dropped: names in the file that were left out because they were wrong; nothing more is reported
+    about them. A wrong group or trail is reported once, and chooses all spots.
     """
     choices = Choices()
     choices[ALL] = in_own_order(ALL, np.arange(len(layout)), layout)
@@ -393,7 +392,7 @@ class _Chooser:
         return joined(name, runs)
 
     def _spots(self, texts: str | Sequence[str], path: KeyPath, *, nothing: bool = False) -> Ints:
-        """What texts choose; where they are wrong, all spots, or none if that is safer."""
+        """The spots that texts choose; if they are wrong, all spots, or none if that is safer."""
         try:
             return union(self._layout, texts, self._choices)
         except ExpressionError as exc:

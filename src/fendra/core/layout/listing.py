@@ -18,8 +18,8 @@ _ROUND = ("ring", "arc", "frame", "path")
 class Listed:
     """A part in words.
 
-    row: as it stands in the chain. line: its name. start, end: the places of its first and last
-    LED, in the design's unit; None where it has none. direction, facing: in words.
+    row: its row in the chain. line: its name. start, end: the places of its first and last LED, in
+    the design's unit; None if it has none. direction, facing: in words.
     """
 
     row: PartRow
@@ -106,7 +106,7 @@ def way_in_words(vector: Floats) -> str:
 
 
 def in_words(facings: Floats) -> str:
-    """Where LEDs look, (n, 3), in a word; `mixed` where they look different ways."""
+    """Where LEDs look, (n, 3), in a word; `mixed` if they look different ways."""
     if len(facings) == 0:
         return ""
     if np.ptp(facings, axis=0).max() > 1e-3:

@@ -40,7 +40,7 @@ class Pose:
         return cls(matrix, np.array(part.at, float))
 
     def within(self, outer: Pose) -> Pose:
-        """This pose, where its own axes lie in those of another."""
+        """This pose, if its own axes lie in those of another."""
         return Pose(outer.matrix @ self.matrix, outer.matrix @ self.move + outer.move)
 
     def points(self, points: Floats) -> Floats:

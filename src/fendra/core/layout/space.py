@@ -121,7 +121,7 @@ def to_nearest(places: Floats) -> Floats:
 
 
 def shares(values: Floats) -> Floats:
-    """Numbers from their lowest, 0, to their highest, 1; all 0 where they are the same.
+    """Numbers from their lowest, 0, to their highest, 1; all 0 if they are the same.
 
     >>> shares(np.array([10.0, 20.0, 15.0])).tolist()
     [0.0, 1.0, 0.5]

@@ -56,6 +56,6 @@ def _in_part(layout: Layout, part: str, place: str, text: str) -> int:
 
 
 def name_of(layout: Layout, spot: int) -> str:
-    """A spot by its part and its place in it, and its own name where it has one."""
+    """A spot by its part and its place in it, and its own name if it has one."""
     name = f"{layout.part_names[int(layout.part[spot])]}:{int(layout.index[spot])}"
     return f"{name} ({layout.names[spot]})" if layout.names[spot] else name

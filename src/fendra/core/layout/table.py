@@ -30,10 +30,10 @@ UNITS_MM = {"mm": 1.0, "in": INCH_MM}
 
 @dataclass(frozen=True)
 class PartRow:
-    """A part as it stands in the chain.
+    """A part in the chain.
 
     kind: `lit` has spots of its own; a `copy` shows the data of another part; `hidden` has
-    addresses that nobody sees. first: its first address; count: its addresses. spots, leds: its
+    addresses without visible LEDs. first: its first address; count: its addresses. spots, leds: its
     rows in the layout and in its LEDs, along the wire. skipped: its places, along its own shape,
     that have no spot. order: sorts the parts as they are written. is_reversed: fed from its end.
     """
@@ -157,7 +157,7 @@ class Layout:
         return found
 
     def spots_of_line(self, name: str) -> slice:
-        """The rows of one line; they stand together, in wire order. Raises LayoutError."""
+        """The rows of one line, which are consecutive, in wire order. Raises LayoutError."""
         if name not in self.line_names:
             remedy = did_you_mean(str(name), self.line_names, "lines")
             raise LayoutError(f"there is no line '{name}'. {remedy}", names=(str(name),))
@@ -167,7 +167,7 @@ class Layout:
         return slice(int(low), int(high))
 
     def spots_of_part(self, name: str) -> slice:
-        """The rows of one part; they stand together, in wire order. Raises LayoutError."""
+        """The rows of one part, which are consecutive, in wire order. Raises LayoutError."""
         return self.part_row(name).spots
 
     def rows_of_part(self, name: str) -> Ints:
@@ -442,7 +442,7 @@ def _joined(pieces: list[Ints]) -> Ints:
 def leds_of(link: ChainPart, unit_mm: float) -> tuple[Floats, Floats, list[str]]:
     """Places in mm, facings and names of a part's LEDs, in wire order.
 
-    Raises ValueError where facings or names are not as many as LEDs.
+    Raises ValueError if facings or names are not as many as LEDs.
     """
     own = link.part.positions(unit_mm)
     position = link.pose.points(own) * unit_mm

@@ -34,7 +34,7 @@ class View:
         return np.asarray(vectors)[:, self.depth] * self.sense
 
     def label(self, axis: int, unit: str) -> str:
-        """What stands at an axis of the picture."""
+        """The label of an axis of the picture."""
         way = ("to the right", "forward", "up")[axis]
         return f"{'xyz'[axis]}, {unit} ({way})"
 
@@ -46,7 +46,7 @@ class View:
 
     @property
     def front(self) -> tuple[float, float] | None:
-        """Which way the thing's front is in the picture; None where it points in or out of it."""
+        """Which way the thing's front is in the picture; None if it points in or out of it."""
         if self.across == 1:
             return (-1.0 if self.is_flipped else 1.0), 0.0
         return (0.0, 1.0) if self.upward == 1 else None
@@ -79,7 +79,7 @@ def best_view(position: Floats, facing: Floats) -> ViewName:
 
 
 MOSTLY = 0.5
-"""How far LEDs look down in the mean before they are looked at from below."""
+"""How far LEDs look down on average before they are looked at from below."""
 
 TOP = 2
 """The axis along which one looks from above and below."""

@@ -18,7 +18,9 @@ from fendra.core.light.bytes import wire_order
 
 @dataclass(frozen=True)
 class Stretch:
-    """Addresses in a row: `count` spots, or as many that nobody sees and that stay dark."""
+    """Addresses in a row: `count` spots, or `count` addresses without visible LEDs, which stay
+    dark.
+    """
 
     count: int
     is_dark: bool = False
@@ -118,7 +120,7 @@ class LineBytes:
 
 
 def _spot_of_address(layout: Layout, line: Line) -> Array:
-    """The spot at each address of a line; -1 where nobody sees it."""
+    """The spot at each address of a line; -1 for an address without a visible LED."""
     rows = layout.spots_of_line(line.name)
     spots = np.full(layout.addresses_of_line(line.name), -1, np.int64)
     spots[np.asarray(layout.address[rows])] = np.arange(len(layout))[rows]
@@ -126,7 +128,7 @@ def _spot_of_address(layout: Layout, line: Line) -> Array:
 
 
 def _places(spots: Array, order: str) -> np.ndarray[Any, np.dtype[np.intp]] | None:
-    """Of each byte of a line its place in a frame's; None where a byte is not just one of those."""
+    """Of each byte of a line its place in a frame's; None if a byte is not just one of those."""
     if "W" in order or (spots < 0).any():
         return None
     channels = np.array(["RGB".index(letter) for letter in order])

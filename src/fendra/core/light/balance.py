@@ -28,7 +28,7 @@ def gains_of(x: float, y: float) -> Shares:
     x, y: CIE 1931 chromaticity of all three channels at full, as a meter shows it. The channels'
     own colours are taken for those of sRGB. The largest share is 1.
 
-    Raises ValueError where no shares of the three make white.
+    Raises ValueError if no shares of the three make white.
 
     >>> gains_of(0.28, 0.29)
     (1.0, 0.8509, 0.6014)

@@ -82,7 +82,7 @@ def read_seen(text: str) -> tuple[Seen, float | None]:
 
 
 def pairs(text: str) -> dict[str, str]:
-    """`nose=red tail=green` as names and values; a name may stand in quotes. Raises LayoutError.
+    """`nose=red tail=green` as names and values; a name may be in quotes. Raises LayoutError.
 
     >>> pairs("nose=red, 'left arm'=green")
     {'nose': 'red', 'left arm': 'green'}
@@ -159,7 +159,7 @@ def judge_lines(bench: Bench, said: Mapping[str, str]) -> Verdict:
 
 
 def judge_parts(bench: Bench, said: Mapping[str, str]) -> Verdict:
-    """Parts that stand elsewhere in their chain, from the colour of each part."""
+    """Parts that have another place in their chain, from the colour of each part."""
     every = blocks_of(bench)
     number = {
         block.name: place % len(LINE_COLOURS) for place, block in enumerate(part_colours(bench))
@@ -336,7 +336,7 @@ def _hint(seen: Seen, angle: float | None, count: int, has_rows: bool) -> str:
 
 
 def _next(sent: Collection[str], seen: Seen, part: str | None, parts: int) -> str:
-    """The pattern that would tell more, of those that were not sent."""
+    """The pattern that would say most, of those that were not sent."""
     known = {*sent}
     known |= {"corners"} if seen.red or seen.green else set()
     known |= {"walk"} if seen.start or seen.runs or seen.then else set()
@@ -378,7 +378,7 @@ def _judge_whole(bench: Bench, seen: Seen, angle: float | None, sent: Collection
 
 
 def _first_place(bench: Bench) -> Way:
-    """Where the first place stands that is to be written otherwise."""
+    """The place in the file of the first value to change."""
     part = bench.design.line[0].part[0]
     key = next((k for k in ("start", "centre", "points") if k in part.model_fields_set), "at")
     return (Change(("line", 0, "part", 0), key, MEASURED),)

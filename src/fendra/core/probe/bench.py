@@ -26,7 +26,7 @@ ASSUMED_A = 0.5
 """Current of a supply without figures: a USB 2.0 port."""
 
 MOST = 0.2
-"""Share of full light that patterns have at the most: bright enough on a bench, kind to eyes."""
+"""Share of full light that patterns have at most: bright enough on a bench, kind to eyes."""
 
 
 @dataclass(frozen=True)
@@ -152,7 +152,7 @@ class Bench:
     ) -> float:
         """The highest level, 0 to 1 linear, at which no step draws more than a share of a supply.
 
-        0 where the dark LEDs alone draw more.
+        0 if the dark LEDs alone draw more.
         """
         left_a = np.maximum(share * np.array([feed.amps for feed in self.feeds]) - self.dark_a, 0.0)
         level = most

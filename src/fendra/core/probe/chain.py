@@ -1,5 +1,5 @@
-"""Other ways in which lines and parts may really be wired: plugs and parts that are exchanged, and
-parts that stand elsewhere in the chain.
+"""Other ways in which lines and parts may really be wired: swapped plugs, swapped parts, and parts
+at another place in the chain.
 """
 
 from __future__ import annotations

@@ -35,7 +35,7 @@ class Exchange:
 
 @dataclass(frozen=True)
 class Move:
-    """A table of a list that is to stand somewhere else: before or after another one of it."""
+    """A table of a list that must move: before or after another one of the list."""
 
     path: KeyPath
     other: KeyPath
@@ -76,7 +76,7 @@ def cured(values: Mapping[str, Any], way: Sequence[Cure]) -> dict[str, Any]:
 
 
 def value_at(values: Any, path: KeyPath) -> Any:
-    """What stands at a path of plain values."""
+    """The value at a path of plain values."""
     for step in path:
         values = values[step]
     return values

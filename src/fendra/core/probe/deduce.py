@@ -55,7 +55,7 @@ MOST_TOLD = 4
 
 @dataclass(frozen=True)
 class Seen:
-    """What was seen; empty where nobody looked.
+    """What was seen; empty if nobody looked.
 
     red, green: where the marks of the pattern `corners` were. start: where the walk began; runs:
     which way it went first; then: whether, after its first row, it turned or jumped. lit: the part
@@ -102,10 +102,10 @@ def cost_of(changes: Mapping[str, Any]) -> float:
 
 @dataclass(frozen=True)
 class Looked:
-    """A part as it is looked at.
+    """A part as somebody looks at it.
 
-    link: as it is written. per: LEDs an address. unit_mm: the design's unit. skipped: its
-    addresses that nobody sees.
+    link: as it is written. per: LEDs per address. unit_mm: the design's unit. skipped: its
+    addresses without visible LEDs.
     """
 
     link: ChainPart
@@ -120,7 +120,7 @@ class Looked:
 
     @cached_property
     def sight(self) -> Sight:
-        """From where it is looked at."""
+        """The side from which somebody looks at it."""
         position, facing, _ = leds_of(self.link, self.unit_mm)
         return sight_of(position, facing)
 
@@ -207,7 +207,7 @@ def outlooks(looked: Looked, angles: Sequence[float] = ()) -> list[Outlook]:
 
 
 def possible(looked: Looked, angle: float | None) -> list[Outlook]:
-    """The same, where the first LED of a ring was seen at an angle."""
+    """The same, if the first LED of a ring was seen at an angle."""
     part = looked.link.part
     if angle is None or not isinstance(part, Ring):
         return outlooks(looked)
@@ -304,7 +304,7 @@ def candidates(
 def _changed(
     looked: Looked, part: Part, changes: Mapping[str, Any]
 ) -> tuple[dict[str, Any], Part] | None:
-    """A part with other keys, about the same middle; None where it cannot have them."""
+    """A part with other keys, about the same middle; None if it cannot have them."""
     keys = part.model_dump(exclude_unset=True)
     try:
         other = type(part).model_validate({**keys, **changes})

@@ -72,7 +72,7 @@ def looked_at(design: Design, layout: Layout, name: str) -> Looked:
 def explanations(
     bench: Bench, looked: Looked, row: PartRow, seen: Seen, angle: float | None
 ) -> list[Outlook]:
-    """What explains what was seen of a part, the likeliest first; empty where nothing does.
+    """What explains what was seen of a part, the likeliest first; empty if nothing does.
 
     Raises LayoutError for words that say no place or way.
     """
@@ -95,8 +95,8 @@ def _seen(whole: Whole, looked: Looked, position: Floats, lit: str) -> Seen:
 
 
 def _elsewhere(bench: Bench, looked: Looked, row: PartRow, whole: Whole) -> Iterator[Outlook]:
-    """What would light where the part, or its line, is exchanged, or stands elsewhere; and where
-    what then lights has a mistake of its own.
+    """The LEDs that would light if the part or its line is swapped, or has another place in the
+    chain; also if the part that then lights has a mistake of its own.
     """
     start = int(bench.addresses.line_starts[row.line])
     rows = (
@@ -152,8 +152,8 @@ _SIGNS = ((-1, 1), (1, -1), (-1, -1))
 
 
 def _misplaced(bench: Bench, looked: Looked, row: PartRow, whole: Whole) -> Iterator[Outlook]:
-    """A part whose place has a wrong sign, or x and y exchanged; where another part is it cannot
-    be, nor where its name says that it is not.
+    """A part whose place has a wrong sign, or x and y swapped; it cannot be where another part is,
+    or on another side than its name says.
     """
     blocks = [(block.name, bench.position[block.rows]) for block in blocks_of(bench)]
     mine = part_names(bench)[int(bench.addresses.line_starts[row.line]) + row.first]
@@ -196,11 +196,11 @@ def _valid(
 
 
 def explain_whole(bench: Bench, sight: Sight, seen: Seen) -> list[Explanation]:
-    """What explains where the marks of all were seen: parts or lines that are exchanged, or a map
+    """The explanations of where the marks of all parts were seen: swapped parts or lines, or a map
     that is turned or mirrored as a whole.
 
-    Nothing that puts parts on another side than their names say. Raises LayoutError for words that
-    say no place.
+    None of them puts a part on another side than its name says. Raises LayoutError for words that
+    name no place.
     """
     rows = bench.placed
     position = bench.position[rows]

@@ -68,7 +68,7 @@ class Sight:
 
 @dataclass(frozen=True)
 class Extent:
-    """The rectangle (2,) that places lie in; a size of 0 where they lie on a line."""
+    """The rectangle (2,) that places lie in; a size of 0 if they lie on a line."""
 
     low: Floats
     size: Floats
@@ -112,7 +112,7 @@ def sight_of(position: Floats, facing: Floats) -> Sight:
 
 
 class Whole:
-    """The whole map, to say where in it something lies. sight: from where it is looked at."""
+    """The whole map, to say where in it something is. sight: the side from which somebody looks."""
 
     def __init__(self, bench: Bench) -> None:
         rows = np.flatnonzero(~np.isnan(bench.position[:, 0]))
@@ -161,7 +161,7 @@ def quadrants(flat: Floats) -> tuple[Ints, Ints]:
 
 
 def places_in_words(sight: Sight, flat: Floats, red: Ints, green: Ints) -> tuple[str, str]:
-    """Where the marks are seen: (n, 2) places of all; `mixed` where one is in several places."""
+    """Where the marks are seen: (n, 2) places of all; `mixed` if one is in several places."""
     extent = Extent.of(flat)
     return _one_place(sight, flat[red], extent), _one_place(sight, flat[green], extent)
 

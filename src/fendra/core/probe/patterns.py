@@ -39,9 +39,9 @@ _RAMP_STEPS = 20
 class Pattern:
     """A test pattern.
 
-    make: the steps, from the bench and a speed in steps a second. share, most: of a supply's
-    rating and of full light, that it may take. times: how often it is played where nobody is to end
-    it.
+    make: the steps, from the bench and a speed in steps a second. share, most: the share of a
+    supply's rating and of full light that it may take. times: how often it is played if nobody can
+    end it.
     """
 
     name: str

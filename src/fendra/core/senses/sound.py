@@ -28,7 +28,7 @@ ONSET_GAP_S = 0.12
 @dataclass(frozen=True)
 class SoundLevels:
     """What one look at the sound gave. level, peak: 0 to 1. bands: each 0 to 1. onset: how strong
-    one that began just now is, 0 to 1; 0 where none did.
+    one that began just now is, 0 to 1; 0 if none did.
     """
 
     level: float

@@ -54,7 +54,7 @@ def sun_times_h(
 ) -> tuple[float, float]:  # fmt: skip
     """When the sun rises and sets, in hours of the local time.
 
-    Where it stays up all day 0 and 24; where it stays down 12 and 12.
+    If it stays up all day, 0 and 24; if it stays down, 12 and 12.
 
     >>> [round(hour, 1) for hour in sun_times_h(80, 0.0, 0.0, 0.0)]  # day and night are even
     [6.1, 18.2]

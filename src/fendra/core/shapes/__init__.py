@@ -134,7 +134,7 @@ class Part(Model):
     def facings(self, positions: Floats) -> Floats:
         """Where each LED looks: (n, 3) unit vectors in the part's own axes.
 
-        Raises ValueError where there are more or fewer facings than LEDs.
+        Raises ValueError if there are more or fewer facings than LEDs.
         """
         count = len(positions)
         if isinstance(self.facing, list):
@@ -152,13 +152,13 @@ class Part(Model):
         return np.broadcast_to(_unit(_direction(self.facing, outward)), (count, 3))
 
     def led_names(self, count: int) -> list[str]:
-        """The name of each LED, empty where it has none; ValueError where they are not as many."""
+        """The name of each LED, empty if it has none; ValueError if there are not as many."""
         if self.names and len(self.names) != count:
             raise ValueError(f"there are {len(self.names)} names for {count} LEDs")
         return self.names or [""] * count
 
     def skipped(self, count: int) -> set[int]:
-        """The places of the part that are skipped; raises ValueError for one that is not there."""
+        """The places of the part that are skipped; raises ValueError for an unknown one."""
         found: set[int] = set()
         for item in self.skip:
             first, dash, last = (

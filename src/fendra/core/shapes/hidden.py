@@ -1,4 +1,4 @@
-"""LEDs of the chain that nobody sees."""
+"""LEDs of the chain that cannot be seen."""
 
 from __future__ import annotations
 

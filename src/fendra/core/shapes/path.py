@@ -98,7 +98,7 @@ def _circle(start: Floats, via: Floats, end: Floats) -> tuple[Floats, Floats, Fl
     """The arc through three points: its centre, two axes of its plane, and its angle in radians.
 
     The axes are as long as the radius; the first leads to the start, and the arc turns towards the
-    second. None where the points are on one straight line.
+    second. None if the points are on one straight line.
     """
     a, b = via - start, end - start
     normal = np.cross(a, b)

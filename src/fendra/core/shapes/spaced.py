@@ -56,7 +56,7 @@ class Spaced(Part):
     def places(self, unit_mm: float) -> Floats:
         """How far along the way each LED is, from its start: (n,).
 
-        Raises ValueError where more would fit than a part may have.
+        Raises ValueError if more would fit than a part may have.
         """
         length, spacing = self.length(unit_mm), self.spacing(unit_mm)
         if self.count is not None and (spacing is None or self.misfit(unit_mm)):
@@ -72,7 +72,7 @@ class Spaced(Part):
         return np.asarray(np.arange(fitting + (not is_met)) * spacing, np.float64)
 
     def misfit(self, unit_mm: float) -> str:
-        """Why count and spacing do not fit the length; nothing where they do."""
+        """Why count and spacing do not fit the length; nothing if they do."""
         spacing = self.spacing(unit_mm)
         if self.count is None or spacing is None:
             return ""

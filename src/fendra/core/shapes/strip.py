@@ -51,7 +51,7 @@ class Strip(Spaced):
         return self
 
     def way(self) -> Floats:
-        """The direction as a unit vector (3,); of length 0 where start and end are one."""
+        """The direction as a unit vector (3,); of length 0 if start and end are one."""
         if self.end is not None:
             vector = np.subtract(self.end, self.start)
         elif isinstance(self.direction, str):

@@ -35,7 +35,7 @@ class Computed:
     dropped: Iterable[str] = ()
 
     def value(self, of: Of, path: KeyPath) -> Value | None:
-        """What `of` gives; None where it is wrong, which is reported."""
+        """What `of` gives; None if it is wrong, which is reported."""
         kind = kind_of(self.signal)
         if isinstance(of, str):
             wants_truth = kind.wants_truth(self.signal)

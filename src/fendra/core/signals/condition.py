@@ -184,7 +184,7 @@ SWITCH_STEPS = (
 
 
 def thresholds(signal: Signal | Input) -> tuple[float, float] | None:
-    """Where a number turns a switch on, and where off again; None where none does.
+    """Where a number turns a switch on, and where off again; None if none does.
 
     >>> thresholds(Signal(kind="switch", on_at=0.6)), thresholds(Signal(kind="switch"))
     ((0.6, 0.6), None)

@@ -69,7 +69,7 @@ def written(
     design: Design, *, sets: Sequence[str] = (), sweeps: Sequence[str] = (),
     steps: Sequence[str] = (), toggles: Sequence[str] = (),
 ) -> tuple[dict[str, Course], float]:  # fmt: skip
-    """Courses by signal, as `made_up` takes them, and how long the longest is, 2.5 s at the least.
+    """Courses by signal, as `made_up` takes them, and how long the longest is, 2.5 s at least.
 
     Raises SignalError.
     """
@@ -118,7 +118,7 @@ def _signal_of(design: Design, name: str) -> Signal:
 
 
 def _number(signal: Signal, whole: str, text: str) -> float:
-    """What a text stands for, of a signal. whole: the text that it is a part of."""
+    """The number for a text, for a signal. whole: the text that it is a part of."""
     text, words = text.strip(), signal.numbers
     if kind_of(signal).wants_colour:
         return packed(whole.partition("=")[0].strip(), text)

@@ -139,7 +139,7 @@ def on_and_off(signal: Signal) -> tuple[float, float]:
 
 
 def _switched(signal: Signal, given: Input) -> Switched | None:
-    """Of a switch or an event; None where the input is as the signal takes it."""
+    """Of a switch or an event; None if the input is as the signal takes it."""
     own, of_signal = thresholds(given), thresholds(signal)
     if own is None and not given.invert:
         return None

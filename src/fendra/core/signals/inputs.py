@@ -1,4 +1,4 @@
-"""What comes in: the numbers that feed a design's signals, their words, and their pins."""
+"""Inputs: the numbers that feed a design's signals, their words, and their pins."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from fendra.core.signals.pins import SERVO_US
 
 
 def fed(design: Design) -> dict[str, str]:
-    """Every number that comes in, and the signal that it belongs to."""
+    """Every number that arrives, and the signal that it belongs to."""
     return {
         part: name
         for name, signal in design.signals.items()
@@ -44,7 +44,7 @@ def words(design: Design) -> dict[str, dict[str, int]]:
 
 
 def colours(design: Design) -> frozenset[str]:
-    """The numbers that come in and are colours, each as `pack_colour` packs it."""
+    """The numbers that arrive and are colours, each as `pack_colour` packs it."""
     known, signals = fed(design), design.signals
     return frozenset(part for part, name in known.items() if kind_of(signals[name]).wants_colour)
 
@@ -64,7 +64,7 @@ def split_source(text: str) -> tuple[str, str]:
 
 
 def pin_of(signal: Signal) -> Pin | None:
-    """A signal's pin in full; None where it has none."""
+    """A signal's pin in full; None if it has none."""
     if not signal.pin:
         return None
     pin = signal.pin if isinstance(signal.pin, Pin) else Pin(name=signal.pin)

@@ -51,7 +51,7 @@ SERVO_US = (1000.0, 2000.0)
 
 
 def pin_names(pin: Pin) -> Iterator[tuple[str, tuple[str | int, ...]]]:
-    """Every pin of the controller that an input takes, and where that is written in its table."""
+    """Every pin of the controller that an input uses, and its key in the input's table."""
     if pin.name and pin.kind not in ("matrix", "temperature"):
         yield pin.name, ()
     if pin.other:

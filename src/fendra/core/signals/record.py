@@ -80,11 +80,11 @@ class Signals:
         return tuple(self._signals)
 
     def look_up(self, name: str) -> Value | None:
-        """A signal's conditioned value, or a part of one, as `hit.x` or `sound[3]`; None where
-        there is no such signal.
+        """A signal's conditioned value, or a part of one, as `hit.x` or `sound[3]`; None if there
+        is no such signal.
 
-        Raises GraphError where signals are computed from each other in a circle, and where a signal
-        has no such part, or is nothing by itself.
+        Raises GraphError if signals are computed from each other in a circle, if a signal has no
+        such part, or if it has no value without a part.
         """
         name = name.removesuffix(":number")
         whole, part = split(name)
@@ -129,7 +129,7 @@ class Signals:
         return select(is_lost, fallback, self._tracer.pixels(name, space))
 
     def lost(self, name: str) -> Value | None:
-        """Whether a signal is lost; a computed one is when one that it reads is."""
+        """Whether a signal is lost; a computed one is lost if one that it reads is."""
         if name == EVERY and name not in self._signals:
             return self._all_lost()
         found = self._record(name)

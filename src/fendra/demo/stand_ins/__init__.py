@@ -40,7 +40,7 @@ class StandIn(ABC):
 
 
 class WritesFiles(StandIn):
-    """A stand-in that writes files as it starts, and has then nothing more to tell."""
+    """A stand-in that writes files as it starts, and then sends nothing more."""
 
     def say(self, at_s: float, values: Mapping[str, float]) -> None:
         pass

@@ -33,7 +33,7 @@ def frames(values: Mapping[str, float]) -> dict[int, bytes]:
 
 
 def answer(pid: int, values: Mapping[str, float]) -> bytes | None:
-    """The data of a reply to a question of mode 01 (SAE J1979); None where it is not known.
+    """The data of a reply to a question of mode 01 (SAE J1979); None if it is not known.
 
     >>> answer(0x0C, {"rpm": 3000}).hex()
     '2ee0'

@@ -24,7 +24,7 @@ MOST_WRONG = 10
 FORGET_S = 60.0
 """How long wrong tokens count."""
 SLOWEST_S = 4.0
-"""How long an answer to a wrong token takes at the most."""
+"""How long an answer to a wrong token takes at most."""
 MOST_KNOWN = 1000
 """Addresses that are remembered for their wrong tokens."""
 
@@ -50,7 +50,7 @@ class Refusal(Exception):  # noqa: N818 - it is an answer
 class Gate:
     """Looks at every request before anything else does.
 
-    address: the one that is listened on. hosts: more names of this computer. tokens: None where
+    address: the one that is listened on. hosts: more names of this computer. tokens: None if
     this computer alone is let in.
     """
 
@@ -63,9 +63,9 @@ class Gate:
     def check_place(
         self, headers: Mapping[str, str], scheme: str, *, is_shell: bool = False
     ) -> None:
-        """Raises Refusal where host or origin are not this page's.
+        """Raises Refusal if host or origin are not this page's.
 
-        is_shell: the empty page is asked for, to which other sites may lead.
+        is_shell: a request for the empty page, to which other sites may link.
         """
         host = headers.get("host", "")
         if not self._is_own(_name_of(host)):
@@ -113,7 +113,7 @@ class Gate:
 
 
 def needs(right: Right, wanted: Right) -> None:
-    """Raises Refusal where a right is not enough."""
+    """Raises Refusal if a right is not enough."""
     if right < wanted:
         why = {
             Right.STEER: "this token lets you look; to steer, open the other address",

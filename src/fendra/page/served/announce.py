@@ -10,9 +10,9 @@ from fendra.page.served.access import own_addresses
 
 
 class Announcement:
-    """A page that says in the local network where it is, until it is closed.
+    """Announces a page in the local network, until it is closed.
 
-    name: without `.local`. Raises PageError where that cannot be done, as without a network.
+    name: without `.local`. Raises PageError if that cannot be done, for example without a network.
     """
 
     def __init__(self, name: str, port: int) -> None:

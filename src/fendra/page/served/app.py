@@ -169,7 +169,7 @@ class Floods:
         self._left: dict[str, tuple[float, float]] = {}
 
     def check(self, peer: str) -> None:
-        """Raises Refusal where there are too many."""
+        """Raises Refusal if there are too many."""
         now_s = time.monotonic()
         left, at_s = self._left.pop(peer, (float(MOST_AT_ONCE), now_s))
         left = min(left + (now_s - at_s) * MOST_A_SECOND, float(MOST_AT_ONCE))

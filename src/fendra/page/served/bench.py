@@ -111,9 +111,9 @@ class LiveBench(Thread):
         self._say()
 
     def apply(self, way: int) -> None:
-        """Write one of the cures into the design's file, and show the pattern again by it.
+        """Write one of the cures into the design's file, and show the pattern again with it.
 
-        Raises FendraError where there is no such cure, or it cannot be written.
+        Raises FendraError if there is no such cure, or it cannot be written.
         """
         with self._lock:
             ways = self._verdict.ways if self._verdict is not None else ()
@@ -233,7 +233,7 @@ class LiveBench(Thread):
 
 
 def can_apply(way: Way) -> bool:
-    """Whether a cure can be written as it is: nobody has to measure or count first."""
+    """Whether a cure can be written as it is, without measuring or counting first."""
     return not any(
         isinstance(cure, Change) and isinstance(cure.value, str) and not _is_word(cure.value)
         for cure in way

@@ -127,7 +127,7 @@ class Call:
 
 
 def _there(found: T | None, why: str) -> T:
-    """What a call is about. Raises Refusal where it is not served."""
+    """The thing that a call is about. Raises Refusal if it is not served."""
     if found is None:
         raise Refusal(404, why)
     return found

@@ -39,7 +39,7 @@ class Cues:
         self._named: tuple[str, list[str]] = ("", [])
 
     def names(self) -> list[str]:
-        """Their names, in the order in which they were kept; none where the file is wrong."""
+        """Their names, in the order in which they were kept; none if the file is wrong."""
         now = stamp(self.path)  # it is asked for with every state
         if now != self._named[0]:
             try:

@@ -17,7 +17,7 @@ _open: Counter[str] = Counter()
 
 
 class Patient(H11Protocol):
-    """One connection. It is closed where it asks for nothing, or its address has too many."""
+    """One connection. It is closed if it sends no request, or its address has too many."""
 
     _is_counted = False
     _seen: object = None

@@ -56,7 +56,7 @@ class Shares:
 class Served:
     """A run, with `watch` and `steering`, or the bench, with `bench`.
 
-    gate: who may. cues: what was kept. desk: the design's file; None where it may not be changed.
+    gate: who may. cues: what was kept. desk: the design's file; None if it may not be changed.
     """
 
     gate: Gate

@@ -54,7 +54,7 @@ class Place:
 def place_of(address: str, port: int = 0) -> Place:
     """A place from `HOST:PORT`, `HOST`, `PORT`, or nothing. Raises PageError.
 
-    port: where the address has none.
+    port: if the address has none.
 
     >>> place_of("0.0.0.0:8080").port, place_of("[::1]").host, place_of("9000").host
     (8080, '::1', '127.0.0.1')
@@ -126,7 +126,7 @@ class Server(Thread):
             raise
 
     def serve(self, served: Served) -> None:
-        """Begin to serve something. Raises PageError where the certificate cannot be used."""
+        """Begin to serve something. Raises PageError if the certificate cannot be used."""
         import uvicorn
 
         from fendra.page.served.app import make_app
@@ -165,7 +165,7 @@ class Server(Thread):
 
 
 def is_every(host: str) -> bool:
-    """Whether a host stands for every network of this computer, as 0.0.0.0 does."""
+    """Whether a host means every network of this computer, as 0.0.0.0 does."""
     try:
         return ip_address(host).is_unspecified
     except ValueError:
@@ -173,7 +173,7 @@ def is_every(host: str) -> bool:
 
 
 def _need(*packages: str) -> None:
-    """Raises PageError where a package is missing."""
+    """Raises PageError if a package is missing."""
     import importlib.util
 
     for package in packages:

@@ -125,7 +125,7 @@ class Streams:
         return self._states[right < Right.STEER]
 
     def _after_frame(self) -> None:
-        """Right after a frame there is most time until the next one, which waits for nobody."""
+        """Send right after a frame, when there is most time until the next one."""
         self._is_woken = False
         if time.monotonic() - self._told_s >= STATE_S:
             self._tell_state()

@@ -54,7 +54,7 @@ def read_tokens(*, anew: bool = False) -> Tokens:
 
 
 def _known(path: Path) -> Tokens | None:
-    """The tokens of a file that nobody else can read; None where there is no such file."""
+    """The tokens of a file that only its owner can read; None if there is no such file."""
     try:
         if os.name == "posix" and stat.S_IMODE(path.stat().st_mode) & 0o077:
             return None

@@ -19,7 +19,7 @@ from fendra.core.effects.kit import (
 )
 
 MOST = 8
-"""Flames that go by themselves at the most."""
+"""Flames that go by themselves at most."""
 
 
 @effect(family="chance")

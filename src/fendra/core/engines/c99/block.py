@@ -76,7 +76,7 @@ class Block:
             self.pieces[place] = piece
 
     def piece(self, place: int) -> Piece:
-        """What stands for a place in an expression."""
+        """The text for a place in an expression."""
         if place not in self.pieces:
             node = self._graph.nodes[place]
             if node.op == "const" and isinstance(node.payload, tuple):

@@ -178,7 +178,7 @@ def cost_of(
 
 
 def most_baud(kind: ControllerType) -> float | None:
-    """The most that a receiver takes over a serial link; None where nobody knows."""
+    """The most that a receiver takes over a serial link; None if nobody knows."""
     core = CORES.get(kind.core)
     if core is None or kind.mhz is None:
         return None

@@ -156,7 +156,7 @@ def make_draft(plan: Plan) -> Draft:
 
 
 def _signal_fields(fed: Iterable[str], names: Names) -> dict[str, str]:
-    """The field of each number that comes in; those of a vector are one array."""
+    """The field of each number that arrives; the numbers of a vector are one array."""
     arrays: dict[str, str] = {}
     fields = {}
     for name in fed:

@@ -16,7 +16,7 @@ from fendra.core.version import VERSION
 
 
 def header(draft: Draft, lines: Sequence[LinePlace], source: str) -> str:
-    """The text of the header file. lines: where their bytes stand. source: all that it opens."""
+    """The text of the header file. lines: where their bytes are. source: the code that it opens."""
     name, guard = draft.name, f"{draft.name.upper()}_H"
     count = counted(draft.plan.spot_count, "LED")
     text = [
@@ -85,12 +85,12 @@ def header(draft: Draft, lines: Sequence[LinePlace], source: str) -> str:
 
 
 def light_hash(source: str) -> int:
-    """32 bits that differ where the light does: of the code without its comments."""
+    """32 bits that differ if the light differs: of the code without its comments."""
     return crc32(without_comments(source).encode())
 
 
 def _lines(draft: Draft, lines: Sequence[LinePlace]) -> list[str]:
-    """Where the bytes of each line stand."""
+    """Where the bytes of each line are."""
     text = []
     if lines:
         text += comment(
@@ -143,7 +143,7 @@ def _now(draft: Draft) -> list[str]:
 
 
 def _pictures(draft: Draft) -> list[str]:
-    """Where the light of live pictures stands; whoever has none leaves them as they are."""
+    """The fields for the light of live pictures; without one the field stays NULL."""
     if not draft.pictures:
         return []
     about = "Live pictures: the linear light of every LED, red, green, blue. Black until it is set."

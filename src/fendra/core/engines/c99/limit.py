@@ -78,7 +78,7 @@ _SCALE = f"""static void scale(uint8_t rgb[][3], PLACE first, PLACE end, uint32_
 
 
 def limit_helpers(draft: Draft) -> list[str]:
-    """What the limits of a design call; nothing where there are none."""
+    """The functions that limits call; nothing if the design has none."""
     limits = draft.plan.limits
     if not limits:
         return []
@@ -103,7 +103,7 @@ def limit_functions(draft: Draft) -> list[str]:
 
 
 def limit_calls(draft: Draft) -> list[str]:
-    """The calls of those functions, once a frame's bytes are there."""
+    """The calls of those functions, after a frame's bytes are made."""
     return [
         f"    limit_{draft.limit_slugs[limit.supply]}(state, dt_ms, rgb);"
         for limit in draft.plan.limits
@@ -143,7 +143,7 @@ def _function(draft: Draft, limit: Limit) -> str:
 
 
 def _rows(spans: tuple[Span, ...]) -> list[tuple[int, int]]:
-    """Where spans begin and end; those that stand in a row, as one."""
+    """Where spans begin and end; spans in a row count as one."""
     rows: list[tuple[int, int]] = []
     for span in spans:
         if rows and rows[-1][1] == span.first:

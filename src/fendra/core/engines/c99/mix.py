@@ -22,7 +22,7 @@ def mix_calls(draft: Draft) -> list[str]:
 
 
 def scene_functions(draft: Draft) -> list[str]:
-    """The functions that the scenes need; none where there are none."""
+    """The functions that the scenes need; none if there are none."""
     mixed = draft.lowered.mixed
     if not mixed:
         return []
@@ -102,7 +102,7 @@ def _share(draft: Draft, number: int) -> Piece:
 
 
 def _calls(draft: Draft, paints: Iterable[Painted], *, by_scene: bool = False) -> list[str]:
-    """Calls that paint layers, each where it is on. by_scene: and in the scene."""
+    """Calls that paint layers, each if it is on. by_scene: and if its scene is."""
     lines = []
     for paint in paints:
         call = f"paint_{draft.slugs[paint.path]}(now, first, end, light);"

@@ -62,7 +62,7 @@ class Names:
         return name
 
     def hold(self, names: Iterable[str]) -> None:
-        """Give nobody these names."""
+        """Reserve these names."""
         self._taken.update(names)
 
     def inner(self) -> Names:

@@ -75,7 +75,7 @@ class Tables:
         return None
 
     def _above(self, values: Array, name: str) -> Piece | None:
-        """Unsigned integers as small ones above the least of them; None where none are."""
+        """Unsigned integers as small ones above the least of them; None if none are."""
         least = int(values.min())
         small = _small((values - np.uint32(least)).astype(np.float32))
         if small is None:
@@ -85,7 +85,7 @@ class Tables:
         return Piece(f"(uint32_t){least}u + {self._at(small, name)}", Binds.SUM)
 
     def read(self, values: Array, kind: Kind, name: str) -> Piece:
-        """What stands in the code for the values at place `k`: a rule, else the smallest table."""
+        """The code for the values at place `k`: a rule, else the smallest table."""
         piece = self.small(values, kind, name)
         if piece is not None:
             return piece
@@ -94,7 +94,7 @@ class Tables:
         return Piece(self._at(values, name), Binds.ATOM)
 
     def look_up(self, lookup: Lookup, place: Piece, name: str) -> Piece:
-        """The number at a place of a table, whose values stand there as small as they can."""
+        """The number at a place of a table, which stores its values as small as it can."""
         values = lookup.values
         if lookup.kind is Kind.UINT:
             dtype = next(
@@ -169,7 +169,7 @@ def _shares_of(values: Array) -> Iterator[_Share]:
 
 
 def _small(values: Array) -> Array | None:
-    """The same numbers as the smallest integers that hold them; None where none do."""
+    """The same numbers as the smallest integers that hold them; None if none do."""
     for dtype in _INTEGERS:
         with np.errstate(all="ignore"):
             small = values.astype(dtype)
@@ -196,7 +196,7 @@ def _line(values: Array) -> str | None:
 
 
 def _slope(values: Array) -> Piece | None:
-    """`start + slope * k` in float arithmetic; None where that is not exact."""
+    """`start + slope * k` in float arithmetic; None if that is not exact."""
     places = np.arange(len(values), dtype=np.float32)
     slope = np.float32((float(values[-1]) - float(values[0])) / max(len(values) - 1, 1))
     if not _same_bits(values[0] + slope * places, values):

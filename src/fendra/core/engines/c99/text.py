@@ -19,9 +19,7 @@ WIDTH = 96
 
 @dataclass(frozen=True)
 class Piece:
-    """A piece of an expression, and how tightly it holds together. op: the operation that it is,
-    where it is one in full.
-    """
+    """A piece of an expression, and how tightly it binds. op: its operation, if it is one."""
 
     text: str
     binds: Binds
@@ -69,7 +67,7 @@ def operation(name: str, args: Sequence[Piece]) -> Piece:
 
 
 def _needs_parentheses(outer: Binds, place: int, piece: Piece) -> bool:
-    """Where C does not need them, they stand where compilers and people would ask for them."""
+    """Whether to add parentheses: C does not need these, but compilers and people ask for them."""
     match outer:
         case Binds.UNARY | Binds.SHIFT | Binds.BITS:
             return piece.binds < Binds.ATOM

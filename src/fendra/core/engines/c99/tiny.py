@@ -76,7 +76,7 @@ class Sizes:
         return self._least(place) >= 2 * SMALLEST_NORMAL
 
     def _compute(self, place: int) -> float:
-        """The least size other than 0 that a number can have; 0 where that is not known."""
+        """The least size other than 0 that a number can have; 0 if that is not known."""
         node = self._graph.nodes[place]
         args = node.args
         match node.op:

@@ -135,7 +135,7 @@ class NumpyEngine(Engine):
         return self._canvas, registers[self._master]
 
     def register(self, place: int) -> int:
-        """Where the number at a place of the graph stands in what `numbers` gives."""
+        """The index of a graph place's number in the result of `numbers`."""
         return self._numbers.register(place)
 
     def numbers(self, now_ms: int, news: Mapping[str, float]) -> list[Any]:
@@ -354,7 +354,7 @@ class NumpyEngine(Engine):
         return work, arrays
 
     def _run(self, spots: Array) -> Array | None:
-        """The piece of the canvas that the spots are, where they stand in one row."""
+        """The piece of the canvas with these spots, if they are in one row."""
         if int(spots[-1]) - int(spots[0]) + 1 != len(spots):
             return None
         return self._canvas[:, int(spots[0]) : int(spots[-1]) + 1]

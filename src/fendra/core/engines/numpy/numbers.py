@@ -118,7 +118,7 @@ class Numbers:
         return partial(_run, self._registers, ordered, banks, singles)
 
     def register(self, place: int) -> int:
-        """Where the value of a node stands in what `run` gives."""
+        """The index of a node's value in the result of `run`."""
         return self._register[place]
 
     def reset(self) -> None:

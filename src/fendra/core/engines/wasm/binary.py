@@ -70,7 +70,7 @@ def module(
     """A module as bytes.
 
     exports: names of functions and their places. pages: of memory, which is exported as `memory`.
-    data: what stands in it at first, each piece with its address.
+    data: its first contents, each piece with its address.
     """
     types = list(dict.fromkeys((each.takes, each.gives) for each in functions))
     known = {each: place for place, each in enumerate(types)}

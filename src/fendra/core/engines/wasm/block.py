@@ -61,8 +61,8 @@ class Block:
     def write(
         self, places: Iterable[int], uses: Mapping[int, int], kept: Collection[int] = ()
     ) -> None:
-        """Write the places, ascending. uses: as `uses_of` gives them. kept: those that stand in a
-        local, whatever comes of them.
+        """Write the places, ascending. uses: as `uses_of` gives them. kept: places that get a local
+        in any case.
         """
         nodes = self._graph.nodes
         for place in sorted(places):
@@ -89,7 +89,7 @@ class Block:
         return self.pieces[place]
 
     def push(self, place: int) -> bytes:
-        """What pushes it: of four spots where the block is of four at once."""
+        """The code that pushes it: four spots if the block is of four at once."""
         return (self._wide(place) if self._is_wide else self.piece(place)).push
 
     def _keep(self, place: int, node: Node) -> None:
@@ -154,7 +154,7 @@ def one_text(node: Node, memory: Memory) -> str:
 
 
 def wide_text(node: Node) -> str:
-    """The same on four spots; empty where there are none."""
+    """The same on four spots; empty if there are none."""
     return "" if isinstance(node.payload, Lookup) else op_of(node.op, node.payload).lanes
 
 

@@ -96,16 +96,16 @@ class Code:
 
     @contextmanager
     def inside(self, opening: str) -> Iterator[None]:
-        """What is added meanwhile stands inside a `block`, `loop` or `if`."""
+        """Code added during this goes inside a `block`, `loop` or `if`."""
         self.add(opening)
         yield
         self.add("end")
 
     @contextmanager
     def counting(self, place: int, end: bytes, step: int = 1) -> Iterator[None]:
-        """A loop that runs while a local is below what `end` pushes, and adds to it.
+        """A loop that runs while a local is below the value that `end` pushes, and adds to it.
 
-        It runs once at the least: whoever counts up to nothing leaves it out.
+        It runs at least once; the caller leaves out loops that count to nothing.
         """
         self.add("loop")
         yield

@@ -17,7 +17,7 @@ from fendra.core.graph.schedule import needed
 K = TypeVar("K", bound=Hashable)
 
 SIGNAL_SIZE = 8
-"""Bytes of a signal: its newest value, a float, and a word that is not 0 where that is news."""
+"""Bytes of a signal: its newest value, a float, and a word that is not 0 if that is news."""
 LIMIT_SIZE = 8
 """Bytes of a limiter: what it lets through, and for how many milliseconds it rests."""
 

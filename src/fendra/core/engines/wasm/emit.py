@@ -1,6 +1,6 @@
 """Emitting: a recorded design as a WebAssembly module that gives the same bytes as the preview.
 
-docs/wasm.md says how to call it, and what stands where in its memory.
+docs/wasm.md says how to call it, and describes its memory.
 """
 
 from __future__ import annotations
@@ -31,7 +31,7 @@ from fendra.core.graph.node import Rate
 
 @dataclass(frozen=True)
 class Wasm:
-    """A design as a module. places: what stands where in its memory: see docs/wasm.md."""
+    """A design as a module. places: the addresses in its memory: see docs/wasm.md."""
 
     module: bytes
     places: Mapping[str, Any]
@@ -197,7 +197,7 @@ def _film(draft: Draft, frame: int) -> Function:
 def _places(
     draft: Draft, rows: Sequence[Mapping[str, Any]], currents: Mapping[int, Limit]
 ) -> dict[str, Any]:  # fmt: skip
-    """What stands where in the memory of a module."""
+    """The addresses in the memory of a module."""
 
     def number(place: int) -> dict[str, Any]:
         """The address of a number of the frame, or its constant value."""

@@ -1,7 +1,7 @@
-"""The memory of a module: what stands where, and what stands there at first.
+"""The memory of a module: its addresses and its first contents.
 
-Addresses are handed out one after the other. Everything is in whole words of four bytes, as the
-standard's little-endian machine holds them.
+Addresses are given out one after the other. Everything is in whole words of four bytes,
+little-endian, as the standard says.
 """
 
 from __future__ import annotations
@@ -22,7 +22,7 @@ BEHIND = 2 * ROW
 
 
 class Memory:
-    """Hands out addresses, and keeps what stands in tables."""
+    """Gives out addresses, and keeps the contents of tables."""
 
     def __init__(self) -> None:
         self._end = ROW
@@ -37,9 +37,9 @@ class Memory:
         return at
 
     def table(self, values: Array, *, of_lanes: bool = False) -> int:
-        """The address of numbers that never change; equal tables stand once.
+        """The address of numbers that never change; equal tables are stored once.
 
-        Behind them the last is repeated, so that whole rows can be read from each of them.
+        The last number is repeated after them, so that whole rows can be read from each of them.
         of_lanes: truth values as all bits or none.
         """
         words = np.ascontiguousarray(values)

@@ -68,7 +68,7 @@ def _calls(
     code: Code, draft: Draft, paints: Iterable[Painted], layers: Mapping[int, int],
     scene: bytes | None = None,
 ) -> None:  # fmt: skip
-    """Paint layers, each where it is on and not left out, and in the scene that is pushed."""
+    """Paint layers, each if it is on and not left out, and in the pushed scene."""
     numbers = {id(paint): number for number, paint in enumerate(draft.lowered.painted)}
     for paint in paints:
         number = numbers[id(paint)]

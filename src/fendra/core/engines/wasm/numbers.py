@@ -33,7 +33,7 @@ def is_news() -> Function:
 
 
 def advance(draft: Draft, taken_at: int, is_news_at: int) -> Function:
-    """What computes them, at the time that stands in memory."""
+    """The function that computes them, at the time in memory."""
     return _Advance(draft, taken_at, is_news_at).run()
 
 

@@ -1,6 +1,6 @@
 """The bytes of the lines: a frame's colours in the order of each wire.
 
-Addresses that nobody sees are never written, and so stay dark.
+Addresses without a visible LED are never written, so they stay dark.
 """
 
 from __future__ import annotations

@@ -68,7 +68,7 @@ class SignalKind:
         raise NotImplementedError
 
     def computed(self, fed: Fed, value: Value) -> Value:
-        """The same of what an expression gives, where a signal follows from others.
+        """The same from the value of an expression, for a computed signal.
 
         Kinds that cannot be computed are reported, and read as the number that it gives.
         """
@@ -99,11 +99,11 @@ class SignalKind:
             report.error((*path, "fallback"), "wrong-type", message, remedy)
 
     def why_not_alone(self, signal: Signal, name: str) -> str:  # noqa: ARG002
-        """Why expressions cannot read it by its name alone; empty where they can."""
+        """Why expressions cannot read it by its name alone; empty if they can."""
         return ""
 
     def parts_in_words(self, signal: Signal) -> str:  # noqa: ARG002
-        """What parts it has, behind a message that one is not there."""
+        """Its parts in words, to follow a message about an unknown one."""
         return ""
 
     # What conditions can tell apart
@@ -127,7 +127,7 @@ class SignalKind:
         return ", ".join(parts)
 
     def word(self, signal: Signal, value: float) -> str | None:  # noqa: ARG002
-        """What a value is called; None where it is just a number, a truth or a colour."""
+        """What a value is called; None if it is just a number, a truth or a colour."""
         return None
 
     def note(self, signal: Signal, name: str, value: float) -> str:  # noqa: ARG002

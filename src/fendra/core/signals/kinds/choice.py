@@ -80,7 +80,7 @@ def number_of_word(signal: Signal, name: str, raw: Any) -> float:
 
 
 def word_of(signal: Signal, value: float) -> str:
-    """The word that a number stands for; the number itself where it has none.
+    """The word for a number; the number itself if it has no word.
 
     >>> word_of(Signal(kind="choice", choices=["calm", "wild"]), 1.0)
     'wild'

@@ -1,4 +1,4 @@
-"""A text: words that come now and then, as a message or the name of a key."""
+"""A text: words that arrive now and then, such as a message or the name of a key."""
 
 from __future__ import annotations
 
