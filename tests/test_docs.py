@@ -42,6 +42,7 @@ def test_the_pages_that_follow_from_the_code_are_those_of_the_code(monkeypatch):
     assert {path.name for path in made} == {
         "architecture.md",
         "architecture.svg",
+        "bench.md",
         "boards.md",
         "cheat-sheet.html",
         "commands.md",

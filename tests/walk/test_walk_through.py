@@ -43,8 +43,16 @@ PAGES_WITH_STEPS = [page for page in PAGES if blocks("sh", [page])]
 
 
 @pytest.fixture
-def alone():
-    """The ports that docs name are this test's alone, and no other worker's."""
+def alone(request):
+    """The ports that docs name are this test's alone, and no other worker's, if it uses any."""
+    given = request.node.callspec.params
+    if "page" in given:
+        steps = [each for block in blocks("sh", [given["page"]]) for each in commands(block)]
+    else:
+        steps = [shlex.split(given["text"])]
+    if not any(len(words) > 1 and Walk.goes_on(words) for words in steps):
+        yield
+        return
     with socket.socket() as held:
         while True:
             with contextlib.suppress(OSError):

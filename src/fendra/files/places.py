@@ -17,7 +17,7 @@ def key_lines(text: str) -> dict[KeyPath, int]:
 
     For keys inside inline tables and lists, it is the line of the whole value.
 
-    >>> key_lines('name = "x"\n[[line]]\npin = "D1"')
+    >>> key_lines('name = "x"\\n[[line]]\\npin = "D1"')
     {('name',): 1, ('line',): 2, ('line', 0): 2, ('line', 0, 'pin'): 3}
     """
     lines: dict[KeyPath, int] = {}
