@@ -71,11 +71,8 @@ def main() -> None:
             shoot(folder, f"fendra check {design} --tape fendra-demo/ride.csv", pair[1])
             one_below_another(pair, SHOTS / "check.png")
             shoot_live(folder, SHOTS / "live.png")
-            new, listed = (
-                "fendra new 'Night glider' --like drone",
-                "fendra layout night-glider.toml",
-            )
-            shoot(folder, f"{new}; echo '$ {listed}'; {listed}", SHOTS / "new.png")
+            new = "fendra new 'Night glider' --like drone\nfendra layout night-glider.toml"
+            shoot(folder, new, SHOTS / "new.png")
             why = (
                 f"fendra explain {design} --tape fendra-demo/ride.csv --at 33.1 --spot deck-left:30"
             )
@@ -86,8 +83,8 @@ def main() -> None:
             for name in ("heron.toml", "ride.csv"):
                 shutil.copy(fd.demo_file(name), folder)
             emit = "fendra emit heron.toml --tape ride.csv"
-            making = "make -s -C heron-rp2040; make -s -C heron-rp2040 check; ls heron-rp2040/*.uf2"
-            shoot(folder, f"{emit}; echo '$ {making}'; {making}", SHOTS / "firmware.png")
+            making = "make -s -C heron-rp2040\nmake -s -C heron-rp2040 check\nls heron-rp2040/*.uf2"
+            shoot(folder, f"{emit}\n{making}", SHOTS / "firmware.png")
             screen.terminate()
 
 
@@ -323,10 +320,11 @@ def shoot_live(folder: str, path: Path) -> None:
 
 
 def shoot(folder: str, command: str, path: Path, seconds: float | None = None) -> None:
-    """A command in a terminal window, once it is done; one that goes on, after some seconds."""
-    shown, done = shlex.quote(f"$ {command}"), Path(folder) / "done"
+    """Commands, a line each, in a terminal window; a picture at their end, or after seconds."""
+    done = Path(folder) / "done"
     done.unlink(missing_ok=True)
-    line = f"PATH={BIN}:$PATH; cd {folder}; PS1='$ '; echo {shown}; {command}; touch done; sleep 60"
+    each = "; ".join(f"echo {shlex.quote(f'$ {one}')}; {one}" for one in command.splitlines())
+    line = f"PATH={BIN}:$PATH; cd {folder}; {each}; touch done; sleep 60"
     terminal = [
         "xterm", "-display", DISPLAY, "-geometry", "124x40+0+0", "-fa", "DejaVu Sans Mono",
         "-fs", "12", "-bg", "#0c0e13", "-fg", "#e4e8ef", "-xrm", "xterm*termName: xterm-256color",

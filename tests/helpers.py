@@ -96,3 +96,27 @@ def until(
         if time.monotonic() > end_s:
             raise AssertionError(f"{what} did not come")
         time.sleep(step_s)
+
+
+OWN_EFFECT = '''
+from fendra.effects import Led, Look, colour, effect, number, select, fraction
+
+@effect
+def stripes(led: Led, colour=colour("red", "of the stripes"),
+            size=number(4, "LEDs", 1, 100, "from stripe to stripe")) -> Look:
+    """Every second run of LEDs is lit."""
+    return Look(colour, select(fraction(led.rank / size) < 0.5, 1.0, 0.0))
+'''
+
+
+"""An effect of one's own, as the docs show it."""
+
+
+def with_own_effect(tmp_path, code, **keys):
+    """A design of eight LEDs on 70 mm that shows the effect `stripes` of a file that may run."""
+    (tmp_path / "mine.py").write_text(code)
+    fd.trust(tmp_path / "mine.py")
+    layer = {"name": "l", "on": "bar", "effect": "stripes", **keys}
+    part = {"name": "bar", "shape": "strip", "start": [0, 0], "end": [70, 0], "count": 8}
+    values = {"line": [{"name": "a", "part": [part]}], "effects": ["mine.py"], "layer": [layer]}
+    return fd.Design.from_values(values, folder=tmp_path)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import os
-import re
 import shutil
 import subprocess
 import sys
@@ -15,7 +14,7 @@ from PIL import Image
 import fendra as fd
 from fendra.cli.effect_examples import example_design, example_text
 from fendra.core.effects import EFFECTS
-from helpers import tape
+from helpers import OWN_EFFECT, tape
 from targets import film_of
 
 HERON = fd.demo_file("heron.toml")
@@ -252,57 +251,6 @@ def test_presets_go_into_the_library_and_from_there_into_a_design(
     assert fendra("presets", "save", small)[0] == 2
 
 
-OWN = '''
-from fendra.effects import Led, Look, colour, effect, number, select, fraction
-
-@effect
-def stripes(led: Led, colour=colour("red", "of the stripes"),
-            size=number(4, "LEDs", 1, 100, "from stripe to stripe")) -> Look:
-    """Every second run of LEDs is lit."""
-    return Look(colour, select(fraction(led.rank / size) < 0.5, 1.0, 0.0))
-'''
-
-
-def with_own(tmp_path, code, **keys):
-    (tmp_path / "mine.py").write_text(code)
-    fd.trust(tmp_path / "mine.py")
-    layer = {"name": "l", "on": "bar", "effect": "stripes", **keys}
-    part = {"name": "bar", "shape": "strip", "start": [0, 0], "end": [70, 0], "count": 8}
-    values = {"line": [{"name": "a", "part": [part]}], "effects": ["mine.py"], "layer": [layer]}
-    return fd.Design.from_values(values, folder=tmp_path)
-
-
-def test_an_effect_of_one_s_own_is_written_as_the_built_in_ones(tmp_path, fendra):
-    made = with_own(tmp_path, OWN, size="2 + 2")
-    assert made.check() == []
-    assert made.compile().frame().rgb[:, 0].tolist() == [255, 255, 0, 0] * 2
-    assert "stripes" not in EFFECTS
-    (tmp_path / "own.toml").write_text(f'effects = ["mine.py"]\n{SMALL}')
-    _, out, _ = fendra("effects", "stripes", "--design", "own.toml")
-    assert re.search(r"size +4 +LEDs +1 to 100 +from stripe to stripe", out)
-
-
-@pytest.mark.parametrize(
-    ("code", "says"),
-    [
-        ("import nothing_at_all", "No module named 'nothing_at_all' (line 1)"),
-        ("x = (", "SyntaxError"),
-        ("x = 1", "marks no function with @effect"),
-        (OWN.replace('number(4, "LEDs", 1, 100, "from stripe to stripe")', "4"),
-         "size needs a default of number"),
-        (OWN.replace("stripes(", "solid("), "there is already an effect 'solid'"),
-        (OWN.replace("led.rank", "led.rnk"), "no attribute 'rnk' (mine.py:8)"),
-        (OWN.replace("return Look", "return 3, Look"), "a Look is needed"),
-        (OWN.replace("1.0, 0.0))", "1.0, 0.0) if led.x > 3 else 1.0)"), "write select(condition"),
-        (OWN.replace("Look(colour, ", "Look(colour, colour * "), "its cover is a colour"),
-        ("raise SystemExit", "fails"),
-    ],
-)  # fmt: skip
-def test_a_wrong_effect_of_one_s_own_is_a_finding_and_no_traceback(tmp_path, code, says):
-    found = with_own(tmp_path, code).check()
-    assert any(says in finding.message for finding in found if finding.severity == "error"), found
-
-
 def test_a_package_whose_effects_cannot_be_loaded_is_a_finding(monkeypatch):
     from importlib.metadata import EntryPoint
 
@@ -311,7 +259,7 @@ def test_a_package_whose_effects_cannot_be_loaded_is_a_finding(monkeypatch):
 
     broken = EntryPoint("broken", "no_such_package:effects", "fendra.effects")
     monkeypatch.setattr(registry, "entry_points", lambda **_: [broken])
-    again = Registry("fendra.core.electric", "fendra.effects")
+    again = Registry("fendra.core.electric", "fendra.effects", "an effect")
     assert len(again) == 0
     assert "No module named 'no_such_package'" in again.failures["broken"]
     monkeypatch.setattr(EFFECTS, "failures", again.failures)
@@ -321,7 +269,7 @@ def test_a_package_whose_effects_cannot_be_loaded_is_a_finding(monkeypatch):
 
 def test_a_package_brings_effects_by_its_entry_point(tmp_path):
     """In a process of its own, as if the package were installed: one that works, one that fails."""
-    (tmp_path / "blinkers.py").write_text(OWN)
+    (tmp_path / "blinkers.py").write_text(OWN_EFFECT)
     about = tmp_path / "blinkers-1.0.dist-info"
     about.mkdir()
     (about / "METADATA").write_text("Metadata-Version: 2.1\nName: blinkers\nVersion: 1.0\n")

@@ -26,14 +26,14 @@ from strategies import GUARDS
 
 def test_a_traced_value_cannot_be_asked_for_its_truth():
     value = Tracer().input("brake", Kind.FLOAT)
-    with pytest.raises(fd.GraphError, match=r"write select\(condition"):
+    with pytest.raises(fd.GraphError, match=r"Write select\(condition"):
         bool(value > 0)
 
 
 def test_kinds_are_not_mixed_up():
     tracer = Tracer()
     truth = tracer.input("left", Kind.TRUTH)
-    with pytest.raises(fd.GraphError, match="a float is needed here, and this is a truth"):
+    with pytest.raises(fd.GraphError, match="a number is needed here, and this is a condition"):
         _ = truth + 1
 
 

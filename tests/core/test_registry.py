@@ -7,10 +7,13 @@ from importlib.metadata import EntryPoint
 
 import pytest
 
+import fendra as fd
 from fendra.core.checks import CHECKS
 from fendra.core.effects import EFFECTS, effect
 from fendra.core.registry import Registry
 from fendra.core.shapes import SHAPES
+from fendra.effects import Led, Look
+from fendra.effects import colour as of_colour
 
 
 def test_what_ships_is_found_and_in_the_order_of_the_names():
@@ -22,10 +25,10 @@ def test_what_ships_is_found_and_in_the_order_of_the_names():
 
 def test_another_package_joins_by_its_entry_point(monkeypatch, tmp_path):
     (tmp_path / "their_effects.py").write_text(
-        "from joined import registry\nregistry.add('zig', 7)\n"
+        "from joined import registry\nregistry.add('zig', 7, print)\n"
     )
     (tmp_path / "joined.py").write_text(
-        "from fendra.core.registry import Registry\nregistry = Registry('fendra.live', 'their.group')\n"
+        "from fendra.core.registry import Registry\nregistry = Registry('fendra.live', 'their.group', 'a thing')\n"
     )
     monkeypatch.syspath_prepend(tmp_path)
     import joined
@@ -37,11 +40,69 @@ def test_another_package_joins_by_its_entry_point(monkeypatch, tmp_path):
     assert dict(joined.registry) == {"zig": 7}
 
 
-def test_a_name_is_taken_once():
-    registry: Registry[int] = Registry("fendra.live", "none")
-    registry.add("a", 1)
-    with pytest.raises(ValueError, match=r"two things of fendra\.live are called 'a'"):
-        registry.add("a", 2)
+def marked(number):
+    """A function of its own for each number, all of this module."""
+
+    def mark():
+        return number
+
+    mark.__qualname__ = f"mark-{number}"
+    return mark
+
+
+def test_a_name_belongs_to_one_function_which_may_register_it_again():
+    registry: Registry[int] = Registry("fendra.live", "none", "a thing")
+    registry.add("a", 1, marked(1))
+    with pytest.raises(ValueError, match=r"already a thing 'a', of mark-1 in \S*test_registry\. C"):
+        registry.add("a", 2, marked(2))
+    assert dict(registry) == {"a": 1}
+    registry.add("a", 3, marked(1))
+    assert dict(registry) == {"a": 3}
+
+
+def test_an_effect_that_is_marked_again_is_the_new_one_and_a_built_in_one_stays(
+    monkeypatch, tmp_path
+):
+    """A cell of a notebook runs again; another cell takes the name of a built-in effect."""
+    monkeypatch.setattr(EFFECTS, "_things", dict(EFFECTS))
+    (tmp_path / "bar.toml").write_text(BAR)
+
+    def cell(level):
+        def lit_up(led: Led, colour=of_colour("#00ff00", "of it")) -> Look:
+            """All of it."""
+            return Look(colour, level)
+
+        return effect(lit_up)
+
+    for level, shown in ((1.0, [0, 255, 0]), (0.0, [0, 0, 0])):
+        cell(level)
+        frame = fd.load(tmp_path / "bar.toml").compile("numpy").frame(0.0)
+        assert frame.rgb[2].tolist() == shown
+    with pytest.raises(ValueError, match=r"already an effect 'solid', of solid in fendra\.core"):
+
+        @effect
+        def solid(led: Led) -> Look:
+            """Mine."""
+            return Look(1.0, 1.0)
+
+
+BAR = """
+[[line]]
+name = "a"
+led = "ws2812b"
+
+[[line.part]]
+name = "bar"
+shape = "strip"
+start = [-20, 5]
+end = [30, 5]
+count = 3
+
+[[layer]]
+name = "one"
+on = "all"
+effect = "lit-up"
+"""
 
 
 def test_an_effect_whose_parameters_do_not_say_what_they_are_is_refused():
@@ -52,13 +113,13 @@ def test_an_effect_whose_parameters_do_not_say_what_they_are_is_refused():
             """Wrong."""
 
 
-def test_what_is_registered_late_stands_in_the_order_of_the_names_and_once():
-    registry: Registry[int] = Registry("fendra.live", "none")
-    for name in "cab":
-        registry.add(name, ord(name))
+def test_things_are_in_the_order_of_their_names_early_and_late():
+    registry: Registry[int] = Registry("fendra.live", "none", "a thing")
+    for name in "ca":
+        registry.add(name, ord(name), marked(name))
+    assert list(registry) == ["a", "c"]
+    registry.add("b", 1, marked("b"))
     assert list(registry) == ["a", "b", "c"]
-    with pytest.raises(ValueError, match=r"two things of fendra\.live are called 'a'"):
-        registry.add("a", 1)
 
 
 def test_a_registry_that_could_not_be_filled_is_filled_when_it_can(monkeypatch, tmp_path):
@@ -66,15 +127,15 @@ def test_a_registry_that_could_not_be_filled_is_filled_when_it_can(monkeypatch, 
     folder = tmp_path / "many"
     folder.mkdir()
     (folder / "__init__.py").write_text(
-        "from fendra.core.registry import Registry\nregistry = Registry('many', 'none')\n"
+        "from fendra.core.registry import Registry\nregistry = Registry('many', 'none', 'a thing')\n"
     )
-    (folder / "one.py").write_text("from many import registry\nregistry.add('one', 1 / 0)\n")
+    (folder / "one.py").write_text("from many import registry\nregistry.add('one', 1 / 0, print)\n")
     monkeypatch.syspath_prepend(tmp_path)
     import many
 
     with pytest.raises(ZeroDivisionError):
         len(many.registry)
-    (folder / "one.py").write_text("from many import registry\nregistry.add('one', 1 / 1)\n")
+    (folder / "one.py").write_text("from many import registry\nregistry.add('one', 1 / 1, print)\n")
     monkeypatch.setattr("sys.dont_write_bytecode", True)
     importlib.invalidate_caches()
     assert dict(many.registry) == {"one": 1.0}

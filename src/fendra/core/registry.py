@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import importlib
 import pkgutil
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from importlib.metadata import entry_points
 from typing import Generic, TypeVar
 
@@ -19,22 +19,36 @@ class Registry(Mapping[str, T], Generic[T]):
     """Name to thing, in the order of the names.
 
     package: whose modules register something when they are imported.
-    group: the entry-point group through which other packages join. failures: of each entry point
-    that could not be loaded, what went wrong.
+    group: the entry-point group through which other packages join. word: what one thing is, with
+    its article. failures: of each entry point that could not be loaded, what went wrong.
     """
 
-    def __init__(self, package: str, group: str) -> None:
+    def __init__(self, package: str, group: str, word: str) -> None:
         self._package = package
         self._group = group
+        self._word = word
         self._things: dict[str, T] = {}
+        self._origins: dict[str, tuple[str, str]] = {}
         self._is_filled = False
         self.failures: dict[str, str] = {}
 
-    def add(self, name: str, thing: T) -> None:
-        """Register a thing; a name that is taken is an error."""
-        if name in self._things:
-            raise ValueError(f"two things of {self._package} are called '{name}'")
-        self._things[name] = thing
+    def add(self, name: str, thing: T, marked: Callable[..., object]) -> None:
+        """Register a thing. marked: the function or class that makes it.
+
+        The same function replaces what it registered before: a cell of a notebook that runs again,
+        a module that is reloaded. Raises ValueError if another one has the name.
+        """
+        origin = marked.__module__, marked.__qualname__
+        if not origin[0].startswith(self._package):
+            self._fill()
+        if name in self._things and self._origins[name] != origin:
+            module, function = self._origins[name]
+            raise ValueError(
+                f"there is already {self._word} '{name}', of {function} in {module}. "
+                "Choose another name."
+            )
+        self._origins[name] = origin
+        self._things = dict(sorted({**self._things, name: thing}.items()))
 
     def _fill(self) -> dict[str, T]:
         if not self._is_filled:
@@ -44,7 +58,6 @@ class Registry(Mapping[str, T], Generic[T]):
             except BaseException:
                 self._is_filled = False
                 raise
-            self._things = dict(sorted(self._things.items()))
         return self._things
 
     def _import_all(self) -> None:

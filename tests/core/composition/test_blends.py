@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 import numpy as np
 import pytest
 
@@ -175,11 +177,11 @@ def fails(beneath, stroke):
 
 
 @pytest.mark.parametrize(("draw", "message"), [
-    (fails, "blend 'try' fails: AttributeError: 'Value' object has no attribute 'brightness' "
-            "(test_blends.py:"),
-    (lambda *_: 0.5, "blend 'try': it gives no light"),
-    (lambda beneath, _: beneath > 0.5, "blend 'try': it gives no light"),
-    (lambda beneath, stroke: beneath & stroke.cover, "blend 'try': "),
+    (fails, "AttributeError: 'Value' object has no attribute 'brightness'."),
+    (lambda *_: 0.5, "it gives no light, and that is its only purpose."),
+    (lambda beneath, _: beneath > 0.5, "it gives no light, and that is its only purpose."),
+    (lambda beneath, stroke: beneath & stroke.cover,
+     "a condition is needed here, and this is a number."),
 ])  # fmt: skip
 def test_a_blend_that_fails_is_a_finding(monkeypatch, draw, message):
     monkeypatch.setitem(BLENDS._things, "try", Blend("try", draw))
@@ -187,7 +189,9 @@ def test_a_blend_that_fails_is_a_finding(monkeypatch, draw, message):
     assert [(f.code, f.path) for f in found] == [
         ("wrong-value", ("layer", number, "blend")) for number in (1, 2)
     ]
-    assert found[0].message.startswith(message)
+    line = draw.__code__.co_firstlineno
+    where = rf"blend 'try' \(test_blends\.py:({line}|{line + 1})\): "
+    assert re.fullmatch(where + re.escape(message), found[0].message), found[0].message
 
 
 class Sparkle:

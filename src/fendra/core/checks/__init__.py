@@ -59,7 +59,7 @@ class Check:
     stops: bool
 
 
-CHECKS: Registry[Check] = Registry("fendra.core.checks", "fendra.checks")
+CHECKS: Registry[Check] = Registry("fendra.core.checks", "fendra.checks", "a check")
 
 
 @overload
@@ -74,7 +74,7 @@ def check(run: R | None = None, *, stops: bool = True) -> R | Callable[[R], R]:
     """
 
     def register(run: R) -> R:
-        CHECKS.add(run.__name__, Check(run, stops))
+        CHECKS.add(run.__name__, Check(run, stops), run)
         return run
 
     return register if run is None else register(run)

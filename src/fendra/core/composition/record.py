@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-import traceback
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from functools import cached_property
-from pathlib import PurePath
 from typing import Any, TypeVar
 
 from fendra.core.arrays import Array
 from fendra.core.composition.blends import BLENDS, Stroke
 from fendra.core.composition.finishes import counted, finishes
 from fendra.core.composition.media import Media
+from fendra.core.composition.own import Drawn, drawn_of, line_in
 from fendra.core.composition.plan import Dither, Finish, Master, Mix, Paint, Plan, Step
 from fendra.core.composition.rhythms import Rhythm, record_rhythms
 from fendra.core.composition.scenes import record_scenes
@@ -21,7 +20,7 @@ from fendra.core.document.design import Design
 from fendra.core.document.layer import Layer
 from fendra.core.document.origin import Origin
 from fendra.core.effects import EFFECTS, Effect
-from fendra.core.effects.led import Led, Look
+from fendra.core.effects.led import Led
 from fendra.core.electric.limiter import Limit, make_limits
 from fendra.core.electric.loads import make_loads
 from fendra.core.errors import GraphError
@@ -398,15 +397,13 @@ f"{files}, which may not run yet."
 
     def _look(
         self, effect: Effect, led: Led, settings: Mapping[str, Any], path: KeyPath
-    ) -> Look | None:
+    ) -> Drawn | None:
         """What an effect gives; None if it fails."""
 
-        def draw() -> Look:
-            look = effect.draw(led, **settings)
-            _check_look(look)
-            return look
+        def draw() -> Drawn:
+            return drawn_of(effect.draw(led, **settings), self.tracer)
 
-        return self._tried(f"effect '{effect.name}'", draw, path, "effect")
+        return self._tried(f"effect '{effect.name}'", effect.draw, draw, path, "effect")
 
     def _light(self, number: int, layer: Layer, beneath: Value, stroke: Stroke) -> Value | None:
         """The light after a layer, as its blend makes it; None if the blend fails."""
@@ -421,26 +418,27 @@ f"{files}, which may not run yet."
                 raise GraphError("it gives no light, and that is its only purpose")
             return light
 
-        return self._tried(f"blend '{blend.name}'", draw, path, "wrong-value")
+        return self._tried(f"blend '{blend.name}'", blend.draw, draw, path, "wrong-value")
 
-    def _tried(self, what: str, draw: Callable[[], T], path: KeyPath, code: str) -> T | None:
+    def _tried(
+        self, what: str, own: Callable[..., object], draw: Callable[[], T], path: KeyPath, code: str
+    ) -> T | None:
         """The result of somebody's own function; None if it fails, which is a finding and no
         traceback.
         """
         try:
             return draw()
         except GraphError as exc:
-            self._report.error(path, code, f"{what}: {exc}.")
+            message = f"{what}{line_in(own, exc)}: {exc.problem.rstrip('.')}."
+            self._report.error(path, code, message, exc.remedy)
         except Exception as exc:  # it may do anything
-            frame = traceback.extract_tb(exc.__traceback__)[-1]
-            where = f"{PurePath(frame.filename).name}:{frame.lineno}"
-            message = f"{what} fails: {type(exc).__name__}: {exc} ({where})."
+            message = f"{what}{line_in(own, exc)}: {type(exc).__name__}: {exc}."
             self._report.error(path, code, message)
         return None
 
     def _paint(
         self, number: int, layer: Layer, space: Space, on: Value, level: Value, covering: Value,
-        look: Look,
+        look: Drawn,
     ) -> bool:  # fmt: skip
         """Record a layer's effect on the light; False if its blend fails."""
         self.tracer.label(look.cover, "cover")
@@ -470,7 +468,7 @@ f"{files}, which may not run yet."
         return True
 
     def _explain(
-        self, number: int, level: Value, look: Look, settings: Mapping[str, Any]
+        self, number: int, level: Value, look: Drawn, settings: Mapping[str, Any]
     ) -> None:  # fmt: skip
         """What explains the light of a layer."""
         self.reason(f"layer:{number}:level", level)
@@ -499,14 +497,3 @@ f"{files}, which may not run yet."
         for scene in sorted(scenes or ()):
             found = found | (self._shares[scene] > 0.0)
         return found
-
-
-def _check_look(look: object) -> None:
-    """Raises GraphError if an effect gives something else than a look."""
-    if not isinstance(look, Look):
-        raise GraphError(f"it gives {type(look).__name__}, but a Look is needed")
-    for name, value in (("colour", look.colour), ("cover", look.cover)):
-        if not isinstance(value, Value) or value.kind is not Kind.FLOAT:
-            raise GraphError(f"its {name} is no number of the graph")
-    if look.cover.width != 1:
-        raise GraphError("its cover is a colour, but one number is needed")

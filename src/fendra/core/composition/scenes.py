@@ -83,5 +83,5 @@ def _steps(scenes: Sequence[Scene], clock: Clock, settings: Settings) -> dict[in
             pressed = settings.condition(button, ("scene", mine[0], "button"))
             count = clock.tracer.apply("to_float", clock.count(pressed, len(mine)))
         for step, number in enumerate(mine):
-            found[number] = count.equals(float(step))
+            found[number] = count == float(step)
     return found

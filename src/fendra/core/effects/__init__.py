@@ -50,7 +50,7 @@ class Effect:
         return inspect.getdoc(self.draw) or ""
 
 
-EFFECTS: Registry[Effect] = Registry("fendra.core.effects.builtin", "fendra.effects")
+EFFECTS: Registry[Effect] = Registry("fendra.core.effects.builtin", "fendra.effects", "an effect")
 
 FAMILIES = (
     "steady", "motion", "rhythm", "chance", "gauges", "direction", "events", "pictures", "field",
@@ -79,7 +79,7 @@ def effect(draw: Draw | None = None, *, family: str = "own") -> Draw | Callable[
     """Register an effect under its function's name, with - for _.
 
     family: what it is for, one of `FAMILIES`. Raises TypeError for a parameter without a default
-    that says what it is.
+    that says what it is, and ValueError if another function has registered that name.
     """
     if draw is None:
         return partial(_register, family=family)
@@ -99,7 +99,7 @@ def _register(draw: Draw, family: str) -> Draw:
     made = Effect(name, draw, parameters, family)
     gathered = _GATHERED.get()
     if gathered is None:
-        EFFECTS.add(name, made)
+        EFFECTS.add(name, made, draw)
     else:
         gathered[name] = made
     return draw

@@ -22,12 +22,12 @@ from fendra.core.layout.views import View
 class Look:
     """The result of an effect.
 
-    colour: linear light, width 3, each 0 to 1. cover: how much of the layers below it hides, 0 to
-    1.
+    colour: linear light, a value of width 3 or three numbers, each 0 to 1. cover: how much of the
+    layers below it hides, 0 to 1; a condition is 1 where it holds.
     """
 
-    colour: Value
-    cover: Value
+    colour: Operand | Sequence[float]
+    cover: Operand
 
 
 def _column(name: str, about: str) -> Any:

@@ -15,18 +15,18 @@ import numpy as np
 
 from fendra.core.errors import GraphError
 from fendra.core.graph.ops import LARGEST_UINT_FLOAT, Kind, Lookup
-from fendra.core.graph.trace import Operand, Value
+from fendra.core.graph.trace import Operand, Value, tracer_of
 from fendra.core.light.colours import srgb_to_linear
 
 
-def minimum(a: Value, b: Operand) -> Value:
+def minimum(a: Operand, b: Operand) -> Value:
     """The smaller; `b` if they are equal."""
-    return a.tracer.apply("min", a, b)
+    return tracer_of(a, b).apply("min", a, b)
 
 
-def maximum(a: Value, b: Operand) -> Value:
+def maximum(a: Operand, b: Operand) -> Value:
     """The larger; `b` if they are equal."""
-    return a.tracer.apply("max", a, b)
+    return tracer_of(a, b).apply("max", a, b)
 
 
 def clamp(x: Value, low: float = 0.0, high: float = 1.0) -> Value:
@@ -36,7 +36,7 @@ def clamp(x: Value, low: float = 0.0, high: float = 1.0) -> Value:
 
 def floor(x: Value) -> Value:
     """The whole number at or below `x`."""
-    return x.tracer.apply("floor", x)
+    return tracer_of(x).apply("floor", x)
 
 
 def nearest(x: Value) -> Value:
@@ -59,9 +59,10 @@ def sqrt(x: Value) -> Value:
     return x.tracer.apply("sqrt", maximum(x, 0.0))
 
 
-def select(condition: Value, a: Operand, b: Operand) -> Value:
+def select(condition: Operand, a: Operand, b: Operand) -> Value:
     """`a` if the condition holds, else `b`. Both are numbers, or both are truth values."""
-    tracer = condition.tracer
+    tracer = tracer_of(condition, a, b)
+    condition = tracer.lift(condition, Kind.TRUTH)
     kinds = {value.kind for value in (a, b) if isinstance(value, Value)}
     if Kind.TRUTH in kinds or (isinstance(a, bool) and isinstance(b, bool)):
         first, second = tracer.lift(a, Kind.TRUTH), tracer.lift(b, Kind.TRUTH)
@@ -70,9 +71,9 @@ def select(condition: Value, a: Operand, b: Operand) -> Value:
     return tracer.apply(name, condition, a, b)
 
 
-def mix(a: Operand, b: Operand, share: Value) -> Value:
+def mix(a: Operand, b: Operand, share: Operand) -> Value:
     """`a` where `share` is 0, `b` where it is 1 (to one rounding), between them in proportion."""
-    first = share.tracer.lift(a, Kind.FLOAT)
+    first = tracer_of(a, b, share).lift(a, Kind.FLOAT)
     return first + share * (b - first)
 
 
@@ -189,7 +190,7 @@ def pick(values: Sequence[Value], place: Value) -> Value:
     """That of some numbers or colours whose place in the list is the whole number `place`."""
     found = values[0]
     for number, value in enumerate(values[1:], start=1):
-        found = select(place.equals(float(number)), value, found)
+        found = select(place == float(number), value, found)
     return found
 
 

@@ -8,9 +8,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Iterator, Sequence
+import operator
+from collections.abc import Callable, Hashable, Iterator, Sequence
 from contextlib import contextmanager
-from typing import TYPE_CHECKING, Union
+from typing import TYPE_CHECKING, Any, Union
 
 import numpy as np
 
@@ -22,6 +23,28 @@ from fendra.core.graph.passes import all_constant, compute
 
 if TYPE_CHECKING:
     from typing import NoReturn, TypeAlias
+
+ARITHMETIC: dict[str, Callable[[Any, Any], Any]] = {
+    "add": operator.add, "subtract": operator.sub, "multiply": operator.mul,
+    "divide": operator.truediv, "floor_divide": operator.floordiv, "remainder": operator.mod,
+    "less": operator.lt, "less_equal": operator.le, "greater": operator.gt,
+    "greater_equal": operator.ge, "equal": operator.eq, "not_equal": operator.ne,
+}  # fmt: skip
+"""Functions of NumPy that operators of Python stand for."""
+
+CALLED = {
+    Kind.FLOAT: "a number",
+    Kind.UINT: "an unsigned whole number",
+    Kind.TRUTH: "a condition",
+}
+"""What makers call the kinds of values."""
+
+CONVERSIONS = {
+    (Kind.UINT, Kind.FLOAT): "Write to_uint(value); an LED's own number is led.number.",
+    (Kind.TRUTH, Kind.FLOAT): "Compare it, as in: value > 0.5",
+    (Kind.FLOAT, Kind.TRUTH): "Write select(value, 1.0, 0.0)",
+}
+"""How to write a value of the kind that is needed, by that kind and its own."""
 
 Operand: TypeAlias = Union["Value", float, int, bool]
 """What an operator takes: a traced value or a plain number."""
@@ -122,7 +145,10 @@ class Tracer:
         if not isinstance(value, Value):
             return self.const(value, kind)
         if value.kind is not kind:
-            raise GraphError(f"a {kind} is needed here, and this is a {value.kind}")
+            raise GraphError(
+                f"{CALLED[kind]} is needed here, and this is {CALLED[value.kind]}.",
+                remedy=CONVERSIONS.get((kind, value.kind), ""),
+            )
         return value
 
     def apply(self, name: str, *args: Operand) -> Value:
@@ -212,6 +238,21 @@ class Value:
     def __rtruediv__(self, other: Operand) -> Value:
         return _guarded_divide(self.tracer, other, self)
 
+    def __floordiv__(self, other: Operand) -> Value:
+        return self.tracer.apply("floor", self / other)
+
+    def __rfloordiv__(self, other: Operand) -> Value:
+        return self.tracer.apply("floor", other / self)
+
+    def __mod__(self, other: Operand) -> Value:
+        return self - (self // other) * other
+
+    def __rmod__(self, other: Operand) -> Value:
+        return other - (other // self) * self
+
+    def __pow__(self, exponent: object) -> NoReturn:
+        raise GraphError("`**` does not work on values.", remedy="Write x * x for a square.")
+
     def __neg__(self) -> Value:
         return self._float_op("neg", self)
 
@@ -230,9 +271,13 @@ class Value:
     def __ge__(self, other: Operand) -> Value:
         return self._float_op("less_equal", other, self)
 
-    def equals(self, other: Operand) -> Value:
-        """Whether both are the same number (`==` keeps its usual meaning in Python)."""
+    def __eq__(self, other: Operand) -> Value:  # type: ignore[override]
         return self._float_op("equal", self, other)
+
+    def __ne__(self, other: Operand) -> Value:  # type: ignore[override]
+        return ~(self == other)
+
+    __hash__ = object.__hash__
 
     def __and__(self, other: Operand) -> Value:
         return self.tracer.apply("and", self, other)
@@ -245,14 +290,44 @@ class Value:
 
     def __bool__(self) -> NoReturn:
         raise GraphError(
-            "this value is known only when the light runs; write select(condition, a, b) "
-            "instead of `if`, and & | ~ instead of `and or not`"
+            "`if`, `and`, `or`, `not`, `min` and `max` need a value that is known now, and this "
+            "one is known only while the light runs.",
+            remedy="Write select(condition, a, b) for `if`; &, | and ~; minimum and maximum.",
         )
+
+    def _no_number(self, *_: object) -> NoReturn:
+        raise GraphError(
+            "`int`, `float`, `round`, `math` and `numpy` need a number that is known now, and this "
+            "one is known only while the light runs.",
+            remedy="Use the functions of fendra.effects, such as floor, nearest, sqrt and sine; "
+            "led.fixed(name, values) takes numbers that NumPy works out.",
+        )
+
+    __float__ = __int__ = __index__ = __round__ = __array__ = _no_number
+
+    def __array_ufunc__(self, ufunc: np.ufunc, method: str, *given: Any, **_: object) -> Value:
+        """Let a number of NumPy stand on the left of an operator."""
+        if ufunc.__name__ not in ARITHMETIC or any(np.ndim(item) for item in given[:1]):
+            self._no_number()
+        left, right = given
+        found: Value = ARITHMETIC[ufunc.__name__](left.item(), right)
+        return found
 
     def __repr__(self) -> str:
         node = self.node
         inside = node.payload if node.op in LEAVES else f"{len(node.args)} values"
         return f"<Value {node.op} {inside} ({node.kind})>"
+
+
+def tracer_of(*operands: Operand) -> Tracer:
+    """The tracer of the values among some operands. Raises GraphError if there is none."""
+    for operand in operands:
+        if isinstance(operand, Value):
+            return operand.tracer
+    raise GraphError(
+        f"this function got plain numbers only ({', '.join(map(repr, operands))}).",
+        remedy="Use Python's own for those: min, max, math.floor, a if condition else b.",
+    )
 
 
 def _guarded_divide(tracer: Tracer, a: Operand, b: Operand) -> Value:

@@ -279,9 +279,9 @@ class _Compiler:
             case ast.Div():
                 return a / b
             case ast.FloorDiv():
-                return functions.floor(a / b)
+                return a // b
             case ast.Mod():
-                return a - functions.floor(a / b) * b
+                return a % b
         raise self._error(
             node,
             "this operator is not part of the expression language",
@@ -320,9 +320,9 @@ class _Compiler:
             case ast.GtE():
                 return a >= b
             case ast.Eq():
-                return a.equals(b)
+                return a == b
             case ast.NotEq():
-                return ~a.equals(b)
+                return a != b
         raise self._error(
             left, "this comparison is not part of the language", "Use < <= > >= == or !=."
         )
@@ -344,7 +344,7 @@ class _Compiler:
             raise self._error(text, problem, remedy, names=(text.value,))
         column = self._scope.look_up(f"{name.id}:number")
         assert column is not None
-        return column.equals(float(words[text.value]))
+        return column == float(words[text.value])
 
     def _functions(self) -> dict[str, tuple[int, Callable[..., Value]]]:
         """Name to number of arguments and meaning, of the functions that are allowed here."""

@@ -54,7 +54,7 @@ def looked_up(place: Value, items: Iterable[tuple[float, Value]], rest: Value | 
     """
     whole, found = nearest(place), rest
     for number, value in items:
-        found = value if found is None else select(whole.equals(number), value, found)
+        found = value if found is None else select(whole == number, value, found)
     assert found is not None
     return found
 

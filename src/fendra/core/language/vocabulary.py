@@ -139,7 +139,7 @@ def timed(clock: Clock) -> dict[str, tuple[int, Callable[..., Value]]]:
 
 def _is_step(clock: Clock, on: Value, most: int, step: int) -> Value:
     count = clock.count(truth_of(on, "toggle(button)"), most)
-    return clock.tracer.apply("to_float", count).equals(float(step))
+    return clock.tracer.apply("to_float", count) == float(step)
 
 
 def _steps(clock: Clock, on: Value, most: Value) -> Value:

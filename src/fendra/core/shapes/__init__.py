@@ -185,7 +185,7 @@ def _unit(vectors: Floats) -> Floats:
     return np.asarray(vectors / np.linalg.norm(vectors, axis=1, keepdims=True))
 
 
-SHAPES: Registry[type[Part]] = Registry("fendra.core.shapes", "fendra.shapes")
+SHAPES: Registry[type[Part]] = Registry("fendra.core.shapes", "fendra.shapes", "a shape")
 
 P = TypeVar("P", bound=type[Part])
 
@@ -193,5 +193,5 @@ P = TypeVar("P", bound=type[Part])
 def shape(part: P) -> P:
     """Register a shape under the value of its `shape` key."""
     (name,) = get_args(get_type_hints(part)["shape"])
-    SHAPES.add(name, part)
+    SHAPES.add(name, part, part)
     return part

@@ -46,14 +46,14 @@ class Blend:
     covers: bool = False
 
 
-BLENDS: Registry[Blend] = Registry("fendra.core.composition.blends", "fendra.blends")
+BLENDS: Registry[Blend] = Registry("fendra.core.composition.blends", "fendra.blends", "a blend")
 
 
 def blend(name: str, *, covers: bool = False) -> Callable[[Blending], Blending]:
     """Register a blend under a name. covers: as of `Blend`."""
 
     def register(draw: Blending) -> Blending:
-        BLENDS.add(name, Blend(name, draw, covers))
+        BLENDS.add(name, Blend(name, draw, covers), draw)
         return draw
 
     return register

@@ -69,4 +69,4 @@ def cloud(
     thickness = mix(sheet(0), sheet(1), later) if change.number != 0 else sheet(0)
     shown = clamp((thickness - 0.5) * contrast + 0.5)
     led.label(thickness=thickness, shown=shown)
-    return Look(mix(ground, colour, shown), led.const(1.0))
+    return Look(mix(ground, colour, shown), 1.0)

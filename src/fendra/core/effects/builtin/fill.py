@@ -52,9 +52,9 @@ def fill(
     sizes = [led.const(steps), held, select(empty, steps, 0.0), rested]
     is_fixed = all(value.number is not None for value in (*times, *sizes))
     stage, place = (_by_clock if is_fixed else _by_memory)(led, sizes, times)
-    lit = select(stage.equals(FILLING), place + 1.0, float(led.ranks))
-    gone = select(stage.equals(RESTING), float(led.ranks), 0.0)
-    gone = select(stage.equals(EMPTYING), place + 1.0, gone)
+    lit = select(stage == FILLING, place + 1.0, float(led.ranks))
+    gone = select(stage == RESTING, float(led.ranks), 0.0)
+    gone = select(stage == EMPTYING, place + 1.0, gone)
     rank = select(reverse, led.ranks - 1.0 - led.rank, led.rank)
     led.label(stage=stage, lit=lit, gone=gone, rank=rank)
     return Look(colour, clamp(lit - rank) * (1.0 - clamp(gone - rank)))
@@ -97,7 +97,7 @@ def _by_memory(led: Led, sizes: list[Value], times: list[Value]) -> tuple[Value,
             left_ms = select(is_over, maximum(over, 0.0) * step_ms, 0.0)
             whole = select(is_over, 0.0, whole + passed)
             part = select(is_over, 0.0, part - passed)
-            following = select(stage.equals(RESTING), FILLING, stage + 1.0)
+            following = select(stage == RESTING, FILLING, stage + 1.0)
             stage = select(is_over, following, stage)
         return (
             select(led.start, FILLING, stage), select(led.start, 0.0, whole),

@@ -45,4 +45,4 @@ def gradient(
         share = select(loop, fraction(by + 1.0 - drift), once)
         led.label(drift=drift)
     led.label(way=share)
-    return Look(row_of(colours, at, share, loop, even), led.const(1.0))
+    return Look(row_of(colours, at, share, loop, even), 1.0)

@@ -21,4 +21,4 @@ def hue_drift(
     drift = led.cycle(rate) * 360.0
     degrees = by * span + start - drift
     led.label(degrees=degrees)
-    return Look(1.0 - saturation + hue(degrees) * saturation, led.const(1.0))
+    return Look(1.0 - saturation + hue(degrees) * saturation, 1.0)

@@ -38,19 +38,17 @@ def picture(
     layers below show.
     """
     if file is None or led.count == 0:
-        return Look(led.const((0.0, 0.0, 0.0)), led.const(0.0))
+        return Look((0.0, 0.0, 0.0), 0.0)
     ways = [bool(stretch.number)] if stretch.number is not None else [True, False]
     looks = [_shown(led, file, speed, is_stretched=way) for way in ways]
     if len(looks) == 1:
-        return looks[0]
-    wide, whole = looks
-    return Look(
-        select(stretch, wide.colour, whole.colour), select(stretch, wide.cover, whole.cover)
-    )
+        return Look(*looks[0])
+    (wide, wide_cover), (whole, whole_cover) = looks
+    return Look(select(stretch, wide, whole), select(stretch, wide_cover, whole_cover))
 
 
-def _shown(led: Led, file: Picture, speed: Value, *, is_stretched: bool) -> Look:
-    """The picture laid over the LEDs one way or the other."""
+def _shown(led: Led, file: Picture, speed: Value, *, is_stretched: bool) -> tuple[Value, Value]:
+    """Colour and cover of the picture laid over the LEDs one way or the other."""
     pixels = sampled(file, *_placed(led, file, is_stretched=is_stretched))
     if len(pixels) == 1:
         red, green, blue, cover = (
@@ -61,7 +59,7 @@ def _shown(led: Led, file: Picture, speed: Value, *, is_stretched: bool) -> Look
         place = _place_of(led, file, speed)
         red, green, blue, cover = (_moving(pixels[..., i], place) for i in range(4))
     units = [led.const([1.0 if i == c else 0.0 for i in range(3)]) for c in range(3)]
-    return Look(red * units[0] + green * units[1] + blue * units[2], cover)
+    return red * units[0] + green * units[1] + blue * units[2], cover
 
 
 def _placed(

@@ -99,5 +99,5 @@ def _codes(letters: list[str | Value], font: Font, letter: Value) -> Value:
     code = table([*map(float, plain)], to_uint(letter))
     for place, item in enumerate(letters):
         if isinstance(item, Value):
-            code = select(letter.equals(float(place)), item, code)
+            code = select(letter == float(place), item, code)
     return code

@@ -41,4 +41,4 @@ def pattern(
     turn = floor(place / size)
     turn = turn - floor(turn / count) * count
     led.label(turn=turn)
-    return Look(pick(colours, turn), led.const(1.0))
+    return Look(pick(colours, turn), 1.0)

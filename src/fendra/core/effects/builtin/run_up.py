@@ -40,7 +40,7 @@ def run_up(
     """
     has_come = led.rises(trigger) & ~led.first  # if it is true at power-up, it came before
     quiet_ms = led.ms_since(has_come)
-    is_odd = led.count_of(has_come, 2).equals(1.0)
+    is_odd = led.count_of(has_come, 2) == 1.0
     rank = select(reverse, led.ranks - 1.0 - led.rank, led.rank)
     times = to_ms(step), *(led.caught(has_come, to_ms(time)) for time in (stay, fade))
     if both_ends.number == 0:

@@ -37,4 +37,4 @@ def wave(
     place = fraction(by * waves + select(reverse, phase, 1.0 - phase))
     crest = smooth(to_and_fro(place))
     led.label(place=place, crest=crest)
-    return Look(mix(trough, colour, crest), led.const(1.0))
+    return Look(mix(trough, colour, crest), 1.0)

@@ -135,14 +135,16 @@ class SignalKind:
         return ""
 
 
-KINDS: Registry[SignalKind] = Registry("fendra.core.signals.kinds", "fendra.signal_kinds")
+KINDS: Registry[SignalKind] = Registry(
+    "fendra.core.signals.kinds", "fendra.signal_kinds", "a kind of signal"
+)
 
 K = TypeVar("K", bound=type[SignalKind])
 
 
 def signal_kind(kind: K) -> K:
     """Register a kind of signals under its name."""
-    KINDS.add(kind.name, kind())
+    KINDS.add(kind.name, kind(), kind)
     return kind
 
 
