@@ -35,7 +35,7 @@ def stripes(led: Led, colour=colour("red", "of it")) -> Look:
     x = led.rank
     """
 LINE = 9
-"""Of the file, where the function's body begins."""
+"""Of the file, where the function's first value is."""
 
 
 @pytest.mark.parametrize(
@@ -88,6 +88,12 @@ def test_a_mistake_inside_of_it_names_its_line_and_its_cure(tmp_path, body, says
     (found,) = with_own_effect(tmp_path, f"{HEAD}pass\n    {body}\n").check()
     assert found.message.startswith(f"effect 'stripes' (mine.py:{LINE + 2}): ")
     assert says in f"{found.message} {found.remedy}"
+
+
+def test_a_mistake_in_a_function_that_it_calls_names_the_line_there(tmp_path):
+    code = f"{HEAD}return Look(colour, half(x))\n\n\ndef half(x):\n    return max(x, 3) / 2\n"
+    (found,) = with_own_effect(tmp_path, code).check()
+    assert f"(mine.py:{LINE + 5}): `if`" in found.message
 
 
 @pytest.mark.parametrize(
