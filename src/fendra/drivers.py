@@ -1,4 +1,4 @@
-"""Drivers: sources and outputs by name, and what may be said to each.
+"""Drivers: sources and outputs by name, and their options.
 
 A driver is written as `NAME:ADDRESS` with options behind it, `serial:/dev/ttyUSB0,baud=500000`, or
 as a table of a design. Its class holds a model of its options; modules are imported when asked for.
@@ -86,7 +86,7 @@ D = TypeVar("D", bound=Driver)
 
 
 class Drivers(Generic[D]):
-    """All drivers of a sort, by name: those here, and those of an entry-point group.
+    """All drivers of a sort, by name: the ones here and the ones of an entry-point group.
 
     what: `source` or `output`. table: name to module and class.
     """
@@ -112,7 +112,7 @@ class Drivers(Generic[D]):
         raise self.error(f"there is no {self.what} '{name}'.", remedy=remedy, code="unknown-name")
 
     def from_text(self, text: str) -> D:
-        """What `NAME:ADDRESS,option=value` says. Raises `error`."""
+        """Read `NAME:ADDRESS,option=value`. Raises `error`."""
         name, _, rest = text.partition(":")
         kind = self.kind(name.strip())
         address, *settings = rest.split(",")
@@ -129,7 +129,7 @@ class Drivers(Generic[D]):
         return kind(address.strip(), **options)
 
     def from_table(self, values: Mapping[str, Any]) -> D:
-        """What a table of a design says. Raises `error`."""
+        """Read a table of a design. Raises `error`."""
         options = {key: value for key, value in values.items() if key != "type"}
         return self.kind(str(values["type"]))(options.pop("address", ""), **options)
 

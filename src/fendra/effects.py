@@ -1,7 +1,7 @@
-"""The kit that effects are written with, Fendra's own and those of everybody else.
+"""The kit for writing effects: Fendra's own are written with it, and yours can be.
 
 A file that a design names in `effects = ["mine.py"]`, or a package with an entry point of the
-group `fendra.effects`, marks functions as those of Fendra are marked:
+group `fendra.effects`, marks its functions in the same way:
 
 >>> from fendra.effects import Led, Look, colour, effect, number, select, fraction
 >>> from fendra.core.effects import gathering

@@ -1,4 +1,4 @@
-"""What `import fendra` gives: the core's objects, with files and pictures.
+"""The objects of `import fendra`: the core's objects, with files and pictures.
 
 The core knows neither files nor plots; these three classes add them.
 """
@@ -110,7 +110,7 @@ class Design(CoreDesign):
         return made._beside(self._media, self._origin)
 
     def _beside(self, media: Media, origin: Origin, examined: Examined | None = None) -> Self:
-        """Keep the contents of the files beside it, its own file, and what was made from it."""
+        """Keep the contents of the files beside it, its own file, and everything made from it."""
         self._media, self._origin, self._examined = media, origin, examined
         return self
 
@@ -532,7 +532,7 @@ class Film(core_film.Film):
         return save_figure(self.strip_figure(), path)
 
     def budget(self) -> Budget:
-        """What the design draws in this film, and all its other electrical sums."""
+        """The design's current in this film, and all its other electrical sums."""
         return budget_of(_examined(self.design).sound.plan, self)
 
     def current(self, ax: Axes | None = None, supply: str | None = None) -> Axes:
@@ -672,5 +672,5 @@ def load(path: str | Path) -> Design:
 
 
 def _examined(design: CoreDesign) -> Examined:
-    """What was made of a design, which a film may have been given by the core alone."""
+    """Everything made from a design, which a film may have been given by the core alone."""
     return design.examined if isinstance(design, Design) else examine(design)

@@ -69,7 +69,7 @@ def design_schema() -> Schema:
 
 
 def described(model: type[BaseModel]) -> dict[str, str]:
-    """What a model's docstring says of each key, those of its bases included."""
+    """The text of each key in a model's docstring, its bases' keys included."""
     found: dict[str, str] = {}
     for base in reversed(model.__mro__):
         _, _, listed = inspect.cleandoc(base.__doc__ or "").partition(_ATTRIBUTES)
@@ -81,7 +81,7 @@ def described(model: type[BaseModel]) -> dict[str, str]:
 
 
 def summary(model: type[BaseModel]) -> str:
-    """What a model's docstring says before its keys."""
+    """The text of a model's docstring before its keys."""
     text = inspect.cleandoc(model.__doc__ or "").partition(_ATTRIBUTES)[0]
     return text.partition("\n\n>>>")[0]
 

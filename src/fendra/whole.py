@@ -25,7 +25,7 @@ def read_text(path: Path, limit: Limit | None = None) -> str:
 
 
 def read_bytes(path: Path, limit: Limit | None = None, *, is_plain: bool = False) -> bytes:
-    """What a file holds. Raises FileError.
+    """Read a file's contents. Raises FileError.
 
     limit: the most bytes; more are not read. is_plain: for files that a design names. A pipe or a
     device is then refused, since it may never end.
@@ -100,7 +100,7 @@ def new_beside(target: Path) -> Path:
 
 
 def _put_in_place(beside: Path, target: Path, before: os.stat_result | None) -> None:
-    """Put a new file where another stood, with that one's owner and mode."""
+    """Replace a file by a new one, with the old one's owner and mode."""
     if before is not None:
         if hasattr(os, "chown"):
             with suppress(PermissionError):
@@ -112,7 +112,7 @@ def _put_in_place(beside: Path, target: Path, before: os.stat_result | None) -> 
 
 
 def _sort(path: Path) -> str:
-    """What a path is that is no plain file."""
+    """The word for a path that is no plain file."""
     mode = path.stat().st_mode
     if stat.S_ISDIR(mode):
         return "a folder"

@@ -190,7 +190,7 @@ export interface TapeData {
   };
 }
 /**
- * What a tape says of one number. news: a bit for each frame, the lowest first; values: of
+ * A tape's values of one number. news: a bit for each frame, the lowest first; values: of
  * each frame with news, float32.
  */
 export interface Course {

@@ -69,7 +69,7 @@ def check_on(design: Path, tape: Path | None) -> tuple[Checked, Tape | None]:
 
 
 def renderer(tape: Tape) -> Render:
-    """What makes the film of a tape, with a bar while it does."""
+    """A function that makes the film of a tape and shows a progress bar."""
     from fendra.core.signals.playing import frame_count
     from fendra.front import Program
     from fendra.native.choose import choose_engine
@@ -97,7 +97,7 @@ def in_one_line(subject: Subject) -> str:
 
 
 def to_plain(path: Path, checked: Checked) -> dict[str, Any]:
-    """What `--json` writes."""
+    """The values that `--json` writes."""
     subject = checked.subject
     is_sound = subject is not None and not checked.has_errors
     return {

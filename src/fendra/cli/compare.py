@@ -90,7 +90,7 @@ def compare(
 
 
 class Apart(NamedTuple):
-    """How far two films are apart in a part: the most, of 255; the share of frames; when."""
+    """The difference of two films in a part: the largest, of 255; the share of frames; when."""
 
     part: str
     most: int

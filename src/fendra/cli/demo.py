@@ -106,7 +106,7 @@ def write_all(design: Design, film: Film, into: Path) -> dict[str, Path]:
 
 
 def next_steps(into: Path) -> dict[str, list[str]]:
-    """What to try after the demo: a purpose, and the commands for it."""
+    """The next things to try after the demo: a purpose, and the commands for it."""
     there = {"Go to the files": [*activation(), f"cd {shell_word(str(into))}"]}
     return there | {
         "Change a colour or a number in heron.toml, and look again": [
@@ -206,7 +206,7 @@ def send(program: Program, tape: Tape, port: str) -> RunReport:
 
 
 def heard(line: str) -> dict[str, Any]:
-    """What the controller says in one line. Raises OutputError if it says nothing."""
+    """One line from the controller. Raises OutputError if none comes."""
     from fendra.core.errors import OutputError
 
     if not line:

@@ -27,7 +27,7 @@ SIGNALS: dict[str, dict[str, Any]] = {
     "steer": {"range": [0, 1]},
     "treble": {"range": [0, 1]},
 }
-"""What the examples read."""
+"""The signals that the examples read."""
 
 PARTS = [
     {"name": "ring", "shape": "ring", "centre": [-110, 40], "radius": 40, "count": 24},

@@ -86,7 +86,7 @@ def say_explanation(why: Explanation) -> None:
 
 
 _FINISHES = {"off": "switched off", "most": "ceiling"}
-"""What is done to the light of all layers together, by the key that asks for it."""
+"""The finishes of the light of all layers, each by the key that asks for it."""
 
 
 def _because(why: str) -> str:

@@ -159,7 +159,7 @@ def write_pictures(
     diffuser_mm: float = 0.0,
     kind: AnimationName = "gif",
 ) -> dict[str, Path]:
-    """Strip, still and animation into a folder; what each is, and where."""
+    """Write strip, still and animation into a folder; returns a name and a path for each."""
     if kind == "mp4":  # before the long work
         from fendra.draw.mp4 import find_ffmpeg
 
@@ -186,7 +186,7 @@ def write_pictures(
 def write_courses(
     film: Film, folder: Path, stem: str, view: ViewName, *, timeline: bool, scenes: bool
 ) -> dict[str, Path]:
-    """The wanted pictures: the timeline, and one of each scene; what each is, and its path."""
+    """Write the timeline and a picture of each scene, if asked; returns name and path of each."""
     from fendra.draw.scenes import draw_scenes
     from fendra.draw.style import save_figure
     from fendra.draw.timeline import draw_timeline_figure

@@ -1,4 +1,4 @@
-"""`fendra listen`: every live signal in a table, and what ranges it has."""
+"""`fendra listen`: a table of every live signal and its range."""
 
 from __future__ import annotations
 

@@ -204,7 +204,7 @@ def _on_page(
 
 
 def _pressed(seconds: float) -> bool:
-    """Whether somebody presses Enter within this time."""
+    """Whether the user presses Enter within this time."""
     is_ready, _, _ = select.select([sys.stdin], [], [], seconds)
     if is_ready:
         sys.stdin.readline()

@@ -189,7 +189,7 @@ def connect_as_told(
     loaded: Design, path: Path, from_: list[str] | None, to: list[str] | None, lines: str,
     *, is_seen: bool = False,
 ) -> Connected:  # fmt: skip
-    """What a run is connected to. Raises BadParameter.
+    """The sources and outputs of a run. Raises BadParameter.
 
     is_seen: on a page, so that it needs no output.
     """
@@ -336,7 +336,7 @@ class Unheard:
 
 
 def tell_connections(design: Design, connected: Connected, has_courses: bool) -> None:
-    """Say which sources and outputs it uses, and what cannot work."""
+    """List the sources and outputs, and report those that cannot work."""
     from fendra.live.connect import unreached
 
     from_ = [*map(str, connected.sources.values())]
@@ -381,7 +381,7 @@ def say_if_slow(output: Output, design: Design) -> None:
 
 
 def came_to(done: RunReport, session: Session, refused: int) -> dict[str, Any]:
-    """What a run came to, as plain values."""
+    """The results of a run, as plain values."""
     plain = {key: value for key, value in vars(done).items() if key != "last"}
     return plain | {
         "refused": refused,

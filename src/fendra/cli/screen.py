@@ -1,4 +1,4 @@
-"""What the commands write on the screen: lines, findings, and progress that garbles nothing."""
+"""The screen output of the commands: lines, findings, and progress that garbles nothing."""
 
 from __future__ import annotations
 
@@ -135,7 +135,7 @@ def say_findings(findings: Sequence[Finding]) -> None:
 
 
 def say_pixels(lead: str, pixels: bytes, order: str) -> None:
-    """What a line shows: a coloured block an LED on a terminal that can, else the first as text.
+    """The LEDs of a line: a coloured block each on a terminal with colours, else the first as text.
 
     pixels: a byte a channel, linear, in the line's colour order.
     """

@@ -1,4 +1,4 @@
-"""How a run goes, in one line at the foot of the terminal, and what somebody types meanwhile."""
+"""The status of a run in the last line of the terminal, and the text that the user types there."""
 
 from __future__ import annotations
 
@@ -140,7 +140,7 @@ class Ticker(Thread):
 
 @contextlib.contextmanager
 def typing(take: Callable[[str], object], show: Callable[[str], object]) -> Iterator[None]:
-    """Take the lines that somebody types at the terminal while the block runs; none without a
+    """Read the lines that the user types at the terminal while the block runs; none without a
     terminal.
 
     take: gets each line. show: gets the unfinished line.
@@ -192,7 +192,7 @@ def typing(take: Callable[[str], object], show: Callable[[str], object]) -> Iter
 
 
 def _is_in_front(terminal: int) -> bool:
-    """Whether the terminal is ours just now; who asks it for keys in the background stops."""
+    """Whether the terminal is ours now; a background process that reads it would be stopped."""
     with contextlib.suppress(OSError):
         return os.tcgetpgrp(terminal) == os.getpgrp()
     return False

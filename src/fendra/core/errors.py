@@ -26,7 +26,7 @@ from fendra.core.findings import Finding
 from fendra.core.version import VERSION
 
 NEVER = "never"
-"""The code of what waiting does not mend: a package, port or terminal that is not there."""
+"""The code of errors that waiting cannot cure: a missing package, port or terminal."""
 
 
 class FendraError(Exception):

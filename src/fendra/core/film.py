@@ -21,7 +21,7 @@ from fendra.core.signals.tape import Tape
 
 
 def as_seen(rgb: Bytes, layout: Layout, design: Design) -> Bytes:
-    """What the eye sees of bytes that LEDs take: white looks white, if they are balanced.
+    """The LEDs' bytes as the eye sees them: white looks white, if they are balanced.
 
     rgb: (..., n, 3) uint8; returned unchanged if no LED type of the design is balanced.
     """
@@ -70,7 +70,7 @@ class Frame:
         )
 
     def _repr_markdown_(self) -> str:
-        """What each part shows, in a notebook."""
+        """The light of each part, in a notebook."""
         rows = []
         for name in self.layout.part_names:
             pixels = self.part(name)
@@ -114,7 +114,7 @@ def quick_frame(
 
 @dataclass(frozen=True)
 class Limited:
-    """What a supply's limiter did in a film.
+    """The work of a supply's limiter in a film.
 
     frames: how many frames it held back, of `of`. least: the smallest share of the light that it
     passed, 0 to 1; at_s: when that first happened.

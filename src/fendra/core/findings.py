@@ -98,7 +98,7 @@ class Report:
 
 
 def errors_of(findings: Iterable[Finding]) -> list[Finding]:
-    """Those of severity error."""
+    """The findings of severity error."""
     return [finding for finding in findings if finding.severity is Severity.ERROR]
 
 
@@ -127,7 +127,7 @@ def below(line: str) -> str:
 
 
 def line_of(path: KeyPath, lines: Mapping[KeyPath, int]) -> int | None:
-    """The line of the longest known beginning of a path; None if nothing of it is known."""
+    """The line of the longest known beginning of a path; None if no part of it is known."""
     while path and path not in lines:
         path = path[:-1]
     return lines.get(path)

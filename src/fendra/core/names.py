@@ -94,7 +94,7 @@ def same_number(name: str, known: Collection[str]) -> str | None:
 
 
 def number_meant(name: str, known: Collection[str], what: str, otherwise: str = "") -> str:
-    """The remedy for an unknown part number: the known one that somebody meant, else the whole
+    """The remedy for an unknown part number: the known one that is probably meant, else the whole
     list.
 
     otherwise: text after the list.
@@ -168,7 +168,7 @@ def in_words(value: object) -> str:
 
 
 def must_be(wanted: str, given: object) -> str:
-    """What is wrong with a value of another kind.
+    """The problem of a value of another kind.
 
     >>> must_be("a number", "eight")
     'this must be a number; you wrote "eight".'

@@ -30,7 +30,7 @@ from fendra.core.signals.values import to_numbers
 LARGEST_FILM = 2_000_000_000
 """Bytes of a film at most."""
 PROGRESS_STEPS = 200
-"""How often a film tells how far it is."""
+"""How often a film reports its progress."""
 
 _PLAIN = (float, int)
 _PART = Signal()
@@ -239,7 +239,7 @@ class Program:
         return Film(times, rgb, self.layout, self.design, tape, let_through)
 
     def _check(self, given: Mapping[str, float]) -> Mapping[str, float]:
-        """What is given as the engine takes it: known signals, numbers within +-1e9."""
+        """The given values as the engine takes them: known signals, numbers within +-1e9."""
         if not given.keys() <= self._is_plain:
             return self._mend(given)
         for value in given.values():

@@ -66,7 +66,7 @@ def markdown(text: str) -> str:
 
 
 def shell_word(text: str) -> str:
-    """A text as one word of a command that somebody pastes into a shell.
+    """A text as one word of a command that a user pastes into a shell.
 
     >>> shell_word("heron.toml"), shell_word("my design.toml")
     ('heron.toml', "'my design.toml'")

@@ -1,7 +1,7 @@
-"""Registries: what one file adds, found by its name.
+"""Registries: things that files add, found by their names.
 
 A registry fills itself from the modules of its package and from entry points of other
-packages, the first time somebody looks into it.
+packages, the first time it is read.
 """
 
 from __future__ import annotations

@@ -73,9 +73,9 @@ def _check_title(title: str) -> str:
 
 
 Name: TypeAlias = Annotated[str, AfterValidator(_check_name)]
-"""What expressions and other keys refer to."""
+"""A name that expressions and other keys refer to."""
 Title: TypeAlias = Annotated[str, AfterValidator(_check_title)]
-"""What only people read."""
+"""A text that only people read."""
 Number: TypeAlias = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 Count: TypeAlias = Annotated[int, Field(ge=1, le=MOST_LEDS)]
 Length: TypeAlias = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
@@ -112,7 +112,7 @@ Plain: TypeAlias = bool | Annotated[float, Field(allow_inf_nan=False)] | str
 """A literal, or a text that holds a colour or an expression."""
 
 Setting: TypeAlias = Plain | list[Plain] | dict[str, Plain]
-"""What a parameter may be: plain; a list of plain ones; or a table of them, to look up in."""
+"""The value of a parameter: plain; a list of plain ones; or a table of them to look up."""
 
 if TYPE_CHECKING:
     Texts: TypeAlias = str | list[str]

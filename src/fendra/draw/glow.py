@@ -154,7 +154,7 @@ class Stage:
         return _in_bytes(scene)
 
     def _seen_through(self, light: Array) -> Array:
-        """What a diffuser shows: the light of each LED spread over about its distance."""
+        """The light on a diffuser: the light of each LED, spread over about its distance."""
         return _in_bytes(self.backdrop * 0.6 + self._spread(light) * np.float32(self._evenly))
 
     def _spread(self, light: Array) -> Array:
@@ -164,7 +164,7 @@ class Stage:
 
     @cached_property
     def _evenly(self) -> float:
-        """What makes the brightest place of all LEDs at full just full."""
+        """The factor with which the brightest place of all LEDs at full is just full."""
         most = self._spread(np.ones((len(self.layout.leds), 3), np.float32)).max()
         return float(1.0 / max(float(most), 1e-9))
 
@@ -231,7 +231,7 @@ def _in_bytes(scene: Array) -> Array:
 
 
 def led_colour(light: Any) -> Array:
-    """What an LED's core looks like in the dark: (..., 3) linear light to uint8 sRGB."""
+    """The look of an LED's core in the dark: (..., 3) linear light to uint8 sRGB."""
     light = np.asarray(light, float)
     off = np.array(_OFF, np.uint8)
     return np.where(light.any(axis=-1, keepdims=True), _shown(_EXPOSURE * light), off)

@@ -49,7 +49,7 @@ class Board:
         return np.asarray(middles[best])
 
     def _places(self, anchors: Floats, half: Floats, gap: float) -> tuple[Floats, Floats]:
-        """All places (n, 2) that are tried, and what each costs: near and outward is good."""
+        """All places (n, 2) that are tried, and the cost of each: near and outward is cheap."""
         angles = np.arange(_DIRECTIONS) * (2 * np.pi / _DIRECTIONS)
         ways = np.stack([np.cos(angles), np.sin(angles)], axis=1)
         outward = anchors - (self.within[:2] + self.within[2:]) / 2

@@ -1,4 +1,4 @@
-"""What a map shows: a layout as it is seen from one side."""
+"""The drawing of a map: a layout seen from one side."""
 
 from __future__ import annotations
 

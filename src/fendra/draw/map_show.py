@@ -52,7 +52,7 @@ def shows(layout: Layout, choices: Sequence[Choice]) -> Truths:
 
 
 def draw_shown(drawing: MapDrawing, ax: Axes, choices: Sequence[Choice], size: float) -> None:
-    """A trail by itself is coloured by `along`; all else gets rings, a colour each, and a legend.
+    """A trail alone is coloured by `along`; all else gets rings, a colour each, and a legend.
 
     size: of an LED's dot, in points squared.
     """

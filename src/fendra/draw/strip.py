@@ -102,7 +102,7 @@ def pooled(light: Array, by: Callable[..., Any] = np.mean) -> Array:
 
 
 def name_row(ax: Axes, name: str, height: float = 0.5) -> None:
-    """What a row shows, at its left; height: 0 at its foot, 1 at its top."""
+    """Write the name of a row at its left; height: 0 at its foot, 1 at its top."""
     ax.annotate(
         name, (-0.03, height), xycoords="axes fraction", color=style.ink().text, fontsize=9,
         ha="right", va="center", annotation_clip=False,

@@ -1,4 +1,4 @@
-"""What the pictures share: colours, text sizes, and how a Matplotlib figure becomes a file."""
+"""The style that all pictures share: colours, text sizes, and how a figure becomes a file."""
 
 from __future__ import annotations
 
@@ -67,7 +67,7 @@ def ink() -> Ink:
 
 @contextmanager
 def inked(chosen: Ink) -> Iterator[None]:
-    """Draw with other colours meanwhile."""
+    """Draw with other colours inside the block."""
     token = _ink.set(chosen)
     try:
         yield
@@ -88,7 +88,7 @@ def plain_text() -> Iterator[None]:
 
 
 def ink_for(ax: Axes) -> Ink:
-    """The colours that can be read on somebody's axes."""
+    """The colours that can be read on the user's axes."""
     from matplotlib.colors import to_rgb
 
     return DARK if sum(to_rgb(ax.get_facecolor())) < 1.5 else PAPER

@@ -24,7 +24,7 @@ from fendra.draw.glow import led_colour
 from fendra.outputs import Output, OutputOptions
 
 UNLIT = np.array((34, 36, 40), np.uint8)
-"""What an LED that is dark looks like, sRGB: it is there all the same."""
+"""The colour of a dark LED, sRGB: it stays visible."""
 ENTER = "\x1b[?1049h\x1b[?25l\x1b[2J"
 LEAVE = "\x1b[0m\x1b[?25h\x1b[?1049l"
 STATUS_ROWS = 2

@@ -54,7 +54,7 @@ class _Box:
 
 @dataclass(frozen=True)
 class _Row:
-    """A line's row: y of the middle of its boxes; what lies below them; and where it ends."""
+    """A line's row: y of the middle of its boxes; y of the notes below; and its end."""
 
     line: LineBudget
     y: float
@@ -285,7 +285,7 @@ def _draw_supply(
 
 
 def supply_in_words(feeding: Feeding) -> list[str]:
-    """What a supply gives, and the origin of its power.
+    """The output of a supply, and the origin of its power.
 
     >>> import fendra as fd
     >>> budget = fd.load(fd.demo_file("heron.toml")).budget()

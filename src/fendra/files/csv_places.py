@@ -32,7 +32,7 @@ COLUMNS: dict[str, tuple[str, ...]] = {
     "facing_y": ("facingy",),
     "facing_z": ("facingz",),
 }
-"""What a column may hold, and the names by which it is known, as they read without case, spaces
+"""The columns, and the names by which each is known, without case, spaces
 and signs."""
 
 _UNIT = re.compile(rf"[(\[ _]({'|'.join(UNITS_MM)})[)\]]?\s*$", re.IGNORECASE)

@@ -122,7 +122,7 @@ def read_design(path: str | Path) -> Design | None:
 
 
 def load_design(path: str | Path, model: type[D]) -> tuple[D, Examined]:
-    """The design of a file, and what was made of it.
+    """The design of a file, and everything made from it.
 
     Raises FileError if it cannot be read and DesignError, with every finding, where it
     has errors.

@@ -224,7 +224,7 @@ def _in_place(table: Any, key: str | int, value: Any) -> bool:
 
 
 def _plain(value: Any) -> Any:
-    """What is read back of a value that is written."""
+    """The value that is read back after writing."""
     if isinstance(value, Mapping):
         return {key: _plain(item) for key, item in value.items()}
     if isinstance(value, (list, tuple)):

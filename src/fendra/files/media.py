@@ -1,4 +1,4 @@
-"""What a design's files hold: pictures, and effects of its own in Python."""
+"""The contents of a design's files: pictures, and its own effects in Python."""
 
 from __future__ import annotations
 
@@ -136,7 +136,7 @@ def _run(code: Code) -> None:
 
 
 def _where(exc: BaseException, path: Path) -> str:
-    """What went wrong, and in which line of the file."""
+    """The error, and its line in the file."""
     if isinstance(exc, SyntaxError):
         return f"SyntaxError: {exc.msg} (line {exc.lineno})"
     lines = [

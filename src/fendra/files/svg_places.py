@@ -28,7 +28,7 @@ _SAMPLES = 2000
 MOST_POINTS = 1_000_000
 """Of all curves of a path together; of more curves each has fewer."""
 MOST_MM = 1e6
-"""How far from the origin a place may be."""
+"""The largest distance of a place from the origin."""
 
 
 class Drawing:
@@ -177,7 +177,7 @@ def _middle(element: Any) -> tuple[float, float]:
 
 
 def _steps(piece: Any, samples: int) -> Floats:
-    """Where a line, an arc or a curve is looked at, 0 to 1."""
+    """The places on a line, an arc or a curve that are sampled, 0 to 1."""
     is_straight = isinstance(piece, (svgelements.Line, svgelements.Close))
     return np.linspace(0.0, 1.0, 2 if is_straight else samples + 1)
 
@@ -192,7 +192,7 @@ def _rounded(x: float, y: float) -> tuple[float, float, float]:
 def _walk(
     group: Any, groups: tuple[str, ...], name: str = ""
 ) -> Iterator[tuple[str, tuple[str, ...], Any]]:
-    """Every element that is drawn, with its id and those of the groups that hold it."""
+    """Every element that is drawn, with its id and the ids of its groups."""
     for element in group:
         own = name or str(element.id or "")
         if isinstance(element, svgelements.Use):

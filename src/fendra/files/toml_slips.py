@@ -31,7 +31,7 @@ _HEADER = re.compile(r"\s*\[")
 
 
 def syntax_finding(exc: tomllib.TOMLDecodeError, text: str, file: str) -> Finding:
-    """Why a text is not TOML, at which line, and what to write there."""
+    """Why a text is not TOML, at which line, and the text to write there."""
     problem, _, place = str(exc).partition(" (at ")
     words = place.rstrip(")").replace(",", "").split()
     lines = text.split("\n")
@@ -151,7 +151,7 @@ def _value(change: Callable[[str, str], str | None]) -> Slip:
 
 
 def _parted(value: str) -> tuple[str, str]:
-    """A value, and the comment behind it."""
+    """A value, and the comment after it."""
     outside = _TEXTS.sub(lambda found: "_" * len(found[0]), value)
     at = outside.find("#")
     return (value, "") if at < 0 else (value[:at].rstrip(), f"  {value[at:]}")
@@ -286,4 +286,4 @@ _SLIPS: dict[str, Slip] = {
     "use single quotes inside a text in double quotes": _value(_inner_quotes),
     "texts and expressions need quotes": _value(_unquoted),
 }  # fmt: skip
-"""What is wrong, and the line without it, in the order in which they are tried."""
+"""Problems, and the corrected line for each, in the order in which they are tried."""

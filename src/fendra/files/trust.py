@@ -70,12 +70,12 @@ def trust(path: str | Path) -> None:
 
 
 def trust_for_now(path: Path) -> None:
-    """Allow a Python file in this process, whatever it will hold: somebody is writing it."""
+    """Allow a Python file in this process, whatever it will hold: the user is writing it."""
     _live.add(path.resolve())
 
 
 def trust_host(host: str) -> None:
-    """Allow designs to connect to a host outside one's own network. Raises FileError."""
+    """Allow designs to connect to a host outside the user's own network. Raises FileError."""
     _keep({*_kept(), _row_of(host)})
 
 
@@ -113,7 +113,7 @@ def distrust(path: str | Path) -> int:
 
 
 def trusted() -> list[tuple[str, str]]:
-    """What is allowed: digest and path of each, by path. Raises FileError."""
+    """The allowed files: digest and path of each, by path. Raises FileError."""
     return sorted(_kept(), key=lambda each: each[::-1])
 
 

@@ -1,4 +1,4 @@
-"""The chips with a board layer: which pin is which bit, and what it can do.
+"""The chips with a board layer: the bit and the functions of each pin.
 
 All of it is data, in chips.toml.
 """
@@ -89,13 +89,13 @@ class Chip:
 
     @property
     def edge_pins(self) -> tuple[str, ...]:
-        """Those inputs whose edges give an interrupt."""
+        """The inputs whose edges give an interrupt."""
         groups = self.words.get("edges")
         return tuple(pin for pin in self.inputs if groups is None or port_and_bit(pin)[0] in groups)
 
     @property
     def lacks(self) -> str:
-        """What is not on this computer and builds its firmware, with how to get it; empty if all
+        """The missing tools that build its firmware, with how to get them; empty if all
         is there.
         """
         tool = self.words["tool"]
@@ -171,4 +171,4 @@ TARGETS: Mapping[str, str] = {
     **{name: name for name in CHIPS},
     **{chip.family: name for name, chip in reversed([*CHIPS.items()])},
 }
-"""What can be emitted for: a chip by its name, or a family for its first chip; and that chip."""
+"""The targets: a chip by its name, or a family for its first chip; and that chip."""

@@ -1,4 +1,4 @@
-"""What an input does with its raw number, as an expression in C: see fendra.core.signals.door."""
+"""The steps of an input for its raw number, as an expression in C: see fendra.core.signals.door."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What firmware keeps while the power is off."""
+"""The memory that firmware keeps while the power is off."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ class Kept:
 
 
 def kept_of(plan: Plan, emitted: Emitted, wiring: Wiring) -> Kept | None:
-    """What a controller keeps; None for nothing."""
+    """The memory that a controller keeps; None for nothing."""
     knobs = {*kept_knobs(plan.design)}
     scenes = {*kept_scenes(plan.design)}
     cells = [

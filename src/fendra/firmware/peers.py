@@ -1,4 +1,4 @@
-"""What the controllers of a design send each other: signals, the clock, and their memory."""
+"""The packets between the controllers of a design: signals, the clock, and their memory."""
 
 from __future__ import annotations
 
@@ -46,7 +46,7 @@ def _values(plan: Plan, baud: int) -> Peers:
 
 
 def peers_of(plan: Plan, controller: str | None) -> Peers | None:
-    """What a controller shares with the others that have a wire for that; None without any."""
+    """The values that a controller shares with the others on its wire; None without any."""
     design = plan.design
     talking = [name for name, each in design.controllers.items() if each.peers]
     names = [name for name in talking if design.lines_of(name)]

@@ -53,7 +53,7 @@ class LinePin:
 
 @dataclass(frozen=True)
 class At:
-    """A pin of the chip, and in C: its bit as it is read, what pulls it low and what lets it go."""
+    """A pin of the chip, and in C: its bit, and the code that pulls it low and releases it."""
 
     pin: str
     port: str
@@ -64,7 +64,7 @@ class At:
 
     @property
     def high(self) -> str:
-        """What is true in C while it is high."""
+        """The condition in C that holds while it is high."""
         return f"({self.read} != 0u)"
 
 
@@ -129,7 +129,7 @@ def wire(
 
 
 def inputs_in_words(plan: Plan, controller: str | None, emitted: Emitted) -> dict[str, str]:
-    """What a board that is to be filled in reads at a pin, by the field of the signal."""
+    """The C that a board to fill in reads at a pin, by the field of the signal."""
     design, fields = plan.design, dict(zip(plan.fed, emitted.fields, strict=True))
     found = {}
     for name, pin in inputs_of(design, controller).items() if controller else ():
@@ -147,7 +147,7 @@ def inputs_in_words(plan: Plan, controller: str | None, emitted: Emitted) -> dic
 
 
 def _taken(signal: Signal, pin: Pin, field: str) -> str:
-    """What a signal takes of the number `raw` of an analogue pin, in C."""
+    """The value of a signal from the number `raw` of an analogue pin, in C."""
     door = door_of(signal, pin)
     return "raw" if door is None else door_in_c(door, "raw", f"signals->{field}.value")
 
@@ -158,7 +158,7 @@ def _tells(pin: Pin) -> str:
 
 
 def _knob(signal: Signal, pin: Pin) -> dict[str, Any]:
-    """How far a knob turns a signal with each click, and between which ends."""
+    """The step of a knob with each click, and the ends of its range."""
     if kind_of(signal).has_words:
         numbers = [*signal.numbers.values()]
         place = numbers.index(round(kind_of(signal).fallback(signal)))
@@ -171,7 +171,7 @@ def _knob(signal: Signal, pin: Pin) -> dict[str, Any]:
 
 
 def _level(pin: Pin) -> str:
-    """What a pin is connected to while its switch is closed."""
+    """The level that a closed switch connects a pin to."""
     return "ground" if pin.pull == "up" else "the logic's voltage"
 
 
@@ -344,7 +344,7 @@ class _Wiring:
         )  # fmt: skip
 
     def _matrix(self, plain: InputPin, name: str, pin: Pin, where: str) -> InputPin:
-        """Keys; several signals may be told by those of one matrix."""
+        """Keys; several signals may come from the keys of one matrix."""
         owner = pin.of or name
         signal = self._design.signals[name]
         is_list = kind_of(signal).is_list

@@ -77,7 +77,7 @@ class Project:
 
     @property
     def kind(self) -> str:
-        """What its board is, in a word: a family of chips, or the one that is to be filled in."""
+        """Its board, in a word: a family of chips, or the one to fill in."""
         if self.chip is None:
             return GENERIC
         words = self.chip.words
@@ -85,12 +85,12 @@ class Project:
 
     @property
     def cost_rows(self) -> list[str]:
-        """What it needs of the controller, in a few rows; none if that is not known."""
+        """Its needs, in a few rows; none if they are unknown."""
         return self.told.rows if self.told is not None else []
 
     @property
     def findings(self) -> list[Finding]:
-        """What does not fit into the controller, or is too slow there."""
+        """Problems: the program does not fit into the controller, or is too slow."""
         if self.told is None:
             return []
         report, origin = Report(), self.plan.origin
@@ -154,7 +154,7 @@ def make_project(
 
 
 def _pins(wiring: Wiring) -> tuple[tuple[str, str], ...]:
-    """What is at which pin, in words."""
+    """The use of each pin, in words."""
     rows = [(line.pin, f"line {line.line}: {line.led}") for line in wiring.lines]
     rows += [(line.clock, f"line {line.line}: clock") for line in wiring.lines if line.clock]
     return (*rows, *((each.pin, f"signal {each.signal}: {each.about}") for each in wiring.inputs))
@@ -199,7 +199,7 @@ def _edge_interrupts(chip: Chip | None, wiring: Wiring) -> list[int]:
 
 
 def _universes(emitted: Emitted) -> list[tuple[int, int]]:
-    """For each universe of sACN, where its slots go, and how many there are: whole pixels."""
+    """For each universe of sACN, the place and number of its slots: whole pixels."""
     found = []
     for line in emitted.lines:
         chunk = SLOTS // len(line.order) * len(line.order)

@@ -70,7 +70,7 @@ class CompiledReceiver:
         self._folder.cleanup()
 
     def report(self) -> dict[str, Any]:
-        """What it saw: frames, lost, incomplete, damaged, and each line's bytes as text.
+        """Its counts: frames, lost, incomplete, damaged, and each line's bytes as text.
 
         Raises OutputError if it has ended early.
         """

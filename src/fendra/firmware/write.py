@@ -1,4 +1,4 @@
-"""Writing a project: what somebody changed by hand stays."""
+"""Writing a project: files that the user changed stay."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ _HEAD = "# What Fendra wrote here, to know later what somebody changed by hand: 
 
 @dataclass(frozen=True)
 class Written:
-    """What was done.
+    """The files that were written and kept.
 
     written: files. kept: those that somebody changed, with the new text beside.
     """

@@ -1,4 +1,4 @@
-"""From a design, or from what somebody says instead, to sources and outputs that can be opened."""
+"""From a design, or from the user's options instead, to sources and outputs that can be opened."""
 
 from __future__ import annotations
 
@@ -65,8 +65,9 @@ SOURCE_DRIVERS: Drivers[Any] = Drivers(
 
 @dataclass
 class Connected:
-    """What a run is connected to, by name: sources that run in threads, those that are asked, and
-    outputs.
+    """The sources and outputs of a run, by name.
+
+    sources: those that run in threads. polled: those that the loop asks.
     """
 
     sources: dict[str, Source] = field(default_factory=dict)
@@ -110,8 +111,8 @@ def connect(
 
 
 def unreached(design: Design, connected: Connected) -> list[str]:
-    """What is to be said of signals that listen to a source of the design, where another was named
-    instead. Nothing if a tape plays, which feeds signals by their own names.
+    """Notes about signals that listen to a source of the design, if another was named
+    instead. None if a tape plays, which feeds signals by their own names.
     """
     if connected.polled:
         return []
@@ -193,11 +194,11 @@ def _made(drivers: Drivers[Any], name: str, values: Mapping[str, Any], folder: P
 
 
 NEAR = (".local", ".lan", ".home", ".internal", ".home.arpa", ".localhost")
-"""Endings of names that only one's own network knows."""
+"""Endings of names that only a local network knows."""
 
 
 def is_near(host: str) -> bool:
-    """Whether a host is this computer or in one's own network, by its address or name alone.
+    """Whether a host is this computer or in the local network, by its address or name alone.
 
     >>> is_near("192.168.1.20"), is_near("pi.local"), is_near("broker"), is_near("example.com")
     (True, True, True, False)
@@ -212,7 +213,7 @@ def is_near(host: str) -> bool:
 
 
 def check_connections(design: Design) -> list[Finding]:
-    """What is wrong with the sources and outputs of a design, without opening any."""
+    """The problems of a design's sources and outputs, without opening any."""
     findings: list[Finding] = []
     sides: tuple[tuple[str, Drivers[Any], Mapping[str, Any]], ...] = (
         ("sources", SOURCE_DRIVERS, design.sources),

@@ -15,7 +15,7 @@ from fendra.live.trouble import Trouble
 from fendra.sources import EndOfSource, Source
 
 MEMORY = "state/memory"
-"""What a leading node's memory is called."""
+"""The name of a leading node's memory."""
 SHARE = 0.25
 """How much of the computer's time a source may take to which anybody can send."""
 AT_ONCE_S = 0.01

@@ -44,7 +44,7 @@ MOST_WRONG = 5
 
 @dataclass
 class Heard:
-    """What arrived for one signal.
+    """The values that arrived for one signal.
 
     raw: the newest raw value. at_s: when it arrived. count: of all. rate_hz: how often lately.
     spans: lowest and highest raw number, by the place of the source among the signal's sources,

@@ -32,7 +32,7 @@ STANDBY_S = 10.0
 MOST = float(np.finfo(np.float32).max)
 """The largest number that a memory cell holds."""
 LATEST_S = 3.0
-"""What another node remembered longer ago than this is of no use."""
+"""Another node's memory that is older than this is not used."""
 STEPPED_S = 1.0
 """A clock that is off by more was set, and did not drift."""
 SLEW_S = 0.0005
@@ -97,7 +97,7 @@ class Loop:
         self._next = program
 
     def fresh_memory(self, wait_s: float) -> dict[str, Any]:
-        """What the program remembers after the next frame, for other nodes that show the same
+        """The program's memory after the next frame, for other nodes that show the same
         design; from any thread. Empty if no frame comes in time.
         """
         self._has_memory.clear()
@@ -264,14 +264,14 @@ def identity(program: Program) -> str:
 
 
 def memory_of(program: Program) -> dict[str, Any]:
-    """What a program remembers, and since when: for other nodes that show the same design."""
+    """The memory of a program, and its time: for other nodes that show the same design."""
     return {
         "design": identity(program), "at_s": program.at_s, "cells": program.engine.memory(),
     }  # fmt: skip
 
 
 class Memory(BaseModel):
-    """What another node says that it remembers. It comes over a network, from anybody."""
+    """The memory that another node sends. It comes over a network, from anybody."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 

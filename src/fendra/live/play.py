@@ -36,7 +36,7 @@ def play(
     outputs: each takes its own lines.
 
     level: linear, 0 to 1. say: takes the words of each step. times: how often, None for ever.
-    enter: waits this many seconds for somebody to press Enter, and returns whether they did; that
+    enter: waits this many seconds for the Enter key, and returns whether it was pressed; that
     ends a pattern or, if is_stepped, the step. clock, sleep: for tests. Raises OutputError.
     """
 

@@ -1,4 +1,4 @@
-"""What a run asks of its process: a clean end by signals, and quiet for its frames.
+"""A run's demands on its process: a clean end by signals, and quiet for its frames.
 
 A program that owns its process, as the command line does, runs a session inside of both. A library
 that is one guest among others leaves them out.
@@ -51,7 +51,7 @@ def keep_quiet() -> None:
 
 STOPS = ("SIGINT", "SIGTERM", "SIGHUP")
 IMPATIENT = 3
-"""How often Ctrl-C is pressed by somebody who does not want to wait for a clean end."""
+"""The number of Ctrl-C that end a run at once, without a clean end."""
 
 
 @contextmanager

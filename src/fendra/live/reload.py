@@ -20,7 +20,7 @@ from fendra.files.design_file import check_file
 from fendra.whole import stamp
 
 LOOK_S = 0.25
-"""How often the file is looked at."""
+"""How often the file is checked."""
 
 
 class Reloader(Thread):
@@ -92,7 +92,7 @@ class Reloader(Thread):
         self._tell(f"{self._path.name} reloaded.")
 
     def _signature(self) -> tuple[str, ...]:
-        """What changes whenever one of the files does; the design's own first."""
+        """A value that changes whenever one of the files does; the design's own first."""
         folder = self._path.parent
         running = self._running
         named = [*running.design.effects, *running.media.pictures]

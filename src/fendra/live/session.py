@@ -23,10 +23,10 @@ from fendra.live.stats import RunReport
 from fendra.sources import Polled
 
 MEMORY = "memory"
-"""Below what name a leading node tells the others what it remembers."""
+"""The name under which a leading node sends its memory to the others."""
 MEMORY_S = 1.0
 SAID_S = 0.5
-"""How often a run tells its sources, as a broker, how it goes."""
+"""How often a run sends its status to its sources, such as a broker."""
 
 
 class Session:
@@ -83,7 +83,7 @@ class Session:
         )  # fmt: skip
 
     def _repr_markdown_(self) -> str:
-        """What it is connected to, in a notebook."""
+        """Its sources and outputs, in a notebook."""
         rows = [("source", feeder.source_name, feeder.source) for feeder in self.feeders]
         rows += [("output", sender.output_name, sender.output) for sender in self.senders]  # type: ignore[misc]
         return as_table(self.loop.program.design.name, ("", "name", "what"), rows)
@@ -156,6 +156,6 @@ class Session:
                     self._tell(internal_error(exc, f"playing {feeder.source}"))
 
     def _remembered(self, raw: Any) -> None:
-        """What a leading node remembers."""
+        """The memory of a leading node."""
         if isinstance(raw, Mapping):
             self.loop.recall(raw)

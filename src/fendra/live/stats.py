@@ -21,7 +21,7 @@ LATELY = 250
 
 @dataclass(frozen=True)
 class RunReport:
-    """What a run came to.
+    """The results of a run.
 
     rendered: frames made. sent: frames delivered, on all outputs. replaced: frames that a newer one
     took the place of, since an output was busy. late: frames left out, since the loop was late.
@@ -110,7 +110,7 @@ class Stats:
         return [*zip(names, self.lateness, self.work, strict=True)]
 
     def report(self, senders: Sequence[Sender], seconds: float) -> RunReport:
-        """What the run came to."""
+        """The results of the run."""
         return RunReport(
             self.rendered,
             sum(sender.sent for sender in senders),

@@ -27,7 +27,7 @@ STEERED = frozenset({LEVEL, ON, SCENE})
 NO_SCENE = -1.0
 
 Held: TypeAlias = "dict[str, Any]"
-"""What hands hold, as plain values: `signals`, `level`, `on`, `scene` and `presets`."""
+"""The values held by hand, as plain values: `signals`, `level`, `on`, `scene` and `presets`."""
 
 
 def steered(read: Examined, presets: Mapping[str, str] | None = None) -> Examined:
@@ -83,13 +83,13 @@ def _with_preset(design: Design, layer: Layer, presets: Mapping[str, str]) -> La
 
 
 def presets_of(design: Design, layer: Layer) -> list[str]:
-    """The presets that a layer may have: those of its effect."""
+    """The presets that a layer may have: the presets of its effect."""
     effect = design.effect_of(layer)
     return [name for name, preset in design.presets.items() if preset.effect == effect]
 
 
 class Steering:
-    """Takes what hands want; safe from any thread.
+    """Takes the user's changes; safe from any thread.
 
     read: the design as it was read. compiled: makes a program of a design. changed: called after
     each change, from the thread that made it.
@@ -125,7 +125,7 @@ class Steering:
 
     @property
     def running(self) -> Examined:
-        """What runs: the design with what steers it."""
+        """The running design, with the changes by hand."""
         if self._running is None:
             self._running = steered(self._read, self._presets)
         return self._running
@@ -227,7 +227,7 @@ class Steering:
         self._use(program)
 
     def held(self) -> Held:
-        """What hands hold."""
+        """The values held by hand."""
         held = self.inbox.held
         names = [scene.name for scene in self.design.scene]
         place = int(held.get(SCENE, {}).get(SCENE, NO_SCENE))

@@ -1,4 +1,4 @@
-"""Trouble: what fails is tried again, less and less often, and told once, not each time."""
+"""Trouble: a failure is retried less and less often, and reported once, not each time."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What a page shows of a run: signals as layers read them, sources, outputs, pace, supplies.
+"""The state of a run, for its page: signals as layers read them, sources, outputs, pace, supplies.
 
 The loop computes none of it. It hands over a frame and its new values; the watcher takes the newest
 and works out the rest in its own thread.
@@ -27,7 +27,7 @@ MOST_WAITING = 500
 
 
 class Watch:
-    """Looks at a session. Only while somebody does is anything worked out.
+    """Watches a session. It works nothing out while nobody looks.
 
     told: called from the loop's thread with each frame while somebody looks; it may not wait.
     """

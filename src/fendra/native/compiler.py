@@ -134,7 +134,7 @@ def own_instructions() -> tuple[str, ...]:
 
 @cache
 def processor() -> str:
-    """What this machine's processor is and can, so that no other machine takes its code."""
+    """This machine's processor and its features, so that no other machine takes its code."""
     found = [platform.machine(), platform.processor()]
     try:
         with Path("/proc/cpuinfo").open(encoding="utf-8") as lines:

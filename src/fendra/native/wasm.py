@@ -107,7 +107,7 @@ class WasmEngine(Engine):
         np.copyto(out, self._rgb)
 
     def bytes_of(self, line: str) -> bytes:
-        """What goes down a line in the newest frame."""
+        """The bytes of a line in the newest frame."""
         (found,) = [each for each in self._places["lines"] if each["name"] == line]
         return self._at(found["at"], "u1", found["size"]).tobytes()
 
@@ -170,7 +170,7 @@ class WasmEngine(Engine):
 
 
 def _call_of(store: Any, function: Any, has_result: bool) -> Callable[..., Any]:
-    """What calls a function of a module.
+    """A function that calls a function of a module.
 
     wasmtime's own call looks the function's type up each time, which takes longer than a frame. So
     this calls what that calls, where this version of wasmtime has it.

@@ -1,4 +1,4 @@
-"""Outputs: what takes frames. One driver a file, opened by its name.
+"""Outputs take frames. One driver a file, opened by its name.
 
 An output is written as `NAME:ADDRESS`, with options behind it, `serial:/dev/ttyUSB0,baud=500000`,
 or as a table of a design. To add one, write a class like `MemoryOutput` in memory.py and put it
@@ -104,7 +104,7 @@ class Output(Driver, ABC):
         self.sent += 1
 
     def hear(self, news: Mapping[str, Any]) -> None:
-        """What came in for the frame that is sent next; called by the loop, it must not wait."""
+        """Note the values for the next frame; the loop calls it, so it must not wait."""
 
     def finish(self) -> None:
         """The run is over: finish what was made. Raises OutputError if it is lost."""
@@ -151,7 +151,7 @@ OUTPUTS: dict[str, tuple[str, str]] = {
     "terminal": ("fendra.draw.terminal", "TerminalOutput"),
     "values": ("fendra.outputs.values", "ValuesOutput"),
 }
-"""Name to module and class; the module is imported when somebody asks for it."""
+"""Name to module and class; the module is imported when it is first used."""
 
 DRIVERS: Drivers[Output] = Drivers("output", OUTPUTS, OutputError)
 

@@ -66,7 +66,7 @@ def ask() -> bytes:
 
 @dataclass(frozen=True)
 class Identity:
-    """What a controller says of itself.
+    """A controller's answer about itself.
 
     name: of its design; design_hash: of the light that it shows by itself. sizes: bytes of each
     line. frames, damaged: frames that it has shown, and packets that came damaged.
@@ -122,7 +122,7 @@ LONGEST_ANSWER = 4096
 
 
 NEWS = 0x15
-"""The kind of a packet that tells signals: docs/peers.md."""
+"""The kind of a packet that carries signals: docs/peers.md."""
 COMPUTER = 255
 """Who sends it, where a computer does."""
 

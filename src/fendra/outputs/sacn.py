@@ -37,7 +37,7 @@ REPEATS = 3
 KEEP_S = 0.8
 """How often after that (the standard: every 0.8 to 1 s)."""
 DISCOVERY_S = 10.0
-"""How often a source tells its universes (section 4.3.3)."""
+"""How often a source sends the list of its universes (section 4.3.3)."""
 
 UniverseNumber = Annotated[int, Field(ge=LOWEST, le=HIGHEST)]
 
@@ -95,12 +95,12 @@ class SacnOutput(Output):
 
     @property
     def host(self) -> str:
-        """The receiver's; none for multicast, which stays in one's own network."""
+        """The receiver's; none for multicast, which stays in the local network."""
         address = self.options.address
         return "" if address == "multicast" else address.rpartition(":")[0] or address
 
     def most_frames_hz(self, design: Design) -> float | None:
-        """What the design says that the network carries; None if it says nothing."""
+        """The network's rate in the design; None if it gives none."""
         link = next(
             (c.link for c in design.controllers.values() if c.link and c.link.network == "sacn"),
             None,

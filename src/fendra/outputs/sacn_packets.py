@@ -53,7 +53,7 @@ def _layer(length: int) -> int:
 
 
 def _root(vector: int, body: int, sender: UUID) -> bytes:
-    """The root layer. body: bytes behind it."""
+    """The root layer. body: the bytes after it."""
     return _ACN + struct.pack(">HI16s", _layer(body + 22), vector, sender.bytes)
 
 

@@ -141,7 +141,7 @@ class SerialOutput(Output):
         return f"{self} is gone after {self.sent} frames; check plug and power"
 
     def _listen(self, port: serial.Serial) -> Identity | None:
-        """Ask the controller who it is, until it answers; returns the answer, if any."""
+        """Ask the controller to identify itself, until it answers; returns the answer, if any."""
         answer = None
         try:
             if port.in_waiting:

@@ -1,4 +1,4 @@
-"""The page: a design that runs by itself in a browser, in one file.
+"""The page: a design that runs in a browser, in one file.
 
 Its source in TypeScript is in web/; the built files are in built/, a part of the package.
 """

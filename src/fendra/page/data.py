@@ -1,4 +1,4 @@
-"""What the page knows of a design, as JSON: `web/src/data.schema.json` is made from this."""
+"""The page's data about a design, as JSON: `web/src/data.schema.json` is made from this."""
 
 from __future__ import annotations
 
@@ -142,7 +142,7 @@ class Supply(Told):
 
 
 class Course(Told):
-    """What a tape says of one number. news: a bit for each frame, the lowest first; values: of
+    """A tape's values of one number. news: a bit for each frame, the lowest first; values: of
     each frame with news, float32.
     """
 
@@ -160,7 +160,7 @@ class TapeData(Told):
 
 
 class Shown(Told):
-    """What there is to see of a design. unit_mm: its unit of length."""
+    """The visible side of a design. unit_mm: its unit of length."""
 
     label: str
     name: str

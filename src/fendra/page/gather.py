@@ -75,7 +75,7 @@ def look_of(subject: Subject, tape: Tape | None, label: str) -> data.Look:
 
 
 def shown_of(subject: Subject, tape: Tape | None, label: str) -> data.Shown:
-    """What there is to see of a design. tape: what its signals' controls are to reach."""
+    """The visible side of a design. tape: its values give the ends of the signals' controls."""
     design, layout = subject.design, subject.layout
     return data.Shown(
         label=label,
@@ -260,7 +260,7 @@ def _signal(name: str, signal: CoreSignal, tape: Tape | None) -> data.Signal:
 
 
 def _ends(signal: CoreSignal, name: str, tape: Tape | None) -> tuple[float, float]:
-    """The ends of a control: the signal's scale, or else those of the tape."""
+    """The ends of a control: the signal's scale, or else the tape's extremes."""
     if signal.range is not None or signal.cells is not None:
         low, high = signal.scale or (0.0, 60.0)
     else:
@@ -293,7 +293,7 @@ def _layer(subject: Subject, number: int, space: str) -> data.Layer:
 
 
 def _supplies_of(loads: Loads) -> list[Limit]:
-    """What each supply feeds."""
+    """The LEDs that each supply feeds."""
     return [
         Limit(feeding.name, 0, tuple(s for s in loads.spans if s.line in feeding.lines))
         for feeding in loads.feedings

@@ -1,4 +1,4 @@
-"""The bench test: what to try, step by step, and what should be read."""
+"""The bench test: its steps, and the readings to expect."""
 
 from __future__ import annotations
 

@@ -43,7 +43,7 @@ def fuse(peak_a: float) -> str:
 
 
 def supply_table(budget: Budget) -> SheetTable:
-    """What each supply has to give."""
+    """The load of each supply."""
     rows = []
     for each in budget.supplies:
         draw = each.draw
@@ -70,7 +70,7 @@ def supply_table(budget: Budget) -> SheetTable:
 
 
 def _limiter(each: SupplyBudget) -> str:
-    """What the limiter keeps, and how much of the brightest colour that leaves."""
+    """The limiter's budget, and the part of the brightest colour that it leaves."""
     if not each.feeding.budget_a:
         return "none"
     kept = in_amps(each.feeding.budget_a)
@@ -189,7 +189,7 @@ def _place(place: tuple[float, ...] | None) -> str:
 
 
 def data_table(budget: Budget) -> SheetTable:
-    """Each controller: memory, logic, and what its link must carry."""
+    """Each controller: memory, logic, and the load of its link."""
     rows = []
     for each in budget.controllers:
         slowest = each.slowest
@@ -217,7 +217,7 @@ def data_table(budget: Budget) -> SheetTable:
 
 
 def pin_table(budget: Budget) -> SheetTable:
-    """What is at which pin of each controller: lines, inputs, and what else it does."""
+    """The use of each controller's pins: lines, inputs, and other uses."""
     design = budget.loads.design
     first = next(iter(design.controllers), "")
     rows: list[tuple[str, str, str]] = []
@@ -250,7 +250,7 @@ def pin_table(budget: Budget) -> SheetTable:
 
 
 def led_table(budget: Budget) -> SheetTable:
-    """What one chip draws, by data sheet and as measured."""
+    """The current of one chip, by data sheet and as measured."""
     rows = []
     types = {line.line.led: line.led for line in budget.lines}
     for name, led in types.items():

@@ -1,4 +1,4 @@
-"""Sources: what feeds signals. One driver a file, opened by its name.
+"""Sources feed signals. One driver a file, opened by its name.
 
 A source is written as `NAME:ADDRESS`, with options behind it, `udp:0.0.0.0:9400`, or as a table of
 a design. To add one, write a class like `UdpSource` in udp.py and put it into `SOURCES`, or name it
@@ -20,7 +20,7 @@ from fendra.core.quoting import visible
 from fendra.drivers import Driver, Drivers, Options
 
 News: TypeAlias = Iterable[tuple[str, Any]]
-"""What is new: the source's own name of it, and its raw value."""
+"""One item of news: the source's own name of it, and its raw value."""
 
 EXTRAS = {
     "can": "can", "cantools": "can", "evdev": "keys", "gpiozero": "gpio", "mss": "screen",
@@ -72,7 +72,7 @@ class Source(Driver, ABC):
 
     @property
     def hint(self) -> str:
-        """What to try where nothing comes, as "which ..."; empty if there is nothing to say."""
+        """The thing to try if nothing arrives, as "which ..."; empty if there is none."""
         return ""
 
     def say(self, name: str, value: Any) -> bool:
@@ -166,7 +166,7 @@ SOURCES: dict[str, tuple[str, str]] = {
     "screen": ("fendra.sources.screen", "ScreenSource"),
     "udp": ("fendra.sources.udp", "UdpSource"),
 }
-"""Name to module and class; the module is imported when somebody asks for it."""
+"""Name to module and class; the module is imported when it is first used."""
 
 DRIVERS: Drivers[Source] = Drivers("source", SOURCES, SourceError)
 __all__ = ["DRIVERS", "SOURCES", "EndOfSource", "News", "Options", "Polled", "Source", "package"]

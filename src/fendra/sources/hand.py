@@ -46,7 +46,7 @@ class HandSource(Polled):
             self._courses[name] = course, self._at_s
 
     def use(self, design: Design) -> None:
-        """Take courses for another design; those of signals that it does not have end."""
+        """Take courses for another design; courses of signals that it does not have end."""
         with self._lock:
             self._design = design
             self._courses = {n: c for n, c in self._courses.items() if n in fed(design)}

@@ -138,7 +138,7 @@ class HttpSource(Source):
             return []
 
     def _refused(self, exc: HTTPError) -> News:
-        """What an answer that is no 200 means."""
+        """The meaning of an answer other than 200."""
         if exc.code == 304:
             return []
         wait = exc.headers.get("Retry-After", "")

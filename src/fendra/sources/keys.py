@@ -25,7 +25,7 @@ from fendra.drivers import Options
 from fendra.sources import News, Source, package
 
 EVENT = struct.Struct("llHHi")
-"""What Linux gives for each event: two numbers of time, type, code, value."""
+"""Linux's record of an event: two numbers of time, type, code, value."""
 KEY, LED = 0x01, 0x11
 LIGHTS = {0: "num", 1: "caps", 2: "scroll"}
 """Lights of a keyboard, by the system's codes."""

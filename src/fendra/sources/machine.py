@@ -66,7 +66,7 @@ class MachineSource(Source):
             self.notice = f"{self} cannot give everything: {why}."
 
     def _cannot(self) -> dict[str, str]:
-        """What it cannot give here, and why."""
+        """The values that it cannot give here, and why."""
         found = {}
         if getattr(self._psutil, "sensors_battery", lambda: None)() is None:
             found["battery"] = "the system has none"

@@ -37,8 +37,8 @@ STATES = (
 )
 """MAV_STATE, by number."""
 LONGEST = 4_096
-"""Bytes of a packet over UDP, which holds some messages of 280 at most; what comes over a
-serial port at a time is less."""
+"""Bytes of a packet over UDP, which holds some messages of 280 at most; a read from a
+serial port is smaller."""
 UNKNOWN_16, UNKNOWN_8 = 65_535, 255
 
 
@@ -58,7 +58,7 @@ class MavlinkOptions(Options):
 
 
 def news_of(message: Any) -> dict[str, Any]:
-    """What a message says, by our names; nothing for messages that say nothing for light."""
+    """The values of a message, by our names; none for messages without use for light."""
     match message.get_type():
         case "HEARTBEAT":
             return _heartbeat(message)

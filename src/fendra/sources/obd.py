@@ -145,7 +145,7 @@ class ObdSource(Source):
         return [(name, value)]
 
     def _following(self) -> str | None:
-        """What to ask for next; None if all of it has lately not been answered."""
+        """The value to ask for next; None if none of them has been answered lately."""
         for _ in self._names:
             name = self._names[self._place % len(self._names)]
             self._place += 1

@@ -11,7 +11,7 @@ from fendra.drivers import is_missing
 
 
 class SerialPort:
-    """A serial port to read; no other program may open it meanwhile. Raises SourceError.
+    """Open a serial port to read; no other program may open it then. Raises SourceError.
 
     baud: bits a second.
     """

@@ -65,7 +65,7 @@ class ScreenOptions(Options):
 
 
 class ScreenSource(Source):
-    """What a screen shows, captured again and again (under X11, macOS and Windows)."""
+    """The picture of a screen, captured repeatedly (under X11, macOS and Windows)."""
 
     Options = ScreenOptions
     options: ScreenOptions

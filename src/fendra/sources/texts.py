@@ -13,7 +13,7 @@ _NUMBER = re.compile(r"[\d.]+")
 
 
 def parse_text(text: str, columns: tuple[str, ...] = ()) -> dict[str, Any]:
-    """What a line of text says: names and raw values. Raises ValueError if it says nothing.
+    """Read a line of text: names and raw values. Raises ValueError if it has none.
 
     columns: names of the values of a line that holds values alone, separated by commas, semicolons
     or spaces.

@@ -38,11 +38,11 @@ class UdpOptions(Options):
 
 
 HERE = "127.0.0.1"
-"""What is listened at unless somebody says otherwise: this computer alone."""
+"""The address by default: this computer alone."""
 
 
 def hint_at(host: str, port: int) -> str:
-    """What to try if nothing arrives at an address.
+    """The thing to try if nothing arrives at an address.
 
     >>> hint_at("127.0.0.1", 9400)
     'which only listens to programs on this computer; for others write 0.0.0.0:9400'
@@ -138,7 +138,7 @@ class DatagramSource(Source):
 
     @abstractmethod
     def _news_of(self, packet: bytes) -> News:
-        """What a packet says. Raises ValueError for one that makes no sense."""
+        """Read a packet. Raises ValueError for one that makes no sense."""
 
 
 class UdpSource(DatagramSource):

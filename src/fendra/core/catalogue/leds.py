@@ -1,4 +1,4 @@
-"""LED types: the chips on a line, and what a design may change about them."""
+"""LED types: the chips on a line, and the figures that a design may change."""
 
 from __future__ import annotations
 
@@ -153,7 +153,7 @@ class LedType:
 
     @property
     def idle_a(self) -> float:
-        """What a chip draws while it is dark, in amperes."""
+        """The current of a dark chip, in amperes."""
         return self.idle_ua * MICRO
 
     @property
@@ -162,7 +162,7 @@ class LedType:
         return "W" if "W" in self.order else "RGB"
 
     def white_a(self, level: float = 1.0) -> float:
-        """What a chip draws at white of a level, 0 to 1 linear, in amperes.
+        """The current of a chip at white of a level, 0 to 1 linear, in amperes.
 
         >>> round(LED_TYPES["ws2812b"].white_a(), 6)
         0.061
@@ -185,7 +185,7 @@ _NEEDED = ("order", "volts", "channel_ma", "idle_ma")
 
 
 def led_type(name: str, figures: LedFigures, catalogue: Mapping[str, LedFigures]) -> LedType:
-    """All figures of a type, with those of the type that it is like.
+    """All figures of a type, including the figures of the type in `like`.
 
     Raises LedError if a figure is missing, or if figures contradict each other.
     """
@@ -306,7 +306,7 @@ LED_TYPES: Mapping[str, LedType] = {
 def all_types(said: Mapping[str, LedFigures]) -> dict[str, LedType]:
     """The types of the catalogue, and those that a design adds or changes; wrong ones are left out.
 
-    One that the design changes and gets wrong is that of the catalogue.
+    If the design's change of a type is wrong, the catalogue's type counts.
     """
     found = dict(LED_TYPES)
     for name, figures in said.items():

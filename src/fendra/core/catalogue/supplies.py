@@ -11,7 +11,7 @@ from fendra.core.catalogue.wires import Lead
 from fendra.core.values import Model
 
 USB_PORTS_A: dict[str, float] = {"2.0": 0.5, "3.0": 0.9, "C 1.5 A": 1.5, "C 3 A": 3.0}
-"""Kinds of USB port, and what each gives at 5 V: USB 2.0 and 3.2, and USB Type-C as advertised."""
+"""Kinds of USB port and their current at 5 V: USB 2.0 and 3.2, and USB Type-C as advertised."""
 
 SHARE = 0.8
 """Share of its rating at which a supply is run at most."""

@@ -16,7 +16,7 @@ WIRES_A: dict[float, float] = {
     0.14: 0.5, 0.25: 1.0, 0.34: 2.0, 0.5: 3.0, 0.75: 6.0, 1.0: 10.0, 1.5: 16.0, 2.5: 25.0,
     4.0: 32.0, 6.0: 40.0, 10.0: 63.0, 16.0: 80.0,
 }  # fmt: skip
-"""Usual cross-sections in mm2, and the current in amperes that each bears: flexible leads, from
+"""Usual cross-sections in mm2 and the current in amperes that each can carry: flexible leads, from
 0.5 mm2 on as fused in DIN VDE 0100-430, thinner ones by custom."""
 
 FUSES_A = (0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 30.0, 40.0, 50.0, 60.0, 80.0)

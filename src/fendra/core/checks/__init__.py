@@ -24,7 +24,7 @@ from fendra.core.registry import Registry
 
 @dataclass(frozen=True)
 class Subject:
-    """What a check gets: a design and everything made from it.
+    """The input of a check: a design and everything made from it.
 
     media: the contents of the files that it names. film: of a tape, if there is one.
     """
@@ -69,7 +69,7 @@ def check(*, stops: bool) -> Callable[[R], R]: ...
 def check(run: R | None = None, *, stops: bool = True) -> R | Callable[[R], R]:
     """Register a check under its function's name.
 
-    stops: false for one that finds no errors: it is run when somebody asks what there is to say,
+    stops: false for a check that finds no errors: it runs when the user asks for findings,
     and not before a design is compiled.
     """
 

@@ -36,12 +36,12 @@ from fendra.core.signals.inputs import words
 from fendra.core.signals.kinds import kind_of
 
 MOST_CASES = 20_000
-"""Cases that are tried; a condition that tells more apart is not judged."""
+"""The most cases that are tried; a condition with more is not judged."""
 
 
 @dataclass
 class _Reading:
-    """What conditions compare: for each signal that is fed the numbers it is compared with."""
+    """For each signal that is fed, the numbers that conditions compare it with."""
 
     design: Design
     numbers: dict[str, set[float]] = field(default_factory=dict)
@@ -171,7 +171,7 @@ def _recorded(
 
 
 def holds(design: Design, text: str, columns: dict[str, Any]) -> Truths | None:
-    """Whether a condition holds in each of some cases; None if that cannot be told."""
+    """Whether a condition holds in each of some cases; None if that cannot be known."""
     space = "cases"
 
     def leaf(tracer: Tracer, name: str, kind: Kind) -> Value:

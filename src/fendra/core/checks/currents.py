@@ -14,12 +14,12 @@ from fendra.core.findings import KeyPath, Report
 from fendra.core.names import listed
 
 SPOKEN_OF_A = 0.5
-"""What any USB port gives: below that, nothing need be said of a supply."""
+"""The current of any USB port: a supply needs no finding below it."""
 
 LITTLE_LEFT = 0.5
-"""The share of full white below which it is spoken of that a limiter leaves no more."""
+"""A limiter that leaves less than this share of full white is reported."""
 WARM_W, HOT_W = 15.0, 25.0
-"""Watts that a metre of strip turns into heat: it wants metal behind it; it needs it."""
+"""Watts of heat from a metre of strip: one that should have metal behind it; one that must."""
 STUCK = frozenset({"strip", "path", "arc", "ring", "frame", "grid", "assembly"})
 """Shapes whose LEDs are stuck onto the thing."""
 LITTLE_W = 10.0

@@ -33,12 +33,12 @@ class Examined:
 
     @cached_property
     def report(self) -> Report:
-        """What every check finds, and what was found before."""
+        """The findings of every check, and the findings from before."""
         return self._checked(self.subject)
 
     @cached_property
     def sound(self) -> Subject:
-        """What was made of a design without errors. Raises DesignError with every one otherwise.
+        """Everything made from a design without errors. Raises DesignError with every error.
 
         Only checks that can find errors are run, unless all have been.
         """

@@ -30,7 +30,7 @@ TELLING = 0.1
 
 @check
 def firmware(subject: Subject, report: Report) -> None:
-    """What a controller needs that runs the design by itself: one with signals at its pins."""
+    """The needs of a controller that runs the design without a computer: signals at its pins."""
     design = subject.design
     for name, controller in design.controllers.items():
         kind = controller.known_type
@@ -174,7 +174,7 @@ def tell(
     controller: str | None = None,
     is_receiver: bool = False,
 ) -> Told | None:
-    """What a program costs; None if nothing is known of the processor.
+    """The cost of a program; None if the processor is unknown.
 
     controller: whose inputs and wires it has.
     """

@@ -59,9 +59,7 @@ def whose_numbers(subject: Subject, report: Report) -> None:
 
 
 def _whose(signal: Signal, bare: list[tuple[KeyPath, Input, str]]) -> str:
-    """What to write for the last input that says nothing itself, so that the others stay as they
-    are.
-    """
+    """The text to write for the last input without a scale, so that the others stay as they are."""
     path, given, _ = bare[0]
     key = "calibrate" if signal.calibrate is not None else "curve"
     written = signal.calibrate or signal.curve

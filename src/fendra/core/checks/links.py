@@ -11,7 +11,7 @@ from fendra.core.findings import KeyPath, Report
 NEAR = 0.8
 """From this share of a link's capacity on, there is a finding."""
 MOST_OFF = 0.025
-"""How far both ends of a serial link may be apart."""
+"""The largest difference between the speeds of both ends of a serial link."""
 
 
 @check
@@ -96,7 +96,7 @@ def _room(budget: ControllerBudget, baud: int, path: KeyPath, report: Report) ->
 
 @check(stops=False)
 def logic_levels(subject: Subject, report: Report) -> None:
-    """Data of 3.3 V for LEDs that want more."""
+    """Data of 3.3 V for LEDs that need more."""
     for budget in subject.budget.controllers:
         if budget.logic_volts is None:
             continue

@@ -16,7 +16,7 @@ RESERVED = frozenset(
     {*SPOT_COLUMNS, *ORDER_COLUMNS, *FUNCTIONS, "and", "or", "not", "if", "else"}
     | {"True", "False", "None", "at", "in", "is", "lambda", "for"}
 )
-"""What an expression already has another meaning for."""
+"""Names that have another meaning in expressions."""
 
 
 @check

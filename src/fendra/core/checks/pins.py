@@ -176,7 +176,7 @@ def _hold_matrix(signal: Signal, name: str, pin: Pin, design: Design, report: Re
 
 
 def _no_pin(signal: Signal, name: str, pin: Pin) -> tuple[str, str]:
-    """Why no pin can feed a signal, and what can."""
+    """Why no pin can feed a signal, and which sources can."""
     if signal.kind == "choice" and not _tells(signal, pin):
         words = [*signal.numbers]
         ends = [round((i + 1) / max(len(words), 2), 2) for i in range(max(len(words) - 1, 1))]

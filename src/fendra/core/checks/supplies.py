@@ -175,7 +175,7 @@ def feeds(subject: Subject, report: Report) -> None:
 
 @check
 def wrong_voltages(subject: Subject, report: Report) -> None:
-    """Lines on a supply whose voltage their LEDs do not bear, or cannot use."""
+    """Lines on a supply whose voltage is too high or too low for their LEDs."""
     told: set[tuple[str, str]] = set()
     for budget in subject.budget.lines:
         line, feeding = budget.line, budget.feeding

@@ -13,7 +13,7 @@ from fendra.core.light.dither import SLOWEST_HZ, dither_frames
 from fendra.core.names import listed
 
 NEARLY = 1e-6
-"""What is so little off a whole number of frames is whole."""
+"""Times this close to a whole number of frames count as whole."""
 SHORTEST_MS, LONGEST_MS = 4, 1000
 """Of a frame: 250 a second, and one."""
 

@@ -15,11 +15,11 @@ from fendra.core.document.design import Design
 from fendra.core.graph.node import STATE, Graph, Node
 
 ROUNDS = 6
-"""How far the way in which cells depend on each other is followed."""
+"""The most steps along which dependencies between cells are followed."""
 
 
 def same_cells(before: Plan, after: Plan) -> dict[str, str]:
-    """For memory cells of a plan, those of an earlier one that mean the same, by name."""
+    """For memory cells of a plan, the cells of an earlier plan with the same meaning, by name."""
     left_old, left_new = _cells(before.graph), _cells(after.graph)
     found = _pair(_computed(before.graph), _computed(after.graph))
     left_old = {name: node for name, node in left_old.items() if name not in found.values()}
@@ -64,7 +64,7 @@ def _computed(graph: Graph) -> dict[str, Hashable]:
 
 
 def _by_owner(cells: dict[str, Node], design: Design) -> Iterator[tuple[str, Hashable]]:
-    """Keys by whose cell it is, what sort of cell, and which of them."""
+    """Each cell's key: its owner, its sort, and its number."""
     counts: dict[Hashable, int] = defaultdict(int)
     for name, node in cells.items():
         key = (_owner(node, design), _stem(name), str(node.kind))

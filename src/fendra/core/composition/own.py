@@ -1,4 +1,4 @@
-"""Functions of somebody's own: what they return, and where they fail."""
+"""Effects and blends that users write: their results, and the lines where they fail."""
 
 from __future__ import annotations
 

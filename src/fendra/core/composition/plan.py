@@ -40,7 +40,7 @@ class Paint:
 
     @property
     def number(self) -> int:
-        """What tells it from other brushes: its place in the design."""
+        """Its identity: its place in the design."""
         return self.layer
 
     @property
@@ -104,7 +104,7 @@ Step: TypeAlias = Paint | Mix | Finish | Master | Dither | Limit | Wire
 wire: in this order."""
 
 Brush: TypeAlias = Paint | Finish
-"""What changes the light of some spots: a layer, or a finish."""
+"""A step that changes the light of some spots: a layer or a finish."""
 
 
 @dataclass(frozen=True)
@@ -145,12 +145,12 @@ class Plan:
 
     @property
     def finishes(self) -> tuple[Finish, ...]:
-        """What is done to the light of all layers together."""
+        """A change of the light of all layers together."""
         return tuple(step for step in self.steps if isinstance(step, Finish))
 
     @property
     def brushes(self) -> tuple[Brush, ...]:
-        """Every layer from the lowest on, and what finishes their light."""
+        """Every layer from the lowest on, and the finishes of their light."""
         return (*self.paints, *self.finishes)
 
     @property
@@ -180,5 +180,5 @@ class Plan:
 
     @property
     def wires(self) -> tuple[Wire, ...]:
-        """What goes down each line."""
+        """The bytes of each line."""
         return tuple(step for step in self.steps if isinstance(step, Wire))

@@ -109,7 +109,7 @@ class Recorded:
 
     @cached_property
     def plan(self) -> Plan:
-        """What is run and written."""
+        """The plan that engines run and emitters write."""
         return self._plan(lambda name: not name.startswith(WHY))
 
     @cached_property
@@ -398,7 +398,7 @@ f"{files}, which may not run yet."
     def _look(
         self, effect: Effect, led: Led, settings: Mapping[str, Any], path: KeyPath
     ) -> Drawn | None:
-        """What an effect gives; None if it fails."""
+        """The result of an effect; None if it fails."""
 
         def draw() -> Drawn:
             return drawn_of(effect.draw(led, **settings), self.tracer)
@@ -423,9 +423,7 @@ f"{files}, which may not run yet."
     def _tried(
         self, what: str, own: Callable[..., object], draw: Callable[[], T], path: KeyPath, code: str
     ) -> T | None:
-        """The result of somebody's own function; None if it fails, which is a finding and no
-        traceback.
-        """
+        """The result of an effect or blend; None if it fails, which becomes a finding."""
         try:
             return draw()
         except GraphError as exc:
@@ -470,7 +468,7 @@ f"{files}, which may not run yet."
     def _explain(
         self, number: int, level: Value, look: Drawn, settings: Mapping[str, Any]
     ) -> None:  # fmt: skip
-        """What explains the light of a layer."""
+        """Note the values that explain the light of a layer."""
         self.reason(f"layer:{number}:level", level)
         self.reason(f"layer:{number}:colour", look.colour)
         for name, value in settings.items():

@@ -36,7 +36,7 @@ class Rhythm:
 def record_rhythms(
     rhythms: Mapping[str, Written], tracer: Tracer, clock: Clock, settings: Settings
 ) -> dict[str, Rhythm]:
-    """Every rhythm of a design, by name. What is wrong with one is reported."""
+    """Every rhythm of a design, by name. Mistakes are reported."""
     found = {}
     for name, written in rhythms.items():
         path: KeyPath = ("rhythms", name)

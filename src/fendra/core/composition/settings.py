@@ -402,7 +402,7 @@ def fixed_values(tracer: Tracer, value: Value, space: Space) -> Any:
 def written(
     design: Design, number: int, names: Sequence[str]
 ) -> dict[str, tuple[Setting, KeyPath]]:  # fmt: skip
-    """What is written of a layer's parameters, and where: its preset's, and its own over them.
+    """The written parameters of a layer, and where: its preset's, and its own over them.
 
     names: of the parameters that count.
     """

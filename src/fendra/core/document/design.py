@@ -110,7 +110,7 @@ class Design(Model):
     __str__ = __repr__
 
     def __dir__(self) -> list[str]:
-        """The names to call and to read, without those of the base class."""
+        """The public names, without the names of the base class."""
         own = {
             name
             for kind in type(self).__mro__
@@ -145,6 +145,6 @@ class Design(Model):
         return layer.effect or (preset.effect if preset is not None else "")
 
     def settings_of(self, layer: Layer) -> dict[str, Setting]:
-        """What is written of the parameters of a layer's effect: its preset's, and its own."""
+        """The written parameters of a layer's effect: its preset's, and its own."""
         preset = self.presets.get(layer.preset)
         return {**(preset.parameters if preset is not None else {}), **layer.parameters}

@@ -10,14 +10,14 @@ from fendra.core.findings import Finding, Severity, errors_of
 _HARDWARE = frozenset({"line", "assemblies", "leds", "supplies", "controllers"})
 """Errors under these keys come before any about light."""
 _OF_ALL_LIGHT = (("level",), ("most",))
-"""What all light goes through: without it, no current is known."""
+"""Findings after which no current can be computed."""
 _PLACES = frozenset({"line", "assemblies", "leds"})
 _OF_NAMES = frozenset({"unknown-name", "expression"})
 """Codes of names that are nothing."""
 
 
 def independent(findings: Sequence[Finding], document: Document) -> list[Finding]:
-    """The findings about a design that say more than what its file has told already."""
+    """The findings about a design, without those that only repeat a finding about its file."""
     told = document.findings
     # If a key of an input is wrong and was left out, the rest says nothing new.
     inputs = {each.path[:-1] for each in told if each.path[:1] == ("signals",)}

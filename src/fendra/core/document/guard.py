@@ -22,7 +22,7 @@ _COUNTED: tuple[tuple[str, Limit], ...] = (
 
 
 def too_much(raw: Mapping[str, Any]) -> list[Finding]:
-    """What a document has too much of, or hides; nothing is to be made of it then.
+    """Findings about a document that is too large or hides something; it is not read any further.
 
     >>> [finding.message for finding in too_much({"name": "x" * 20_000})]
     ['this text has 20,000 characters.']

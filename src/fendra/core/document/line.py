@@ -176,11 +176,11 @@ class Line(Model):
 
     @property
     def led_type(self) -> LedType:
-        """The figures of its LEDs; those of a ws2812b if the design gets them wrong."""
+        """The figures of its LEDs; a ws2812b's if the design's own are wrong."""
         return self._led_type or LED_TYPES.get(self.led, LED_TYPES["ws2812b"])
 
     def takes_type(self, types: Mapping[str, LedType]) -> None:
-        """Look up its LED type among those of the design."""
+        """Look up its LED type among the design's types."""
         self._led_type = types.get(self.led)
 
     @property

@@ -185,7 +185,7 @@ def _mend(values: dict[str, Any], paths: Iterable[KeyPath]) -> bool:
 
 
 def _target(values: dict[str, Any], path: KeyPath) -> tuple[Any, Any, Any]:
-    """What to mend: its holder, its key there, and the replacement.
+    """A correction: the holder of the value, its key there, and the replacement.
 
     Without a replacement it is to be removed; in a list the second is then the item itself.
     """

@@ -25,7 +25,7 @@ ALIKE = 0.75
 
 @dataclass
 class Straight:
-    """What was put straight.
+    """The result of correcting a document.
 
     findings: one a slip. names: keys of the file, by the path without numbers that they have now.
     """

@@ -1,4 +1,4 @@
-"""What a model says is wrong with a value, in our words and with a remedy."""
+"""A model's complaint about a value, in our words and with a remedy."""
 
 from __future__ import annotations
 
@@ -77,7 +77,7 @@ def _key_of(path: KeyPath) -> str:
 
 
 def _plain(given: Any, kinds: Sequence[str], path: KeyPath) -> str:
-    """What to write instead of a value of another kind, if that is clear."""
+    """The text to write instead of a value of another kind, if that is clear."""
     key = _key_of(path)
     is_item = bool(path) and isinstance(path[-1], int)
     named = "" if is_item else f"{key_text(key)} = "
@@ -164,7 +164,7 @@ def _sentence(text: str) -> str:
 
 
 def _version(given: object) -> tuple[str, str]:
-    """What is wrong with the format's number."""
+    """The problem with the format's number."""
     if isinstance(given, int) and given > 1:
         return (
             (f"this design has format {given}, for a newer Fendra; this one reads format 1."),
@@ -174,7 +174,7 @@ def _version(given: object) -> tuple[str, str]:
 
 
 def _example(key: str, do: str = "Add it") -> str:
-    """What to add for a missing key."""
+    """The text to add for a missing key."""
     example = _EXAMPLES.get(key)
     return f"{do}, as in: {key} = {example}" if example else ""
 

@@ -56,7 +56,7 @@ FAMILIES = (
     "steady", "motion", "rhythm", "chance", "gauges", "direction", "events", "pictures", "field",
     "own",
 )  # fmt: skip
-"""What effects are for, in the order in which they are listed."""
+"""The purposes of effects, in the order in which they are listed."""
 
 
 def by_family(effects: Iterable[Effect]) -> list[Effect]:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 GLYPHS = " 0123456789:.,-+%/!?'()=<>*°ABCDEFGHIJKLMNOPQRSTUVWXYZ"
-"""In this order they stand in a font; the blank first, and behind it the digits."""
+"""The order of characters in a font: the blank first, then the digits."""
 
 BLANK, ZERO, MINUS = 0, 1, GLYPHS.index("-")
 
@@ -57,7 +57,7 @@ class Font:
 
     @cached_property
     def bits(self) -> list[int]:
-        """Column after column of every letter and the gap behind it: bit r is set where row r,
+        """Every letter and the gap after it, column by column: bit r is set where row r,
         from the top, is lit.
         """
         found = []

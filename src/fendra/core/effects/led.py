@@ -1,4 +1,4 @@
-"""What an effect gets and returns: the spots, their clock, and their look."""
+"""The input and result of an effect: the spots, their clock, and their look."""
 
 from __future__ import annotations
 
@@ -184,7 +184,7 @@ class Led:
         return self._tracer.apply("to_float", self._clock.since_ms(event, 0x7FFF_FFFF))
 
     def caught(self, event: Value, value: Value) -> Value:
-        """What a number of the frame was when `event` was last true; 0 before that."""
+        """The value of a number of the frame when `event` was last true; 0 before that."""
         return self._clock.caught(event, value)
 
     def count_of(self, event: Value, most: int) -> Value:

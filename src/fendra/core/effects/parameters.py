@@ -1,4 +1,4 @@
-"""Parameters: what an effect can be told, each with its kind, default, unit and range."""
+"""Parameters: the settings of an effect, each with its kind, default, unit and range."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ ParameterKind: TypeAlias = Literal[
 class Parameter:
     """One parameter of an effect: its meaning, default, unit and range.
 
-    A default of None: the effect works without it, or finds it by itself; `about` says how.
+    A default of None: the effect works without it, or finds it out; `about` says how.
     in_frames: a time after which something jumps, so it should be whole frames long.
     """
 

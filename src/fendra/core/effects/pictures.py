@@ -1,4 +1,4 @@
-"""Pictures: still or animated, and what LEDs anywhere see of them."""
+"""Pictures: still or animated, sampled at the places of LEDs."""
 
 from __future__ import annotations
 

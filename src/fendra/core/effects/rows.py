@@ -35,7 +35,7 @@ def row_of(
 
 
 def _step(share: Value, low: Value, high: Value) -> Value:
-    """How far a share is between one place and the next; if they are equal, it jumps."""
+    """The progress of a share between one place and the next; if they are equal, it jumps."""
     if low.number is not None and low.number == high.number:
         return select(share >= low, 1.0, 0.0)
     return ramp(share, low, high)

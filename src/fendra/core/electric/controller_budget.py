@@ -1,4 +1,4 @@
-"""The budget of one controller: memory, logic, and what its link carries."""
+"""The budget of one controller: memory, logic, and the load of its link."""
 
 from __future__ import annotations
 

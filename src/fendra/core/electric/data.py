@@ -69,7 +69,7 @@ def universes(lines: Sequence[tuple[int, int]]) -> int:
 
 
 def sacn_mbit(lines: Sequence[tuple[int, int]], rate_hz: float) -> float:
-    """What sACN needs of a network, in millions of bits a second.
+    """The load of sACN on a network, in millions of bits a second.
 
     >>> round(sacn_mbit([(170, 3)], 50.0), 4)
     0.2728

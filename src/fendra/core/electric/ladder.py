@@ -25,7 +25,7 @@ MOST_TAPS = 12
 BISECTIONS = 10
 
 LEAST_OHM = 1e-5
-"""What counts as no resistance: half a millimetre of wire."""
+"""Resistances below this count as none: half a millimetre of wire."""
 
 
 @dataclass(frozen=True)
@@ -52,7 +52,7 @@ class Ladder:
         return len(self.ohm) + 1
 
     def drop(self, load_a: Floats) -> Floats:
-        """By how much each rung is below the supply, in volts: (..., k), from loads (..., k) in A.
+        """The voltage drop at each rung, in volts: (..., k), from loads (..., k) in A.
 
         With one tap the current in each stretch is the sum of what lies beyond. With several, the
         conductance matrix is solved, which is banded and positive definite (Kirchhoff's current law
@@ -172,7 +172,7 @@ def extra_taps(
 
 @dataclass(frozen=True, slots=True)
 class _Choices:
-    """What m choices of taps so far can send on to the right; a row each.
+    """The current that m choices of taps so far can send on to the right; a row each.
 
     If the voltage drop here is `drop` volts, a choice sends slope * drop - need amperes. It allows
     a drop of at most `most`; beyond it an earlier rung would be below its voltage. path: the place
@@ -191,8 +191,8 @@ class _Choices:
         return _Choices(self.slope[rows], self.need[rows], self.most[rows], self.path[rows])
 
     def unbeaten(self) -> _Choices:
-        """The choices that no other one beats, that is, bears no less and sends no less at any
-        drop.
+        """The choices that no other one beats: a better one allows as much drop, and sends as much
+        at any drop.
         """
         sent = self.slope[:, None] * self.most - self.need[:, None]
         beats = (
@@ -270,7 +270,7 @@ class _Search:
         return arrivals, None
 
     def _with_tap(self, here: _Choices, fewer: _Choices, place: int) -> _Choices:
-        """The choices here, and those of one tap less with a tap at this place."""
+        """The choices here, and the choices of one tap less with a tap at this place."""
         first = len(self._taps)
         self._taps += [(place, before) for before in fewer.path.tolist()]
         return _Choices(

@@ -13,7 +13,7 @@ from fendra.core.catalogue.wires import (
 
 
 def bears_a(area_mm2: float) -> float:
-    """What a conductor bears for long, in amperes; between usual sizes, that of the smaller one.
+    """The continuous current of a conductor, in amperes; between usual sizes, the smaller one's.
 
     >>> bears_a(0.75), bears_a(0.326)
     (6.0, 1.0)
@@ -35,7 +35,7 @@ def fuse_for(peak_a: float) -> float | None:
 
 
 def wire_for(peak_a: float, metres: float, volts: float) -> float | None:
-    """The smallest usual cross-section that bears the fuse of a current, and takes no more than
+    """The smallest usual cross-section that can carry the fuse of a current, and drops no more than
     `MOST_DROP` of the voltage there and back; None if none does.
 
     >>> wire_for(4.0, 0.3, 5.0), wire_for(4.0, 2.0, 5.0)

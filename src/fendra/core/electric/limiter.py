@@ -41,7 +41,7 @@ class Limit:
     spans: tuple[Span, ...]
 
     def draw(self, rgb: Bytes) -> int:
-        """What the light of a frame draws, in microamperes times 255."""
+        """The current of a frame's light, in microamperes times 255."""
         return sum(int(span.sums(rgb).dot(span.weights)) for span in self.spans)
 
     def slack(self, rgb: Bytes) -> int:

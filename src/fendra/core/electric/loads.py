@@ -114,7 +114,7 @@ def feedings(design: Design) -> tuple[Feeding, ...]:
 
 @dataclass(frozen=True)
 class Loads:
-    """What a design's LEDs draw.
+    """The loads of a design's LEDs.
 
     feedings: the supplies. chips: how many chips listen to each address, line after line: (m,).
     spans: all spots, in order.
@@ -128,7 +128,7 @@ class Loads:
 
     @cached_property
     def idle_ua(self) -> Ints:
-        """What the dark LEDs of each line draw, in microamperes: (lines,)."""
+        """The current of each line's dark LEDs, in microamperes: (lines,)."""
         return np.array(
             [
                 self._chips_of(i).sum() * line.led_type.idle_ua
@@ -142,7 +142,7 @@ class Loads:
         return self.chips[start[line] : start[line + 1]]
 
     def lit(self, rgb: Bytes) -> Ints:
-        """What the light of frames draws on each line, in microamperes times 255.
+        """The current of frames' light on each line, in microamperes times 255.
 
         rgb: (..., n, 3) uint8. Gives (..., lines).
         """
@@ -166,7 +166,7 @@ class Loads:
         return self._with_idle(lit)
 
     def supply_a(self, line_a: Floats) -> Floats:
-        """The current of each supply, from that of the lines: (..., supplies)."""
+        """The current of each supply, from the currents of the lines: (..., supplies)."""
         columns = [line_a[..., [*feeding.lines]].sum(axis=-1) for feeding in self.feedings]
         return np.stack(columns, axis=-1)
 
@@ -225,7 +225,7 @@ class Loads:
 
 
 def make_loads(design: Design, layout: Layout) -> Loads:
-    """What a design's LEDs draw, chip by chip."""
+    """Work out the loads of a design's LEDs, chip by chip."""
     chips = count_chips(design, layout)
     of_spots = chips[layout.line_starts[layout.line] + layout.address]
     spans = tuple(_spans(design, layout.line, of_spots))

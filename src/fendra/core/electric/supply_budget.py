@@ -52,7 +52,7 @@ class SupplyBudget:
 
     @property
     def kept_a(self) -> float | None:
-        """What it can give: its limiter's budget, else its rating; None if unknown."""
+        """The most current: its limiter's budget, else its rating; None if unknown."""
         amps = self.feeding.budget_a
         return self.feeding.amps if amps is None else amps
 
@@ -68,7 +68,7 @@ class SupplyBudget:
 
     @property
     def bears_leds(self) -> int:
-        """How many of its LEDs it would bear at the brightest colour."""
+        """How many of its LEDs it can feed at the brightest colour."""
         kept_a = self.kept_a
         if kept_a is None or self.full_a <= kept_a or self.leds == 0:
             return self.leds
@@ -91,8 +91,9 @@ class SupplyBudget:
 
     @property
     def battery_a(self) -> float | None:
-        """What a converter takes of its battery at the peak, when that is nearly empty, in amperes;
-        None without both.
+        """The current into a converter at the peak, with the battery nearly empty, in amperes.
+
+        None without battery or converter.
         """
         supply = self.feeding.supply
         if supply is None or supply.battery is None or supply.converter is None:

@@ -15,5 +15,5 @@ def in_amps(value: float | None) -> str:
 
 
 def brightest_in_words(white_a: float, full_a: float) -> str:
-    """What the colour that draws most is called, from its current and that of white."""
+    """The name of the colour that draws most, from its current and white's."""
     return "full white" if full_a == white_a else "the brightest colour"

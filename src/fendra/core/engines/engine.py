@@ -49,13 +49,13 @@ class Engine(ABC):
 
     @abstractmethod
     def gains(self) -> list[int]:
-        """What the limiter lets through of the newest frame, for each of `plan.limits`;
+        """The share of the newest frame that the limiter lets through, for each of `plan.limits`;
         `limiter.FULL` is all.
         """
 
     @abstractmethod
     def memory(self) -> dict[str, float]:
-        """What it remembers from frame to frame: each memory cell by its name, and the limiters."""
+        """Its memory from frame to frame: each memory cell by its name, and the limiters."""
 
     @abstractmethod
     def recall(self, memory: Mapping[str, float], last_ms: int) -> None:
@@ -79,5 +79,5 @@ class Engine(ABC):
 
 
 def unknown(step: object, engine: str) -> EngineError:
-    """What an engine raises for a step of a plan that it does not know."""
+    """The error of an engine for a step of a plan that it does not know."""
     return EngineError(f"engine '{engine}' does not know the step {type(step).__name__}.")

@@ -26,7 +26,7 @@ from fendra.core.layout.wire import Wire
 
 @dataclass(frozen=True)
 class Painted:
-    """What one layer does to the light of its spots.
+    """The change that one layer makes to the light of its spots.
 
     number, path, space, scenes: as in `plan.Brush`. on: the place of its condition. results: for
     each channel that it changes, the place of the light after it. share: the place of a number; if
@@ -175,7 +175,7 @@ class _Lowering:
         return self._known[place, channel]
 
     def channels_of(self, root: str) -> Iterator[tuple[str, int]]:
-        """A root's name and place; of a colour those of its channels."""
+        """A root's name and place; for a colour, the names and places of its channels."""
         place = self._plan.graph.roots[root]
         width = self._graph.nodes[place].width
         for channel in range(width):
@@ -248,8 +248,8 @@ class _Lowering:
         return sorted(place for place in found if nodes[place].op != "const")
 
     def _terms(self, light: int) -> tuple[set[int], set[int]]:
-        """What is added to the light beneath, or is shown where it is larger, and what that is
-        multiplied with before; both empty if the light after a layer is anything else.
+        """The light that is added to the light beneath, or shown where it is larger, and the factor
+        of the light beneath; both empty if the light after a layer is anything else.
         """
         nodes, channels = self._graph.nodes, range(len(CHANNELS))
         node, rests = nodes[light], set[int]()
@@ -295,7 +295,7 @@ class _Lowering:
 
 
 _ROUNDING = 1e-5
-"""The shares of scenes, with all rounding, may be so much more than 1 together."""
+"""The most that rounding can lift the sum of the scenes' shares above 1."""
 
 
 class _Canvas:

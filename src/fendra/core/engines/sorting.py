@@ -84,7 +84,7 @@ class PerSpot:
         self._fixed = compute_fixed(self._graph, plan.columns, shape)
 
     def values(self, place: int, count: int) -> Array:
-        """Those at a place of the graph, as (count,) of its own kind."""
+        """The values at a place of the graph, as (count,) of their own kind."""
         dtype = self._graph.nodes[place].kind.dtype
         return np.ascontiguousarray(np.broadcast_to(self._fixed[place], (count,)), dtype)
 

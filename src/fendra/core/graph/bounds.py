@@ -38,7 +38,7 @@ class Bounds:
         return self.low > -_INFINITE and self.high < _INFINITE
 
     def union(self, other: Bounds) -> Bounds:
-        """What holds for either."""
+        """The bounds that hold for either."""
         return Bounds(min(self.low, other.low), max(self.high, other.high))
 
 
@@ -56,7 +56,7 @@ def bounds_of_values(values: Sequence[float] | Array) -> Bounds | None:
 
 
 def bounds_of(node: Node, args: Sequence[Bounds | None]) -> Bounds | None:
-    """The bounds of a number of width 1, from those of its arguments; None if unknown."""
+    """The bounds of a number of width 1, from its arguments' bounds; None if unknown."""
     if node.kind is Kind.TRUTH:
         return None
     if node.op == "const":

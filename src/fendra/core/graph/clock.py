@@ -52,7 +52,7 @@ def _ms(time_s: float) -> int:
 
 
 class Clock:
-    """What a tracer needs for time: the frame's clock and its step, and memory over frames."""
+    """A tracer's time: the frame's clock and its step, and memory over frames."""
 
     def __init__(self, tracer: Tracer) -> None:
         self.tracer = tracer
@@ -104,7 +104,7 @@ class Clock:
         return turned, phase_to_float(moved)
 
     def _ticks(self, start: Value) -> Value:
-        """Milliseconds since `start` was last true, which wrap as those of the clock do."""
+        """Milliseconds since `start` was last true; they wrap as the clock's do."""
         before = self.tracer.state(self.tracer.fresh_name("ticks"), 0, Kind.UINT)
         now = self._uint("uint_select", start, 0, self._uint("uint_add", before, self.dt_ms))
         self.tracer.remember(before, now)
@@ -141,7 +141,7 @@ class Clock:
     def count(self, event: Value, most: int) -> Value:
         """How often `event` became true, from 0, beginning again at `most`; unsigned.
 
-        What is true in the very first frame was so before, and does not count.
+        If it is true in the very first frame, that does not count.
         """
         before = self.tracer.state(self.tracer.fresh_name("count"), 0, Kind.UINT)
         next_one = self._uint("uint_mod", self._uint("uint_add", before, 1), max(most, 1))
@@ -177,7 +177,7 @@ class Clock:
         return self.tracer.apply("to_float", now) * 0.001
 
     def caught(self, event: Value, value: Value) -> Value:
-        """What `value` was when `event` was last true; 0 before that. A constant is itself."""
+        """`value` at the moment when `event` was last true; 0 before that. A constant is itself."""
         if self.tracer.lift(value, Kind.FLOAT).number is not None:
             return value
         before = self.tracer.state(self.tracer.fresh_name("caught"), 0.0, Kind.FLOAT)
@@ -264,7 +264,7 @@ class Clock:
         return now
 
     def earlier(self, value: Value) -> Value:
-        """What a number was in the frame before; 0 in the first."""
+        """A number's value in the frame before; 0 in the first."""
         before = self.tracer.state(self.tracer.fresh_name("earlier"), 0.0, Kind.FLOAT)
         self.tracer.remember(before, self._frame_number(value, "what is remembered"))
         return before

@@ -1,4 +1,4 @@
-"""What no frame changes: constants and per-spot values, computed once."""
+"""Values that no frame changes: constants and per-spot values, computed once."""
 
 from __future__ import annotations
 

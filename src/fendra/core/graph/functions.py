@@ -50,7 +50,7 @@ def nearest(x: Value) -> Value:
 
 
 def fraction(x: Value) -> Value:
-    """What is above the whole number at or below `x`: 0 up to, not including, 1."""
+    """`x` minus the whole number at or below it: 0 up to, not including, 1."""
     return x - floor(x)
 
 
@@ -164,7 +164,7 @@ def settle_share(dt_s: Value, time_constant_s: Operand) -> Value:
 
 
 def to_ms(seconds: Value) -> Value:
-    """Seconds in milliseconds. What is written is meant: 0.127 is 127, not 127.00001."""
+    """Seconds in milliseconds. A written number stays exact: 0.127 is 127, not 127.00001."""
     if seconds.number is None:
         return seconds * 1000.0
     return seconds.tracer.const(round(seconds.number * 1000, 3))
@@ -187,7 +187,7 @@ def table(values: Sequence[float], place: Value, *, whole: bool = False) -> Valu
 
 
 def pick(values: Sequence[Value], place: Value) -> Value:
-    """That of some numbers or colours whose place in the list is the whole number `place`."""
+    """The number or colour at the whole number `place` of a list."""
     found = values[0]
     for number, value in enumerate(values[1:], start=1):
         found = select(place == float(number), value, found)

@@ -60,7 +60,7 @@ RATES = tuple(Rate(bits) for bits in range(4))
 
 
 def rate_bits(node: Node, bits: Sequence[int]) -> int:
-    """How often a node changes, as the bits of a `Rate`, from those of the nodes before it.
+    """How often a node changes, as the bits of a `Rate`, from the bits of the nodes before it.
 
     Plain integers: designs have a thousand nodes, and enums are slow to combine.
     """

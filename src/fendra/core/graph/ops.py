@@ -20,7 +20,7 @@ import numpy as np
 
 
 class Kind(StrEnum):
-    """What a node holds."""
+    """The kind of a node's value."""
 
     FLOAT = "float"
     UINT = "uint"
@@ -41,7 +41,7 @@ UINT_MASK = 0xFFFF_FFFF
 LARGEST_UINT_FLOAT = 4294967040.0
 """The largest float32 below 2**32."""
 LARGEST = 1e9
-"""What comes in and what expressions give is held within plus and minus this."""
+"""Inputs and results of expressions are held within plus and minus this."""
 
 
 class Binds(IntEnum):
@@ -290,7 +290,7 @@ class Lookup:
 
 
 LOOKUPS = {Kind.FLOAT: "take", Kind.UINT: "uint_take"}
-"""What looks a number up in a table, which is the node's payload; the argument is the place."""
+"""Operations that read a table, which is the node's payload; the argument is the place."""
 
 
 @lru_cache(maxsize=256)

@@ -1,4 +1,4 @@
-"""What is computed when: numbers of every frame, and numbers of a layer while it is on."""
+"""When numbers are computed: in every frame, or while a layer is on."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ def needed(graph: Graph, places: Iterable[int]) -> Places:
 def schedule(
     graph: Graph, always: Iterable[int], layers: Sequence[Iterable[int]]
 ) -> tuple[Places, tuple[Places, ...]]:
-    """The numbers of a frame: those of every frame, and for each layer those that only it needs.
+    """The numbers of every frame, and for each layer the numbers that only it needs.
 
     always: places that every frame needs, beside the next values of the memory cells. layers: the
     places that each layer needs while it is on.

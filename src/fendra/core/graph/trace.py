@@ -37,7 +37,7 @@ CALLED = {
     Kind.UINT: "an unsigned whole number",
     Kind.TRUTH: "a condition",
 }
-"""What makers call the kinds of values."""
+"""The names that makers know for the kinds of values."""
 
 CONVERSIONS = {
     (Kind.UINT, Kind.FLOAT): "Write to_uint(value); an LED's own number is led.number.",
@@ -47,7 +47,7 @@ CONVERSIONS = {
 """How to write a value of the kind that is needed, by that kind and its own."""
 
 Operand: TypeAlias = Union["Value", float, int, bool]
-"""What an operator takes: a traced value or a plain number."""
+"""An argument of an operator: a traced value or a plain number."""
 
 
 class Tracer:
@@ -63,7 +63,7 @@ class Tracer:
 
     @contextmanager
     def within(self, origin: KeyPath) -> Iterator[None]:
-        """Note the place in the design of everything recorded meanwhile."""
+        """Note the place in the design of everything recorded inside the block."""
         before, self._origin = self._origin, origin
         try:
             yield
@@ -75,7 +75,7 @@ class Tracer:
         self.nodes[value.place] = labelled(self.nodes[value.place], name)
 
     def graph(self) -> Graph:
-        """What has been recorded so far."""
+        """The graph recorded so far."""
         return Graph(tuple(self.nodes), dict(self.roots), dict(self.start))
 
     def record(self, node: Node) -> Value:
@@ -133,7 +133,7 @@ class Tracer:
         return f"{stem}.{len(self.start)}"
 
     def remember(self, cell: Value, value: Value) -> None:
-        """What the memory cell holds in the next frame."""
+        """Set the memory cell's value for the next frame."""
         if value.rate & Rate.SPOT:
             raise GraphError(
                 f"'{cell.node.payload}' keeps one number, and this differs from LED to LED"

@@ -1,1 +1,1 @@
-"""Insight: what was on in a film, when and why, and what it draws."""
+"""Insight: which layers were on in a film, when and why, and the current."""

@@ -35,7 +35,7 @@ Light = tuple[float, float, float]
 
 @dataclass(frozen=True)
 class Touch:
-    """What one layer did to an LED at a moment.
+    """The change that one layer made to an LED at a moment.
 
     is_on: whether it did anything. why: its condition as it is written; scene: that for which it
     was painted, where scenes were mixed. read: the signals in its condition and parameters, and
@@ -228,7 +228,7 @@ class _Telling:
                     raise unknown(step, "explain")
 
     def _finish(self, finish: Finish) -> None:
-        """What a ceiling or a white balance does to the light."""
+        """The change that a ceiling or a white balance makes to the light."""
         if self._at_spot.row(finish.space) < 0:
             return
         after = self._at_spot.over(finish.number, self.light).light(finish.light)
@@ -273,7 +273,7 @@ class _Telling:
     def _touched(
         self, paint: Paint, light: Array, scene: str, is_in: bool
     ) -> tuple[Touch, Array]:  # fmt: skip
-        """What one layer does to the light of the spot."""
+        """Work out the change that one layer makes to the light of the spot."""
         design, roots, at_spot = self._plan.design, self._plan.graph.roots, self._at_spot
         layer, head = design.layer[paint.layer], f"{WHY}layer:{paint.layer}:"
         is_on = is_in and bool(at_spot.number(paint.on))

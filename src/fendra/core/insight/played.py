@@ -49,7 +49,7 @@ _last: list[tuple[ref[Plan], ref[Film], Played]] = []
 
 
 def played(plan: Plan, film: Film) -> Played:
-    """The numbers of a film; those of the last one that was asked for are kept."""
+    """The numbers of a film; the numbers of the last film are kept."""
     for of_plan, of_film, found in _last:
         if of_plan() is plan and of_film() is film:
             return found

@@ -17,7 +17,7 @@ from fendra.core.signals.playing import clock_of, heard_by
 
 
 class Given:
-    """What an engine was given for each frame of a film.
+    """The input of an engine for each frame of a film.
 
     end: the frame to stop before; all, if not given. now_ms: the clock of each frame.
     """
@@ -29,19 +29,19 @@ class Given:
         self._values, self._is_new = heard_by(film.tape, plan.fed, times)
 
     def news(self, frame: int) -> dict[str, float]:
-        """What was new of the signals in a frame."""
+        """The new values of the signals in a frame."""
         values = self._values[frame]
         return {self._fed[j]: values[j].item() for j in np.flatnonzero(self._is_new[frame])}
 
     def held(self, frame: int) -> dict[str, float]:
-        """What all signals were in a frame."""
+        """The values of all signals in a frame."""
         return dict(zip(self._fed, self._values[frame].tolist(), strict=True))
 
 
 def frames_of(
     plan: Plan, film: Film, end: int | None = None
 ) -> Iterator[tuple[int, dict[str, float]]]:
-    """What an engine was given for each frame of a film: the clock in ms, and the news.
+    """The input of an engine for each frame of a film: the clock in ms, and the news.
 
     plan: of the design that the film is of. end: the frame to stop before; all, if not given.
     """

@@ -41,7 +41,7 @@ DEEPEST = 100
 
 @dataclass
 class Scope:
-    """What an expression may name.
+    """The names that an expression may use.
 
     look_up: gives the value of a name, or None if there is no such name.
     names: all names that `look_up` knows, for "did you mean". of_leds: names that each LED has a
@@ -247,7 +247,7 @@ class _Compiler:
         return value
 
     def _item(self, node: ast.Subscript, name: str) -> Value:
-        """The number of a vector whose place is worked out; one beyond its ends is the last one."""
+        """The number of a vector at a computed place; beyond the ends, the last one."""
         items = self._scope.items(name) if self._scope.items is not None else None
         if items is None:
             self._value(node.value)  # reports an error in the name itself
@@ -403,7 +403,7 @@ class _Compiler:
         return functions.table(places[:, axis].tolist(), functions.to_uint(number))
 
     def _distance(self, node: ast.Call) -> Value:
-        """How far a spot is from a point (x, y), or (x, y, z)."""
+        """The distance of a spot from a point (x, y), or (x, y, z)."""
         if len(node.args) not in (2, 3):
             raise self._error(node, "distance takes x, y, or x, y, z, as in: distance(0, 120) < 50")
         total: Value | None = None

@@ -11,13 +11,13 @@ from fendra.core.graph.trace import Value
 from fendra.core.names import did_you_mean, listed
 
 BY, ELSE = "by", "else"
-"""The keys of a table that say what it is looked up by, and what holds where nothing fits."""
+"""The keys of a table for the name that looks it up, and for the value where nothing fits."""
 
 
 def entries(
     table: Mapping[str, object], words: Mapping[str, int] | None, path: KeyPath, report: Report
 ) -> dict[str, float] | None:
-    """The number of each key of a table, but for `by` and `else`. What is wrong is reported.
+    """The number of each key of a table, but for `by` and `else`. Mistakes are reported.
 
     words: of the choice that it is looked up by; None if that is a number. Gives None if
     `by` is missing, or `else` where not every word has its own entry.

@@ -73,7 +73,7 @@ def read(text: str) -> ast.expr:
 
 
 def _as_in(problem: str) -> str:
-    """What to write for an expression whose meaning is unclear."""
+    """The text to write for an expression whose meaning is unclear."""
     if "ends too early" in problem:
         return "Add what is missing at its end, as in: brake > 0.1."
     if "never closed" in problem:

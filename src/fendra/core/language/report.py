@@ -1,4 +1,4 @@
-"""What is wrong with an expression, as a finding."""
+"""Report a problem of an expression as a finding."""
 
 from __future__ import annotations
 

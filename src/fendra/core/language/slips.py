@@ -67,11 +67,11 @@ _SLIPS: dict[str, Callable[[str], str]] = {
         r"\b(\d+(?:\.\d+)?)\s*%", lambda found: f"{float(found[2]) / 100:g}"
     ),
 }  # fmt: skip
-"""What is wrong, and the text without it, in the order in which they are tried."""
+"""Problems, and the corrected text for each, in the order in which they are tried."""
 
 
 def slip_in(text: str) -> tuple[str, str] | None:
-    """What is wrong with an expression that does not parse, and the text as it should be.
+    """The problem of an expression that does not parse, and the corrected text.
 
     >>> slip_in("left && brake = 1")
     ('write the word `and`, not &&', 'left and brake == 1')

@@ -1,4 +1,4 @@
-"""An unknown name in an expression: what is wrong, and what to write."""
+"""An unknown name in an expression: the problem and the cure."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ def unknown_name(
     name: str, text: str, *, names: Iterable[str], texts: Collection[str], of_leds: Collection[str],
     has_signals: bool, is_colour_wanted: bool,
 ) -> tuple[str, str]:  # fmt: skip
-    """What is wrong with a name in an expression, and the cure.
+    """The problem of a name in an expression, and the cure.
 
     names: the known names. texts: names that contain a text. of_leds: names with a value for each
     LED, where one value for all is needed. has_signals: whether signals are allowed.

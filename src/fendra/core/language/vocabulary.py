@@ -1,4 +1,4 @@
-"""The vocabulary of the expression language: its functions, and what each takes."""
+"""The vocabulary of the expression language: its functions and their arguments."""
 
 from __future__ import annotations
 

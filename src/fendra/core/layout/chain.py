@@ -41,7 +41,7 @@ class ChainPart:
 class _Node:
     """A part or a copy of an assembly before poses are known.
 
-    scope: the copies it is in. order: as of a `ChainPart`.
+    scope: the copies it is in. order: see `ChainPart`.
     """
 
     name: str
@@ -68,7 +68,7 @@ class Chain:
 def unfold(design: Design, report: Report) -> Chain:
     """Every part of a design in wire order, line after line. Mistakes are reported.
 
-    A part that is placed on an unknown one is where its own keys say.
+    A part on an unknown part is placed by its own keys alone.
     """
     nodes: list[_Node] = []
     for i, line in enumerate(design.line):

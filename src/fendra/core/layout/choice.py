@@ -420,7 +420,7 @@ def in_words(on: Spots) -> str:
 
 
 def farthest(layout: Layout, spots: Ints, count: int) -> Ints:
-    """Those of the spots that are farthest from the middle of them all; ascending."""
+    """The spots that are farthest from the middle of all; ascending."""
     if len(spots) == 0:
         return spots
     spots = spots[np.argsort(layout.order[spots])]  # of equally far ones the first

@@ -21,7 +21,7 @@ TEXT_COLUMNS = ("line", "part", "name")
 """Columns that hold a name; expressions compare them with a text."""
 
 SPOT_COLUMNS = (*COLUMNS, *FACING_COLUMNS, *TEXT_COLUMNS)
-"""All that an expression may say of a spot by itself."""
+"""The columns of a single spot that an expression may use."""
 
 ORDER_COLUMNS = ("along", "rank", "across", "up", "angle", "radius")
 """Columns that a layer has beside the layout's: where a spot is on its trail, and among its spots

@@ -1,4 +1,4 @@
-"""Poses: how a part's own axes lie in those of the thing."""
+"""Poses: how a part's own axes lie in the axes of the thing."""
 
 from __future__ import annotations
 
@@ -40,11 +40,11 @@ class Pose:
         return cls(matrix, np.array(part.at, float))
 
     def within(self, outer: Pose) -> Pose:
-        """This pose, if its own axes lie in those of another."""
+        """This pose, if its own axes lie in the axes of another."""
         return Pose(outer.matrix @ self.matrix, outer.matrix @ self.move + outer.move)
 
     def points(self, points: Floats) -> Floats:
-        """Points (n, 3) of the part's axes in those of the thing."""
+        """Points (n, 3) of the part's axes in the axes of the thing."""
         return np.asarray(points @ self.matrix.T + self.move)
 
     def ways(self, vectors: Floats) -> Floats:

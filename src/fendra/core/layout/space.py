@@ -103,7 +103,7 @@ FEW_PLACES = 3000
 
 
 def to_nearest(places: Floats) -> Floats:
-    """How far each place is from the nearest other one: (n,) of (n, 2), each place once.
+    """The distance of each place to the nearest other one: (n,) of (n, 2), each place once.
 
     >>> to_nearest(np.array([[0.0, 0.0], [0.0, 3.0], [4.0, 0.0]])).tolist()
     [3.0, 3.0, 4.0]

@@ -254,7 +254,7 @@ def _vectors(position: Floats, facing: Floats) -> dict[str, Floats]:
 def place(design: Design, report: Report | None = None) -> Layout:
     """Put every LED of a design at its place.
 
-    What is wrong goes into the report, and a part that cannot be placed is left out of the
+    Mistakes go into the report, and a part that cannot be placed is left out of the
     layout; without a report it raises DesignError.
     """
     found = Report() if report is None else report

@@ -1,4 +1,4 @@
-"""Views: from which side a thing is looked at, and what lies across and up in the picture."""
+"""Views: the side from which a thing is seen, and the picture's axes across and up."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ class View:
         return np.asarray(points)[:, [self.across, self.upward]]
 
     def towards(self, vectors: Floats) -> Floats:
-        """How much each of the directions (n, 3) points to who looks, -1 to 1."""
+        """How much each of the directions (n, 3) points to the viewer, -1 to 1."""
         return np.asarray(vectors)[:, self.depth] * self.sense
 
     def label(self, axis: int, unit: str) -> str:
@@ -79,7 +79,7 @@ def best_view(position: Floats, facing: Floats) -> ViewName:
 
 
 MOSTLY = 0.5
-"""How far LEDs look down on average before they are looked at from below."""
+"""LEDs that face down more than this on average are shown from below."""
 
 TOP = 2
 """The axis along which one looks from above and below."""

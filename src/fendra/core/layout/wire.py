@@ -1,4 +1,4 @@
-"""What goes down the wires: a frame's bytes for each line, in wire order and colour order."""
+"""The bytes on the wires: a frame's bytes for each line, in wire order and colour order."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ class Stretch:
 
 @dataclass(frozen=True)
 class Wire:
-    """What goes down one line: its spots follow those of the line before it.
+    """The bytes of one line: its spots follow the spots of the line before it.
 
     number: its place in the design. order: the letters of its channels, in wire order.
     """

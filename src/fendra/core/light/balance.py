@@ -26,7 +26,7 @@ def gains_of(x: float, y: float) -> Shares:
     """The shares of red, green and blue that look white (D65) on LEDs whose full light is at x, y.
 
     x, y: CIE 1931 chromaticity of all three channels at full, as a meter shows it. The channels'
-    own colours are taken for those of sRGB. The largest share is 1.
+    own colours are assumed to be sRGB's. The largest share is 1.
 
     Raises ValueError if no shares of the three make white.
 

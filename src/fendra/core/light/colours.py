@@ -80,7 +80,7 @@ _SHORT_OF_HASH = re.compile(r"(?:0x|#)?(?:([0-9a-f]{6})(?:[0-9a-f]{2})?|([0-9a-f
 
 
 def colour_meant(text: str) -> str | None:
-    """The colour that somebody meant: digits without #, with 0x, or three numbers.
+    """The colour that the user meant: digits without #, with 0x, or three numbers.
 
     >>> colour_meant("ff7a00"), colour_meant("255, 122, 0"), colour_meant("#ff7a0080")
     ('#ff7a00', '#ff7a00', '#ff7a00')

@@ -20,7 +20,7 @@ from fendra.core.arrays import Array
 SLOWEST_HZ = 25.0
 """No pattern of red and green is slower: at so little light the eye follows no flicker as quick."""
 BLUE_TAKES = 2
-"""Patterns of blue are so much longer."""
+"""Patterns of blue are longer by this factor."""
 MOST_FRAMES = 8
 
 
@@ -38,7 +38,7 @@ def dither_frames(rate_hz: float) -> int:
 
 
 def offsets(frames: int) -> list[float]:
-    """What is added to light in bytes before it is rounded, in each frame of a pattern.
+    """The offsets that are added to light in bytes before rounding, in each frame of a pattern.
 
     Frames that follow each other are far apart: places with their bits turned round.
 

@@ -1,4 +1,4 @@
-"""What somebody saw on the bench, as text, and the lines of the design that follow from it."""
+"""The user's answers on the bench, as text, and the lines of the design that follow from them."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ _WORDS = {"top": "front", "bottom": "back", "rear": "back", "up": "front", "down
 
 @dataclass(frozen=True)
 class Verdict:
-    """A conclusion from what somebody saw.
+    """A conclusion from the user's answers.
 
     words: the conclusion. ways: each a list of changes that explain it; empty if nothing needs a
     change, or nothing explains it. hint: how to tell several ways apart.
@@ -99,7 +99,7 @@ def pairs(text: str) -> dict[str, str]:
 def judge(
     bench: Bench, line: str | None, part: str | None, text: str, sent: Collection[str] = ()
 ) -> Verdict:
-    """Draw a conclusion from what somebody saw: colours, lines, parts, a count, or places.
+    """Draw a conclusion from the user's answers: colours, lines, parts, a count, or places.
 
     sent: the patterns that were sent; the next one will be another. Raises LayoutError for texts or
     names that make no sense.
@@ -267,9 +267,9 @@ def judge_count(bench: Bench, line: str | None, part: str | None, text: str) -> 
 def judge_places(
     bench: Bench, part: str | None, text: str, sent: Collection[str] = ()
 ) -> Verdict:  # fmt: skip
-    """What is wrong with the map of a part, or of all, from where marks and the walk were seen.
+    """The mistakes in the map of a part, or of all, from where marks and the walk were seen.
 
-    A design with one part needs no name of it. Raises LayoutError for a text or a part that cannot
+    A design with one part needs no part name. Raises LayoutError for a text or a part that cannot
     be made sense of.
     """
     seen, angle = read_seen(text)
@@ -346,7 +346,7 @@ def _next(sent: Collection[str], seen: Seen, part: str | None, parts: int) -> st
 
 
 def _again(pattern: str, whose: str = "") -> str:
-    """What to send next, as it is written on the command line."""
+    """The next pattern to send, as written on the command line."""
     if " " in whose:
         return f"Next send {pattern} to {whose}."
     return f"Next send: fendra probe DESIGN {pattern}" + (f" --part {whose}." if whose else ".")

@@ -124,12 +124,12 @@ class Bench:
 
     @cached_property
     def dark_a(self) -> Floats:
-        """What each supply gives while all is dark, in amperes."""
+        """The current of each supply while all is dark, in amperes."""
         feed, idle_a, _ = self._figures
         return np.asarray(np.bincount(feed, idle_a, len(self.feeds)), np.float64)
 
     def full_a(self, step: PatternStep) -> Floats:
-        """What a step draws from each supply at full level, beside the dark LEDs."""
+        """The current of a step from each supply at full level, without the dark LEDs."""
         feed, _, channel_a = (column[step.rows] for column in self._figures)
         has_white = np.array(["W" in each.channels for each in self.design.line])
         plain = np.pad(step.light, ((0, 0), (0, 1)))
@@ -141,7 +141,7 @@ class Bench:
         )
 
     def draw_a(self, step: PatternStep, level: float) -> Floats:
-        """What a step draws of each supply, in amperes, dark LEDs included.
+        """The current of a step from each supply, in amperes, dark LEDs included.
 
         Chips draw a channel's full current times its share of full light (data sheets, typical).
         """

@@ -78,7 +78,7 @@ def arrangements(bench: Bench) -> Iterator[Arrangement]:
 
 
 def reversed_parts(bench: Bench) -> Iterator[Arrangement]:
-    """Every part by itself, fed from its other end."""
+    """Every part alone, fed from its other end."""
     for block in blocks_of(bench):
         _, line, _, place = block.path
         part = bench.design.line[int(line)].part[int(place)]
@@ -133,7 +133,7 @@ def _exchanged_lines(bench: Bench) -> Iterator[Arrangement]:
 
 
 def exchanged_plugs(design: Design, a: int, b: int) -> Way:
-    """What to write where two lines are plugged in the other way round: each other's pins, or,
+    """The cure for two lines that are plugged in the other way round: each other's pins, or,
     where no pins are written, each other's place in the file.
     """
     one, other = design.line[a], design.line[b]
@@ -161,7 +161,7 @@ _SIDES = {
     "rear": (1, -1), "tail": (1, -1), "top": (2, 1), "upper": (2, 1), "bottom": (2, -1),
     "lower": (2, -1), "belly": (2, -1),
 }  # fmt: skip
-"""What a word in a part's name says of its place: axis, and which end of it."""
+"""The place that a word in a part's name stands for: axis, and which end of it."""
 
 
 def misnamed(places: Sequence[tuple[str, Floats]]) -> int:

@@ -15,7 +15,7 @@ _SENT = ("red", "green", "blue", "white")
 
 @dataclass(frozen=True)
 class ColourOrder:
-    """A conclusion from the colours that somebody saw.
+    """A conclusion from the colours that the user saw.
 
     order: the colour order to write; None if no LED can have shown this. words: what it means.
     """

@@ -44,7 +44,7 @@ class Move:
 
 Cure: TypeAlias = Change | Exchange | Move
 Way: TypeAlias = tuple[Cure, ...]
-"""Cures that belong together. Their paths are those of the file as it is."""
+"""Cures that belong together. Their paths are the paths of the unchanged file."""
 
 
 def cured(values: Mapping[str, Any], way: Sequence[Cure]) -> dict[str, Any]:

@@ -1,4 +1,4 @@
-"""What is wrong with a map, from where marks and the walk's first steps were seen.
+"""The mistakes in a map, from where the user saw marks and the walk's first steps.
 
 Every change of a part's keys that makers get wrong is tried: the places that it would give are
 looked at as a person would, and the changes under which that person sees what was seen explain it.
@@ -45,7 +45,7 @@ _COST = {
 """The likelier a mistake, the less; `at` follows from the others."""
 
 _USUAL = 1.2
-"""What the keys of other shapes cost."""
+"""The cost of the keys of other shapes."""
 
 SAME = 0.2
 """Explanations that cost at most this much more than the best one are listed too."""
@@ -55,7 +55,7 @@ MOST_TOLD = 4
 
 @dataclass(frozen=True)
 class Seen:
-    """What was seen; empty if nobody looked.
+    """The user's sightings; empty if nobody looked.
 
     red, green: where the marks of the pattern `corners` were. start: where the walk began; runs:
     which way it went first; then: whether, after its first row, it turned or jumped. lit: the part
@@ -102,7 +102,7 @@ def cost_of(changes: Mapping[str, Any]) -> float:
 
 @dataclass(frozen=True)
 class Looked:
-    """A part as somebody looks at it.
+    """A part as the user looks at it.
 
     link: as it is written. per: LEDs per address. unit_mm: the design's unit. skipped: its
     addresses without visible LEDs.
@@ -120,7 +120,7 @@ class Looked:
 
     @cached_property
     def sight(self) -> Sight:
-        """The side from which somebody looks at it."""
+        """The side from which the user looks at it."""
         position, facing, _ = leds_of(self.link, self.unit_mm)
         return sight_of(position, facing)
 
@@ -138,7 +138,7 @@ class Looked:
 
 
 def see(looked: Looked, position: Floats, lit: str = "", at: str = "") -> Seen:
-    """What somebody sees of a part whose LEDs are really at other places (n, 3) mm.
+    """The sightings of a part whose LEDs are really at other places (n, 3) mm.
 
     lit, at: what is lit then, and where on the whole thing.
     """
@@ -172,7 +172,7 @@ def _then(looked: Looked, flat: Floats) -> str:
 
 @dataclass(frozen=True)
 class Outlook:
-    """What one would see if the design were changed like this.
+    """The sightings to expect if the design were changed like this.
 
     changes: the new keys of a part, None to remove one; path: its place. before: other changes, and
     their cost. position: (n, 3) mm, where the LEDs are then.
@@ -198,7 +198,7 @@ class Outlook:
 
 
 def outlooks(looked: Looked, angles: Sequence[float] = ()) -> list[Outlook]:
-    """What would be seen after each change of keys; see `candidates`."""
+    """The sightings after each change of keys; see `candidates`."""
     found = []
     for changes, part in candidates(looked, angles):
         position = looked.position(part)
@@ -216,7 +216,7 @@ def possible(looked: Looked, angle: float | None) -> list[Outlook]:
 
 
 def explain(every: Sequence[Outlook], seen: Seen) -> list[Outlook]:
-    """The changes that explain what somebody saw, the likeliest first; empty if there are none.
+    """The changes that explain the sightings, the likeliest first; empty if there are none.
 
     Changes that put every LED at the same place count as one, the simplest.
     """
@@ -240,13 +240,13 @@ C = TypeVar("C", bound=_Costs)
 
 
 def likeliest(every: Iterable[C]) -> list[C]:
-    """Those that cost as little as the cheapest, or hardly more; the cheapest first."""
+    """The changes that cost as little as the cheapest, or hardly more; the cheapest first."""
     ranked = sorted(every, key=lambda each: each.cost)
     return [each for each in ranked if each.cost <= ranked[0].cost + SAME]
 
 
 def _begins_at(looked: Looked, ring: Ring, position: Floats, angle: float) -> bool:
-    """Whether a ring's first LED is at an angle, as it is looked at; to half a degree."""
+    """Whether a ring's first LED is at an angle, in the user's view; to half a degree."""
     centre = looked.link.pose.points(np.array([ring.centre])) * looked.unit_mm
     x, y = looked.sight.flat(position[:1] - centre)[0]
     off = (float(np.degrees(np.arctan2(y, x))) - angle + 180) % 360 - 180
@@ -254,7 +254,7 @@ def _begins_at(looked: Looked, ring: Ring, position: Floats, angle: float) -> bo
 
 
 def check_seen(looked: Looked, seen: Seen, whole: Sight) -> None:
-    """Raises LayoutError for words that say no place or way. whole: from where all is looked at."""
+    """Raises LayoutError for words that name no place or way. whole: the whole thing's sight."""
     sight = looked.sight
     ways = ("left", "right", *(("up", "down") if sight.top == "top" else (sight.top, sight.bottom)))
     known: dict[str, Sequence[str]] = {
@@ -337,7 +337,7 @@ class Turned:
     matrix: tuple[tuple[int, int], tuple[int, int]]
 
     def cure(self, sight: Sight) -> str:
-        """What to write for a place [x, y, z] of the map."""
+        """The text to write for a place [x, y, z] of the map."""
         signs = {1: "", -1: "-"}
         cells = [
             f"{signs[round(float(row[axis]))]}{'xyz'[axis]}"

@@ -1,4 +1,4 @@
-"""What explains what was seen on the bench: mistakes in the keys of a part, parts and lines that
+"""Explanations of the sightings on the bench: mistakes in the keys of a part, parts and lines that
 are exchanged, parts elsewhere in the chain, places with a wrong sign.
 """
 
@@ -45,12 +45,12 @@ from fendra.core.probe.marks import Sight, Whole, places_in_words, quadrants
 from fendra.core.shapes import Part
 
 TURNED, TURNED_BY_NAME = 1.4, 0.8
-"""What a map costs that is turned or mirrored as a whole; less where names say the same."""
+"""The cost of a map that is turned or mirrored as a whole; less if names say the same."""
 
 
 @dataclass(frozen=True)
 class Explanation:
-    """What explains what was seen of all: cures, none if the map is right, or a map that is
+    """The cures that explain the sightings of the whole: none if the map is right, or a map that is
     turned. cost: the likelier, the less.
     """
 
@@ -60,7 +60,7 @@ class Explanation:
 
 
 def looked_at(design: Design, layout: Layout, name: str) -> Looked:
-    """A part as it is looked at."""
+    """A part in the user's view."""
     link = next(link for link in unfold(design, Report()).links if link.name == name)
     row = layout.part_row(name)
     led = design.line[row.line].led_type
@@ -72,9 +72,9 @@ def looked_at(design: Design, layout: Layout, name: str) -> Looked:
 def explanations(
     bench: Bench, looked: Looked, row: PartRow, seen: Seen, angle: float | None
 ) -> list[Outlook]:
-    """What explains what was seen of a part, the likeliest first; empty if nothing does.
+    """The explanations of a part's sightings, the likeliest first; empty if there are none.
 
-    Raises LayoutError for words that say no place or way.
+    Raises LayoutError for words that name no place or way.
     """
     whole = Whole(bench)
     check_seen(looked, seen, whole.sight)
@@ -90,7 +90,7 @@ def explanations(
 
 
 def _seen(whole: Whole, looked: Looked, position: Floats, lit: str) -> Seen:
-    """What is seen of a part whose LEDs are really at other places, those of another."""
+    """The sightings of a part whose LEDs are really at the places of another."""
     return see(looked, position, lit, whole.place(position))
 
 

@@ -112,7 +112,7 @@ def sight_of(position: Floats, facing: Floats) -> Sight:
 
 
 class Whole:
-    """The whole map, to say where in it something is. sight: the side from which somebody looks."""
+    """The whole map, to name places in it. sight: the side from which the user looks."""
 
     def __init__(self, bench: Bench) -> None:
         rows = np.flatnonzero(~np.isnan(bench.position[:, 0]))

@@ -55,7 +55,7 @@ class Pattern:
         return [*self.make(bench, speed)]
 
     def level(self, bench: Bench, steps: list[PatternStep]) -> float:
-        """The level, linear, that the supplies bear."""
+        """The highest level, linear, that the supplies allow."""
         return bench.level_for(steps, self.share, self.most)
 
 

@@ -27,7 +27,7 @@ ONSET_GAP_S = 0.12
 
 @dataclass(frozen=True)
 class SoundLevels:
-    """What one look at the sound gave. level, peak: 0 to 1. bands: each 0 to 1. onset: how strong
+    """One look at the sound. level, peak: 0 to 1. bands: each 0 to 1. onset: how strong
     one that began just now is, 0 to 1; 0 if none did.
     """
 
@@ -133,7 +133,7 @@ class Listener:
         return SoundLevels(level, self._peak, tuple(bands), self._onset(bands_db))
 
     def _top(self, loudest_db: float) -> float:
-        """What counts as 1."""
+        """The level that counts as 1."""
         return loudest_db if self._fixed_db is None else -self._fixed_db
 
     def _onset(self, bands_db: Array) -> float:

@@ -54,7 +54,7 @@ class Spaced(Part):
         return self.pitch
 
     def places(self, unit_mm: float) -> Floats:
-        """How far along the way each LED is, from its start: (n,).
+        """The distance of each LED along the way, from its start: (n,).
 
         Raises ValueError if more would fit than a part may have.
         """

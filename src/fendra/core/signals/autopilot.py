@@ -1,4 +1,4 @@
-"""What an autopilot says by MAVLink, as firmware reads it from a serial port: messages and fields.
+"""The MAVLink messages and fields of an autopilot that firmware reads from a serial port.
 
 Places, types and units are those of the message set "common" (its fields in the order of the wire,
 the longest types first); `check` is the byte that each message adds to its checksum. The names are

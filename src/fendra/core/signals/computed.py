@@ -35,7 +35,7 @@ class Computed:
     dropped: Iterable[str] = ()
 
     def value(self, of: Of, path: KeyPath) -> Value | None:
-        """What `of` gives; None if it is wrong, which is reported."""
+        """The value of `of`; None if it is wrong, which is reported."""
         kind = kind_of(self.signal)
         if isinstance(of, str):
             wants_truth = kind.wants_truth(self.signal)
@@ -92,7 +92,7 @@ class Computed:
         )
 
     def _by_conditions(self, table: Mapping[str, Plain], path: KeyPath) -> Value | None:
-        """The first word whose condition holds; else that of `else`, or the fallback."""
+        """The first word whose condition holds; otherwise the word of `else`, or the fallback."""
         kind, known = kind_of(self.signal), self.signal.numbers
         rest: Plain = table.get(ELSE, kind.fallback(self.signal))
         found = self._word(rest, (*path, ELSE))

@@ -16,7 +16,7 @@ from fendra.core.graph.trace import Value
 from fendra.core.light.colours import is_colour, parse_colour
 
 FULL_CELL_V = 4.25
-"""A lithium cell at full charge, and what a meter may be wrong by."""
+"""The volts of a full lithium cell, plus the error of a meter."""
 LEAST_PACK_V = 2.0
 """Below this voltage no pack is connected, and no cells are guessed."""
 
@@ -48,7 +48,7 @@ class Fed:
 
 @dataclass(frozen=True)
 class ConditionStep:
-    """A step of conditioning: the keys that turn it on, and what it does; `what` is for people."""
+    """A step of conditioning: the keys that turn it on, and its function; `what` is for people."""
 
     keys: tuple[str, ...]
     what: str
@@ -140,7 +140,7 @@ NUMBER_STEPS = (
     ConditionStep(("slew",), "limits how quickly it changes", _slewed),
     ConditionStep(("smooth",), "follows it with a time constant", _followed),
 )
-"""What is done to a number, and to each number of a vector, in this order."""
+"""The steps for a number, and for each number of a vector, in this order."""
 
 
 def _debounced(is_on: Value, fed: Fed) -> Value:
@@ -180,7 +180,7 @@ SWITCH_STEPS = (
     ConditionStep(("hold",), "keeps it on for a time after", _held),
     ConditionStep(("fallback",), "replaces the value while the signal is lost", _on_or_fallback),
 )
-"""What is done to a switch, in this order."""
+"""The steps for a switch, in this order."""
 
 
 def thresholds(signal: Signal | Input) -> tuple[float, float] | None:

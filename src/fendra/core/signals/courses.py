@@ -88,7 +88,7 @@ def written(
 
 
 def typed(design: Design, text: str) -> tuple[str, Course]:
-    """A signal and its course, as somebody types it while it runs: `rpm=6200`, `rpm=0:8000:6s` or
+    """A signal and its course, as the user types it during a run: `rpm=6200`, `rpm=0:8000:6s` or
     `mode=calm,wild:3s`. Raises SignalError.
     """
     name, _, rest = text.partition("=")

@@ -28,12 +28,12 @@ INPUT_STEPS = (
     (("on_at", "off_at"), "turns a number into a switch"),
     (("bands",), "turns a number into a word of a choice"),
 )
-"""What is done to an input, before the steps of its signal, in this order: keys, and what for."""
+"""The steps for an input, before the steps of its signal, in this order: keys and purpose."""
 
 
 @dataclass(frozen=True)
 class Scaled:
-    """Along straight lines between points (raw, value). goes_on: also beyond the outer ones."""
+    """Follow straight lines between points (raw, value). goes_on: also beyond the outer ones."""
 
     points: Points
     goes_on: bool
@@ -55,7 +55,7 @@ class Scaled:
 
 @dataclass(frozen=True)
 class Switched:
-    """On and off, as a number passes the limits; between them nothing changes.
+    """A switch that a number turns on and off at the limits; between them nothing changes.
 
     ends: where it turns on, and off. on, off: the signal's numbers for both.
     """
@@ -86,7 +86,7 @@ class Switched:
 
 @dataclass(frozen=True)
 class Banded:
-    """The number of a word: that of the band in which a number lies; each begins at one of `begins`
+    """The number of the word whose band a number lies in; each begins at one of `begins`
     but for the first.
     """
 
@@ -126,7 +126,7 @@ def door_of(signal: Signal, given: Input) -> Door | None:
 
 
 def on_and_off(signal: Signal) -> tuple[float, float]:
-    """The numbers that a switch takes for on and for off: 1 and 0, or what lies beyond its ends.
+    """The numbers that a switch takes for on and for off: 1 and 0, or numbers beyond its limits.
 
     >>> on_and_off(Signal(kind="switch", on_at=20, off_at=40))
     (19.0, 41.0)

@@ -1,4 +1,4 @@
-"""What a controller knows again after it was off: knobs, and scenes that a button steps through."""
+"""The memory of a controller while it is off: knobs, and scenes that a button steps through."""
 
 from __future__ import annotations
 

@@ -10,7 +10,7 @@ from fendra.core.document.signal import Pin
 
 @dataclass(frozen=True)
 class PinKind:
-    """What is connected to a pin.
+    """A kind of thing that is connected to a pin.
 
     tells: its raw numbers, in words. feeds: kinds of signals that it can feed. keys: the keys of
     its table, beside those that all pins have. pulls: whether the chip can pull it while nothing is

@@ -25,7 +25,7 @@ class Event:
 
 
 Raw: TypeAlias = bool | float | str | Event | Sequence[Any] | Mapping[str, Any] | np.ndarray
-"""What a source may give for a signal."""
+"""The values that a source may give for a signal."""
 
 
 def number_of(name: str, raw: Any) -> float:

@@ -94,7 +94,7 @@ class Tape:
             yield time_s, {name: value for name, value in values if not math.isnan(value)}
 
     def heard(self, names: Sequence[str], times: Floats) -> tuple[Floats, Truths]:
-        """What is known of signals at ascending times.
+        """The known values of signals at ascending times.
 
         Gives two arrays (times, names): the newest value up to and with the time, 0 before the
         first, and whether there was one since the time before.

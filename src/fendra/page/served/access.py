@@ -30,7 +30,7 @@ MOST_KNOWN = 1000
 
 
 class Right(IntEnum):
-    """What somebody may: nothing, look, steer, or change the design's file as well."""
+    """Rights: nothing, look, steer, or change the design's file as well."""
 
     NOTHING = 0
     LOOK = 1
@@ -89,7 +89,7 @@ class Gate:
         return True  # a bare address cannot be made to lead elsewhere
 
     async def right(self, token: str, peer: str) -> Right:
-        """What a token lets a peer do. A wrong one is answered slowly. Raises Refusal."""
+        """The right that a token gives a peer. A wrong one is answered slowly. Raises Refusal."""
         if self.tokens is None:
             return Right.OWN
         count, since_s = self._wrong.get(peer, (0, 0.0))

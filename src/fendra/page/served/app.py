@@ -48,7 +48,7 @@ FILES = {
     "/live.css": ("built/live.css", "text/css"),
     "/licences.txt": ("built/live-licences.txt", "text/plain"),
 }
-"""What is the same for everybody, and says nothing of a design."""
+"""Files that are the same for everybody, and contain nothing of a design."""
 
 
 def make_app(served: Served) -> Starlette:
@@ -181,7 +181,7 @@ class Floods:
 
 
 async def _body_of(request: Request, call: Call) -> Any:
-    """What was sent along, as its model says. Raises Refusal."""
+    """The body of a request, checked by its model. Raises Refusal."""
     if call.body is None:
         return None
     said = request.headers.get("content-length", "0")

@@ -48,7 +48,7 @@ _COLOURS = ["red", "green", "blue", "white", "dark"]
 
 
 class LiveBench(Thread):
-    """Plays a pattern on outputs until it is stopped; takes what somebody saw.
+    """Plays a pattern on outputs until it is stopped; takes the user's answers.
 
     path: the design's file. model: reads it. tell: reports failures. told: called with each sent
     frame. changed: called when there is something new to see.
@@ -103,7 +103,7 @@ class LiveBench(Thread):
         self._poke()
 
     def saw(self, text: str) -> None:
-        """Take what somebody saw, as `fendra probe --saw` does. Raises LayoutError."""
+        """Take the user's answers, as `fendra probe --saw` does. Raises LayoutError."""
         if len(text) > 400:
             raise LayoutError("that answer is too long")
         with self._lock:
@@ -140,14 +140,14 @@ class LiveBench(Thread):
         self._poke()
 
     def shown(self, frame: Frame) -> Bytes:
-        """What the LEDs of the design show of a frame: (n, 3) uint8, a row a spot."""
+        """A frame on the LEDs of the design: (n, 3) uint8, a row a spot."""
         layout = self.examined.subject.layout
         start = np.array(frame.layout.line_starts)
         rows = start[layout.line] + layout.address
         return np.asarray(frame.rgb[np.minimum(rows, len(frame.rgb) - 1)])
 
     def state(self) -> data.Bench:
-        """What there is to see of it."""
+        """The visible side of it."""
         with self._lock:
             step, verdict = self._steps[self._step], self._verdict
             layout = self.examined.subject.layout

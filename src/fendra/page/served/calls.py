@@ -27,7 +27,7 @@ SMALL, LARGE = 16_384, 2_200_000
 
 
 class Body(BaseModel):
-    """What is sent along with a call."""
+    """The bodies of the page's calls."""
 
     model_config = ConfigDict(extra="forbid")
 

@@ -20,7 +20,7 @@ _Numbers = list[Annotated[float, Field(ge=-1e9, le=1e9)]]
 
 
 class Cue(BaseModel):
-    """What hands held: see `Steering.held`."""
+    """The values held by hand: see `Steering.held`."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 

@@ -82,12 +82,12 @@ class Desk:
         return stamp(self.path)
 
     def check(self, text: str) -> list[data.FoundThing]:
-        """What is to be said of a text that is not in the file."""
+        """The findings of a text that is not in the file."""
         _check_size(text)
         return [found_thing(each) for each in self._check(text).findings]
 
     def write(self, text: str, version: str) -> data.Sheet:
-        """Put a text into the file, as somebody wrote it. Raises FileError and StaleError."""
+        """Put a text into the file, as the user wrote it. Raises FileError and StaleError."""
         _check_size(text)
         with self._lock:
             before = self._text_of(version)
@@ -262,7 +262,7 @@ def _layers(checked: Checked) -> list[data.SheetLayer]:
 
 
 def _on_in_words(on: object) -> str:
-    """What a layer is on, in a few words."""
+    """The LEDs of a layer, in a few words."""
     if isinstance(on, str):
         return on
     return ", ".join(map(str, on)) if isinstance(on, (list, tuple)) else "a choice of its own"
@@ -278,7 +278,7 @@ def hex_of(colour: str) -> str:
 
 
 def _choices(checked: Checked) -> list[str]:
-    """What a layer can be put on."""
+    """The names that a layer can be put on."""
     if checked.design is None:
         return []
     parts = [part.name for line in checked.design.line for part in line.part]

@@ -1,4 +1,4 @@
-"""What is served: a run, or the bench, with all that a page may ask of it."""
+"""The server's subject: a run or the bench, with all that a page may ask of it."""
 
 from __future__ import annotations
 
@@ -111,7 +111,7 @@ class Served:
         return None if self.watch is None else self.watch.frame
 
     def rgb(self, frame: Frame) -> Bytes:
-        """What the eye sees of a frame, a row for each spot of the design: (n, 3) uint8."""
+        """A frame as the eye sees it, a row for each spot of the design: (n, 3) uint8."""
         if self.bench is None:
             return frame.seen
         subject = self.bench.examined.subject

@@ -39,7 +39,7 @@ and blue of every spot, as the eye sees them."""
 
 
 class Source(Protocol):
-    """What is streamed, and what there is to say of it."""
+    """The streams, and their first messages."""
 
     @property
     def examined(self) -> Examined: ...
@@ -121,7 +121,7 @@ class Streams:
         self._wake()
 
     def state_text(self, right: Right) -> str:
-        """The newest state, as a message to somebody who has a right."""
+        """The newest state, as a message to a user with this right."""
         return self._states[right < Right.STEER]
 
     def _after_frame(self) -> None:
@@ -182,7 +182,7 @@ class Streams:
             self._served.look(-1)
 
     async def events(self, right: Right) -> AsyncIterator[str]:
-        """What changes, as server-sent events, a JSON object each; all of it at first."""
+        """Changes as server-sent events, a JSON object each; the whole state first."""
         change = asyncio.Event()
         self.changes.add(change)
         self._served.look(1)
@@ -208,7 +208,7 @@ class Streams:
 
 
 def bare(state: data.State) -> data.State:
-    """A state for somebody who may only look: nothing in it says where sources and outputs are."""
+    """A state for users who may only look: without the addresses of sources and outputs."""
 
     def hidden(each: Any) -> Any:
         problem = None if each.problem is None else "it does not work"

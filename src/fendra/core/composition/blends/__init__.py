@@ -17,7 +17,7 @@ from fendra.core.registry import Registry
 
 @dataclass(frozen=True)
 class Stroke:
-    """What a layer paints with. All light is linear.
+    """The input of a blend: how a layer paints. All light is linear.
 
     colour: of its effect, width 3. cover: the effect's cover, 0 to 1. light: the light for the
     layer's level, 0 to 1. paint: colour times cover times light. rest: the share of the light
@@ -50,7 +50,7 @@ BLENDS: Registry[Blend] = Registry("fendra.core.composition.blends", "fendra.ble
 
 
 def blend(name: str, *, covers: bool = False) -> Callable[[Blending], Blending]:
-    """Register a blend under a name. covers: as of `Blend`."""
+    """Register a blend under a name. covers: see `Blend`."""
 
     def register(draw: Blending) -> Blending:
         BLENDS.add(name, Blend(name, draw, covers), draw)

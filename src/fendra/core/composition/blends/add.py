@@ -8,5 +8,5 @@ from fendra.core.graph.trace import Value
 
 @blend("add")
 def add(beneath: Value, stroke: Stroke) -> Value:
-    """The light beneath and the layer's colour added up, each channel by itself."""
+    """The light beneath plus the layer's colour, in each channel."""
     return beneath + stroke.paint

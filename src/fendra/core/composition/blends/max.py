@@ -9,5 +9,5 @@ from fendra.core.graph.trace import Value
 
 @blend("max")
 def brighter(beneath: Value, stroke: Stroke) -> Value:
-    """The larger of the light beneath and the layer's colour, each channel by itself."""
+    """The larger of the light beneath and the layer's colour, in each channel."""
     return maximum(stroke.paint, beneath)

@@ -22,7 +22,7 @@ from fendra.core.effects.kit import (
 
 FILLING, HOLDING, EMPTYING, RESTING = 0.0, 1.0, 2.0, 3.0
 NEARLY = 1e-3
-"""What is so little short of a step counts as one: shares of steps are rounded."""
+"""A share this close below a step counts as the step: shares are rounded."""
 AT_ONCE = 4
 """Stages that end in one frame at most."""
 

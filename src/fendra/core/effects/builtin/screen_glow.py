@@ -16,7 +16,7 @@ from fendra.core.effects.kit import (
 )
 
 CUT = 0.12
-"""Share of a shot in which the light changes to that of the next."""
+"""The share of a shot in which its light changes to the light of the next."""
 
 
 @effect(family="chance")

@@ -1,4 +1,4 @@
-"""What firmware needs beside its light: the code and memory of its inputs and wires.
+"""The needs of firmware besides its light: the code and memory of its inputs and wires.
 
 Bytes as the compilers of Debian 12 make them with -Os, the largest of an ATmega328P, an STM32F103
 and an RP2040: one input of each kind against none, in a design that uses floats anyway.
@@ -27,7 +27,7 @@ MEMORY = {"pulses": 16, "servo": 16, "knob": 23, "matrix": 40}
 WIRES = {"mavlink": (720, 270), "values": (750, 40), "peers": (2000, 200)}
 """Flash and memory of a wire, without the ring that bytes wait in."""
 RINGS = {8: 132, 32: 1036}
-"""That ring, by the bits of the processor."""
+"""The bytes of that ring buffer, by the bits of the processor."""
 KEPT = (960, 290)
 
 

@@ -1,4 +1,4 @@
-"""What firmware costs on a controller: flash, memory, stack, and the work of a frame.
+"""The cost of firmware on a controller: flash, memory, stack, and the work of a frame.
 
 The figures of each processor (catalogue/cores.toml) were fitted on 152 programs: each effect plain
 and bound, with 12 and 40 LEDs, and three dozen with several effects. Sizes are from the compilers
@@ -54,7 +54,7 @@ _KIND_OF = {name: kind for kind, names in KINDS.items() for name in names}
 
 @dataclass(frozen=True)
 class Core:
-    """What a processor needs.
+    """The costs of one processor.
 
     code: bytes of flash; work: cycles; both for each kind of operation and for the code around
     them. once: bytes of flash that are linked when a kind of operation is used at all. The
@@ -74,7 +74,7 @@ class Core:
 
 @dataclass(frozen=True)
 class Cost:
-    """What a design costs on a controller. Bytes and cycles are estimates.
+    """The cost of a design on a controller. Bytes and cycles are estimates.
 
     flash, memory, stack: bytes; memory is without the stack. operations: of a frame with
     everything on, each counted for every LED that it is done for. work: cycles of such a frame.
@@ -122,7 +122,7 @@ def cost_of(
     count: Count, kind: ControllerType, *, is_receiver: bool = False,
     beside: tuple[int, int] = (0, 0),
 ) -> Cost | None:  # fmt: skip
-    """What a program costs on a controller type; None if its processor is unknown.
+    """The cost of a program on a controller type; None if its processor is unknown.
 
     beside: bytes of flash and of memory for everything but the light.
     """
@@ -186,7 +186,7 @@ def most_baud(kind: ControllerType) -> float | None:
 
 
 def made_baud(kind: ControllerType, baud: int) -> float:
-    """What an 8-bit part makes of a rate: an eighth of its clock, by a whole number.
+    """The rate that an 8-bit part really has: an eighth of its clock, divided by a whole number.
 
     >>> from fendra.core.catalogue.controllers import CONTROLLERS
     >>> made_baud(CONTROLLERS["atmega328p"], 500_000)

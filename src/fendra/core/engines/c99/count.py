@@ -58,7 +58,7 @@ class Count:
 
 
 _DITHER = Counter({"less_equal": 3, "select": 3, "add": 3, "uint_add": 3})
-"""What dither computes for each LED."""
+"""The operations of dither for each LED."""
 
 
 def count(draft: Draft, layers: Layers, tables: Iterable[Table]) -> Count:

@@ -1,4 +1,4 @@
-"""What is emitted, and what everything in it is called."""
+"""The emitted code, and the names in it."""
 
 from __future__ import annotations
 
@@ -66,12 +66,12 @@ class Draft:
         return f"({self.size} - 3 * {self.leds})"
 
     def slug(self, node: Node) -> str:
-        """What a node comes from, in a word."""
+        """The origin of a node, in a word."""
         return self.slugs.get(node.origin, "v")
 
     @cached_property
     def cell_kinds(self) -> dict[str, Kind]:
-        """What each memory cell holds."""
+        """The meaning of each memory cell."""
         return {str(node.payload): node.kind for node in self.graph.nodes if node.op == "state"}
 
     def following(self, cell: str) -> int:
@@ -79,7 +79,7 @@ class Draft:
         return self.graph.roots[f"{STATE}{cell}"]
 
     def about(self, origin: KeyPath) -> str:
-        """What a place in the design is called in comments, with its line in the file."""
+        """A place in the design as comments name it, with its line in the file."""
         match origin:
             case ("signals", str(name)):
                 text = f"Signal {name}"

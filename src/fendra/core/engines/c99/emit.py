@@ -74,7 +74,7 @@ class Emitted:
         )  # fmt: skip
 
     def _repr_markdown_(self) -> str:
-        """What it takes, in a notebook."""
+        """Its inputs and sizes, in a notebook."""
         rows = self.fields.items()
         return as_table(f"{self.name}.h, {self.name}.c", ("signal", "range and unit"), rows)
 
@@ -312,7 +312,7 @@ def _to_bytes(draft: Draft) -> list[str]:
 
 
 def _dither(draft: Draft) -> list[str]:
-    """What is added before rounding: `light.dither.offsets`, without tables."""
+    """The offsets before rounding: `light.dither.offsets`, without tables."""
     if draft.plan.dither is None:
         return []
     frames = draft.plan.dither.frames

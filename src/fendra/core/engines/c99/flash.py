@@ -1,4 +1,4 @@
-"""What 8-bit parts need: tables that are read from flash, and functions that stay small."""
+"""Code for 8-bit parts: tables that are read from flash, and functions that stay small."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ def read(c_type: str, element: str) -> str:
 
 
 def target_macros(used: set[str]) -> list[str]:
-    """What differs between targets, for the words used."""
+    """The definitions that differ between targets, for the words used."""
     reads = [each for each in READS.values() if each.macro in used]
     on_avr = [
         "#include <avr/pgmspace.h>",

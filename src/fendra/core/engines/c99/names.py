@@ -46,7 +46,7 @@ def identifier(text: str) -> str:
 
 
 class Names:
-    """Gives each name once; the second of the same name gets a 2 behind it."""
+    """Gives each name once; the second of the same name ends in 2."""
 
     def __init__(self, taken: Iterable[str] = TAKEN) -> None:
         self._taken = set(taken)

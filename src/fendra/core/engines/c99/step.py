@@ -115,7 +115,7 @@ class _Step:
         return [] if turn is None else [f"    now->turn = {self._block.piece(turn).text};"]
 
     def _stem(self, place: int, node: Node) -> str:
-        """What a number of the whole frame is called."""
+        """The name of a number of the whole frame."""
         if node.label and node.origin[:1] == ("signals",):
             return node.label
         if place in self._cells_of:

@@ -16,7 +16,7 @@ from fendra.core.graph.ops import Binds, Kind, Lookup
 _INTEGERS = (np.uint8, np.int8, np.uint16, np.int16)
 
 SMALLEST_INT = 32_767
-"""What an int of C holds everywhere. Where there are more spots, places are int32_t."""
+"""The largest int of every C compiler. With more spots, places are int32_t."""
 
 FEWEST_DIVIDED, MOST_DIVIDED = 128, 1_000
 """Spots for which a division each saves a table. For fewer the table is small, and a division takes
@@ -36,7 +36,7 @@ class Table:
     values: Array
 
     def at(self, place: str) -> str:
-        """What reads it at a place."""
+        """The C that reads it at a place."""
         return read(self.c_type, f"{self.name}[{place}]")
 
     @property

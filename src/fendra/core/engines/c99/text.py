@@ -103,7 +103,7 @@ def remark(text: str) -> str:
 
 
 def statement(text: str, indent: str) -> list[str]:
-    """A statement; where it is too long for a line, it is broken before an operator."""
+    """A statement; if it is too long for a line, it is broken before an operator."""
     lines = []
     while len(indent) + len(text) > WIDTH and (cut := _best_break(text, WIDTH - len(indent))):
         lines.append(indent + text[:cut])

@@ -31,7 +31,7 @@ class Buffers:
 
 
 def in_place_args(op: Op, args: tuple[int, ...]) -> tuple[int, ...]:
-    """Those arguments of an operation, by their places, that its result may replace."""
+    """The places of those arguments that an operation's result may replace."""
     if op.in_place:
         return args
     return args[1:] if op.name in ("min", "max") and args[0] != args[1] else ()

@@ -144,7 +144,7 @@ class NumpyEngine(Engine):
             return self._next_numbers(now_ms, news)
 
     def kept(self) -> list[Any]:
-        """What it remembers for the next frame, as `numbers_at` takes it."""
+        """Its memory for the next frame, as `numbers_at` takes it."""
         return self._numbers.kept()
 
     def numbers_at(
@@ -210,7 +210,7 @@ class NumpyEngine(Engine):
     def _mix(
         self, registers: list[Any], rows: Sequence[_Row], there: list[tuple[int, Any]]
     ) -> None:  # fmt: skip
-        """Paint each scene that is there by itself, and add them up in their shares."""
+        """Paint each scene that is active separately, and add them up in their shares."""
         np.copyto(self._beneath, self._canvas)
         self._sum.fill(0.0)
         for scene, share in there:

@@ -14,7 +14,7 @@ from fendra.core.graph.ops import Kind, Op, op_of
 from fendra.core.graph.passes import constant_array
 
 Calculation: TypeAlias = tuple[Callable[..., Any], int, int, int, int]
-"""An operation, the registers of its arguments, -1 where it has none, and of its result."""
+"""An operation, the registers of its arguments (-1 for none), and of its result."""
 
 
 class Numbers:
@@ -144,7 +144,7 @@ class Numbers:
         return registers
 
     def kept(self) -> list[Any]:
-        """What the memory cells hold for the next frame, as `at` takes it."""
+        """The memory cells for the next frame, as `at` takes them."""
         place = 1 if self._has_run else 0
         return [self._registers[pair[place]] for pair in self._cells]
 
@@ -162,7 +162,7 @@ class Numbers:
         return self.run(now_ms, dt_ms, first, news)
 
     def memory(self) -> dict[str, float]:
-        """What each memory cell holds for the next frame."""
+        """Each memory cell's value for the next frame."""
         return dict(zip(self._cell_names, map(float, self.kept()), strict=True))
 
     def recall(self, memory: Mapping[str, float]) -> None:
@@ -209,7 +209,7 @@ def _by_signal(inputs: Mapping[str, int], prefix: str) -> dict[str, int]:
 
 
 def _plain(kind: Kind, value: Any) -> Any:
-    """What a register holds: a float32, an int or a bool."""
+    """The content of a register: a float32, an int or a bool."""
     return np.float32(value) if kind is Kind.FLOAT else kind.dtype(value).item()
 
 

@@ -21,7 +21,7 @@ LONGEST = 160
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """What pushes a value. of_lanes: of four spots; else one number for all of them."""
+    """The instructions that push a value. of_lanes: for four spots; else one number for all."""
 
     push: bytes
     of_lanes: bool = False
@@ -79,7 +79,7 @@ class Block:
                 self._keep(place, node)
 
     def piece(self, place: int) -> Piece:
-        """What pushes the value of a place."""
+        """The instructions that push the value of a place."""
         if place not in self.pieces:
             node = self._graph.nodes[place]
             if node.op == "const" and isinstance(node.payload, tuple):

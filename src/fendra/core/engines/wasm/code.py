@@ -17,11 +17,11 @@ STORES = {Kind.FLOAT: "f32.store", Kind.UINT: "i32.store", Kind.TRUTH: "i32.stor
 
 
 SPREADS = {Kind.FLOAT: "f32x4.splat", Kind.UINT: "i32x4.splat"}
-"""What makes four of a number."""
+"""The instruction that makes four of a number."""
 
 
 def const(kind: Kind, value: float | int | bool) -> bytes:
-    """What pushes a constant."""
+    """The instruction that pushes a constant."""
     if kind is Kind.FLOAT:
         return b"\x43" + struct.pack("<f", value)
     word = int(value) & 0xFFFF_FFFF
@@ -29,12 +29,12 @@ def const(kind: Kind, value: float | int | bool) -> bytes:
 
 
 def i32(value: int) -> bytes:
-    """What pushes 32 bits of an integer, with or without a sign."""
+    """The instruction that pushes 32 bits of an integer, with or without a sign."""
     return instruction(f"i32.const:{value - 2**32 if value >= 2**31 else value}")
 
 
 def get(place: int) -> bytes:
-    """What pushes a local."""
+    """The instruction that pushes a local."""
     return instruction(f"local.get:{place}")
 
 
@@ -89,7 +89,7 @@ class Code:
 
     @contextmanager
     def apart(self) -> Iterator[bytearray]:
-        """What is added meanwhile goes into what this gives, for a place of its own."""
+        """Code that is added inside the block goes into the list that this gives."""
         kept, self._body = self._body, bytearray()
         yield self._body
         self._body = kept

@@ -95,6 +95,6 @@ class Draft:
         return self.graph.nodes[place].kind
 
     def _row(self, keys: Collection[K], size: int) -> dict[K, int]:
-        """An address for each of them, one after the other."""
+        """An address for each, one after the other."""
         at = self.memory.reserve(size * max(len(keys), 1))
         return {key: at + size * i for i, key in enumerate(keys)}

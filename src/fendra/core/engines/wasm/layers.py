@@ -70,7 +70,7 @@ class Layers:
         return known
 
     def _leaf(self, at: int) -> Callable[[int, Node], Piece]:
-        """What pushes the light beneath, or of a live picture, of the spots that are painted."""
+        """Instructions that push the light beneath, or a live picture's, for the painted spots."""
         is_wide = self._draft.lanes > 1
         load = "v128.load" if is_wide else "f32.load"
 

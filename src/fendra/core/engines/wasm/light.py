@@ -12,11 +12,11 @@ from fendra.core.graph.ops import CHANNELS, Kind
 from fendra.core.light.dither import BLUE_TAKES
 
 _STEPS = (0.25, 0.125, 0.0625, 0.03125)
-"""How far each bit of a place in a pattern moves the light: see `light.dither.offsets`."""
+"""The amount that each bit of a place in a pattern moves the light: see `light.dither.offsets`."""
 
 
 def to_bytes(draft: Draft) -> Function:
-    """What turns the canvas into red, green and blue at the address that it takes.
+    """A function that turns the canvas into red, green and blue at the address that it takes.
 
     Each is `light * (master * 255) + 0.5`, held within 0 and 255, without its fraction. Behind the
     last LED up to `memory.BEHIND` bytes are written over.
@@ -58,7 +58,7 @@ class _Single:
         self._known: dict[bytes, bytes] = {}
 
     def number(self, pushed: bytes, kind: Kind = Kind.FLOAT) -> bytes:  # noqa: ARG002
-        """What is one number for all, as it is calculated with."""
+        """A number that is the same for all spots, in the form that the code calculates with."""
         return pushed
 
     def times(self, light: bytes, full: bytes) -> bytes:

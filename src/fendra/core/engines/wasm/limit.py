@@ -11,7 +11,7 @@ from fendra.core.engines.wasm.instructions import instruction
 
 
 def limit(draft: Draft, budget: Limit) -> Function:
-    """What holds the bytes at the address that it takes within a supply's budget."""
+    """A function that keeps the bytes at the address that it takes within a supply's budget."""
     code, state = Code(I32), draft.limits[budget.supply]
     total, slack = code.local(I64), code.local(I64)
     for span in budget.spans:
@@ -34,7 +34,7 @@ def limit(draft: Draft, budget: Limit) -> Function:
 
 
 def draws(draft: Draft, supplies: dict[int, Limit]) -> Function:
-    """What the light of the newest frame draws of each supply, in microamperes times 255.
+    """The current of the newest frame's light from each supply, in microamperes times 255.
 
     supplies: of each address of a 64-bit float, whose it is.
     """
@@ -49,7 +49,7 @@ def draws(draft: Draft, supplies: dict[int, Limit]) -> Function:
 
 
 def i64(value: int) -> bytes:
-    """What pushes 64 bits of an integer."""
+    """The instruction that pushes 64 bits of an integer."""
     return instruction(f"i64.const:{value - 2**64 if value >= 2**63 else value}")
 
 

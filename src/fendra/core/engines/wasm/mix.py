@@ -35,7 +35,7 @@ def paint(draft: Draft, layers: Mapping[int, int], scene_at: int | None) -> Func
 
 
 def share_of(draft: Draft, place: int) -> bytes:
-    """What pushes a number of the frame that is read after it has been computed."""
+    """The instructions that push a number of the frame after it has been computed."""
     if place in draft.fields:
         return i32(0) + instruction(f"f32.load:{draft.fields[place]}")
     node = draft.graph.nodes[place]
@@ -44,7 +44,7 @@ def share_of(draft: Draft, place: int) -> bytes:
 
 
 def _scenes(code: Code, draft: Draft, scene_at: int) -> None:
-    """One scene that is there is painted as it is; of several, each by itself."""
+    """A scene that is active alone is painted directly; several are painted separately."""
     zero, count, which = const(Kind.FLOAT, 0.0), code.local(), code.local()
     shares = [share_of(draft, place) for place in draft.lowered.shares]
     code.add(i32(-1), f"local.set:{which}")

@@ -25,7 +25,7 @@ def taken() -> Function:
 
 
 def is_news() -> Function:
-    """Whether a signal, which it takes by its address, has come, and is a finite number."""
+    """A function: whether the signal at an address has arrived and is a finite number."""
     code = Code(I32, gives=(I32,))
     code.add(get(0), "i32.load:4", i32(0), "i32.ne", get(0), "f32.load:0 f32.abs")
     code.add(const(Kind.FLOAT, 3.4e38), "f32.le i32.and")

@@ -1,4 +1,4 @@
-"""What the eye sees of a frame whose LEDs are balanced: see `fendra.core.light.balance.seen_of`."""
+"""A frame of balanced LEDs as the eye sees it: see `fendra.core.light.balance.seen_of`."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ class Balance:
 
 
 def see(draft: Draft, balances: Sequence[Balance], at: int) -> Function:
-    """What writes the newest frame, as it is seen, to an address: a row of three for each spot."""
+    """A function that writes the newest frame, as seen, to an address: three numbers a spot."""
     code = Code()
     source = code.keep(i32(0))
     with code.counting(source, i32(3 * draft.plan.spot_count)):

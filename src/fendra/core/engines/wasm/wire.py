@@ -12,7 +12,7 @@ from fendra.core.engines.wasm.instructions import instruction
 
 
 def to_wires(draft: Draft) -> Function:
-    """What turns the newest frame into the bytes of all lines."""
+    """A function that turns the newest frame into the bytes of all lines."""
     code = Code()
     source, target, white = code.local(), code.local(), code.local()
     first, at = 0, draft.bytes

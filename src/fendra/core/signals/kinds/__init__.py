@@ -1,4 +1,4 @@
-"""Kinds of signals, one a file: their raw values, what layers read, and how people see them.
+"""Kinds of signals, one a file: raw values, values for layers, and texts for people.
 
 To add one, write a file with a class like `ChoiceKind` in choice.py, marked with `@signal_kind`.
 `signal` holds its keys in the design.
@@ -53,7 +53,7 @@ class SignalKind:
         return (name,)
 
     def numbers(self, signal: Signal, name: str, raw: Any) -> dict[str, float]:
-        """Those numbers, from a value as a source gives it; NaN is no news. Raises SignalError."""
+        """Its numbers, from a value as a source gives it; NaN is no news. Raises SignalError."""
         raise NotImplementedError
 
     def pin(self, signal: Signal, given: Input) -> Literal["switch", "analogue"] | None:
@@ -83,7 +83,7 @@ class SignalKind:
         return False
 
     def fallback(self, signal: Signal) -> float:
-        """What it is while it is lost."""
+        """Its value while it is lost."""
         return float(signal.fallback or 0.0) if not isinstance(signal.fallback, str) else 0.0
 
     # What is wrong with it
@@ -127,7 +127,7 @@ class SignalKind:
         return ", ".join(parts)
 
     def word(self, signal: Signal, value: float) -> str | None:  # noqa: ARG002
-        """What a value is called; None if it is just a number, a truth or a colour."""
+        """The word for a value; None if it is just a number, a truth or a colour."""
         return None
 
     def note(self, signal: Signal, name: str, value: float) -> str:  # noqa: ARG002

@@ -48,7 +48,7 @@ class NumberKind(SignalKind):
         return within_range(signal, super().fallback(signal))
 
     def cases(self, signal: Signal, numbers: Iterable[float]) -> list[float]:
-        """Each number, what lies between them, and what lies beyond; within the range."""
+        """Each number, numbers between them, and numbers beyond; within the range."""
         ordered = sorted(numbers)
         found = [*ordered, ordered[0] - 1.0, ordered[-1] + 1.0]
         found += [(a + b) / 2 for a, b in pairwise(ordered)]
