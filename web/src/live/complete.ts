@@ -6,10 +6,10 @@ export interface Schema {
   properties?: Record<string, Schema>;
   additionalProperties?: Schema | boolean;
   items?: Schema;
-  anyOf?: Schema[];
-  oneOf?: Schema[];
-  allOf?: Schema[];
+  anyOf?: (Schema | boolean)[];
+  oneOf?: (Schema | boolean)[];
   enum?: unknown[];
+  "x-taplo"?: { docs?: { enumValues?: string[] } };
   const?: unknown;
   if?: Schema;
   then?: Schema;
@@ -42,11 +42,12 @@ export function completions(text: string, at: number, schema: Schema | undefined
   if (value) {
     const kind = keysThere(tables, valuesAround(text, at), schema).get(value[1]!);
     const kinds = kind ? [kind] : tables.flatMap((table) => stepInto(table, value[1]!, schema));
-    const words = [...new Set(kinds.flatMap((kind) => valuesOf(kind, schema)))];
-    if (words.length === 0) return null;
+    const words = new Map(kinds.flatMap((kind) => valuesOf(kind, schema)));
+    if (words.size === 0) return null;
     const isQuoted = value[2] === '"';
     const from = at - (value[3] ?? "").length;
-    return { from, options: words.map((word) => ({ label: isQuoted || word === "true" || word === "false" ? word : `"${word}"`, type: "enum" })) };
+    const options = [...words].map(([word, info]) => ({ label: isQuoted || word === "true" || word === "false" ? word : `"${word}"`, type: "enum", ...(info ? { info } : {}) }));
+    return { from, options };
   }
   const key = /^\s*([\w-]*)$/.exec(line);
   if (!key || (key[1] === "" && !isAsked)) return null;
@@ -96,7 +97,7 @@ export function tableAt(before: string): string[] {
 function plain(schema: Schema, root: Schema): Schema[] {
   const known = schema.$ref ? root.$defs?.[schema.$ref.split("/").at(-1)!] : undefined;
   const here = known ? plain(known, root) : [schema];
-  return here.flatMap((each) => [each, ...[...(each.anyOf ?? []), ...(each.oneOf ?? []), ...(each.allOf ?? [])].flatMap((one) => plain(one, root))]);
+  return here.flatMap((each) => [each, ...[...(each.anyOf ?? []), ...(each.oneOf ?? [])].flatMap((one) => (typeof one === "boolean" ? [] : plain(one, root)))]);
 }
 
 function keysOf(schema: Schema, root: Schema): Record<string, Schema> {
@@ -114,10 +115,13 @@ function stepInto(schema: Schema, step: string, root: Schema): Schema[] {
   return plain(schema, root).flatMap((each) => (typeof each.additionalProperties === "object" ? [each.additionalProperties] : []));
 }
 
-function valuesOf(schema: Schema, root: Schema): string[] {
-  return plain(schema, root).flatMap((each) => {
-    if (each.type === "boolean") return ["true", "false"];
-    return [...(each.enum ?? []), ...(each.const === undefined ? [] : [each.const])].filter((one) => typeof one === "string");
+/** The words that a key may have, each with its text. */
+function valuesOf(schema: Schema, root: Schema): [string, string][] {
+  return plain(schema, root).flatMap((each): [string, string][] => {
+    const truths = [each.type].flat().includes("boolean") ? ["true", "false"] : [];
+    const words = [...(each.enum ?? []), each.const].filter((one) => typeof one === "string");
+    const texts = each["x-taplo"]?.docs?.enumValues ?? [];
+    return [...truths.map((word): [string, string] => [word, ""]), ...words.map((word, i): [string, string] => [word, texts[i] ?? ""])];
   });
 }
 

@@ -6,7 +6,7 @@ import inspect
 import json
 import re
 from collections.abc import Iterator, Mapping
-from typing import Any, TypeAlias
+from typing import Any
 
 from pydantic import BaseModel
 
@@ -19,22 +19,41 @@ from fendra.core.effects.parameters import Parameter
 from fendra.core.signals.kinds import KINDS
 from fendra.drivers import Drivers
 from fendra.outputs import DRIVERS as OUTPUTS
+from fendra.schema.unions import Schema, as_one
 from fendra.sources import DRIVERS as SOURCES
-
-Schema: TypeAlias = dict[str, Any]
 
 _ATTRIBUTES = "\n\nAttributes:\n"
 _TEXT: Schema = {"type": "string"}
 
 BOUND: Schema = {
-    "description": "an expression in quotes, or a table that looks the value up: { by = ... }",
-    "anyOf": [_TEXT, {"type": "object", "required": ["by"]}],
+    "type": ["string", "object"],
+    "properties": {"by": {"type": "string", "description": "a choice or a number"}, "else": True},
+    "additionalProperties": True,
+    "required": ["by"],
 }
+"""An expression in quotes, or a table that looks a value up: { by = "gear", else = "red" }."""
 
 
 def schema_text() -> str:
     """The JSON Schema (draft 2020-12) of a design, as text."""
-    return json.dumps(design_schema(), indent=1, ensure_ascii=False) + "\n"
+    return f"{_written(design_schema(), 0)}\n"
+
+
+def _written(value: Any, depth: int) -> str:
+    """A value as JSON: in one line where that is short."""
+    line = json.dumps(value, ensure_ascii=False)
+    if not isinstance(value, dict | list) or depth + len(line) <= 100:
+        return line
+    lead = " " * (depth + 1)
+    names = (
+        [f"{json.dumps(key)}: " for key in value] if isinstance(value, dict) else [""] * len(value)
+    )
+    parts = value.values() if isinstance(value, dict) else value
+    rows = [
+        f"{lead}{name}{_written(each, depth + 1)}" for name, each in zip(names, parts, strict=True)
+    ]
+    start, end = "{}" if isinstance(value, dict) else "[]"
+    return f"{start}\n" + ",\n".join(rows) + f"\n{' ' * depth}{end}"
 
 
 def design_schema() -> Schema:
@@ -54,18 +73,18 @@ def design_schema() -> Schema:
             _describe(tables[name], model)
     _describe(made, Design)
     tables["Signal"]["properties"]["kind"]["enum"] = [*KINDS]
-    tables["Line"]["properties"]["led"] |= _known({n: led.about for n, led in LED_TYPES.items()})
-    tables["LedFigures"]["properties"]["like"] |= _known(dict.fromkeys(LED_TYPES, ""))
+    leds = {name: led.about for name, led in LED_TYPES.items()}
     types = {name: known.about for name, known in CONTROLLERS.items()}
-    tables["Controller"]["properties"]["type"] |= {"anyOf": _words(types)}
+    _choose(tables["Line"]["properties"]["led"], leds, is_open=True)
+    _choose(tables["LedFigures"]["properties"]["like"], leds, is_open=True)
+    _choose(tables["Controller"]["properties"]["type"], types)
     layer = tables["Layer"]
     layer["properties"]["blend"]["enum"] = [*BLENDS]
     for table in (layer, tables["Preset"]):
         _add_effects(table)
     for key, drivers in (("sources", SOURCES), ("outputs", OUTPUTS)):
         made["properties"][key]["additionalProperties"] = _connection(tables["Connection"], drivers)
-    tables["Bound"] = BOUND
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **made}
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **as_one(made, tables)}
 
 
 def described(model: type[BaseModel]) -> dict[str, str]:
@@ -107,22 +126,21 @@ def _describe(table: Schema, model: type[BaseModel]) -> None:
             kind["description"] = text
 
 
-def _words(texts: Mapping[str, str]) -> list[Schema]:
-    """A choice of words, each with its description."""
-    return [
-        {"const": word} | ({"description": about} if about else {}) for word, about in texts.items()
-    ]
+def _choose(kind: Schema, words: Mapping[str, str], *, is_open: bool = False) -> None:
+    """Make a key a choice of words, each with its text. is_open: any other text is allowed too.
 
-
-def _known(texts: Mapping[str, str]) -> Schema:
-    """The same, or a name of the design's own."""
-    return {"anyOf": [*_words(texts), _TEXT]}
+    Some editors show the texts of words from the description of the key, others from `x-taplo`.
+    """
+    rows = [f"- `{word}`: {text}" for word, text in words.items()]
+    choice = {"enum": [*words], "x-taplo": {"docs": {"enumValues": [*words.values()]}}}
+    kind["description"] = "\n".join([kind["description"], "", *rows])
+    kind |= {"type": "string", "anyOf": [choice, True]} if is_open else choice
 
 
 def _add_effects(table: Schema) -> None:
     """Let a table complete its effect, and the parameters of the effect that it has."""
     about = {name: effect.about.splitlines()[0] for name, effect in EFFECTS.items()}
-    table["properties"]["effect"] |= _known(about)
+    _choose(table["properties"]["effect"], about, is_open=True)
     _add_cases(table, "effect", {
         name: {key: _parameter(item) for key, item in effect.parameters.items()}
         for name, effect in EFFECTS.items()
@@ -143,13 +161,17 @@ def _add_cases(table: Schema, key: str, cases: Mapping[str, Mapping[str, Schema]
             users.setdefault(name, {})[value] = kind
     for name, kinds in users.items():
         table["properties"].setdefault(name, _in_any_case(kinds))
+    others = {
+        "additionalProperties": True
+    }  # else some editors refuse them, as the standard does not
     chain: Schema = {}
     for value, keys in reversed([*cases.items()]):
+        names = {"enum": [*own, *keys]}
         case = {
-            "if": {"properties": {key: {"const": value}}, "required": [key]},
-            "then": {"properties": dict(keys), "propertyNames": {"enum": [*own, *keys]}},
+            "if": {"properties": {key: {"const": value}}, "required": [key], **others},
+            "then": {"properties": dict(keys), "propertyNames": names, **others},
         }
-        chain = case | ({"else": chain} if chain else {})
+        chain = case | ({"else": others | chain} if chain else {})
     table |= chain
 
 
@@ -163,8 +185,17 @@ def _in_any_case(kinds: Mapping[str, Schema]) -> Schema:
     agreed = defaults[0] if all(each == defaults[0] for each in defaults) else None
     known = {} if agreed is None else {"default": agreed}
     # Without a type editors insert a table.
-    anything = ["number", "string", "boolean", "array", "object"]
-    return {"description": "\n\n".join(rows), "type": anything, **known}
+    types = [type_ for kind in kinds.values() for type_ in _types(kind)]
+    kind = {"type": [*dict.fromkeys(types)], "additionalProperties": True}
+    return {"description": "\n\n".join(rows), **kind, **known}
+
+
+def _types(kind: Schema) -> list[str]:
+    """The types that a key may have."""
+    if "anyOf" in kind:
+        return [type_ for each in kind["anyOf"] for type_ in _types(each)]
+    found = kind["type"]
+    return found if isinstance(found, list) else [found]
 
 
 def _parameter(item: Parameter) -> Schema:
@@ -175,26 +206,22 @@ def _parameter(item: Parameter) -> Schema:
     made: Schema = {"description": f"{item.about}. {facts}" if facts else item.about}
     if item.default is not None:
         made["default"] = [*item.default] if isinstance(item.default, tuple) else item.default
-    plain = _plain(item)
-    if plain is not None:
-        made["anyOf"] = [plain, {"$ref": "#/$defs/Bound"}]
-    return made
-
-
-def _plain(item: Parameter) -> Schema | None:
-    """A parameter as a plain value, if that says more than a text."""
     match item.kind:
         case "number":
-            return {"type": "number", "minimum": item.low, "maximum": item.high}
+            plain = {"type": "number", "minimum": item.low, "maximum": item.high}
+            return made | {"anyOf": [plain, BOUND]}
         case "truth":
-            return {"type": "boolean"}
-        case "numbers":
-            return {"type": "array", "items": {"type": ["number", "string", "boolean"]}}
-        case "colours":
-            return {"type": "array", "items": _TEXT}
+            return made | {"anyOf": [{"type": "boolean"}, BOUND]}
         case "word":
-            return {"enum": [*item.words]}
-    return None
+            return made | {"anyOf": [{"type": "string", "enum": [*item.words]}, BOUND]}
+        case "colour":
+            return made | BOUND
+        case "colours":
+            return made | {"type": ["array", "string"], "items": _TEXT}
+        case "numbers":
+            items = {"type": ["number", "string"]}
+            return made | {"type": ["array", "number", "string"], "items": items}
+    return made | _TEXT
 
 
 def _connection(plain: Schema, drivers: Drivers[Any]) -> Schema:
@@ -203,7 +230,7 @@ def _connection(plain: Schema, drivers: Drivers[Any]) -> Schema:
     kinds = {name: drivers.kind(name) for name in drivers.names()}
     about = {name: inspect.cleandoc(inspect.getmodule(kind).__doc__ or "").partition("\n")[0]
              for name, kind in kinds.items()}  # fmt: skip
-    made["properties"]["type"] |= _known(about)
+    _choose(made["properties"]["type"], about, is_open=True)
     _add_cases(made, "type", {name: _options(kind.Options) for name, kind in kinds.items()})
     return made
 
@@ -223,7 +250,7 @@ def _option(text: str, kind: Schema) -> Schema:
     made: Schema = {k: v for k, v in kind.items() if k not in ("anyOf", "title", "default")}
     made |= kinds[0] if len(kinds) == 1 else {"anyOf": kinds} if kinds else {}
     if "$ref" in json.dumps(made):  # tables, which the driver checks
-        made = {"type": "object"}
+        made = {"type": "object", "additionalProperties": True}
     default = kind.get("default")
     if default is not None:
         made["default"] = default
