@@ -6,12 +6,15 @@ import tomllib
 
 import jsonschema
 import pytest
+import tomlkit
+from hypothesis import given
 
 import fendra as fd
 from fendra.cli.effect_examples import example_of
 from fendra.core.effects import EFFECTS
 from fendra.demo import ABOUT
 from fendra.schema import design_schema
+from strategies import designs, examples
 
 SCHEMA = design_schema()
 VALIDATOR = jsonschema.Draft202012Validator(SCHEMA)
@@ -53,6 +56,21 @@ def test_every_key_of_every_table_has_a_description():
         if not kind.get("description") and key != "shape"  # the shape is the table itself
     ]
     assert not bare
+
+
+@examples(100)
+@given(designs())
+def test_it_takes_any_valid_design(plain):
+    fd.Design.from_values(plain)
+    written = tomlkit.dumps(without_none(plain))
+    assert not [str(error) for error in VALIDATOR.iter_errors(tomllib.loads(written))]
+
+
+def without_none(values):
+    """The same as TOML can hold it."""
+    if isinstance(values, dict):
+        return {key: without_none(each) for key, each in values.items() if each is not None}
+    return [without_none(each) for each in values] if isinstance(values, list) else values
 
 
 @pytest.mark.parametrize("name", sorted(EFFECTS))

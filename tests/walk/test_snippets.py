@@ -6,6 +6,7 @@ import tomllib
 import warnings
 from pathlib import Path
 
+import jsonschema
 import matplotlib.pyplot as plt
 import pytest
 import tomlkit
@@ -17,12 +18,14 @@ from fendra.core.effects import EFFECTS
 from fendra.core.film import Film
 from fendra.demo import copy_files
 from fendra.files.design_file import check_text
+from fendra.schema import design_schema
 from shown import PAGES, Block, blocks
 
 ELSEWHERE = {"findings.md", "gallery.md", "tutorial.md"}
 """Pages whose examples are wrong on purpose (`make docs` checks what each gets), stand in shipped
 designs already, or are edits of a file (the walk makes them)."""
 
+SCHEMA = jsonschema.Draft202012Validator(design_schema())
 DESIGNS = [block for block in blocks("toml") if block.page.name not in ELSEWHERE]
 
 
@@ -42,7 +45,9 @@ def added(values: dict, more: dict) -> dict:
 
 @pytest.mark.parametrize("block", DESIGNS, ids=str)
 def test_a_design_that_is_shown_has_no_errors(block: Block, tmp_path):
-    """By itself, where it has a line; else in the design that the page names, or in bare.toml."""
+    """By itself, where it has a line; else in the design that the page names, or in bare.toml. An
+    editor with the schema complains of none of them.
+    """
     copy_files(tmp_path)
     shown, text = tomllib.loads(block.text), block.text
     if "line" not in shown or block.design:
@@ -50,6 +55,7 @@ def test_a_design_that_is_shown_has_no_errors(block: Block, tmp_path):
         text = tomlkit.dumps(added(base, shown))
     found = check_text(text, "design.toml", folder=tmp_path).findings
     assert not [str(finding) for finding in found if finding.severity == "error"]
+    assert not [str(error) for error in SCHEMA.iter_errors(tomllib.loads(text))]
 
 
 @pytest.mark.parametrize("name", sorted(EFFECTS))

@@ -39,6 +39,13 @@ describe("asTrail", () => {
   });
 });
 
+const texts = { "x-taplo": { docs: { enumValues: ["On and off.", "A head with a tail."] } } };
+const effect: Schema = {
+  type: "string",
+  description: "what it shows\n\n- `blink`: On and off.\n- `comet`: A head with a tail.",
+  anyOf: [{ enum: ["blink", "comet"], ...texts }, true],
+};
+
 const schema: Schema = {
   properties: {
     rate: { type: "number", description: "frames a second" },
@@ -49,7 +56,7 @@ const schema: Schema = {
   $defs: {
     Signal: { properties: { kind: { enum: ["number", "switch"] }, range: {}, lost_after: {} } },
     Layer: {
-      properties: { name: {}, effect: { anyOf: [{ const: "blink" }, { const: "comet" }, { type: "string" }] }, when: { anyOf: [{ type: "boolean" }, { type: "string" }] } },
+      properties: { name: {}, effect, when: { type: ["boolean", "string"] } },
       if: { properties: { effect: { const: "solid" } } },
       then: { propertyNames: { enum: ["name", "effect"] } },
       else: {
@@ -91,6 +98,13 @@ describe("completions", () => {
     const text = '[[layer]]\ndu\neffect = "blink"\n[[layer]]\n';
     expect(completions(text, text.indexOf("\neffect"), schema, true)?.options.map((one) => one.label)).toContain("duty");
     expect(found('[[layer]]\neffect = "')).toEqual(["blink", "comet"]);
+  });
+  it("says what a key means, and each of its words", () => {
+    const infos = (text: string): [string, string?][] =>
+      completions(text, text.length, schema, true)?.options.map((one) => [one.label, one.info]) ?? [];
+    expect(infos("[[layer]]\n")).toContainEqual(["effect", "what it shows"]);
+    expect(infos('[[layer]]\neffect = "')).toEqual([["blink", "On and off."], ["comet", "A head with a tail."]]);
+    expect(infos("[[layer]]\nwhen = ")).toEqual([["true", undefined], ["false", undefined]]);
   });
   it("names tables", () => {
     expect(found("[si")).toEqual(["signals", "layer"]);

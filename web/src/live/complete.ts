@@ -53,7 +53,7 @@ export function completions(text: string, at: number, schema: Schema | undefined
   if (!key || (key[1] === "" && !isAsked)) return null;
   const keys = keysThere(tables, valuesAround(text, at), schema);
   if (keys.size === 0) return null;
-  const options = [...keys].map(([label, kind]) => ({ label, type: "property", ...(kind.description ? { info: kind.description } : {}) }));
+  const options = [...keys].map(([label, kind]) => ({ label, type: "property", ...(kind.description ? { info: meaning(kind.description) } : {}) }));
   return { from: at - (key[1] ?? "").length, options };
 }
 
@@ -114,6 +114,9 @@ function stepInto(schema: Schema, step: string, root: Schema): Schema[] {
   if (own) return [own];
   return plain(schema, root).flatMap((each) => (typeof each.additionalProperties === "object" ? [each.additionalProperties] : []));
 }
+
+/** A description without its list of words: they are offered as values, each with its text. */
+const meaning = (description: string): string => description.split("\n\n- ")[0]!;
 
 /** The words that a key may have, each with its text. */
 function valuesOf(schema: Schema, root: Schema): [string, string][] {
