@@ -100,7 +100,7 @@ describe("completions", () => {
     expect(found('[[layer]]\neffect = "')).toEqual(["blink", "comet"]);
   });
   it("says what a key means, and each of its words", () => {
-    const infos = (text: string): [string, string?][] =>
+    const infos = (text: string): [string, string | undefined][] =>
       completions(text, text.length, schema, true)?.options.map((one) => [one.label, one.info]) ?? [];
     expect(infos("[[layer]]\n")).toContainEqual(["effect", "what it shows"]);
     expect(infos('[[layer]]\neffect = "')).toEqual([["blink", "On and off."], ["comet", "A head with a tail."]]);
