@@ -421,9 +421,10 @@ def test_places_in_two_ways_and_other_kinds_of_file_are_refused(tmp_path):
     text = KEYS.replace('file = "pad.csv"', 'file = "pad.svg"').replace(
         "at = [0, 0, 5]", "points = [[0, 0]]"
     )
-    said = [finding.message for finding in check_text(text, "pad.toml", folder=tmp_path).findings]
-    assert "'pad.svg' is not a .csv; `fendra import` reads other files." in said
-    assert "the places are in `points` and in a file; keep one of them." in said
+    found = check_text(text, "pad.toml", folder=tmp_path).findings
+    said = [f"{finding.message} {finding.remedy}" for finding in found]
+    assert "'pad.svg' is not a .csv. `fendra import` reads other files." in said
+    assert "the places are in `points` and in a file. Keep one of them." in said
 
 
 def test_the_order_of_names_counts_their_numbers():

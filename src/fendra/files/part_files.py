@@ -23,20 +23,22 @@ def fill_in(values: dict[str, Any], folder: Path) -> list[Finding]:
     for path, part in _parts_with_files(values):
         key = _PLACES[part["shape"]]
         if part.get(key):
-            problem = f"the places are in `{key}` and in a file; keep one of them"
-            findings.append(_finding(path, problem))
+            problem = f"the places are in `{key}` and in a file."
+            findings.append(_finding(path, problem, "Keep one of them."))
             continue
         part[key] = [["", 0, 0]] if key == "keys" else [[0, 0]]
         if Path(part["file"]).suffix != ".csv":
-            findings.append(
-                _finding(path, f"'{part['file']}' is not a .csv; `fendra import` reads other files")
-            )
+            problem = f"'{part['file']}' is not a .csv."
+            findings.append(_finding(path, problem, "`fendra import` reads other files."))
             continue
         try:
             places, names = read_places(folder / part["file"], key == "keys")
         except FendraError as exc:
-            problem = str(exc) if exc.code == "no-file" else f"{part['file']}: {exc}"
-            findings.append(_finding(path, problem.rstrip(".")))
+            problem, remedy = f"{part['file']}: {exc.problem}", exc.remedy
+            if exc.code == "no-file":
+                problem = f"there is no file '{part['file']}' beside the design"
+                remedy = "Write the path of a CSV file, starting in the design's folder."
+            findings.append(_finding(path, f"{problem.rstrip('.')}.", remedy))
             continue
         if key == "keys":
             part[key] = [[name, x, y] for (x, y, _), name in zip(places, names, strict=True)]
@@ -47,8 +49,8 @@ def fill_in(values: dict[str, Any], folder: Path) -> list[Finding]:
     return findings
 
 
-def _finding(path: KeyPath, problem: str) -> Finding:
-    return Finding("file", Severity.ERROR, f"{problem}.", "", (*path, "file"))
+def _finding(path: KeyPath, problem: str, remedy: str) -> Finding:
+    return Finding("file", Severity.ERROR, problem, remedy, (*path, "file"))
 
 
 def _parts_with_files(values: dict[str, Any]) -> Iterator[tuple[KeyPath, dict[str, Any]]]:

@@ -37,6 +37,7 @@ from fendra.core.signals.kinds import kind_of
 
 MOST_CASES = 20_000
 """The most cases that are tried; a condition with more is not judged."""
+ANOTHER_TAPE = "Try a tape on which its condition is true."
 
 
 @dataclass
@@ -309,7 +310,7 @@ def never_on_the_tape(subject: Subject, report: Report) -> None:
     for i, layer in enumerate(design.layer):
         if layer.name in never:
             message = "on this tape this layer is never on."
-            report.note(("layer", i, "when"), "never-on-tape", message)
+            report.note(("layer", i, "when"), "never-on-tape", message, ANOTHER_TAPE)
         elif i in recorded and i not in seen and i not in barely:
             message = "on this tape this layer is on but never seen: it is dark, or covered."
             report.note(("layer", i), "never-on-tape", message, "See why with `fendra explain`.")
@@ -321,4 +322,4 @@ def never_on_the_tape(subject: Subject, report: Report) -> None:
     for i, course in enumerate(timeline.scenes):
         if not (course.there > 0).any():
             message = "on this tape this scene is never chosen."
-            report.note(("scene", i, "when"), "never-on-tape", message)
+            report.note(("scene", i, "when"), "never-on-tape", message, ANOTHER_TAPE)

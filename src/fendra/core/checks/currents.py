@@ -41,8 +41,8 @@ def supply_currents(subject: Subject, report: Report) -> None:
         if budget.idle_a > kept_a:
             whose = "its rating" if kept_a == feeding.amps else "its budget"
             message = (
-                f"with all LEDs off they already draw {budget.idle_a:.3g} A, more "
-                f"than {whose}, {kept_a:.3g} A: no light is left."
+                f"its LEDs draw {budget.idle_a:.3g} A even when all are off. That is more than "
+                f"{whose}, {kept_a:.3g} A, so no light is left."
             )
             report.error(path, "no-current-left", message, "Use a larger supply, or fewer LEDs.")
         elif feeding.budget_a is not None and budget.share_of_full < LITTLE_LEFT:

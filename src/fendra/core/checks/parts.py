@@ -154,7 +154,7 @@ def placed_twice(subject: Subject, report: Report) -> None:
         places = _cells(layout.leds.position[row.leds])
         key = places.tobytes()
         if len(places) and key in seen:
-            message = f"'{row.name}' is where '{seen[key]}' is, LED upon LED: it is placed twice."
+            message = f"'{row.name}' lies exactly on '{seen[key]}': the same place is used twice."
             remedy = "Give it its own place, or remove it."
             report.warning(row.path, "same-place", message, remedy)
         elif len(places):
@@ -178,7 +178,9 @@ def switched_off(subject: Subject, report: Report) -> None:
             every.append((("line", i, "part", j), f"part '{part.name}'", part.off))
     for path, what, off in every:
         if off is True:
-            report.note((*path, "off"), "off", f"{what} is switched off.", "Remove it to light it.")
+            report.note(
+                (*path, "off"), "off", f"{what} is switched off.", "Remove `off` to light it."
+            )
 
 
 def _led(row: PartRow, led: int) -> str:

@@ -49,7 +49,7 @@ def _far_measured(led: LedType, path: KeyPath, report: Report) -> None:
         message = (
             f"that is {share:.2g} times the data sheet's figure, without the current when dark."
         )
-        report.note(path, "far", message, "Is amps for all those LEDs, and at full white?")
+        report.note(path, "far", message, "Check that amps is for all those LEDs, at full white.")
 
 
 @check
