@@ -106,6 +106,31 @@ def test_what_a_layer_may_have(keys, wrong):
     assert wrong in said if wrong else said == ""
 
 
+@pytest.mark.parametrize(
+    ("keys", "wrong"),
+    [
+        ({"facing": "back"}, ""),
+        ({"facing": [0, 0, 1]}, ""),
+        ({"facing": ["up", [0, 1, 0], "out"]}, ""),
+        ({"facing": "sideways"}, "'sideways' does not match"),
+        ({"facing": ["up", "sideways"]}, "'sideways' does not match"),
+        ({"facing": 3}, "3 is not of type 'string', 'array'"),
+        ({"skip": [2, "4-6"]}, ""),
+        ({"skip": [2.5]}, "2.5 is not of type 'integer', 'string'"),
+        ({"count": 0}, "0 is less than the minimum of 1"),
+    ],
+)  # fmt: skip
+def test_what_a_part_may_have(keys, wrong):
+    strip = {"name": "b", "shape": "strip", "start": [0, 0], "end": [90, 0], "count": 10}
+    line = {"name": "a", "part": [{**strip, **keys}]}
+    said = " ".join(
+        detail.message
+        for error in VALIDATOR.iter_errors({"line": [line]})
+        for detail in [error, *(error.context or ())]
+    )
+    assert wrong in said if wrong else said == ""
+
+
 def test_led_types_controllers_and_drivers_are_offered_with_what_they_are():
     def offered(kind):
         """The words of a choice; each has its text for editors, and in the key's description."""
