@@ -14,6 +14,7 @@ from fendra.cli.effect_examples import example_of
 from fendra.core.effects import EFFECTS
 from fendra.demo import ABOUT
 from fendra.schema import design_schema
+from fendra.schema.unions import as_one
 from strategies import designs, examples
 
 SCHEMA = design_schema()
@@ -112,6 +113,7 @@ def test_what_a_layer_may_have(keys, wrong):
         ({"facing": "back"}, ""),
         ({"facing": [0, 0, 1]}, ""),
         ({"facing": ["up", [0, 1, 0], "out"]}, ""),
+        ({"facing": ["up"] * 5}, ""),
         ({"facing": "sideways"}, "'sideways' does not match"),
         ({"facing": ["up", "sideways"]}, "'sideways' does not match"),
         ({"facing": 3}, "3 is not of type 'string', 'array'"),
@@ -129,6 +131,35 @@ def test_what_a_part_may_have(keys, wrong):
         for detail in [error, *(error.context or ())]
     )
     assert wrong in said if wrong else said == ""
+
+
+NUMBER, TEXT = {"type": "number"}, {"type": "string"}
+OPEN = {"type": "string", "anyOf": [{"enum": ["a"]}, True]}
+
+
+@pytest.mark.parametrize(
+    ("members", "joined"),
+    [
+        ([{"enum": ["a"]}, TEXT], OPEN | {"type": ["string"]}),
+        ([NUMBER, OPEN], OPEN | {"type": ["number", "string"]}),
+        ([NUMBER, {"$ref": "#/$defs/Named"}], {"type": ["number", "object"], "required": ["a"]}),
+        ([NUMBER, {"type": "null"}], NUMBER),
+        ([NUMBER, {"type": "integer", "minimum": 1}], None),
+        ([NUMBER, {"type": "object", "if": {"required": ["a"]}}], None),
+        ([{"type": "object", "required": ["a"]}, {"type": "object", "required": ["b"]}], None),
+    ],
+)
+def test_a_union_becomes_one_schema_only_if_that_says_the_same(members, joined):
+    tables = {"Named": {"type": "object", "required": ["a"], "description": "it has a name"}}
+    union = {"description": "a key", "default": None, "anyOf": members}
+    made = as_one(union, tables)
+    texts = {"description": "a key"}
+    if joined is None:
+        assert made == {"anyOf": members, **texts}
+    elif "anyOf" in joined:
+        assert made == {**joined, "anyOf": [{"enum": ["a"], **texts}, True], **texts}
+    else:
+        assert made == {**joined, **texts}
 
 
 def test_led_types_controllers_and_drivers_are_offered_with_what_they_are():
