@@ -76,7 +76,7 @@ def page() -> str:
 
 
 def layer_of(file: str, name: str) -> str:
-    """The text of one layer."""
+    """The text of one layer, its comments near its values: the column is narrow."""
     found = re.search(
         rf'^\[\[layer\]\][^\n]*\nname = "{re.escape(name)}"\n(?:[^\[\n][^\n]*\n)+',
         file,
@@ -84,7 +84,7 @@ def layer_of(file: str, name: str) -> str:
     )
     if found is None:
         raise SystemExit(f"there is no layer '{name}' in this design")
-    return found[0]
+    return re.sub(r" {3,}#", "  #", found[0])
 
 
 def indented(text: str) -> str:

@@ -1,6 +1,6 @@
 """Stripes that move: an effect for the design beside this file, lamp.toml."""
 
-from fendra.effects import Led, Look, colour, effect, fraction, number, select
+from fendra.effects import Led, Look, colour, effect, fraction, number
 
 
 @effect
@@ -11,5 +11,5 @@ def stripes(
     rate=number(0.5, "Hz", 0, 10, "stripes that pass in a second"),
 ) -> Look:
     """Every second run of LEDs is lit, and they move: barber poles, hazards."""
-    place = fraction(led.rank / size + 1.0 - led.cycle(rate))
-    return Look(colour, select(place < 0.5, 1.0, 0.0))
+    place = fraction(led.rank / size + 1 - led.cycle(rate))
+    return Look(colour, place < 0.5)
