@@ -44,6 +44,20 @@ def test_every_demo_design_runs_without_the_desk(tmp_path, design, tape):
     assert (done.returncode, "frames sent" in done.stdout) == (0, True), done.stderr
 
 
+@pytest.mark.parametrize(
+    ("words", "made"),
+    [
+        (["new", "glider", "--like", "drone"], ["glider.toml", "flight.csv", "fendra.schema.json"]),
+        (["demo", "--files", "--into", "demo"], ["demo/heron.toml", "demo/wink.gif"]),
+        (["schema", "--out", "s.json"], ["s.json"]),
+    ],
+)
+def test_the_small_install_writes_designs_to_begin_with(tmp_path, words, made):
+    done = without_desk(tmp_path, *words)
+    assert (done.returncode, done.stderr) == (0, "")
+    assert [name for name in made if not (tmp_path / name).is_file()] == []
+
+
 @pytest.mark.parametrize("words", [["map"], ["sheet"], ["page"]])
 def test_what_needs_the_desk_says_how_to_get_it(tmp_path, words):
     done = without_desk(tmp_path, *words, fd.demo_file("heron.toml"))

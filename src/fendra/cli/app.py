@@ -111,7 +111,7 @@ def _safe(command: Callable[..., None]) -> Callable[..., None]:
 
     @functools.wraps(command)
     def run_safely(*args: Any, **options: Any) -> None:
-        if command.__name__ in DRAWING:
+        if command.__name__ in DRAWING and not options.get("files"):  # `demo --files` draws nothing
             from fendra.draw.lean import lean_import
 
             lean_import()

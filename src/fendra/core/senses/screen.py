@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 import numpy as np
-from scipy.sparse import csr_array
 
 from fendra.core.arrays import Array
 from fendra.core.light.colours import srgb_to_linear
+
+if TYPE_CHECKING:
+    from scipy.sparse import csr_array
 
 BLACK = 14
 """sRGB bytes up to this are black, in a bar."""
@@ -44,6 +48,8 @@ def area_weights(
         rows.append(np.full(len(pixels), number))
         columns.append(pixels)
         data.append(np.full(len(pixels), 1.0 / len(pixels), np.float32))
+    from scipy.sparse import csr_array  # a package of the desk, and slow to import
+
     place = np.concatenate(rows), np.concatenate(columns)
     return csr_array((np.concatenate(data), place), shape=(len(places), width * height))
 
