@@ -81,6 +81,7 @@ def test_check_of_a_wrong_design_in_words_and_json(fendra, tmp_path):
     ("words", "code", "says"),
     [
         (["check", "none.toml"], 2, "there is no file 'none.toml'"),
+        (["check", RIDE], 1, "ride.csv:1: error: this is a tape, not a design."),
         (["check"], 2, "Missing argument"),
         (["chek", HERON], 2, "No such command"),
         (["film", HERON, "--tape", "none.csv"], 2, "there is no file 'none.csv'"),

@@ -15,6 +15,7 @@ from typing import TypeAlias
 from fendra.core.findings import Finding, Severity, below
 from fendra.core.mending import first_right
 from fendra.core.names import truth_of
+from fendra.core.quoting import shell_word
 from fendra.core.toml_text import number_text, value_text
 from fendra.core.units import number_for
 
@@ -37,7 +38,7 @@ def syntax_finding(exc: tomllib.TOMLDecodeError, text: str, file: str) -> Findin
     lines = text.split("\n")
     number = int(words[1]) if len(words) > 1 and words[1].isdigit() else len(lines)
     number = min(number, len(lines))
-    said = _twice(problem, lines, number) or _slip_near(lines, number)
+    said = _a_tape(lines, file) or _twice(problem, lines, number) or _slip_near(lines, number)
     if said is None:
         wrong = f"this is not TOML: {problem[:1].lower()}{problem[1:]}."
         said = _Said(number, wrong, "Write key = value; texts and expressions need quotes.")
@@ -52,6 +53,14 @@ class _Said:
     line: int
     problem: str
     remedy: str
+
+
+def _a_tape(lines: list[str], file: str) -> _Said | None:
+    """A tape where a design belongs."""
+    if not file.lower().endswith(".csv") or "," not in lines[0]:
+        return None
+    remedy = f"Write the design first, as in: fendra check heron.toml --tape {shell_word(file)}"
+    return _Said(1, "this is a tape, not a design.", remedy)
 
 
 def _twice(problem: str, lines: list[str], number: int) -> _Said | None:
