@@ -211,10 +211,9 @@ class Design(CoreDesign):
 
         Args:
             engine: `numpy`; `native`, code from the machine's C compiler, kept for the next time;
-                `wasm`, which
-                needs no compiler but `pip install 'fendra[wasm]'`; or `auto`: native for large
-                designs, or
-                wasm if there is no compiler. All give the same light, bit for bit.
+                `wasm`, which needs no compiler but `pip install 'fendra[wasm]'`; or `auto`: native
+                for large designs, or wasm if there is no compiler. All give the same light, bit for
+                bit.
             frames: how many frames of film you want, so that `auto` takes the quickest engine for
                 them
 
@@ -256,16 +255,13 @@ class Design(CoreDesign):
             for_s: ends the run after this time, s
             engine: as for `compile`
             page: serves the page of the run, such as `127.0.0.1:8480`, or `0.0.0.0:8080` for other
-                computers
-                too, which need a token; the session's `addresses` open it
+                computers too, which need a token; the session's `addresses` open it
 
         Send values from Python with `inbox.put(source, name, value)`, from any thread.
-        `loop.stop()` ends the
-        run. A source or output that fails later is retried.
+        `loop.stop()` ends the run. A source or output that fails later is retried.
 
         Raises DesignError; SourceError and OutputError for sources and outputs that make no sense;
-        PageError
-        if the page cannot be served.
+        PageError if the page cannot be served.
 
         >>> import fendra as fd
         >>> session = fd.load(fd.demo_file("heron.toml")).live(
@@ -315,16 +311,14 @@ class Design(CoreDesign):
 
         Args:
             target: a chip by its controller type, such as `rp2040` or `esp32`; a family for its
-                first chip
-                (`avr`, `arm`); or `generic`, to fill in the board yourself; by default the
-                design's controller
+                first chip (`avr`, `arm`); or `generic`, to fill in the board yourself; by default
+                the design's controller
             film: its tape can be tried on a computer, and gives the work of a frame
             controller: which one, if there are several
             receiver: frames arrive over a serial link
 
         Raises DesignError with every finding of severity error, and FirmwareError if a pin or a
-        target does
-        not exist.
+        target does not exist.
 
         >>> import fendra as fd
         >>> project = fd.load(fd.demo_file("drone.toml")).firmware("avr")
@@ -346,9 +340,8 @@ class Design(CoreDesign):
         """Write the design as C99, for a controller: a header and a source.
 
         The code gives the bytes of the preview. It allocates nothing and calls only `memset`,
-        `floorf`, `fabsf`
-        and `sqrtf`; see docs/emitted-c.md. Raises DesignError with every finding of severity
-        error.
+        `floorf`, `fabsf` and `sqrtf`; see docs/emitted-c.md. Raises DesignError with every finding
+        of severity error.
 
         >>> import fendra as fd
         >>> emitted = fd.load(fd.demo_file("heron.toml")).emit()
@@ -375,8 +368,7 @@ class Design(CoreDesign):
             The page: a notebook shows it in its cell, and `html` is its text.
 
         Raises DesignError with every finding of severity error, PageError if it is too large for a
-        page,
-        SignalError for a tape with none of the design's signals, and FileError.
+        page, SignalError for a tape with none of the design's signals, and FileError.
 
         >>> import fendra as fd
         >>> design = fd.load(fd.demo_file("pad.toml"))

@@ -20,7 +20,7 @@ def read_text(path: Path, limit: Limit | None = None) -> str:
         return text.decode("utf-8-sig").replace("\r\n", "\n").replace("\r", "\n")
     except UnicodeDecodeError as exc:
         raise FileError(
-            f"'{path}' is not a text in UTF-8 (byte {exc.start})", remedy="Save it as UTF-8."
+            f"'{path}' is not a text in UTF-8 (byte {exc.start}).", remedy="Save it as UTF-8."
         ) from exc
 
 

@@ -85,7 +85,7 @@ def test_check_of_a_wrong_design_in_words_and_json(fendra, tmp_path):
         (["check"], 2, "Missing argument"),
         (["chek", HERON], 2, "No such command"),
         (["film", HERON, "--tape", "none.csv"], 2, "there is no file 'none.csv'"),
-        (["film", HERON, "--tape", HERON], 2, "heron.toml"),
+        (["film", HERON, "--tape", HERON], 2, "heron.toml: this is a design, not a tape. It needs"),
         (["film", HERON, "--tape", RIDE, "--at", "200"], 2, "--at 200 is not on the tape, which goes from 0 to 90 s"),
         (["map", HERON, "--out", "map.xyz"], 2, "map.xyz"),
         (["run", HERON, "--tape", RIDE, "--to", "seril:/dev/x"], 2, "Did you mean 'serial'?"),

@@ -152,9 +152,8 @@ class Program:
         """Make the frame at a time.
 
         Args:
-            news: new values by name; a signal that is missing keeps its value until it is lost.
-                NaN and None mean
-                no news. A picture takes its linear light, 0 to 1, (all LEDs, 3).
+            news: new values by name; a signal that is missing keeps its value until it is lost. NaN
+                and None mean no news. A picture takes its linear light, 0 to 1, (all LEDs, 3).
             at: seconds on the program's own clock; by default one frame period after the last
                 frame
             signals: the same as `news`, as keywords

@@ -39,22 +39,18 @@ def read_tape(path: str | Path, design: Design | None = None) -> Tape:
     """Read the tape of a CSV file. An empty cell is no news; lines that begin with # are skipped.
 
     Commas, semicolons or tabs separate cells; with semicolons and tabs, numbers may have a decimal
-    comma. The
-    times are in seconds, in a column `time` or `time_s`, or in milliseconds in `time_ms`.
+    comma. The times are in seconds, in a column `time` or `time_s`, or in milliseconds in
+    `time_ms`.
 
     `true`, `on` and `yes` are 1, `false`, `off` and `no` are 0. A colour, such as `#ff8a00`,
-    `ff8a00`,
-    `255,138,0` in quotes or `orange`, is 0xff8a00. An event `hit` may have columns `hit.x`,
-    `hit.y` and
-    `hit.z`; a vector `sound` has `sound[0]` and so on.
+    `ff8a00`, `255,138,0` in quotes or `orange`, is 0xff8a00. An event `hit` may have columns
+    `hit.x`, `hit.y` and `hit.z`; a vector `sound` has `sound[0]` and so on.
 
     Args:
         path: the file
         design: its signals name the columns: which hold words of a choice, and which hold colours.
-            Values that
-            make no sense in a column that is not a signal count as no news. Without a design, a
-            column of
-            words keeps them as `Tape.words`, until a design plays it.
+            Values that make no sense in a column that is not a signal count as no news. Without a
+            design, a column of words keeps them as `Tape.words`, until a design plays it.
 
     Raises:
         FileError: the file cannot be read
@@ -105,6 +101,9 @@ def _read_cells(path: Path) -> tuple[list[str], list[list[str]], Ints, bool]:
     """
     text = read_text(path, TAPE_BYTES).replace("\0", "")
     lines = text.split("\n")
+    if path.suffix.lower() == ".toml":
+        remedy = f"It needs a CSV file with a column `{TIME}`, as in: --tape ride.csv"
+        raise TapeError(f"{path}: this is a design, not a tape.", remedy=remedy)
     first = next((i for i, line in enumerate(lines) if line.strip() and line[0] != "#"), None)
     if first is None:
         raise TapeError(f"{path}: the file is empty; it needs a header with `{TIME}`")

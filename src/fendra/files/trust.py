@@ -62,8 +62,7 @@ def trust(path: str | Path) -> None:
     """Allow a Python file of effects to run until it changes.
 
     Every design that names it may run it from now on, for this user. Read it first: it can do all
-    that you can.
-    Raises FileError.
+    that you can. Raises FileError.
     """
     code = read_code(Path(path), Path(path).parent)
     _keep({*_kept(), (code.digest, str(code.path))})
