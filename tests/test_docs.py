@@ -150,3 +150,18 @@ def test_every_screenshot_is_in_the_readme():
     assert 0 < len(shots) < 20
     for shot in shots:
         assert f"docs/screenshots/{shot.name}" in readme
+
+
+def test_each_pip_install_works_from_a_copy_of_the_project():
+    """In pages and messages: this folder, or an extra that the project has. Extras whose name is
+    worked out are in tests of the messages.
+    """
+    project = tomllib.loads((ROOT / "pyproject.toml").read_text(encoding="utf-8"))["project"]
+    sources = [*PAGES, *(ROOT / "src").rglob("*.py")]
+    named = re.findall(
+        r"pip install ['\"]?([^\s'\"`|]+)", "".join(p.read_text(encoding="utf-8") for p in sources)
+    )
+    extras = {f"fendra[{name}]" for name in project["optional-dependencies"]}
+    known = extras | {name.replace("fendra", ".") for name in extras} | {"."}
+    assert {name for name in named if "{" not in name} - known == set()
+    assert {".", ".[desk]", "fendra[page]"} <= {*named}
