@@ -60,6 +60,22 @@ def test_a_name_belongs_to_one_function_which_may_register_it_again():
     assert dict(registry) == {"a": 3}
 
 
+def test_a_name_of_the_package_is_refused_before_anybody_has_looked(monkeypatch, tmp_path):
+    """Else it is the package that cannot be imported later, far from the mistake."""
+    folder = tmp_path / "lot"
+    folder.mkdir()
+    (folder / "__init__.py").write_text(
+        "from fendra.core.registry import Registry\nregistry = Registry('lot', 'none', 'a thing')\n"
+    )
+    (folder / "one.py").write_text("from lot import registry\nregistry.add('one', 1, print)\n")
+    monkeypatch.syspath_prepend(tmp_path)
+    import lot
+
+    with pytest.raises(ValueError, match="there is already a thing 'one', of print in builtins"):
+        lot.registry.add("one", 2, marked(2))
+    assert dict(lot.registry) == {"one": 1}
+
+
 def test_an_effect_that_is_marked_again_is_the_new_one_and_a_built_in_one_stays(
     monkeypatch, tmp_path
 ):
