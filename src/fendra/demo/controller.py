@@ -153,7 +153,7 @@ class Receiver:
 
 
 def report(receiver: Receiver) -> dict[str, Any]:
-    """What a receiver saw, as plain values; lines as hexadecimal text."""
+    """A receiver's counts, as plain values; lines as hexadecimal text."""
     return {
         "frames": receiver.frames,
         "lost": receiver.lost,

@@ -55,7 +55,7 @@ def _bytes(bits: str) -> bytes:
 
 
 def read_clocked(data: bytes, leds: int) -> list[bytes]:
-    """What each of a chain of clocked LEDs shows, as its three bytes.
+    """The light of each LED of a clocked chain, as its three bytes.
 
     Each LED passes the clock on half a bit late, so that the chain needs half a clock more for
     each. Raises PulseError if the start, an LED's own bits or the end is not as it must be.

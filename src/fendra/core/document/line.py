@@ -76,7 +76,7 @@ class Autopilot(Model):
 
 
 class Controller(Model):
-    """What the lines are plugged into, and its limits.
+    """The board that the lines are plugged into, and its limits.
 
     Attributes:
         type: one of the known controllers; it brings RAM, pins and logic_volts

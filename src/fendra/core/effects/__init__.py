@@ -46,7 +46,7 @@ class Effect:
 
     @property
     def about(self) -> str:
-        """What it looks like and when one uses it."""
+        """Its look, and its use."""
         return inspect.getdoc(self.draw) or ""
 
 

@@ -14,7 +14,7 @@ REQUEST, REPLY = 0x7DF, 0x7E8
 
 
 def frames(values: Mapping[str, float]) -> dict[int, bytes]:
-    """What the bus carries, frame by frame: low byte first.
+    """The data of the bus, frame by frame: low byte first.
 
     >>> frames({"speed": 25.6, "rpm": 3000})[MOTION].hex()
     '0001b80b00000000'
