@@ -42,7 +42,6 @@ def offers(request, need, folder):
         need(missing, "npm; then npm ci in web/")
         ask = ask_taplo
     else:
-        need([] if TOMBI.exists() else ["tombi"], "pip")
         ask = ask_tombi
 
     def each_once(*texts):
@@ -184,8 +183,7 @@ def test_what_a_default_is_inserts_it(offers):
 
 
 @pytest.mark.slow
-def test_a_strict_editor_complains_of_no_shipped_design(need, folder):
-    need([] if TOMBI.exists() else ["tombi"], "pip")
+def test_a_strict_editor_complains_of_no_shipped_design(folder):
     paths = sorted(folder.glob("[a-z]*.toml"))
     assert len(paths) >= 8
     assert lint(*paths) == f"{len(paths)} files linted successfully"

@@ -19,7 +19,7 @@ from fendra.core.effects.parameters import Parameter
 from fendra.core.signals.kinds import KINDS
 from fendra.drivers import Drivers
 from fendra.outputs import DRIVERS as OUTPUTS
-from fendra.schema.unions import Schema, as_one
+from fendra.schema.unions import Schema, as_one, types_of
 from fendra.sources import DRIVERS as SOURCES
 
 _ATTRIBUTES = "\n\nAttributes:\n"
@@ -41,19 +41,19 @@ def schema_text() -> str:
 
 def _written(value: Any, depth: int) -> str:
     """A value as JSON: in one line where that is short."""
-    line = json.dumps(value, ensure_ascii=False)
-    if not isinstance(value, dict | list) or depth + len(line) <= 100:
+    if isinstance(value, dict):
+        start, end = "{}"
+        rows = [f"{json.dumps(key)}: {_written(each, depth + 1)}" for key, each in value.items()]
+    elif isinstance(value, list):
+        start, end = "[]"
+        rows = [_written(each, depth + 1) for each in value]
+    else:
+        return json.dumps(value, ensure_ascii=False)
+    line = f"{start}{', '.join(rows)}{end}"
+    if depth + len(line) <= 100:
         return line
-    lead = " " * (depth + 1)
-    names = (
-        [f"{json.dumps(key)}: " for key in value] if isinstance(value, dict) else [""] * len(value)
-    )
-    parts = value.values() if isinstance(value, dict) else value
-    rows = [
-        f"{lead}{name}{_written(each, depth + 1)}" for name, each in zip(names, parts, strict=True)
-    ]
-    start, end = "{}" if isinstance(value, dict) else "[]"
-    return f"{start}\n" + ",\n".join(rows) + f"\n{' ' * depth}{end}"
+    break_ = "\n" + " " * (depth + 1)
+    return f"{start}{break_}{f',{break_}'.join(rows)}\n{' ' * depth}{end}"
 
 
 def design_schema() -> Schema:
@@ -161,9 +161,8 @@ def _add_cases(table: Schema, key: str, cases: Mapping[str, Mapping[str, Schema]
             users.setdefault(name, {})[value] = kind
     for name, kinds in users.items():
         table["properties"].setdefault(name, _in_any_case(kinds))
-    others = {
-        "additionalProperties": True
-    }  # else some editors refuse them, as the standard does not
+    # Some editors refuse keys that are not named, unless this allows them.
+    others = {"additionalProperties": True}
     chain: Schema = {}
     for value, keys in reversed([*cases.items()]):
         names = {"enum": [*own, *keys]}
@@ -185,17 +184,9 @@ def _in_any_case(kinds: Mapping[str, Schema]) -> Schema:
     agreed = defaults[0] if all(each == defaults[0] for each in defaults) else None
     known = {} if agreed is None else {"default": agreed}
     # Without a type editors insert a table.
-    types = [type_ for kind in kinds.values() for type_ in _types(kind)]
-    kind = {"type": [*dict.fromkeys(types)], "additionalProperties": True}
-    return {"description": "\n\n".join(rows), **kind, **known}
-
-
-def _types(kind: Schema) -> list[str]:
-    """The types that a key may have."""
-    if "anyOf" in kind:
-        return [type_ for each in kind["anyOf"] for type_ in _types(each)]
-    found = kind["type"]
-    return found if isinstance(found, list) else [found]
+    types = dict.fromkeys(type_ for kind in kinds.values() for type_ in types_of(kind))
+    anything = {"type": [*types], "additionalProperties": True}
+    return {"description": "\n\n".join(rows), **anything, **known}
 
 
 def _parameter(item: Parameter) -> Schema:
@@ -206,22 +197,27 @@ def _parameter(item: Parameter) -> Schema:
     made: Schema = {"description": f"{item.about}. {facts}" if facts else item.about}
     if item.default is not None:
         made["default"] = [*item.default] if isinstance(item.default, tuple) else item.default
+    return made | _kind_of(item)
+
+
+def _kind_of(item: Parameter) -> Schema:
+    """The values that a parameter may have."""
     match item.kind:
         case "number":
             plain = {"type": "number", "minimum": item.low, "maximum": item.high}
-            return made | {"anyOf": [plain, BOUND]}
         case "truth":
-            return made | {"anyOf": [{"type": "boolean"}, BOUND]}
+            plain = {"type": "boolean"}
         case "word":
-            return made | {"anyOf": [{"type": "string", "enum": [*item.words]}, BOUND]}
+            plain = {"type": "string", "enum": [*item.words]}
         case "colour":
-            return made | BOUND
+            return BOUND
         case "colours":
-            return made | {"type": ["array", "string"], "items": _TEXT}
+            return {"type": ["array", "string"], "items": _TEXT}
         case "numbers":
-            items = {"type": ["number", "string"]}
-            return made | {"type": ["array", "number", "string"], "items": items}
-    return made | _TEXT
+            return {"type": ["array", "number", "string"], "items": {"type": ["number", "string"]}}
+        case _:
+            return _TEXT
+    return dict(as_one({"anyOf": [plain, BOUND]}, {}))
 
 
 def _connection(plain: Schema, drivers: Drivers[Any]) -> Schema:
@@ -245,12 +241,11 @@ def _options(model: type[BaseModel]) -> dict[str, Schema]:
 
 
 def _option(text: str, kind: Schema) -> Schema:
-    """One key of a driver. Pydantic's titles, nulls and references say nothing to a maker."""
-    kinds = [each for each in kind.get("anyOf", ()) if each != {"type": "null"}]
-    made: Schema = {k: v for k, v in kind.items() if k not in ("anyOf", "title", "default")}
-    made |= kinds[0] if len(kinds) == 1 else {"anyOf": kinds} if kinds else {}
+    """One key of a driver. Pydantic's titles and references say nothing to a maker."""
+    made = {key: value for key, value in kind.items() if key not in ("title", "default")}
     if "$ref" in json.dumps(made):  # tables, which the driver checks
         made = {"type": "object", "additionalProperties": True}
+    made = as_one(made, {})
     default = kind.get("default")
     if default is not None:
         made["default"] = default

@@ -74,8 +74,8 @@ def _joined(members: Iterable[Schema]) -> Schema | None:
     for each in found:
         if "const" in each:
             each["enum"] = [each.pop("const")]
-        kind = each.pop("type", "string" if "enum" in each else None)
-        types = kind if isinstance(kind, list) else [kind]
+        types = types_of(each)
+        each.pop("type", None)
         if "enum" in each:
             words = {"enum": [*words.get("enum", ()), *each.pop("enum")]}
         elif True in each.get("anyOf", ()):
@@ -90,7 +90,7 @@ def _joined(members: Iterable[Schema]) -> Schema | None:
                 made.pop(key, None)
         shared = {*_plain(types)} & {*_plain(made["type"])} - {"array"}
         known = {key for one in types for key in _KEYWORDS.get(one, ())}
-        if shared - ({"string"} if words else set()) or not {*each} <= known:
+        if not types or shared - ({"string"} if words else set()) or not {*each} <= known:
             return None
         types = [*made["type"], *(one for one in types if one not in made["type"])]
         made |= {**each, "type": types}
@@ -98,6 +98,12 @@ def _joined(members: Iterable[Schema]) -> Schema | None:
         strict = {} if is_open else {"pattern": f"^({'|'.join(map(re.escape, words['enum']))})$"}
         made |= {**strict, "anyOf": [words, True]}
     return made
+
+
+def types_of(schema: Schema) -> list[str]:
+    """The types that a schema names; that of words for an `enum` without one."""
+    found = schema.get("type", ["string"] if "enum" in schema else [])
+    return list(found) if isinstance(found, list) else [found]
 
 
 def _plain(types: Iterable[str]) -> Iterable[str]:
