@@ -19,10 +19,18 @@ export interface Schema {
   description?: string;
 }
 
+interface Option {
+  label: string;
+  type: string;
+  info?: string;
+}
+
 interface Found {
   from: number;
-  options: { label: string; type: string; info?: string }[];
+  options: Option[];
 }
+
+const option = (label: string, type: string, info = ""): Option => ({ label, type, ...(info ? { info } : {}) });
 
 /** What could stand at a place of a text: keys of its table, or values of its key. */
 export function completions(text: string, at: number, schema: Schema | undefined, isAsked: boolean): Found | null {
@@ -34,7 +42,7 @@ export function completions(text: string, at: number, schema: Schema | undefined
   if (head) {
     const typed = head[1] ?? "";
     const names = headsOf(schema, schema);
-    return { from: at - typed.length, options: names.map((label) => ({ label, type: "namespace" })) };
+    return { from: at - typed.length, options: names.map((label) => option(label, "namespace")) };
   }
   const path = tableAt(before);
   const tables = path.reduce((known, step) => known.flatMap((each) => stepInto(each, step, schema)), [schema]);
@@ -46,14 +54,14 @@ export function completions(text: string, at: number, schema: Schema | undefined
     if (words.size === 0) return null;
     const isQuoted = value[2] === '"';
     const from = at - (value[3] ?? "").length;
-    const options = [...words].map(([word, info]) => ({ label: isQuoted || word === "true" || word === "false" ? word : `"${word}"`, type: "enum", ...(info ? { info } : {}) }));
-    return { from, options };
+    const label = (word: string): string => (isQuoted || word === "true" || word === "false" ? word : `"${word}"`);
+    return { from, options: [...words].map(([word, info]) => option(label(word), "enum", info)) };
   }
   const key = /^\s*([\w-]*)$/.exec(line);
   if (!key || (key[1] === "" && !isAsked)) return null;
   const keys = keysThere(tables, valuesAround(text, at), schema);
   if (keys.size === 0) return null;
-  const options = [...keys].map(([label, kind]) => ({ label, type: "property", ...(kind.description ? { info: meaning(kind.description) } : {}) }));
+  const options = [...keys].map(([label, kind]) => option(label, "property", meaning(kind.description)));
   return { from: at - (key[1] ?? "").length, options };
 }
 
@@ -116,15 +124,15 @@ function stepInto(schema: Schema, step: string, root: Schema): Schema[] {
 }
 
 /** A description without its list of words: they are offered as values, each with its text. */
-const meaning = (description: string): string => description.split("\n\n- ")[0]!;
+const meaning = (description = ""): string => description.split("\n\n- ")[0]!;
 
 /** The words that a key may have, each with its text. */
 function valuesOf(schema: Schema, root: Schema): [string, string][] {
   return plain(schema, root).flatMap((each): [string, string][] => {
-    const truths = [each.type].flat().includes("boolean") ? ["true", "false"] : [];
-    const words = [...(each.enum ?? []), each.const].filter((one) => typeof one === "string");
     const texts = each["x-taplo"]?.docs?.enumValues ?? [];
-    return [...truths.map((word): [string, string] => [word, ""]), ...words.map((word, i): [string, string] => [word, texts[i] ?? ""])];
+    const words = [...(each.enum ?? []), each.const].filter((one) => typeof one === "string");
+    const truths = [each.type].flat().includes("boolean") ? ["true", "false"] : [];
+    return [...words, ...truths].map((word, i) => [word, texts[i] ?? ""]);
   });
 }
 
