@@ -14,6 +14,7 @@ from fendra.core.registry import Registry
 from fendra.core.shapes import SHAPES
 from fendra.effects import Led, Look
 from fendra.effects import colour as of_colour
+from helpers import layer, strip
 
 
 def test_what_ships_is_found_and_in_the_order_of_the_names():
@@ -60,28 +61,38 @@ def test_a_name_belongs_to_one_function_which_may_register_it_again():
     assert dict(registry) == {"a": 3}
 
 
-def test_a_name_of_the_package_is_refused_before_anybody_has_looked(monkeypatch, tmp_path):
-    """Else it is the package that cannot be imported later, far from the mistake."""
-    folder = tmp_path / "lot"
-    folder.mkdir()
-    (folder / "__init__.py").write_text(
-        "from fendra.core.registry import Registry\nregistry = Registry('lot', 'none', 'a thing')\n"
-    )
-    (folder / "one.py").write_text("from lot import registry\nregistry.add('one', 1, print)\n")
+@pytest.fixture
+def package(monkeypatch, tmp_path):
+    """Writes a package with a registry, whose module one.py registers a value as 'one'."""
     monkeypatch.syspath_prepend(tmp_path)
-    import lot
 
+    def write(name, value):
+        folder = tmp_path / name
+        folder.mkdir(exist_ok=True)
+        (folder / "__init__.py").write_text(
+            "from fendra.core.registry import Registry\n"
+            f"registry = Registry('{name}', 'none', 'a thing')\n"
+        )
+        (folder / "one.py").write_text(
+            f"from {name} import registry\nregistry.add('one', {value}, print)\n"
+        )
+        return importlib.import_module(name)
+
+    return write
+
+
+def test_a_name_of_the_package_is_refused_before_anybody_has_looked(package):
+    """Else it is the package that cannot be imported later, far from the mistake."""
+    lot = package("lot", "1")
     with pytest.raises(ValueError, match="there is already a thing 'one', of print in builtins"):
         lot.registry.add("one", 2, marked(2))
     assert dict(lot.registry) == {"one": 1}
 
 
-def test_an_effect_that_is_marked_again_is_the_new_one_and_a_built_in_one_stays(
-    monkeypatch, tmp_path
-):
+def test_an_effect_that_is_marked_again_is_the_new_one_and_a_built_in_one_stays(monkeypatch):
     """A cell of a notebook runs again; another cell takes the name of a built-in effect."""
     monkeypatch.setattr(EFFECTS, "_things", dict(EFFECTS))
-    (tmp_path / "bar.toml").write_text(BAR)
+    values = {"line": [{"name": "a", "part": [strip("bar", 3)]}], "layer": [layer("lit-up")]}
 
     def cell(level):
         def lit_up(led: Led, colour=of_colour("#00ff00", "of it")) -> Look:
@@ -92,7 +103,7 @@ def test_an_effect_that_is_marked_again_is_the_new_one_and_a_built_in_one_stays(
 
     for level, shown in ((1.0, [0, 255, 0]), (0.0, [0, 0, 0])):
         cell(level)
-        frame = fd.load(tmp_path / "bar.toml").compile("numpy").frame(0.0)
+        frame = fd.Design.from_values(values).compile("numpy").frame(0.0)
         assert frame.rgb[2].tolist() == shown
     with pytest.raises(ValueError, match=r"already an effect 'solid', of solid in fendra\.core"):
 
@@ -100,25 +111,6 @@ def test_an_effect_that_is_marked_again_is_the_new_one_and_a_built_in_one_stays(
         def solid(led: Led) -> Look:
             """Mine."""
             return Look(1.0, 1.0)
-
-
-BAR = """
-[[line]]
-name = "a"
-led = "ws2812b"
-
-[[line.part]]
-name = "bar"
-shape = "strip"
-start = [-20, 5]
-end = [30, 5]
-count = 3
-
-[[layer]]
-name = "one"
-on = "all"
-effect = "lit-up"
-"""
 
 
 def test_an_effect_whose_parameters_do_not_say_what_they_are_is_refused():
@@ -138,20 +130,12 @@ def test_things_are_in_the_order_of_their_names_early_and_late():
     assert list(registry) == ["a", "b", "c"]
 
 
-def test_a_registry_that_could_not_be_filled_is_filled_when_it_can(monkeypatch, tmp_path):
+def test_a_registry_that_could_not_be_filled_is_filled_when_it_can(monkeypatch, package):
     """The first look fails with the error of a module; once that is mended, the next one works."""
-    folder = tmp_path / "many"
-    folder.mkdir()
-    (folder / "__init__.py").write_text(
-        "from fendra.core.registry import Registry\nregistry = Registry('many', 'none', 'a thing')\n"
-    )
-    (folder / "one.py").write_text("from many import registry\nregistry.add('one', 1 / 0, print)\n")
-    monkeypatch.syspath_prepend(tmp_path)
-    import many
-
+    many = package("many", "1 / 0")
     with pytest.raises(ZeroDivisionError):
         len(many.registry)
-    (folder / "one.py").write_text("from many import registry\nregistry.add('one', 1 / 1, print)\n")
+    package("many", "1 / 1")
     monkeypatch.setattr("sys.dont_write_bytecode", True)
     importlib.invalidate_caches()
     assert dict(many.registry) == {"one": 1.0}
