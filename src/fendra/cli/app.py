@@ -61,7 +61,7 @@ BY_NAME = (FileError, LayoutError, SignalError, TapeError, ClockError)
 DESK = frozenset({"jinja2", "matplotlib", "pandas", "scipy", "svgelements"})
 """Packages of the extra `desk`, which a computer that only runs a design does without."""
 
-DRAWING = frozenset({"demo", "sheet", "map_", "film", "compare"})
+DRAWING = frozenset({"sheet", "map_", "film", "compare"})
 """Commands that draw with Matplotlib."""
 
 
@@ -111,7 +111,7 @@ def _safe(command: Callable[..., None]) -> Callable[..., None]:
 
     @functools.wraps(command)
     def run_safely(*args: Any, **options: Any) -> None:
-        if command.__name__ in DRAWING and not options.get("files"):  # `demo --files` draws nothing
+        if command.__name__ in DRAWING:
             from fendra.draw.lean import lean_import
 
             lean_import()
@@ -169,9 +169,8 @@ for name, function, about, example in (
 
 def main() -> None:
     """Run the command line."""
-    gc.set_threshold(
-        100_000, 20, 20
-    )  # imported objects stay: searching them for garbage takes a tenth
+    # Imported objects stay: searching them for garbage takes a tenth.
+    gc.set_threshold(100_000, 20, 20)
     for stream in (sys.stdout, sys.stderr):
         if isinstance(stream, io.TextIOWrapper):  # a terminal without a letter shows its code
             stream.reconfigure(errors="backslashreplace")

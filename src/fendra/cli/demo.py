@@ -50,10 +50,12 @@ def demo(
         return
     from fendra.core.signals.playing import frame_count
     from fendra.demo import copy_files, demo_file
+    from fendra.draw.lean import lean_import
     from fendra.files.design_file import check_file
     from fendra.files.tape_file import read_tape
     from fendra.front import Design
 
+    lean_import()
     say("1  The design and the tape", style="bold")
     design_path, tape_path = demo_file("heron.toml"), demo_file("ride.csv")
     checked = check_file(design_path, Design)
