@@ -15,9 +15,14 @@ from fendra.core.limits import Limit
 
 def read_text(path: Path, limit: Limit | None = None) -> str:
     """A file's text. Raises FileError, also if it has more bytes than the limit."""
-    text = read_bytes(path, limit)
+    text = decoded(path, read_bytes(path, limit)).removeprefix("\ufeff")
+    return text.replace("\r\n", "\n").replace("\r", "\n")
+
+
+def decoded(path: Path, data: bytes) -> str:
+    """The bytes of a file as text. Raises FileError."""
     try:
-        return text.decode("utf-8-sig").replace("\r\n", "\n").replace("\r", "\n")
+        return data.decode("utf-8")
     except UnicodeDecodeError as exc:
         raise FileError(
             f"'{path}' is not a text in UTF-8 (byte {exc.start}).", remedy="Save it as UTF-8."

@@ -18,17 +18,14 @@ from fendra.core.findings import KeyPath
 from fendra.core.limits import DESIGN_BYTES
 from fendra.core.probe.cures import Change, Cure, cured, value_at
 from fendra.core.toml_text import key_text, value_text
-from fendra.whole import read_bytes, write_whole
+from fendra.whole import decoded, read_bytes, write_whole
 
 _HEAD = re.compile(r"^[ \t]*\[\[?[^\]\n]+\]\]?[ \t]*(#.*)?\r?$", re.MULTILINE)
 
 
 def read_exact(path: Path) -> str:
     """A design's text with its line ends as they are. Raises FileError."""
-    try:
-        return read_bytes(path, DESIGN_BYTES).decode("utf-8")
-    except UnicodeDecodeError as exc:
-        raise FileError(f"'{path}' is not a text in UTF-8 (byte {exc.start})") from exc
+    return decoded(path, read_bytes(path, DESIGN_BYTES))
 
 
 def write_exact(path: Path, text: str) -> None:
