@@ -16,7 +16,7 @@ _FACTORS = {
     ("mA", "A"): 0.001, ("mV", "V"): 0.001, ("cm", "mm"): 10.0, ("m", "mm"): 1000.0,
     ("in", "mm"): 25.4, ("mAh", "Ah"): 0.001, ("mm", ""): 1.0,
 }  # fmt: skip
-"""A number in one unit as a number in another."""
+"""The factor from one unit to another."""
 
 _OF_KEYS = {
     "s": "average smooth debounce dwell hold lost_after fade fade_in fade_out least_on quiet",

@@ -129,7 +129,7 @@ def wire(
 
 
 def inputs_in_words(plan: Plan, controller: str | None, emitted: Emitted) -> dict[str, str]:
-    """The C that a board to fill in reads at a pin, by the field of the signal."""
+    """The pins that a board to fill in must read, in words, by the field of the signal."""
     design, fields = plan.design, dict(zip(plan.fed, emitted.fields, strict=True))
     found = {}
     for name, pin in inputs_of(design, controller).items() if controller else ():

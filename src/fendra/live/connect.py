@@ -112,7 +112,7 @@ def connect(
 
 def unreached(design: Design, connected: Connected) -> list[str]:
     """Notes about signals that listen to a source of the design, if another was named
-    instead. None if a tape plays, which feeds signals by their own names.
+    instead. Empty if a tape plays, which feeds signals by their own names.
     """
     if connected.polled:
         return []

@@ -156,6 +156,6 @@ class Session:
                     self._tell(internal_error(exc, f"playing {feeder.source}"))
 
     def _remembered(self, raw: Any) -> None:
-        """The memory of a leading node."""
+        """Take over the memory of a leading node."""
         if isinstance(raw, Mapping):
             self.loop.recall(raw)

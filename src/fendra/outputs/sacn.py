@@ -100,7 +100,7 @@ class SacnOutput(Output):
         return "" if address == "multicast" else address.rpartition(":")[0] or address
 
     def most_frames_hz(self, design: Design) -> float | None:
-        """The network's rate in the design; None if it gives none."""
+        """The frames a second that the design's network carries; None if the design names none."""
         link = next(
             (c.link for c in design.controllers.values() if c.link and c.link.network == "sacn"),
             None,

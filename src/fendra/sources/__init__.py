@@ -20,7 +20,7 @@ from fendra.core.quoting import visible
 from fendra.drivers import Driver, Drivers, Options
 
 News: TypeAlias = Iterable[tuple[str, Any]]
-"""One item of news: the source's own name of it, and its raw value."""
+"""New values: for each, the source's own name of it, and the raw value."""
 
 EXTRAS = {
     "can": "can", "cantools": "can", "evdev": "keys", "gpiozero": "gpio", "mss": "screen",

@@ -138,7 +138,7 @@ class HttpSource(Source):
             return []
 
     def _refused(self, exc: HTTPError) -> News:
-        """The meaning of an answer other than 200."""
+        """Handle an answer other than 200: no news, or SourceError."""
         if exc.code == 304:
             return []
         wait = exc.headers.get("Retry-After", "")

@@ -11,7 +11,7 @@ from fendra.drivers import is_missing
 
 
 class SerialPort:
-    """Open a serial port to read; no other program may open it then. Raises SourceError.
+    """A serial port, open for reading by this program alone. Raises SourceError.
 
     baud: bits a second.
     """

@@ -145,7 +145,7 @@ class Plan:
 
     @property
     def finishes(self) -> tuple[Finish, ...]:
-        """A change of the light of all layers together."""
+        """The finishes of the light of all layers together."""
         return tuple(step for step in self.steps if isinstance(step, Finish))
 
     @property
@@ -180,5 +180,5 @@ class Plan:
 
     @property
     def wires(self) -> tuple[Wire, ...]:
-        """The bytes of each line."""
+        """The step that makes the bytes of each line."""
         return tuple(step for step in self.steps if isinstance(step, Wire))

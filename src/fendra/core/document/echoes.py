@@ -10,7 +10,7 @@ from fendra.core.findings import Finding, Severity, errors_of
 _HARDWARE = frozenset({"line", "assemblies", "leds", "supplies", "controllers"})
 """Errors under these keys come before any about light."""
 _OF_ALL_LIGHT = (("level",), ("most",))
-"""Findings after which no current can be computed."""
+"""Keys of all light: while one of them is wrong, no current can be computed."""
 _PLACES = frozenset({"line", "assemblies", "leds"})
 _OF_NAMES = frozenset({"unknown-name", "expression"})
 """Codes of names that are nothing."""

@@ -43,7 +43,7 @@ class Sag:
 
 
 def sag_of(volts: Floats, least_volts: float, at_s: float | None = None) -> Sag:
-    """Findings about the voltage along a line."""
+    """The figures of the voltage along a line."""
     at = int(np.argmin(volts))
     low = np.flatnonzero(volts < least_volts)
     return Sag(volts, float(volts[at]), at, int(low[0]) if len(low) else None, at_s)

@@ -228,7 +228,7 @@ class _Telling:
                     raise unknown(step, "explain")
 
     def _finish(self, finish: Finish) -> None:
-        """The change that a ceiling or a white balance makes to the light."""
+        """Note the change that a ceiling or a white balance makes to the light."""
         if self._at_spot.row(finish.space) < 0:
             return
         after = self._at_spot.over(finish.number, self.light).light(finish.light)

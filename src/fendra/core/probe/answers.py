@@ -267,7 +267,7 @@ def judge_count(bench: Bench, line: str | None, part: str | None, text: str) -> 
 def judge_places(
     bench: Bench, part: str | None, text: str, sent: Collection[str] = ()
 ) -> Verdict:  # fmt: skip
-    """The mistakes in the map of a part, or of all, from where marks and the walk were seen.
+    """A verdict on the map of a part, or of all, from where marks and the walk were seen.
 
     A design with one part needs no part name. Raises LayoutError for a text or a part that cannot
     be made sense of.

@@ -27,7 +27,7 @@ SMALL, LARGE = 16_384, 2_200_000
 
 
 class Body(BaseModel):
-    """The bodies of the page's calls."""
+    """The body of a call."""
 
     model_config = ConfigDict(extra="forbid")
 

@@ -39,7 +39,7 @@ and blue of every spot, as the eye sees them."""
 
 
 class Source(Protocol):
-    """The streams, and their first messages."""
+    """The subject of the streams: a run, or the bench."""
 
     @property
     def examined(self) -> Examined: ...

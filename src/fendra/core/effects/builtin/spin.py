@@ -18,7 +18,7 @@ from fendra.core.effects.kit import (
 )
 
 NEARLY = 1e-4
-"""A place this close before an arc's beginning counts as inside: places on a ring are rounded."""
+"""A place this close before an arc's beginning counts as it: places on a ring are rounded."""
 
 
 @effect(family="motion")

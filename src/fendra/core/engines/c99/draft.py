@@ -71,7 +71,7 @@ class Draft:
 
     @cached_property
     def cell_kinds(self) -> dict[str, Kind]:
-        """The meaning of each memory cell."""
+        """The kind of each memory cell."""
         return {str(node.payload): node.kind for node in self.graph.nodes if node.op == "state"}
 
     def following(self, cell: str) -> int:

@@ -17,7 +17,7 @@ STORES = {Kind.FLOAT: "f32.store", Kind.UINT: "i32.store", Kind.TRUTH: "i32.stor
 
 
 SPREADS = {Kind.FLOAT: "f32x4.splat", Kind.UINT: "i32x4.splat"}
-"""The instruction that makes four of a number."""
+"""The instruction that makes four of a number, by its kind."""
 
 
 def const(kind: Kind, value: float | int | bool) -> bytes:
@@ -89,7 +89,7 @@ class Code:
 
     @contextmanager
     def apart(self) -> Iterator[bytearray]:
-        """Code that is added inside the block goes into the list that this gives."""
+        """Code that is added inside the block goes into the bytes that this gives."""
         kept, self._body = self._body, bytearray()
         yield self._body
         self._body = kept

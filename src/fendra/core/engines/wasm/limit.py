@@ -34,7 +34,7 @@ def limit(draft: Draft, budget: Limit) -> Function:
 
 
 def draws(draft: Draft, supplies: dict[int, Limit]) -> Function:
-    """The current of the newest frame's light from each supply, in microamperes times 255.
+    """A function that sums up what the newest frame draws of each supply, in uA times 255.
 
     supplies: of each address of a 64-bit float, whose it is.
     """

@@ -63,5 +63,5 @@ class Memory:
 
 
 def words_of(kind: Kind) -> str:
-    """The meaning of each word, for readers of the memory."""
+    """The name of a kind of words, for readers of the memory."""
     return {Kind.FLOAT: "f32", Kind.UINT: "u32", Kind.TRUTH: "truth"}[kind]
