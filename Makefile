@@ -6,12 +6,13 @@ CHECK_PYTHON = import sys; sys.exit('Fendra needs Python 3.11 or newer: make PYT
 PYTEST = .venv-dev/bin/python -m pytest -n logical --dist worksteal
 .DEFAULT_GOAL := help
 
-.PHONY: help demo test test-quick web site audit faults fuzz bench format docs screenshots clean
+.PHONY: help demo test test-quick without-unix web site audit faults fuzz bench format docs screenshots clean
 
 help:
 	@echo "make demo         make an environment, install Fendra, run the demo"
 	@echo "make test         make an environment, run all that CI runs"
 	@echo "make test-quick   the tests of the core, of files and of docstrings: while you write"
+	@echo "make without-unix the tests of ports, terminals and runs without what Windows lacks"
 	@echo "make faults       put faults into the code: which of them do the tests find? (takes an hour)"
 	@echo "make web          lint, test and build the page of web/; is what ships the same?"
 	@echo "make audit        what bandit says of the code, and pip-audit of the packages"
@@ -29,10 +30,17 @@ demo: .venv/installed
 test: .venv-dev/installed
 	.venv-dev/bin/ruff format --check .
 	.venv-dev/bin/ruff check .
-	.venv-dev/bin/mypy
+	for system in linux darwin win32; do .venv-dev/bin/mypy --platform $$system || exit 1; done
 	.venv-dev/bin/lint-imports
 	$(MAKE) --no-print-directory audit web
 	$(PYTEST) --durations=10
+	$(MAKE) --no-print-directory without-unix
+
+# The rooms that touch the system, in an interpreter from which all that Windows lacks is taken away.
+without-unix: .venv-dev/installed
+	PYTHONPATH=tests $(PYTEST) -p no_unix.plugin tests/system tests/outputs tests/sources tests/live \
+		tests/contract tests/native/test_store.py tests/native/test_engine.py tests/test_whole.py \
+		tests/cli/test_commands.py tests/cli/test_plain.py
 
 web: .venv-dev/installed
 	@if command -v npm > /dev/null; then $(MAKE) --no-print-directory built; \

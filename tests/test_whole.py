@@ -41,6 +41,7 @@ def test_what_cannot_be_written_is_one_line(tmp_path):
         write_whole(tmp_path / "file" / "a.txt", lambda beside: beside.write_text("x"))
 
 
+@pytest.mark.unix
 def test_a_link_is_followed_and_mode_and_owner_stay(tmp_path):
     real, link = tmp_path / "real.txt", tmp_path / "link.txt"
     real.write_text("old")

@@ -5,12 +5,12 @@ from __future__ import annotations
 import os
 import stat
 from collections.abc import Callable
-from contextlib import suppress
 from pathlib import Path
 from secrets import token_hex
 
 from fendra.core.errors import FileError
 from fendra.core.limits import Limit
+from fendra.system.files import keep_owner, replace
 
 
 def read_text(path: Path, limit: Limit | None = None) -> str:
@@ -107,13 +107,11 @@ def new_beside(target: Path) -> Path:
 def _put_in_place(beside: Path, target: Path, before: os.stat_result | None) -> None:
     """Replace a file by a new one, with the old one's owner and mode."""
     if before is not None:
-        if hasattr(os, "chown"):
-            with suppress(PermissionError):
-                os.chown(beside, before.st_uid, before.st_gid)
+        keep_owner(beside, before)
         beside.chmod(stat.S_IMODE(before.st_mode))
     with beside.open("rb+") as file:
         os.fsync(file.fileno())  # else a power cut may leave an empty file
-    beside.replace(target)
+    replace(beside, target)
 
 
 def _sort(path: Path) -> str:

@@ -5,11 +5,9 @@ from __future__ import annotations
 import contextlib
 import json
 import os
-import select
 import subprocess
 import sys
 import threading
-import tty
 
 import numpy as np
 import pytest
@@ -17,6 +15,7 @@ from PIL import Image
 
 import fendra as fd
 from fendra.demo.controller import Receiver
+from fendra.system.ends import far_end
 
 HERON, RIDE = fd.demo_file("heron.toml"), fd.demo_file("ride.csv")
 
@@ -153,12 +152,12 @@ def test_an_engine_that_cannot_be_made_is_one_note_and_the_rest_goes_on(
     fendra, short_ride, monkeypatch, command
 ):
     monkeypatch.setenv("CC", "no-such-compiler")
-    ours, theirs = os.openpty()
+    end = far_end()
     words = [command, HERON, "--tape", short_ride, "--engine", "native"]
-    words += ["--seconds", "0.1"] if command == "film" else ["--to", f"serial:{os.ttyname(theirs)}"]
-    threading.Thread(target=drain, args=(ours,), daemon=True).start()
+    words += ["--seconds", "0.1"] if command == "film" else ["--to", f"serial:{end.address}"]
+    threading.Thread(target=drain, args=(end,), daemon=True).start()
     code, out, err = fendra(*words)
-    os.close(theirs)
+    end.close()
     assert (code, err) == (0, "")
     assert (
         out.count("note: no C compiler: 'no-such-compiler', which CC names, does not exist.") == 1
@@ -166,10 +165,10 @@ def test_an_engine_that_cannot_be_made_is_one_note_and_the_rest_goes_on(
     assert "animation: " in out or "frames sent" in out
 
 
-def drain(port):
+def drain(end):
     """Read a port until nobody writes to it any more."""
-    with contextlib.suppress(OSError):
-        while os.read(port, 65536):
+    with contextlib.suppress(OSError, ValueError):
+        while end.take(1.0) is not None:
             pass
 
 
@@ -182,15 +181,12 @@ def test_an_unknown_engine_is_refused_with_those_there_are(fendra, short_ride):
 @pytest.mark.parametrize("engine", ["numpy", "native", "wasm"])
 def test_run_sends_a_tape_to_a_controller(fendra, short_ride, monkeypatch, tmp_path, engine):
     monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "cache"))
-    ours, theirs = os.openpty()
-    tty.setraw(theirs)
+    end = far_end()
     receiver = Receiver([168, 216, 90])
-    done = threading.Event()
 
     def listen():
-        while not (done.is_set() and not select.select([ours], [], [], 0)[0]):
-            if select.select([ours], [], [], 0.1)[0]:
-                receiver.feed(os.read(ours, 65536))
+        while (data := end.take(1.0)) is not None:
+            receiver.feed(data)
 
     listener = threading.Thread(target=listen, daemon=True)
     listener.start()
@@ -198,12 +194,10 @@ def test_run_sends_a_tape_to_a_controller(fendra, short_ride, monkeypatch, tmp_p
     stays.write_text(HERON.read_text().replace("level = 0.9", 'leaving = "keep"\nlevel = 0.9', 1))
     code, out, _ = fendra(
         "run", stays, "--tape", short_ride, "--engine", engine,
-        "--to", f"serial:{os.ttyname(theirs)},baud=115200",
+        "--to", f"serial:{end.address},baud=115200",
     )  # fmt: skip
-    done.set()
     listener.join(5)
-    os.close(ours)
-    os.close(theirs)
+    end.close()
     assert code == 0
     assert "can carry 23 frames a second; the design makes 50" in out
     assert f"{receiver.frames} frames sent" in out

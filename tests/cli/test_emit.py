@@ -105,10 +105,10 @@ def test_where_the_compiler_is_missing_it_says_how_to_get_it(fendra, monkeypatch
     monkeypatch.setattr("fendra.firmware.chips.find_spec", lambda _: None)
     for system, words in (
         ("linux", "arm-none-eabi-gcc (apt install gcc-arm-none-eabi"),
-        ("darwin", "arm-none-eabi-gcc (brew install"),
-        ("win32", "arm-none-eabi-gcc (winget install"),
+        ("macos", "arm-none-eabi-gcc (brew install"),
+        ("windows", "arm-none-eabi-gcc (winget install"),
     ):
-        monkeypatch.setattr("fendra.firmware.chips.sys.platform", system)
+        monkeypatch.setattr("fendra.firmware.chips.NAME", system)
         _, out, _ = fendra("emit", HERON)
         assert words in out.replace("\n", " ")
         assert 'pip install "fendra[firmware]"' in out

@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 import io
-import os
 import re
-import tty
 from pathlib import Path
 
 import numpy as np
@@ -16,6 +14,7 @@ import fendra as fd
 from contract.output_contract import OutputContract
 from fendra.demo.controller import crc16, unstuff
 from fendra.outputs import OUTPUTS, make_output
+from fendra.system.ends import far_end
 from helpers import design, free_port, layer, strip
 
 
@@ -27,14 +26,12 @@ class TestMemory(OutputContract):
 class TestSerial(OutputContract):
     @pytest.fixture(autouse=True)
     def port(self):
-        self.ours, self.theirs = os.openpty()
-        tty.setraw(self.theirs)
+        self.end = far_end()
         yield
-        os.close(self.ours)
-        os.close(self.theirs)
+        self.end.close()
 
     def make(self):
-        return make_output(f"serial:{os.ttyname(self.theirs)},baud=115200")
+        return make_output(f"serial:{self.end.address},baud=115200")
 
     def test_it_carries_as_much_as_the_baud_rate_allows(self, output):
         """100 LEDs: 300 bytes, with line, number, kinds, checksums, stuffing and zeros 317."""
@@ -43,7 +40,7 @@ class TestSerial(OutputContract):
 
 class TestValues(TestSerial):
     def make(self):
-        return make_output(f"values:{os.ttyname(self.theirs)},baud=115200")
+        return make_output(f"values:{self.end.address},baud=115200")
 
     def test_it_carries_as_much_as_the_baud_rate_allows(self, output):
         """Two numbers: 10 bytes of head, one of news, 8 of values, 2 of checksum, 2 of stuffing."""
@@ -57,11 +54,11 @@ class TestValues(TestSerial):
         )
         program = made.compile()
         output.open(made)
-        assert os.read(self.ours, 99) == b"\0"
+        assert self.end.take(5.0) == b"\0"
         output.hear({"s": 0.25, "t": 1})
         output.hear({"s": 0.5, "v[1]": -2.0})
         output.send(program.frame())
-        packet = os.read(self.ours, 99)
+        packet = self.end.take(5.0)
         content = unstuff(packet[:-1])
         assert (content[0], content[3], content[10]) == (0x15, 255, 0b1011)
         assert np.frombuffer(content[11:23], "<f4").tolist() == [0.5, 1.0, -2.0]
@@ -69,7 +66,7 @@ class TestValues(TestSerial):
         output.send(program.frame())
         output.hear({"t": 0.0})
         output.send(program.frame())
-        content = unstuff(os.read(self.ours, 99)[:-1])
+        content = unstuff(self.end.take(5.0)[:-1])
         assert (content[10], len(content)) == (0b10, 17)
 
 

@@ -105,6 +105,7 @@ def controller(tmp_path):
         made.unplug()
 
 
+@pytest.mark.unix
 def test_a_serial_device_is_unplugged_and_back(controller):
     port = f"serial:{controller.link},baud=115200"
     with running(lit(), outputs=[port, "memory:"]) as (session, told):
@@ -122,6 +123,7 @@ def test_a_serial_device_is_unplugged_and_back(controller):
     assert sum("works again" in text for text in told) == 1
 
 
+@pytest.mark.unix
 def test_a_controller_stops_reading_and_goes_on(controller):
     made = design(layer(), count=2000, rate=100.0)
     controller.receiver = Receiver([6000])
@@ -139,6 +141,7 @@ def test_a_controller_stops_reading_and_goes_on(controller):
         assert session.senders[0].mailbox.replaced > 0
 
 
+@pytest.mark.unix
 def test_two_processes_want_one_port(controller):
     hold = f"""import serial, sys
 port = serial.Serial({str(controller.link)!r}, exclusive=True)

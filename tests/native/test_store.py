@@ -12,6 +12,7 @@ import pytest
 
 import fendra as fd
 from fendra.native import store
+from fendra.system.process import LIBRARY_ENDING
 from helpers import design, layer, reds
 
 
@@ -64,7 +65,7 @@ def bare_elsewhere(count=1):
 def test_several_processes_at_once_get_a_whole_library_each(counted_compiler, stored):
     program = fd.load(fd.demo_file("bare.toml")).compile(engine="numpy")
     assert bare_elsewhere(4) == {f"native {program.frame(at=0.5).rgb.sum()}\n"}
-    assert [path.suffix for path in stored()] == [".so"]
+    assert [path.suffix for path in stored()] == [LIBRARY_ENDING]
 
 
 @pytest.mark.parametrize("damage", [b"", b"\x7fELF cut short"])
@@ -76,6 +77,7 @@ def test_a_damaged_library_is_made_anew(counted_compiler, stored, damage):
     assert counted_compiler() == 2
 
 
+@pytest.mark.unix
 def test_a_library_that_others_could_have_written_is_made_anew(counted_compiler, stored):
     lamp(count=10).compile(engine="native")
     (path,) = stored()
@@ -96,19 +98,20 @@ def test_a_library_changed_in_one_byte_or_with_other_symbols_is_made_anew(
                 file.seek(2000)
                 file.write(other if path.read_bytes()[2000:2001] != other else b"\1")
         else:  # whole and well named, but of something else
-            alien = tmp_path / "alien.so"
+            alien = tmp_path / f"alien{LIBRARY_ENDING}"
             subprocess.run(
                 ["cc", "-shared", "-x", "c", "-", "-o", alien], input=b"int a;", check=True
             )
             key = path.name.partition("-")[0]
             path.unlink()
-            alien.rename(path.with_name(f"{key}-{store._digest(alien)}.so"))
+            alien.rename(path.with_name(f"{key}-{store._digest(alien)}{LIBRARY_ENDING}"))
         program = lamp(count=11).compile(engine="native")
         assert program.engine.name == "native"
         assert len(stored()) == 1
     assert counted_compiler() == 3
 
 
+@pytest.mark.unix
 @pytest.mark.skipif(os.getuid() != 0, reason="only root can give a folder away")
 @pytest.mark.parametrize("how", ["writable", "another's", "writable above", "by a link"])
 def test_a_folder_that_others_can_write_to_is_not_used(
@@ -126,7 +129,7 @@ def test_a_folder_that_others_can_write_to_is_not_used(
         cache.symlink_to(shared / "cache")
     monkeypatch.setenv("XDG_CACHE_HOME", str(cache))
     assert lamp().compile(engine="native").engine.name == "native"
-    assert not list(shared.rglob("*.so"))
+    assert not list(shared.rglob(f"*{LIBRARY_ENDING}"))
     shared.chmod(0o1777)  # as /tmp: each may change his own alone
     assert store.is_private(shared / "cache") == (how in ("writable above", "by a link"))
 

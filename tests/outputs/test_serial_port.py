@@ -15,7 +15,16 @@ from fendra.demo.controller import Receiver
 from fendra.live.loop import run_live
 from fendra.outputs.serial_port import SerialOutput
 from fendra.sources.tape import TapeSource
+from fendra.system.ends import far_end
 from helpers import design, layer, tape
+
+
+@pytest.fixture
+def end():
+    """The far end of a port: a pseudo-terminal's, or a socket's."""
+    made = far_end()
+    yield made
+    made.close()
 
 
 @pytest.fixture
@@ -28,48 +37,45 @@ def pty():
             os.close(handle)
 
 
-def test_frames_arrive_as_they_were_made(pty):
-    ours, port = pty
+def test_frames_arrive_as_they_were_made(end):
     lit = design(layer(colour="#ff8000", level="s"), count=40, signals={"s": {}})
     program, receiver = lit.compile(), Receiver([120])
-    with SerialOutput(port) as output:
+    with SerialOutput(end.address) as output:
         output.open(lit)
         for step in range(20):
             frame = program.frame(s=step / 19)
             output.send(frame)
             while receiver.frames <= step:
-                receiver.feed(os.read(ours, 4096))
+                receiver.feed(end.take(1.0))
             assert receiver.shown == frame.line_bytes()
     assert (receiver.frames, receiver.lost, receiver.damaged) == (20, 0, 0)
 
 
-def test_it_asks_the_controller_who_it_is(pty):
-    ours, port = pty
+def test_it_asks_the_controller_who_it_is(end):
     lit = design(layer(), count=40)
     program, receiver = lit.compile(), Receiver([120])
-    with SerialOutput(port) as output:
+    with SerialOutput(end.address) as output:
         output.open(lit)
         assert output.controller is None
         output.send(program.frame())
         while not receiver.answer:
-            receiver.feed(os.read(ours, 4096))
-        os.write(ours, receiver.answer)
+            receiver.feed(end.take(1.0))
+        end.give(receiver.answer)
         output.send(program.frame())
         assert output.controller.name == "stand-in"
         assert output.controller.sizes == (120,)
 
 
-def test_a_controller_with_other_lines_is_told_with_both(pty):
+def test_a_controller_with_other_lines_is_told_with_both(end):
     """Nothing that is sent would ever be shown there."""
-    ours, port = pty
     lit = design(layer(), count=40)
     program, other = lit.compile(), Receiver([90, 30])
-    with SerialOutput(port) as output:
+    with SerialOutput(end.address) as output:
         output.open(lit)
         output.send(program.frame())
         while not other.answer:
-            other.feed(os.read(ours, 4096))
-        os.write(ours, other.answer)
+            other.feed(end.take(1.0))
+        end.give(other.answer)
         with pytest.raises(
             fd.OutputError, match=r"whose lines have 90 and 30 bytes; this design's"
         ) as no:
@@ -84,6 +90,7 @@ def test_a_port_that_is_not_there_is_one_line():
     assert "\n" not in str(caught.value)
 
 
+@pytest.mark.unix
 def test_a_file_is_no_port(tmp_path):
     (tmp_path / "file").write_text("keep")
     with pytest.raises(fd.OutputError, match="cannot be opened as a serial port"):
@@ -91,6 +98,7 @@ def test_a_file_is_no_port(tmp_path):
     assert (tmp_path / "file").read_text() == "keep"
 
 
+@pytest.mark.unix
 def test_a_busy_port_names_who_holds_it(pty):
     _, port = pty
     hold = f"import serial, time; p = serial.Serial({port!r}, exclusive=True); print('held', flush=True); time.sleep(60)"
@@ -105,6 +113,7 @@ def test_a_busy_port_names_who_holds_it(pty):
         assert f"(process {holder.pid})" in str(caught.value)
 
 
+@pytest.mark.unix
 def test_a_port_that_takes_nothing_is_said_to_be_stuck(pty):
     _, port = pty
     lit = design(layer(), count=5000)
@@ -116,6 +125,7 @@ def test_a_port_that_takes_nothing_is_said_to_be_stuck(pty):
                 output.send(program.frame())
 
 
+@pytest.mark.unix
 def test_a_frame_is_sent_only_when_the_system_s_buffer_is_empty(pty, monkeypatch):
     """So that no old frame waits there; a buffer that does not shrink is a port that is stuck."""
     _, port = pty
@@ -132,6 +142,7 @@ def test_a_frame_is_sent_only_when_the_system_s_buffer_is_empty(pty, monkeypatch
             output.send(frame)
 
 
+@pytest.mark.unix
 def test_a_port_that_vanishes_ends_the_run_with_one_line():
     ours, theirs = os.openpty()
     tty.setraw(theirs)

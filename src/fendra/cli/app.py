@@ -46,6 +46,7 @@ from fendra.core.errors import (
     internal_error,
 )
 from fendra.core.quoting import in_lines
+from fendra.system.terminal import make_ready
 
 FINDINGS, USAGE, INTERNAL = 1, 2, 3
 """Exit codes: see `EXITS`."""
@@ -171,6 +172,7 @@ def main() -> None:
     """Run the command line."""
     # Imported objects stay: searching them for garbage takes a tenth.
     gc.set_threshold(100_000, 20, 20)
+    make_ready()
     for stream in (sys.stdout, sys.stderr):
         if isinstance(stream, io.TextIOWrapper):  # a terminal without a letter shows its code
             stream.reconfigure(errors="backslashreplace")

@@ -18,6 +18,7 @@ from fendra.cli.screen import count_findings, progress, say, say_findings, say_p
 from fendra.core.electric.words import in_amps
 from fendra.core.errors import EngineError
 from fendra.core.quoting import shell_word
+from fendra.system.process import ACTIVATE, NAME
 
 if TYPE_CHECKING:
     from fendra.core.checks import Subject
@@ -136,10 +137,10 @@ def activation() -> list[str]:
     """The command that makes `fendra` known in this terminal; none if it is known already."""
     if shutil.which("fendra") is not None or sys.prefix == sys.base_prefix:
         return []
-    if os.name == "nt":
-        return [str(Path(sys.prefix) / "Scripts" / "activate")]
+    if NAME == "windows":
+        return [str(Path(sys.prefix) / ACTIVATE)]
     near, whole = os.path.relpath(sys.prefix), sys.prefix
-    return [". " + shell_word(f"{min(near, whole, key=len)}/bin/activate")]
+    return [". " + shell_word(f"{min(near, whole, key=len)}/{ACTIVATE}")]
 
 
 def say_files(folder: Path) -> None:
@@ -181,7 +182,7 @@ def stream_to_python(program: Program, tape: Tape) -> bool:
     command = [sys.executable, "-m", "fendra.demo.controller", "--json"]
     for size, line in zip(program.layout.line_sizes, program.design.line, strict=True):
         command += ["--line", f"{size}x{len(line.wire_order)}"]
-    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as controller:
+    with subprocess.Popen(command, stdout=subprocess.PIPE, encoding="utf-8") as controller:
         assert controller.stdout is not None
         try:
             port = heard(controller.stdout.readline())["port"]
@@ -212,7 +213,7 @@ def heard(line: str) -> dict[str, Any]:
     from fendra.core.errors import OutputError
 
     if not line:
-        raise OutputError("the stand-in controller has ended early; it needs a pseudo-terminal")
+        raise OutputError("the stand-in controller has ended early")
     said: dict[str, Any] = json.loads(line)
     return said
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import select
 import sys
 from typing import TYPE_CHECKING, Annotated, Literal
 
@@ -21,6 +20,7 @@ from fendra.cli.served import (
     say_where,
     serving,
 )
+from fendra.system.terminal import enter_pressed
 
 if TYPE_CHECKING:
     from pathlib import Path
@@ -175,7 +175,7 @@ def _send(
         outputs,
         say=say,
         times=times or (None if is_terminal else chosen.times),
-        enter=_pressed if is_terminal else None,
+        enter=enter_pressed if is_terminal else None,
         is_stepped=is_stepped,
     )
 
@@ -201,14 +201,6 @@ def _on_page(
         live.start()
         while live.is_alive():
             live.join(0.2)
-
-
-def _pressed(seconds: float) -> bool:
-    """Whether the user presses Enter within this time."""
-    is_ready, _, _ = select.select([sys.stdin], [], [], seconds)
-    if is_ready:
-        sys.stdin.readline()
-    return bool(is_ready)
 
 
 def _level(bench: Bench, pattern: Pattern, steps: list[PatternStep], wanted: float | None) -> float:

@@ -76,10 +76,10 @@ def simulate(
         say(f"It cannot send {listed(mute)}: these columns are left out.", style="yellow")
     say(f"Playing {played.name}, {played.duration_s:g} s, {'once' if once else 'again and again'}.")
     source = TapeSource(played, loop=not once)
-    start_s = time.monotonic()
+    start_s = time.perf_counter()
     try:
         with progress("telling") as report:
-            while not source.has_ended(at_s := time.monotonic() - start_s):
+            while not source.has_ended(at_s := time.perf_counter() - start_s):
                 made.say(at_s, source.news(at_s))
                 report(at_s % played.duration_s, played.duration_s)
                 if seconds is not None and at_s >= seconds:

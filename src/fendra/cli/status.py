@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import contextlib
-import os
-import select
 import shutil
 import sys
 import time
@@ -14,6 +12,7 @@ from typing import TYPE_CHECKING, Any
 
 from fendra.core.errors import internal_error
 from fendra.core.quoting import in_lines, visible
+from fendra.system.terminal import typed
 
 if TYPE_CHECKING:
     from fendra.live.loop import Loop
@@ -65,7 +64,7 @@ class Foot:
         text = in_lines(text)
         with self._lock:
             if self._is_full:
-                self._message, self._told_s = text, time.monotonic()
+                self._message, self._told_s = text, time.perf_counter()
                 self._draw()
             elif self._is_terminal:
                 self._write(f"\r{ESCAPE_BOX}{text}\n")
@@ -100,7 +99,7 @@ class Foot:
         if not self._is_full:
             self._write(f"\r{ESCAPE_BOX}{text}")
             return
-        message = self._message if time.monotonic() - self._told_s < 10 else ""
+        message = self._message if time.perf_counter() - self._told_s < 10 else ""
         message = message.replace("\n", " ")[: size.columns - 1]
         self._write(
             f"\x1b7\x1b[{size.lines - 1};1H\x1b[0m{ESCAPE_BOX}{message}"
@@ -145,57 +144,35 @@ def typing(take: Callable[[str], object], show: Callable[[str], object]) -> Iter
 
     take: gets each line. show: gets the unfinished line.
     """
-    if not (sys.stdin and sys.stdin.isatty() and _is_in_front(sys.stdin.fileno())):
-        yield
-        return
-    import termios
-    import tty
+    with typed() as keys:
+        if keys is None:
+            yield
+            return
+        over = Event()
 
-    handle = sys.stdin.fileno()
-    before = termios.tcgetattr(handle)
-    over = Event()
+        def read() -> None:
+            line = ""
+            while not over.is_set() and (letters := keys(0.1)) is not None:
+                for letter in letters:
+                    if letter in "\r\n":
+                        done, line = line, ""
+                        show("")
+                        if done.strip():
+                            take(done.strip())
+                    elif letter in "\x7f\b":
+                        line = line[:-1]
+                    elif letter.isprintable():
+                        line += letter
+                if letters:
+                    show(line)
 
-    def read() -> None:
-        line = ""
-        while not over.is_set():
-            ready, _, _ = select.select([handle], [], [], 0.1)
-            if not ready:
-                continue
-            try:
-                typed = os.read(handle, 256).decode(errors="ignore")
-            except OSError:
-                return
-            if not typed:
-                return
-            for letter in typed:
-                if letter in "\r\n":
-                    done, line = line, ""
-                    show("")
-                    if done.strip():
-                        take(done.strip())
-                elif letter in "\x7f\b":
-                    line = line[:-1]
-                elif letter.isprintable():
-                    line += letter
-            show(line)
-
-    reader = Thread(target=read, name="typing", daemon=True)
-    try:
-        tty.setcbreak(handle)
+        reader = Thread(target=read, name="typing", daemon=True)
         reader.start()
-        yield
-    finally:
-        over.set()
-        reader.join(1)
-        with contextlib.suppress(termios.error):
-            termios.tcsetattr(handle, termios.TCSADRAIN, before)
-
-
-def _is_in_front(terminal: int) -> bool:
-    """Whether the terminal is ours now; a background process that reads it would be stopped."""
-    with contextlib.suppress(OSError):
-        return os.tcgetpgrp(terminal) == os.getpgrp()
-    return False
+        try:
+            yield
+        finally:
+            over.set()
+            reader.join(1)
 
 
 def said(value: Any) -> str:

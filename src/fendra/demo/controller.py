@@ -1,5 +1,5 @@
-"""A stand-in controller: takes the serial stream on a pseudo-terminal, as a real one would on
-its UART, and reports what it saw.
+"""A stand-in controller: takes the serial stream at a port without a device, as a real one would
+on its UART, and reports what it saw.
 
     python -m fendra.demo.controller --line 56 --line 72 --line 30
 
@@ -11,14 +11,13 @@ from __future__ import annotations
 
 import argparse
 import contextlib
-import errno
 import json
-import os
 import sys
-import tty
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
+
+from fendra.system.ends import far_end
 
 PIXELS, SHOW, ASK, IDENTITY = 0x11, 0x12, 0x13, 0x14
 
@@ -175,33 +174,17 @@ def line_size(text: str) -> tuple[int, int]:
 
 def serve(sizes: Sequence[int], announce: Any) -> Receiver:
     """Make a port, name it to `announce`, and take bytes until the sender leaves."""
-    ours, theirs = os.openpty()
-    tty.setraw(theirs)
-    receiver = Receiver(sizes)
-    announce(os.ttyname(theirs))
+    receiver, end = Receiver(sizes), far_end()
+    announce(end.address)
     try:
-        while data := _read(ours):
-            if theirs >= 0:
-                os.close(theirs)  # the sender has it open now: let its leaving be seen
-                theirs = -1
+        while (data := end.take(1.0)) is not None:
             receiver.feed(data)
             if receiver.answer:
-                os.write(ours, receiver.answer)
+                end.give(receiver.answer)
                 receiver.answer = b""
     finally:
-        for handle in (ours, theirs):
-            with contextlib.suppress(OSError):
-                os.close(handle)
+        end.close()
     return receiver
-
-
-def _read(handle: int) -> bytes:
-    try:
-        return os.read(handle, 65536)
-    except OSError as exc:
-        if exc.errno == errno.EIO:  # how Linux says that the other side is closed
-            return b""
-        raise
 
 
 def main(arguments: Sequence[str] | None = None) -> None:

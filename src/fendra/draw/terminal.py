@@ -125,7 +125,7 @@ class TerminalOutput(Output):
 
     def __init__(
         self, address: str = "", *, stream: TextIO | None = None,
-        clock: Callable[[], float] = time.monotonic, **options: Any,
+        clock: Callable[[], float] = time.perf_counter, **options: Any,
     ) -> None:  # fmt: skip
         super().__init__(address, **options)
         self._stream, self._clock = stream, clock

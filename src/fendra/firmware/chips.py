@@ -6,7 +6,6 @@ All of it is data, in chips.toml.
 from __future__ import annotations
 
 import re
-import sys
 import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -16,6 +15,7 @@ from shutil import which
 from typing import Any
 
 from fendra.core.catalogue.controllers import CONTROLLERS, ControllerType, unfold_pins
+from fendra.system.process import NAME
 
 
 @dataclass(frozen=True)
@@ -102,9 +102,9 @@ class Chip:
         has_zig = "zig_cpu" in self.words and find_spec("ziglang") is not None
         if which(tool) or has_zig:
             return ""
-        system = {"darwin": "packages_macos", "win32": "packages_windows"}.get(sys.platform)
-        packages = self.words[system or "packages"]
-        how = packages if system or tool == "idf.py" else f"apt install {packages}"
+        is_debian = NAME == "linux" and tool != "idf.py"
+        packages = self.words["packages" if NAME == "linux" else f"packages_{NAME}"]
+        how = f"apt install {packages}" if is_debian else packages
         zig = ', or pip install "fendra[firmware]"' if "zig_cpu" in self.words else ""
         return f"{tool} ({how}{zig})"
 

@@ -1,18 +1,19 @@
-"""The receiver on this computer: the very C that goes onto a controller, at a pseudo-terminal."""
+"""The receiver on this computer: the very C that goes onto a controller, at a port of its own."""
 
 from __future__ import annotations
 
 import json
-import os
 import subprocess
 import tempfile
-import tty
+from contextlib import suppress
 from pathlib import Path
+from threading import Thread
 from typing import TYPE_CHECKING, Any
 
 from fendra.core.errors import OutputError
 from fendra.firmware.project import Project, make_project
 from fendra.native.compiler import find_compiler
+from fendra.system.ends import far_end
 
 if TYPE_CHECKING:
     from fendra.core.checks import Subject
@@ -47,26 +48,54 @@ class CompiledReceiver:
         try:
             project = make_project(subject, "generic", is_receiver=True)
             program = build_receiver(project, Path(self._folder.name))
-            ours, self._theirs = os.openpty()
-            tty.setraw(self._theirs)
-            self.port = os.ttyname(self._theirs)
+            self._end = far_end()
+            self.port = self._end.address
             self._process = subprocess.Popen(
-                [program], stdin=ours, stdout=ours, stderr=subprocess.PIPE, text=True
-            )
-            os.close(ours)
+                [program], bufsize=0,
+                stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.PIPE,
+            )  # fmt: skip
         except BaseException:
             self._folder.cleanup()
             raise
+        self._threads = [
+            Thread(target=work, name="receiver", daemon=True)
+            for work in (self._pass, self._answer, self._listen)
+        ]
+        for thread in self._threads:
+            thread.start()
+
+    def _pass(self) -> None:
+        """Pass on what the sender sends, until it leaves."""
+        into = self._process.stdin
+        assert into is not None
+        with suppress(OSError, ValueError), into:
+            while self._process.poll() is None and (data := self._end.take(0.2)) is not None:
+                into.write(data)
+
+    def _answer(self) -> None:
+        """Pass on what the receiver answers."""
+        told = self._process.stdout
+        assert told is not None
+        while data := told.read(4096):
+            self._end.give(data)
+
+    def _listen(self) -> None:
+        """Take its report."""
+        assert self._process.stderr is not None
+        self._said = self._process.stderr.read()
 
     def __enter__(self) -> CompiledReceiver:
         return self
 
     def __exit__(self, *_: object) -> None:
-        self._hang_up()
         self._process.terminate()
         self._process.wait()
-        if self._process.stderr is not None:
-            self._process.stderr.close()
+        for thread in self._threads:
+            thread.join()
+        for pipe in (self._process.stdout, self._process.stderr):
+            if pipe is not None:
+                pipe.close()
+        self._end.close()
         self._folder.cleanup()
 
     def report(self) -> dict[str, Any]:
@@ -74,18 +103,14 @@ class CompiledReceiver:
 
         Raises OutputError if it has ended early.
         """
-        self._hang_up()
+        self._end.hang_up()
         try:
-            _, said = self._process.communicate(timeout=LONGEST_S)
+            self._process.wait(timeout=LONGEST_S)
         except subprocess.TimeoutExpired as exc:
             raise OutputError("the receiver does not see that the sender has left") from exc
-        if not said.strip():
-            raise OutputError("the receiver has ended early; it needs a pseudo-terminal")
-        found: dict[str, Any] = json.loads(said)
+        for thread in self._threads:
+            thread.join()
+        if not self._said.strip():
+            raise OutputError("the receiver has ended early")
+        found: dict[str, Any] = json.loads(self._said)
         return found
-
-    def _hang_up(self) -> None:
-        """Leave the port to its sender: when that has left as well, the receiver sees it."""
-        if self._theirs >= 0:
-            os.close(self._theirs)
-            self._theirs = -1

@@ -40,7 +40,7 @@ class Ear:
     """
 
     def __init__(
-        self, recorded: Recorded, inbox: Inbox, *, clock: Callable[[], float] = time.monotonic
+        self, recorded: Recorded, inbox: Inbox, *, clock: Callable[[], float] = time.perf_counter
     ) -> None:
         self._design, self._inbox, self._clock = recorded.design, inbox, clock
         self._conditioned = Conditioned(recorded)

@@ -102,7 +102,7 @@ class Allowance:
     (0.0, 0.4)
     """
 
-    def __init__(self, share: float, *, clock: Callable[[], float] = time.monotonic) -> None:
+    def __init__(self, share: float, *, clock: Callable[[], float] = time.perf_counter) -> None:
         self._share, self._clock = share, clock
         self._at_s, self._debt_s = clock(), 0.0
 

@@ -108,7 +108,7 @@ class _Row:
 class Inbox:
     """News by signal of one design. Names that it does not use are remembered in `unused`."""
 
-    def __init__(self, design: Design, *, clock: Callable[[], float] = time.monotonic) -> None:
+    def __init__(self, design: Design, *, clock: Callable[[], float] = time.perf_counter) -> None:
         self._lock = Lock()
         self._clock = clock
         self._numbers: dict[str, float] = {}

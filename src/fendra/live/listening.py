@@ -36,12 +36,12 @@ class Listening:
             for name, source in connected.sources.items()
         ]
         self._recorder = None if record is None else Recorder(record, design, tell)
-        self._start_s = time.monotonic()
+        self._start_s = time.perf_counter()
 
     def __enter__(self) -> Self:
         for thread in (*self._feeders, *filter(None, [self._recorder])):
             thread.start()
-        self._start_s = time.monotonic()
+        self._start_s = time.perf_counter()
         return self
 
     def __exit__(
@@ -63,7 +63,7 @@ class Listening:
     @property
     def since_s(self) -> float:
         """How long it has been listened, in seconds."""
-        return time.monotonic() - self._start_s
+        return time.perf_counter() - self._start_s
 
     def step(self) -> bool:
         """Take what has arrived; False if nothing more can arrive."""

@@ -54,7 +54,7 @@ class Loop:
 
     def __init__(
         self, program: Program, *, inbox: Inbox | None = None, polled: Sequence[Polled] = (),
-        senders: Sequence[Sender] = (), clock: Callable[[], float] = time.monotonic,
+        senders: Sequence[Sender] = (), clock: Callable[[], float] = time.perf_counter,
         sleep: Callable[[float], None] | None = None, start_at_s: float = 0.0,
         hear: Callable[[float, Mapping[str, Any]], None] | None = None,
         for_s: float | None = None, leaves: bool = True, in_phase: bool = False,
@@ -238,9 +238,9 @@ class Loop:
             if frame is not None:
                 sender.mailbox.put(frame)
             sender.end()
-        until_s = time.monotonic() + LEAVE_S
+        until_s = time.perf_counter() + LEAVE_S
         for sender in self.senders:
-            sender.join(max(until_s - time.monotonic(), 0.0))
+            sender.join(max(until_s - time.perf_counter(), 0.0))
 
     def _wait(self, duration_s: float) -> None:
         self._stop_now.wait(duration_s)
@@ -331,7 +331,7 @@ def run_live(
     output: Output,
     *,
     progress: Callable[[float], None] | None = None,
-    clock: Callable[[], float] = time.monotonic,
+    clock: Callable[[], float] = time.perf_counter,
     sleep: Callable[[float], None] | None = None,
 ) -> RunReport:
     """Run a program on a source's values until the source ends; frames go to the output.

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import os
-import socket
-from contextlib import suppress
+
+from fendra.system.process import tell_manager
 
 
 def notify(**states: object) -> bool:
@@ -16,10 +16,5 @@ def notify(**states: object) -> bool:
     address = os.environ.get("NOTIFY_SOCKET", "")
     if not address:
         return False
-    if address.startswith("@"):
-        address = f"\0{address[1:]}"
     text = "\n".join(f"{name.upper()}={value}" for name, value in states.items())
-    with suppress(OSError), socket.socket(socket.AF_UNIX, socket.SOCK_DGRAM) as there:
-        there.sendto(text.encode(), address)
-        return True
-    return False
+    return tell_manager(address, text)

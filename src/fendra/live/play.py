@@ -28,7 +28,7 @@ def play(
     times: int | None = 1,
     enter: Callable[[float], bool] | None = None,
     is_stepped: bool = False,
-    clock: Callable[[], float] = time.monotonic,
+    clock: Callable[[], float] = time.perf_counter,
     sleep: Callable[[float], None] = time.sleep,
 ) -> int:
     """Play the steps of a pattern; returns how many were shown. All is dark at the end.

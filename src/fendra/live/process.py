@@ -12,7 +12,9 @@ import sys
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from queue import SimpleQueue
-from threading import Thread
+from threading import Event, Thread
+
+from fendra.system.process import STOPS, fine_timers, told_of_closing
 
 SWITCH_S = 0.0005
 """How long another thread may keep Python from the loop, as one that compiles a saved design."""
@@ -20,15 +22,16 @@ SWITCH_S = 0.0005
 
 @contextmanager
 def undisturbed() -> Iterator[None]:
-    """While the block runs, Python's own work delays no frame: threads switch quickly, and
-    the garbage collector skips the objects that exist now.
+    """While the block runs, Python's own work delays no frame: threads switch quickly, timers are
+    fine, and the garbage collector skips the objects that exist now.
     """
     before_s = sys.getswitchinterval()
     sys.setswitchinterval(SWITCH_S)
     gc.collect()
     keep_quiet()
     try:
-        yield
+        with fine_timers():
+            yield
     finally:
         gc.unfreeze()
         sys.setswitchinterval(before_s)
@@ -49,15 +52,14 @@ def keep_quiet() -> None:
     gc.freeze()
 
 
-STOPS = ("SIGINT", "SIGTERM", "SIGHUP")
 IMPATIENT = 3
 """The number of Ctrl-C that end a run at once, without a clean end."""
 
 
 @contextmanager
 def stopped_by_signals(stop: Callable[[], object]) -> Iterator[None]:
-    """While the block runs, Ctrl-C, SIGTERM and a closed terminal end it cleanly, however often
-    they come; the third Ctrl-C ends it at once.
+    """While the block runs, Ctrl-C, Ctrl-Break, SIGTERM and a closed terminal end it cleanly,
+    however often they come; the third Ctrl-C ends it at once.
 
     stop: called by a thread of its own. A signal may come while the main thread holds the lock
     that `stop` needs, and the two would wait for each other.
@@ -77,15 +79,18 @@ def stopped_by_signals(stop: Callable[[], object]) -> Iterator[None]:
             stop()
 
     Thread(target=stop_when_asked, name="stop", daemon=True).start()
+    over = Event()
     before = {}
     try:
-        for number in (getattr(signal, name) for name in STOPS if hasattr(signal, name)):
+        for number in (getattr(signal, name) for name in STOPS):
             before[number] = signal.signal(number, end)
     except ValueError:  # not the main thread: whoever runs it ends it
         before = {}
     try:
-        yield
+        with told_of_closing(lambda: asked.put(True), over):
+            yield
     finally:
+        over.set()
         for number, handler in before.items():
             signal.signal(number, handler)
         asked.put(False)

@@ -27,7 +27,7 @@ class Sender(Thread):
     def __init__(
         self, name: str, output: Output, design: Design,
         tell: Callable[[str], object] = lambda _: None, *,
-        layout: Layout | None = None, clock: Callable[[], float] = time.monotonic,
+        layout: Layout | None = None, clock: Callable[[], float] = time.perf_counter,
     ) -> None:  # fmt: skip
         super().__init__(name=f"sends to {name}", daemon=True)
         self.output, self.output_name = output, name

@@ -38,7 +38,7 @@ class Trouble:
         is_last: there is no next try.
         """
         problem = str(error).strip()
-        self.since_s = time.monotonic() if self.since_s is None else self.since_s
+        self.since_s = time.perf_counter() if self.since_s is None else self.since_s
         if not self.problem or (is_last and problem != self.problem):
             log.warning("%s", visible(problem))
             end = "" if problem.endswith((".", "?")) else "."

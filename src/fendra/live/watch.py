@@ -95,7 +95,7 @@ class Watch:
 
     def state(self) -> dict[str, Any]:
         """All that is known of the run just now, as plain values."""
-        loop, session, now_s = self.loop, self.session, time.monotonic()
+        loop, session, now_s = self.loop, self.session, time.perf_counter()
         stats, frame = loop.stats, loop.frame
         rate_hz, late_s, worst_s = stats.lately()
         design, held = self.steering.design, self.steering.held()

@@ -6,21 +6,28 @@ import os
 import platform
 import shlex
 import shutil
-import signal
 import subprocess
-from collections.abc import Sequence
-from contextlib import suppress
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache
+from importlib.util import find_spec
 from pathlib import Path
 
 from fendra.core.errors import EngineError
-from fendra.core.names import in_words
+from fendra.core.names import in_words, listed
 from fendra.core.quoting import visible
+from fendra.system.process import (
+    COMPILER_CURE,
+    COMPILERS,
+    LIBRARIES,
+    LIBRARY_FLAGS,
+    NAME,
+    end_group,
+)
 
 FLAGS = (
     "-std=c99", "-O3", "-ffp-contract=off", "-fno-math-errno", "-fno-trapping-math",
-    "-fPIC", "-shared", "-w",
+    *LIBRARY_FLAGS, "-w",
 )  # fmt: skip
 """They vectorise and change no result."""
 
@@ -61,14 +68,14 @@ class Compiler:
 
     def make_program(self, sources: Sequence[Path], target: Path, flags: Sequence[str]) -> None:
         """Compile files into a program. Raises EngineError with the compiler's words."""
-        done = self._call([*flags, *map(str, sources), "-o", str(target), "-lm"])
+        done = self._call([*flags, *map(str, sources), "-o", str(target), *LIBRARIES])
         if done.returncode != 0:
             raise self._failure(done)
 
     def _run(
         self, source: str, target: Path, flags: tuple[str, ...]
     ) -> subprocess.CompletedProcess[str]:
-        return self._call([*flags, "-x", "c", "-", "-o", str(target), "-lm"], source)
+        return self._call([*flags, "-x", "c", "-", "-o", str(target), *LIBRARIES], source)
 
     def _failure(self, done: subprocess.CompletedProcess[str]) -> EngineError:
         said = next((line for line in done.stderr.splitlines() if "error" in line), "")
@@ -98,28 +105,50 @@ class Compiler:
 
 
 def find_compiler() -> Compiler:
-    """The compiler that `CC` names, else `cc`. Raises EngineError if there is none."""
+    """The compiler that `CC` names, else the first of this system's own, clang, gcc and zig.
+
+    Raises EngineError if there is none.
+    """
     named = os.environ.get("CC", "").strip()
-    try:
-        command = tuple(shlex.split(named)) or ("cc",)
-    except ValueError as exc:
-        raise EngineError(f"no C compiler: in CC, {in_words(named)}, a quote is missing.") from exc
-    found = shutil.which(command[0])
-    if found is None:
-        where = f"'{command[0]}', which CC names, does not exist." if named else "there is no 'cc'."
-        raise EngineError(
-            f"no C compiler: {where} Install one (on Debian: apt install gcc libc6-dev)."
-        )
-    return Compiler(command, Path(found).resolve())
+    if named:
+        try:
+            command = tuple(shlex.split(named, posix=NAME != "windows"))
+        except ValueError as exc:
+            raise EngineError(
+                f"no C compiler: in CC, {in_words(named)}, a quote is missing."
+            ) from exc
+        first = command[0].strip('"') if command else ""
+        found = _found((first, *command[1:]))
+        if found is None:
+            raise EngineError(
+                f"no C compiler: '{first}', which CC names, does not exist. {COMPILER_CURE}"
+            )
+        return found
+    for command in (*COMPILERS, *_zig()):
+        found = _found(command)
+        if found is not None:
+            return found
+    known = listed([f"'{command[0]}'" for command in COMPILERS], "or")
+    raise EngineError(f"no C compiler: there is no {known}. {COMPILER_CURE}")
+
+
+def _found(command: tuple[str, ...]) -> Compiler | None:
+    path = shutil.which(command[0])
+    return None if path is None else Compiler(command, Path(path).resolve())
+
+
+def _zig() -> Iterator[tuple[str, ...]]:
+    """The compiler of the package ziglang, if that is installed."""
+    about = find_spec("ziglang")
+    for folder in () if about is None else about.submodule_search_locations or ():
+        yield (str(Path(folder) / "zig"), "cc")
 
 
 def _end(process: subprocess.Popen[str]) -> None:
     """End a compiler that still runs, with the programs that it has started."""
     if process.poll() is not None:
         return
-    if hasattr(os, "killpg"):
-        with suppress(ProcessLookupError):
-            os.killpg(process.pid, signal.SIGKILL)
+    end_group(process)
     process.kill()
     process.communicate()
 

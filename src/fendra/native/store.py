@@ -18,6 +18,9 @@ from pathlib import Path
 
 from platformdirs import user_cache_path
 
+from fendra.system.files import is_others, is_private, remove_loaded
+from fendra.system.process import LIBRARY_ENDING
+
 MOST_FILES = 100
 """Libraries kept; those not used for the longest time go first."""
 _SHOWN = 40
@@ -53,47 +56,30 @@ def find_or_make(made_from: str, make: Callable[[Path], None]) -> tuple[Path, bo
 
 
 def forget(path: Path) -> None:
-    """Remove a library that cannot be loaded or is not kept, with a folder made for it alone."""
-    path.unlink(missing_ok=True)
+    """Remove a library that cannot be loaded or is not kept, with a folder made for it alone; as
+    far as the system allows.
+    """
+    with suppress(OSError):
+        remove_loaded(path)
     if path.parent != folder():
         shutil.rmtree(path.parent, ignore_errors=True)
-
-
-def is_private(place: Path) -> bool:
-    """Whether only its owner and the system's administrator can change the contents of a folder.
-
-    That holds if neither it nor any folder above it belongs to somebody else or can be written by
-    others, except folders like /tmp, in which each user may change only his own files.
-    """
-    if not hasattr(os, "getuid"):
-        return True  # on Windows a user's folders are his own unless he says otherwise
-    real = place.resolve()
-    return all(map(_is_safe, {place, *place.absolute().parents, real, *real.parents}))
-
-
-def _is_safe(item: Path) -> bool:
-    about = item.stat()
-    is_own = about.st_uid in (0, os.getuid())
-    is_shared = bool(about.st_mode & 0o022)
-    return is_own and (not is_shared or bool(about.st_mode & stat.S_ISVTX))
 
 
 def _is_own(path: Path) -> bool:
     """Whether a file is ours and only we may write to it."""
     about = path.lstat()
-    if not stat.S_ISREG(about.st_mode) or not hasattr(os, "getuid"):
-        return stat.S_ISREG(about.st_mode)
-    return about.st_uid == os.getuid() and not about.st_mode & 0o022
+    return stat.S_ISREG(about.st_mode) and not is_others(about)
 
 
 def _find(place: Path, key: str) -> Path | None:
     """The library of a key that is as it was made; others of that key are removed."""
-    for path in place.glob(f"{key}-*.so"):
+    for path in place.glob(f"{key}-*{LIBRARY_ENDING}"):
         with suppress(FileNotFoundError):
             if _is_own(path) and path.stem.partition("-")[2] == _digest(path):
                 path.touch()
                 return path
-        path.unlink(missing_ok=True)
+        with suppress(PermissionError):  # another process has it loaded
+            path.unlink(missing_ok=True)
     return None
 
 
@@ -107,11 +93,11 @@ def _made_apart(make: Callable[[Path], None]) -> Path:
     try:
         if not is_private(place):
             raise PermissionError(1, f"others can write to {place.parent}")
-        make(place / "made.so")
+        make(place / f"made{LIBRARY_ENDING}")
     except BaseException:
         shutil.rmtree(place, ignore_errors=True)
         raise
-    return place / "made.so"
+    return place / f"made{LIBRARY_ENDING}"
 
 
 def _make(make: Callable[[Path], None], place: Path, key: str) -> Path:
@@ -121,7 +107,7 @@ def _make(make: Callable[[Path], None], place: Path, key: str) -> Path:
     try:
         make(part)
         part.chmod(0o700)
-        target = place / f"{key}-{_digest(part)}.so"
+        target = place / f"{key}-{_digest(part)}{LIBRARY_ENDING}"
         part.replace(target)
     finally:
         part.unlink(missing_ok=True)
@@ -130,9 +116,13 @@ def _make(make: Callable[[Path], None], place: Path, key: str) -> Path:
 
 def _prune(place: Path) -> None:
     """Delete the oldest libraries; another process may be doing the same."""
+    for path in place.glob("*.old"):
+        with suppress(OSError):
+            path.unlink()
     ages = []
-    for path in place.glob("*.so"):
+    for path in place.glob(f"*{LIBRARY_ENDING}"):
         with suppress(FileNotFoundError):
             ages.append((path.stat().st_mtime, path))
     for _, path in sorted(ages, reverse=True)[MOST_FILES:]:
-        path.unlink(missing_ok=True)
+        with suppress(PermissionError):  # another process has it loaded
+            path.unlink(missing_ok=True)

@@ -77,7 +77,7 @@ class SacnOutput(Output):
     example = "sacn:multicast,universe=1 or sacn:192.168.1.60"
 
     def __init__(
-        self, address: str = "", *, clock: Callable[[], float] = time.monotonic,
+        self, address: str = "", *, clock: Callable[[], float] = time.perf_counter,
         **options: Any,
     ) -> None:  # fmt: skip
         if not address:

@@ -3,14 +3,11 @@
 from __future__ import annotations
 
 import contextlib
-import errno
 import time
-from pathlib import Path
 from typing import Annotated, Any
 
 import serial
 from pydantic import Field
-from serial.tools import list_ports
 
 from fendra.core.document.design import Design
 from fendra.core.electric.data import serial_rate_hz
@@ -18,9 +15,9 @@ from fendra.core.errors import NEVER, OutputError
 from fendra.core.film import Frame
 from fendra.core.layout import place
 from fendra.core.names import listed
-from fendra.drivers import is_missing
 from fendra.outputs import Output, OutputOptions
 from fendra.outputs.packets import MOST_LINES, Answers, Identity, ask, frame_to_packets
+from fendra.system.ports import PortError, host_of, open_port, still_leaving, take_all
 
 BAUD = 500_000
 """A rate that 16 MHz controllers and the usual USB adapters hit exactly."""
@@ -34,7 +31,8 @@ class SerialOptions(OutputOptions):
     """Options of a controller on a serial port.
 
     Attributes:
-        address: the port, such as `/dev/ttyUSB0` or `COM3`
+        address: the port, such as `/dev/ttyUSB0` or `COM3`, or `socket://HOST:PORT` for a program
+            that stands in for one
         baud: bits a second
         timeout: the port counts as stuck after this time without taking a byte, s
     """
@@ -57,13 +55,18 @@ class SerialOutput(Output):
     def __init__(self, address: str = "", **options: Any) -> None:
         super().__init__(address, **options)
         self.baud, self.timeout_s = self.options.baud, self.options.timeout
-        self._port: serial.Serial | None = None
+        self._port: Any = None
         self._answers = Answers()
         self.controller: Identity | None = None
         self._is_other = False
 
     def __str__(self) -> str:
         return f"port {self.address}"
+
+    @property
+    def host(self) -> str:
+        """The host of a port that is a socket."""
+        return host_of(self.address)
 
     def most_frames_hz(self, design: Design) -> float:
         """How many frames a second the port carries: baud / 10 / bytes a frame."""
@@ -77,17 +80,14 @@ class SerialOutput(Output):
             problem = f"{self} carries at most {MOST_LINES} lines; there are {count}"
             raise OutputError(f"{problem}; choose some with lines=A+B", code=NEVER)
         try:
-            self._port = serial.Serial(
-                self.address, self.baud, write_timeout=self.timeout_s, exclusive=True
-            )
+            self._port = open_port(self.address, self.baud, write_timeout=self.timeout_s)
             self._port.write(b"\0")
             self._asked_s = 0.0
             self.controller = None
         except serial.SerialTimeoutException as exc:
             raise OutputError(self._stuck()) from exc
-        except serial.SerialException as exc:
-            code = NEVER if is_missing(exc) else ""
-            raise OutputError(self._why_not_open(exc), code=code) from exc
+        except PortError as exc:
+            raise OutputError(str(exc), code=NEVER if exc.is_missing else "") from exc
         except (OSError, ValueError) as exc:
             raise OutputError(f"{self} cannot be set to {self.baud} baud: {exc}") from exc
 
@@ -117,15 +117,15 @@ class SerialOutput(Output):
     def _await_other(self) -> None:
         """Send nothing to a controller with other lines until it says that it has these."""
         assert self._port is not None
-        until_s = time.monotonic() + 2 * ASK_S
-        while time.monotonic() < until_s:
+        until_s = time.perf_counter() + 2 * ASK_S
+        while time.perf_counter() < until_s:
             answer = self._listen(self._port)
             self._judge(answer)
             if answer is not None:
                 return
             time.sleep(0.02)
 
-    def _write(self, data: bytes) -> serial.Serial:
+    def _write(self, data: bytes) -> Any:
         """Bytes to the port, and out of the system's buffer."""
         assert self._port is not None
         try:
@@ -140,16 +140,15 @@ class SerialOutput(Output):
     def _gone(self) -> str:
         return f"{self} is gone after {self.sent} frames; check plug and power"
 
-    def _listen(self, port: serial.Serial) -> Identity | None:
+    def _listen(self, port: Any) -> Identity | None:
         """Ask the controller to identify itself, until it answers; returns the answer, if any."""
         answer = None
         try:
-            if port.in_waiting:
-                for answer in self._answers.feed(port.read(port.in_waiting)):
-                    self.controller = answer
-            if self.controller is None and time.monotonic() - self._asked_s > ASK_S:
+            for answer in self._answers.feed(take_all(port)):
+                self.controller = answer
+            if self.controller is None and time.perf_counter() - self._asked_s > ASK_S:
                 port.write(ask())
-                self._asked_s = time.monotonic()
+                self._asked_s = time.perf_counter()
         except serial.SerialTimeoutException as exc:
             raise OutputError(self._stuck()) from exc
         except OSError as exc:
@@ -169,15 +168,15 @@ class SerialOutput(Output):
     def _stuck(self) -> str:
         return f"{self} has taken no bytes for {self.timeout_s:g} s; is the controller reading?"
 
-    def _drain(self, port: serial.Serial) -> None:
+    def _drain(self, port: Any) -> None:
         """Wait until the system's buffer is empty: frames that queue there would be old light."""
-        left, since_s = port.out_waiting, time.monotonic()
+        left, since_s = still_leaving(port), time.perf_counter()
         while left:
             time.sleep(0.001)
-            now = port.out_waiting
+            now = still_leaving(port)
             if now < left:
-                since_s = time.monotonic()
-            elif time.monotonic() - since_s > self.timeout_s:
+                since_s = time.perf_counter()
+            elif time.perf_counter() - since_s > self.timeout_s:
                 raise serial.SerialTimeoutException
             left = now
 
@@ -186,36 +185,3 @@ class SerialOutput(Output):
             with contextlib.suppress(OSError):  # it may be gone by itself
                 self._port.close()
             self._port = None
-
-    def _why_not_open(self, exc: serial.SerialException) -> str:
-        code = exc.errno
-        if is_missing(exc):
-            known = ", ".join(sorted(port.device for port in list_ports.comports()))
-            return f"there is no {self}. " + (f"Ports: {known}." if known else "There are none.")
-        if code in (errno.EBUSY, errno.EAGAIN):
-            holders = _holders(Path(self.address))
-            by = f" by {' and '.join(holders)}" if holders else " by another program"
-            return f"{self} is busy: it is in use{by}. End that program."
-        if code in (errno.EACCES, errno.EPERM):
-            group = Path(self.address).group()
-            return f"you may not write to {self}. Join its group: sudo usermod -aG {group} $USER."
-        return f"{self} cannot be opened as a serial port ({_reason(exc)})."
-
-
-def _reason(exc: serial.SerialException) -> str:
-    cause = exc.__context__
-    return str(getattr(cause, "strerror", None) or exc).strip(". ")
-
-
-def _holders(port: Path) -> list[str]:
-    """The processes that hold a port, as `name (process 123)`; on Linux from /proc."""
-    target = port.resolve()
-    found = []
-    for process in Path("/proc").glob("[0-9]*"):
-        try:
-            if any(handle.resolve() == target for handle in (process / "fd").iterdir()):
-                name = (process / "comm").read_text().strip()
-                found.append(f"{name} (process {process.name})")
-        except OSError:
-            continue  # ended meanwhile, or not ours to see
-    return found

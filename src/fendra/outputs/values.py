@@ -57,5 +57,5 @@ class ValuesOutput(SerialOutput):
             news, self._news = self._news, {}
         if not news:
             return
-        now_ms = int(time.monotonic() * 1000)
+        now_ms = int(time.perf_counter() * 1000)
         self._write(news_packet(self._fed, news, self.sent, now_ms))

@@ -58,7 +58,7 @@ class AudioSource(Source):
     example = "audio:song.wav,bands=8"
 
     def __init__(
-        self, address: str = "", *, clock: Callable[[], float] = time.monotonic,
+        self, address: str = "", *, clock: Callable[[], float] = time.perf_counter,
         sleep: Callable[[float], None] = time.sleep, **options: Any,
     ) -> None:  # fmt: skip
         super().__init__(address, **options)

@@ -87,7 +87,7 @@ class GpioSource(Source):
     options: GpioOptions
 
     def __init__(
-        self, address: str = "", *, clock: Callable[[], float] = time.monotonic, **options: Any
+        self, address: str = "", *, clock: Callable[[], float] = time.perf_counter, **options: Any
     ) -> None:
         super().__init__(address, **options)
         self._clock = clock

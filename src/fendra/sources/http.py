@@ -97,7 +97,7 @@ class HttpSource(Source):
         self._next_s, self._tag = 0.0, ""
 
     def _read(self, wait_s: float) -> News:
-        left_s = self._next_s - time.monotonic()
+        left_s = self._next_s - time.perf_counter()
         if left_s > 0:
             time.sleep(min(left_s, wait_s))
             if left_s > wait_s:
@@ -105,7 +105,7 @@ class HttpSource(Source):
         try:
             return self._ask()
         finally:
-            self._next_s = max(self._next_s, time.monotonic() + self.options.every)
+            self._next_s = max(self._next_s, time.perf_counter() + self.options.every)
 
     def _close(self) -> None:
         pass
@@ -143,7 +143,7 @@ class HttpSource(Source):
             return []
         wait = exc.headers.get("Retry-After", "")
         if wait.isdigit():
-            self._next_s = time.monotonic() + min(float(wait), LONGEST_WAIT_S)
+            self._next_s = time.perf_counter() + min(float(wait), LONGEST_WAIT_S)
         if 300 <= exc.code < 400:
             there = exc.headers.get("Location", "elsewhere")
             raise SourceError(f"{self} redirects to {there:.100}; write that address instead")

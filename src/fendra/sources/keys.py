@@ -8,12 +8,10 @@ lights.
 from __future__ import annotations
 
 import contextlib
-import os
-import select
-import stat
+import socket
 import struct
 from pathlib import Path
-from typing import Annotated, Any
+from typing import Annotated, Any, Protocol
 
 from pydantic import Field
 
@@ -22,7 +20,11 @@ from fendra.core.errors import NEVER, SourceError
 from fendra.core.layout import Layout
 from fendra.core.signals.raw import Event
 from fendra.drivers import Options
-from fendra.sources import News, Source, package
+from fendra.sources import News, Source, package, split_address
+from fendra.sources.lines import LineCutter
+from fendra.sources.texts import pairs_of
+from fendra.system.devices import DeviceFile
+from fendra.system.ports import BY_SOCKET, host_of
 
 EVENT = struct.Struct("llHHi")
 """Linux's record of an event: two numbers of time, type, code, value."""
@@ -35,7 +37,8 @@ class KeysOptions(Options):
     """Options of a keyboard.
 
     Attributes:
-        address: the device, such as `/dev/input/event3`
+        address: the device, such as `/dev/input/event3`; or `socket://HOST:PORT` of a program that
+            writes a line such as `KEY_A=1` for each press, and `KEY_A=0` for each release
         part: the part with its LEDs; the first part of keys by default
         names: the LED of a key, if it has another name than the key: `{ KEY_ESC = "esc" }`
     """
@@ -54,49 +57,43 @@ class KeysSource(Source):
 
     def __init__(self, address: str = "", **options: Any) -> None:
         super().__init__(address, **options)
-        self._file = -1
+        self._keys: Keys | None = None
 
     def __str__(self) -> str:
         return f"keyboard {self.options.address}"
 
+    @property
+    def host(self) -> str:
+        """The host whose program names the keys."""
+        return host_of(self.options.address)
+
     def _open(self, design: Design, layout: Layout) -> None:
-        self._codes = _codes()
         self._places = _places(design, layout, self.options.part)
-        path = Path(self.options.address)
+        address = self.options.address
+        if self.host:
+            host, port = split_address(address[len(BY_SOCKET) :], "", 0)
+            try:
+                self._keys = NamedKeys(host, port)
+            except OSError as exc:
+                raise SourceError(f"{self} cannot be reached: {exc.strerror or exc}") from exc
+            return
         try:
-            self._file = os.open(path, os.O_RDONLY | os.O_NONBLOCK)
+            self._keys = DeviceKeys(Path(address))
         except OSError as exc:
-            raise SourceError(f"{self} cannot be read: {_why(path, exc)}", code=NEVER) from exc
-        self._rest = b""
-        self._is_device = stat.S_ISCHR(os.fstat(self._file).st_mode)
+            why = _why(Path(address), exc)
+            raise SourceError(f"{self} cannot be read: {why}", code=NEVER) from exc
 
     def _read(self, wait_s: float) -> News:
-        ready, _, _ = select.select([self._file], [], [], wait_s)
-        if not ready:
-            return ()
+        assert self._keys is not None
         try:
-            data = os.read(self._file, EVENT.size * 64)
+            pressed = self._keys.take(wait_s)
         except OSError as exc:
-            raise SourceError(f"{self} is gone: {exc.strerror}") from exc
-        if not data and self._is_device:
-            raise SourceError(f"{self} is gone")
-        if not data:  # a pipe without a writer at the moment
-            select.select([], [], [], wait_s)
-            return ()
-        data = self._rest + data
-        whole = len(data) // EVENT.size * EVENT.size
-        self._rest = data[whole:]
-        news: list[tuple[str, object]] = []
-        for _, _, kind, code, value in EVENT.iter_unpack(data[:whole]):
-            news += self._news_of(kind, code, value)
-        return news
+            raise SourceError(f"{self} is gone: {exc.strerror or exc}") from exc
+        return [one for name, value in pressed for one in self._news_of(name, value)]
 
-    def _news_of(self, kind: int, code: int, value: int) -> list[tuple[str, object]]:
-        if kind == LED and code in LIGHTS:
-            return [(LIGHTS[code], value)]
-        if kind != KEY or value not in (0, 1):  # 2 is a key that is held
-            return []
-        name = self._codes.get(code, f"KEY_{code}")
+    def _news_of(self, name: str, value: int) -> list[tuple[str, object]]:
+        if name in LIGHTS.values():
+            return [(name, value)]
         led = self.options.names.get(name, name.removeprefix("KEY_").lower())
         news: list[tuple[str, object]] = [(name, value)]
         place = self._places.get(led.lower())
@@ -107,10 +104,67 @@ class KeysSource(Source):
         return [*news, ("key", number), ("press" if value else "release", event)]
 
     def _close(self) -> None:
-        if self._file >= 0:
-            with contextlib.suppress(OSError):
-                os.close(self._file)
-            self._file = -1
+        if self._keys is not None:
+            self._keys.close()
+            self._keys = None
+
+
+class Keys(Protocol):
+    """Keys by their names. `take` gives what was pressed (1) and released (0), and the lights that
+    went on and off; it raises OSError if nothing can come any more.
+    """
+
+    def take(self, wait_s: float) -> list[tuple[str, int]]: ...
+
+    def close(self) -> None: ...
+
+
+class DeviceKeys:
+    """A keyboard of Linux: the records of its device. Raises OSError."""
+
+    def __init__(self, path: Path) -> None:
+        self._codes = _codes()
+        self._device = DeviceFile(path)
+        self._rest = b""
+
+    def take(self, wait_s: float) -> list[tuple[str, int]]:
+        data = self._rest + self._device.take(wait_s)
+        whole = len(data) // EVENT.size * EVENT.size
+        self._rest = data[whole:]
+        found = []
+        for _, _, kind, code, value in EVENT.iter_unpack(data[:whole]):
+            if kind == LED and code in LIGHTS:
+                found.append((LIGHTS[code], value))
+            elif kind == KEY and value in (0, 1):  # 2 is a key that is held
+                found.append((self._codes.get(code, f"KEY_{code}"), value))
+        return found
+
+    def close(self) -> None:
+        self._device.close()
+
+
+class NamedKeys:
+    """Keys that a program names, a line for each. Raises OSError."""
+
+    def __init__(self, host: str, port: int) -> None:
+        self._line = socket.create_connection((host, port), timeout=5)
+        self._cutter = LineCutter()
+
+    def take(self, wait_s: float) -> list[tuple[str, int]]:
+        self._line.settimeout(max(wait_s, 0.001))
+        try:
+            data = self._line.recv(4096)
+        except TimeoutError:
+            return []
+        if not data:
+            raise OSError(104, "its program has ended")
+        lines = [line.decode("utf-8", errors="replace") for line in self._cutter.feed(data)]
+        pairs = [pair for line in lines for pair in pairs_of(line).items()]
+        return [(name, int(value)) for name, value in pairs if value in ("0", "1")]
+
+    def close(self) -> None:
+        with contextlib.suppress(OSError):
+            self._line.close()
 
 
 def _codes() -> dict[int, str]:

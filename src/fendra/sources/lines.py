@@ -12,6 +12,7 @@ from fendra.drivers import Names, Options
 from fendra.sources import News, Source
 from fendra.sources.ports import SerialPort
 from fendra.sources.texts import parse_text
+from fendra.system.ports import host_of
 
 LONGEST = 4096
 """Longest line, in bytes; longer ones are dropped."""
@@ -65,6 +66,11 @@ class LinesSource(Source):
 
     def __str__(self) -> str:
         return f"port {self.options.address}"
+
+    @property
+    def host(self) -> str:
+        """The host of a port that is a socket."""
+        return host_of(self.options.address)
 
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
         self._port = SerialPort(self.options.address, self.options.baud)

@@ -56,7 +56,7 @@ class MachineSource(Source):
         self._psutil = package("psutil")
         self._psutil.cpu_percent()  # counts from here on
         self._bytes = self._sent_and_received()
-        self._at_s = time.monotonic()
+        self._at_s = time.perf_counter()
         self._can_see_front = shutil.which("xdotool") is not None
         wanted = _asked_for(design) | {f"front {name}" for name in self.options.programs}
         cannot = self._cannot()
@@ -88,11 +88,11 @@ class MachineSource(Source):
         return 0 if counts is None else int(counts.bytes_sent + counts.bytes_recv)
 
     def _read(self, wait_s: float) -> News:
-        if time.monotonic() - self._at_s < 1 / self.options.rate:
+        if time.perf_counter() - self._at_s < 1 / self.options.rate:
             time.sleep(min(wait_s, 1 / self.options.rate))
             return ()
         psutil = self._psutil
-        now_s, count = time.monotonic(), self._sent_and_received()
+        now_s, count = time.perf_counter(), self._sent_and_received()
         news: dict[str, Any] = {
             "load": psutil.cpu_percent() / 100,
             "memory": psutil.virtual_memory().percent / 100,

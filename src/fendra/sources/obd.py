@@ -103,7 +103,7 @@ class ObdSource(Source):
     example = "obd:can0"
 
     def __init__(
-        self, address: str = "can0", *, clock: Callable[[], float] = time.monotonic,
+        self, address: str = "can0", *, clock: Callable[[], float] = time.perf_counter,
         sleep: Callable[[float], None] = time.sleep, **options: Any,
     ) -> None:  # fmt: skip
         super().__init__(address or "can0", **options)

@@ -72,7 +72,7 @@ class ScreenSource(Source):
     example = "screen:1,rate=30"
 
     def __init__(
-        self, address: str = "1", *, clock: Callable[[], float] = time.monotonic,
+        self, address: str = "1", *, clock: Callable[[], float] = time.perf_counter,
         sleep: Callable[[float], None] = time.sleep, **options: Any,
     ) -> None:  # fmt: skip
         super().__init__(address or "1", **options)

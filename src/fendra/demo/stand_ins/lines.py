@@ -1,13 +1,11 @@
-"""A controller that writes lines of text, on a pseudo-terminal."""
+"""A controller that writes lines of text, on a port without a device."""
 
 from __future__ import annotations
 
-import contextlib
-import os
-import tty
 from collections.abc import Mapping
 
 from fendra.demo.stand_ins import StandIn
+from fendra.system.ends import far_end
 
 
 class Lines(StandIn):
@@ -16,18 +14,14 @@ class Lines(StandIn):
     about = "a controller on a serial port that writes lines"
 
     def start(self) -> str:
-        self._ours, self._theirs = os.openpty()
-        tty.setraw(self._theirs)
-        os.set_blocking(self._ours, False)
-        return f"lines:{os.ttyname(self._theirs)}"
+        self._end = far_end()
+        return f"lines:{self._end.address}"
 
     def say(self, at_s: float, values: Mapping[str, float]) -> None:
         del at_s
         if values:
             pairs = " ".join(f"{name}={value:g}" for name, value in values.items())
-            with contextlib.suppress(BlockingIOError):  # nobody reads
-                os.write(self._ours, f"{pairs}\r\n".encode())
+            self._end.give(f"{pairs}\r\n".encode())
 
     def close(self) -> None:
-        os.close(self._ours)
-        os.close(self._theirs)
+        self._end.close()

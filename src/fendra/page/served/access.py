@@ -57,7 +57,7 @@ class Gate:
     address: str
     hosts: frozenset[str] = frozenset()
     tokens: Tokens | None = None
-    clock: Callable[[], float] = time.monotonic
+    clock: Callable[[], float] = time.perf_counter
     _wrong: dict[str, tuple[int, float]] = field(default_factory=dict)
 
     def check_place(

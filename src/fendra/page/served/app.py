@@ -170,7 +170,7 @@ class Floods:
 
     def check(self, peer: str) -> None:
         """Raises Refusal if there are too many."""
-        now_s = time.monotonic()
+        now_s = time.perf_counter()
         left, at_s = self._left.pop(peer, (float(MOST_AT_ONCE), now_s))
         left = min(left + (now_s - at_s) * MOST_A_SECOND, float(MOST_AT_ONCE))
         if len(self._left) >= self.MOST:

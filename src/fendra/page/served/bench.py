@@ -212,15 +212,15 @@ class LiveBench(Thread):
             step = self._steps[self._step]
             if self._is_new:
                 self._is_new = False
-                self._until_s = time.monotonic() + step.seconds
+                self._until_s = time.perf_counter() + step.seconds
                 self._say()
-            left_s = KEEP_S if step.waits else min(self._until_s - time.monotonic(), KEEP_S)
-            return self._bench.frame(step, self._level, time.monotonic()), max(left_s, 0.005)
+            left_s = KEEP_S if step.waits else min(self._until_s - time.perf_counter(), KEEP_S)
+            return self._bench.frame(step, self._level, time.perf_counter()), max(left_s, 0.005)
 
     def _go_on(self) -> None:
         with self._lock:
             step = self._steps[self._step]
-            if not self._is_new and not step.waits and time.monotonic() >= self._until_s:
+            if not self._is_new and not step.waits and time.perf_counter() >= self._until_s:
                 self._step, self._is_new = (self._step + 1) % len(self._steps), True
 
     def _poke(self) -> None:

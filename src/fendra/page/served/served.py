@@ -31,7 +31,7 @@ EVERY_S = 1.0
 class Shares:
     """The shares of one processor that two threads take, over about a second."""
 
-    def __init__(self, clock: Callable[[], float] = time.monotonic) -> None:
+    def __init__(self, clock: Callable[[], float] = time.perf_counter) -> None:
         self._clock = clock
         self._since: tuple[float, float, float] | None = None
         self._known = (0.0, 0.0)

@@ -107,12 +107,12 @@ class Streams:
             for page in self._pages:
                 if page.is_gone:
                     page.news.set()
-            is_due = time.monotonic() - self._told_s > 1.5 * STATE_S
+            is_due = time.perf_counter() - self._told_s > 1.5 * STATE_S
             if is_due and (self._pages or self.changes):
                 self._tell_state()
 
     def _tell_state(self) -> None:
-        self._told_s = time.monotonic()
+        self._told_s = time.perf_counter()
         state = self._served.state()
         self._states = {False: state.model_dump_json(), True: bare(state).model_dump_json()}
         self.state_number += 1
@@ -127,7 +127,7 @@ class Streams:
     def _after_frame(self) -> None:
         """Send right after a frame, when there is most time until the next one."""
         self._is_woken = False
-        if time.monotonic() - self._told_s >= STATE_S:
+        if time.perf_counter() - self._told_s >= STATE_S:
             self._tell_state()
         else:
             self._wake()
@@ -251,7 +251,7 @@ class Page:
         self._socket = socket
         self.news = asyncio.Event()
         self._given = self._taken = 0
-        self._heard_s = time.monotonic()
+        self._heard_s = time.perf_counter()
 
     async def listen(self) -> None:
         """Hear how many messages it has had, until it is gone."""
@@ -263,7 +263,7 @@ class Page:
             if not (text.isascii() and text.isdigit() and len(text) <= 12):
                 return
             self._taken = max(self._taken, min(int(text), self._given))
-            self._heard_s = time.monotonic()
+            self._heard_s = time.perf_counter()
             self.news.set()
 
     async def send(self, streams: Streams, right: Right) -> None:
@@ -292,7 +292,7 @@ class Page:
     @property
     def is_gone(self) -> bool:
         """Whether it is behind, and has said nothing for long."""
-        return self._is_behind and time.monotonic() - self._heard_s > PATIENCE_S
+        return self._is_behind and time.perf_counter() - self._heard_s > PATIENCE_S
 
     @property
     def _is_behind(self) -> bool:

@@ -5,12 +5,12 @@ from __future__ import annotations
 import json
 import os
 import secrets
-import stat
 from contextlib import suppress
 from dataclasses import dataclass
 from pathlib import Path
 
 from fendra.core.errors import FileError
+from fendra.system.files import is_read_by_others
 
 FILE = "page-tokens.json"
 
@@ -56,7 +56,7 @@ def read_tokens(*, anew: bool = False) -> Tokens:
 def _known(path: Path) -> Tokens | None:
     """The tokens of a file that only its owner can read; None if there is no such file."""
     try:
-        if os.name == "posix" and stat.S_IMODE(path.stat().st_mode) & 0o077:
+        if is_read_by_others(path.stat()):
             return None
         values = json.loads(path.read_text(encoding="utf-8"))
         tokens = Tokens(values["look"], values["steer"])

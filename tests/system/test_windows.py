@@ -1,0 +1,113 @@
+"""The Windows forms, in the run without what Windows lacks: a console and timers made up."""
+
+from __future__ import annotations
+
+import os
+import sys
+import time
+from threading import Event, Thread
+
+import pytest
+
+if not os.environ.get("FENDRA_TESTS_WITHOUT_UNIX"):
+    pytest.skip("for the run without Unix: pytest -p no_unix.plugin", allow_module_level=True)
+
+from fendra.live.process import stopped_by_signals, undisturbed
+from fendra.system import windows
+from fendra.system.ends import SocketEnd, far_end
+from fendra.system.process import NAME
+from fendra.system.terminal import enter_pressed, make_ready, typed
+
+
+def named(console):
+    return [name for name, _ in console.calls]
+
+
+def test_this_is_the_windows_form():
+    assert NAME == "windows"
+    assert "fendra.system.unix" not in sys.modules
+    assert isinstance(far_end(), SocketEnd)
+
+
+def test_a_run_has_timers_of_a_millisecond_while_it_lasts(console):
+    with undisturbed():
+        assert ("timeBeginPeriod", (1,)) in console.calls
+        assert "timeEndPeriod" not in named(console)
+        assert "SetProcessInformation" in named(console)
+    assert console.calls[-1] == ("timeEndPeriod", (1,))
+
+
+def test_a_closed_console_waits_until_the_run_has_ended_dark(console):
+    """Windows ends the process when the handler returns: it returns after the run's last frame."""
+    steps, stop, asked = [], Event(), Event()
+    with stopped_by_signals(stop.set):
+        (handler,) = console.handlers
+
+        def close():
+            asked.set()
+            assert handler(2) == 1  # the user closes the window
+            steps.append("gone")
+
+        closing = Thread(target=close)
+        closing.start()
+        assert asked.wait(5)
+        assert stop.wait(5)
+        time.sleep(0.05)
+        steps.append("dark")
+    closing.join(5)
+    assert steps == ["dark", "gone"]
+    assert console.handlers == []
+
+
+def test_ctrl_c_and_ctrl_break_are_left_to_their_signals(console):
+    with stopped_by_signals(lambda: None):
+        (handler,) = console.handlers
+        assert (handler(0), handler(1)) == (0, 0)
+
+
+def test_the_console_shows_colours(console):
+    make_ready()
+    modes = [words for name, words in console.calls if name == "SetConsoleMode"]
+    assert [mode & 0x4 for _, mode in modes] == [0x4, 0x4]
+
+
+def test_keys_come_as_they_are_pressed_and_arrows_are_left_out(console, monkeypatch):
+    monkeypatch.setattr("sys.stdin.isatty", lambda: True, raising=False)
+    console.keys.extend(["b", "\xe0", "H", "r", "\0", ";", "\r"])
+    with typed() as keys:
+        assert keys(0.1) == "br\r"
+        assert keys(0.01) == ""
+
+
+def test_enter_is_waited_for(console):
+    console.keys.extend("x\r")
+    assert enter_pressed(0.5)
+    assert not enter_pressed(0.03)
+
+
+def test_a_file_that_somebody_has_open_is_replaced_once_it_is_free(tmp_path, monkeypatch):
+    new, old = tmp_path / "new", tmp_path / "old"
+    new.write_text("new")
+    usual, tries = type(new).replace, []
+
+    def busy(self, target):
+        tries.append(target)
+        if len(tries) < 3:
+            raise PermissionError(13, "in use")
+        return usual(self, target)
+
+    monkeypatch.setattr(type(new), "replace", busy)
+    windows.replace(new, old)
+    assert (old.read_text(), len(tries)) == ("new", 3)
+
+
+def test_a_loaded_library_is_put_aside(tmp_path, monkeypatch):
+    path = tmp_path / "light.dll"
+    path.write_text("loaded")
+
+    def loaded(self, missing_ok=False):
+        raise PermissionError(13, "loaded")
+
+    monkeypatch.setattr(type(path), "unlink", loaded)
+    windows.remove_loaded(path)
+    assert [each.name for each in tmp_path.iterdir()] == ["light.old"]
