@@ -26,7 +26,9 @@ def named(console):
 def test_this_is_the_windows_form():
     assert NAME == "windows"
     assert "fendra.system.unix" not in sys.modules
-    assert isinstance(far_end(), SocketEnd)
+    end = far_end()
+    assert isinstance(end, SocketEnd)
+    end.close()
 
 
 def test_a_run_has_timers_of_a_millisecond_while_it_lasts(console):

@@ -29,18 +29,24 @@ AT_ONCE = 1024
 _FLOATS = SIGNAL.itemsize // np.dtype(np.float32).itemsize
 
 _WRAPPER = """
-unsigned long fendra_size(void)
+#ifdef _WIN32
+#define GIVEN __declspec(dllexport)
+#else
+#define GIVEN
+#endif
+
+GIVEN unsigned long fendra_size(void)
 {
     return sizeof(struct NAME);
 }
 
-void fendra_init(struct NAME *state)
+GIVEN void fendra_init(struct NAME *state)
 {
     NAME_init(state);
 }
 
-void fendra_film(struct NAME *state, const struct NAME_signals *signals, const uint32_t *now_ms,
-    long frames, uint8_t (*rgb)[LEDS][3], uint32_t *gains)
+GIVEN void fendra_film(struct NAME *state, const struct NAME_signals *signals,
+    const uint32_t *now_ms, long frames, uint8_t (*rgb)[LEDS][3], uint32_t *gains)
 {
     for (long i = 0; i < frames; i++) {
         frame(state, &signals[i], now_ms[i], rgb[i]);
@@ -48,7 +54,7 @@ GAINS    }
     (void)gains;
 }
 
-void fendra_light(struct NAME *state, const struct NAME_signals *signals, uint32_t now_ms,
+GIVEN void fendra_light(struct NAME *state, const struct NAME_signals *signals, uint32_t now_ms,
     float light[3][LEDS], float *master)
 {
     struct light part;
@@ -65,30 +71,30 @@ void fendra_light(struct NAME *state, const struct NAME_signals *signals, uint32
     *master = state->now.master;
 }
 
-const char *fendra_cells(void)
+GIVEN const char *fendra_cells(void)
 {
     return CELLS;
 }
 
-void fendra_memory(const struct NAME *state, double *held)
+GIVEN void fendra_memory(const struct NAME *state, double *held)
 {
 MEMORY    (void)state;
     (void)held;
 }
 
-void fendra_recall(struct NAME *state, const double *held, uint32_t last_ms)
+GIVEN void fendra_recall(struct NAME *state, const double *held, uint32_t last_ms)
 {
 RECALL    (void)held;
     state->last_ms = last_ms;
     state->has_begun = true;
 }
 
-const char *fendra_pictures(void)
+GIVEN const char *fendra_pictures(void)
 {
     return PICTURES;
 }
 
-void fendra_show(struct NAME *state, const float (*const pictures[])[3])
+GIVEN void fendra_show(struct NAME *state, const float (*const pictures[])[3])
 {
 SHOW    (void)state;
     (void)pictures;

@@ -123,7 +123,9 @@ class MachineSource(Source):
     def _front(self) -> str:
         """The name of the program whose window is in front."""
         command = ["xdotool", "getactivewindow", "getwindowpid"]
-        told = subprocess.run(command, capture_output=True, text=True, timeout=1, check=True)
+        told = subprocess.run(
+            command, capture_output=True, encoding="utf-8", errors="replace", timeout=1, check=True
+        )
         return str(self._psutil.Process(int(told.stdout)).name())
 
     def _close(self) -> None:

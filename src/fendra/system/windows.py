@@ -42,7 +42,7 @@ def make_ready() -> None:
         handle, mode = kernel.GetStdHandle(number), ctypes.c_uint32()
         if kernel.GetConsoleMode(handle, ctypes.byref(mode)):
             kernel.SetConsoleMode(handle, mode.value | _COLOURS)
-    for stream in (sys.stdout, sys.stderr):
+    for stream in () if os.environ.get("PYTHONIOENCODING") else (sys.stdout, sys.stderr):
         if stream is not None and not stream.isatty() and hasattr(stream, "reconfigure"):
             stream.reconfigure(encoding="utf-8")
 
