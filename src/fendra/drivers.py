@@ -8,10 +8,10 @@ from __future__ import annotations
 
 import errno
 import importlib
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from importlib.metadata import entry_points
 from pathlib import Path
-from typing import Annotated, Any, ClassVar, Generic, TypeVar
+from typing import Annotated, Any, ClassVar, Generic, TypeVar, get_args
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, ValidationError
 
@@ -72,7 +72,7 @@ class Driver:
         first = exc.errors()[0]
         key = ".".join(str(step) for step in first["loc"])
         if first["type"] == "extra_forbidden":
-            known = [name for name in cls.Options.model_fields if name != "address"]
+            known = [name for name in known_keys(cls.Options, first["loc"]) if name != "address"]
             return f"there is no option '{key}' here. {did_you_mean(key, known, 'options')}"
         if first["type"] == "value_error":
             return f"{key}: {first['ctx']['error']}"
@@ -135,6 +135,26 @@ class Drivers(Generic[D]):
 
     def _others(self) -> dict[str, Any]:
         return {entry.name: entry for entry in entry_points(group=f"fendra.{self.what}s")}
+
+
+def known_keys(model: type[BaseModel], where: Sequence[int | str]) -> list[str]:
+    """The keys of the table in which a key stands, inside the values of a model.
+
+    >>> known_keys(Options, ("addres",))
+    ['address']
+    """
+    for step in where[:-1]:
+        if isinstance(step, str) and step in model.model_fields:
+            model = next(_models(model.model_fields[step].annotation), model)
+    return [*model.model_fields]
+
+
+def _models(kind: Any) -> Iterator[type[BaseModel]]:
+    """The models that a type holds."""
+    if isinstance(kind, type) and issubclass(kind, BaseModel):
+        yield kind
+    for inner in get_args(kind):
+        yield from _models(inner)
 
 
 def is_missing(exc: Exception) -> bool:

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 import fendra as fd
 from fendra.files.design_file import check_text
-from fendra.files.places import key_lines
 from fendra.front import Design
+from fendra.toml_places import key_lines
 from helpers import strip
 from strategies import examples
 

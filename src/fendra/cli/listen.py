@@ -7,7 +7,8 @@ from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
-from fendra.cli.options import AsJson, DesignFile
+from fendra.cli.options import AsJson
+from fendra.cli.raw import listen_raw
 from fendra.cli.run import From, Played, play, run, start_logging
 from fendra.cli.screen import said_aside, say, say_json
 from fendra.cli.served import Page
@@ -28,7 +29,9 @@ STEP_S, SHOW_S = 0.02, 0.2
 
 
 def listen(
-    design: DesignFile,
+    design: Annotated[
+        Path | None, typer.Argument(help="The design, a TOML file.", show_default=False)
+    ] = None,
     from_: From = None,
     tape: Played = None,
     seconds: Annotated[
@@ -41,15 +44,29 @@ def listen(
         Path | None, typer.Option(metavar="TAPE", help="Record what arrives as a tape.")
     ] = None,
     log: Annotated[bool, typer.Option("--log", help="Log events with their time.")] = False,
+    raw: Annotated[
+        str | None,
+        typer.Option(
+            metavar="ADDRESS", show_default=False,
+            help="Show the bytes that arrive and guess what they are, without a design: "
+            "udp:PORT or memory:NAME.",
+        ),
+    ] = None,
     page: Page = None,
     as_json: AsJson = False,
-) -> None:
+) -> None:  # fmt: skip
     """Show each signal: raw and conditioned, with its age, rate, range and trace.
 
     Ctrl-C ends it. With --page a browser shows the signals and the light; no frame is sent. With
     --learn, move everything from end to end: signals with a range get a `calibrate`, the others a
-    `range`. Comments in the file stay.
+    `range`. Comments in the file stay. With --raw, press Enter while everything rests, then move
+    one thing: the values that moved stand out.
     """
+    if raw is not None:
+        listen_raw(raw, seconds, as_json=as_json)
+        return
+    if design is None:
+        raise typer.BadParameter("name a design, or give --raw udp:PORT", param_hint="DESIGN")
     from fendra.core.errors import SourceError
     from fendra.front import load
     from fendra.live.connect import connect, unreached

@@ -11,6 +11,7 @@ ABOUT = {
     "heron.toml": "Heron, an electric cargo trike: the main example",
     "ride.csv": "its ride, 90 s",
     "heron.dbc": "the messages on its CAN bus",
+    "rally.toml": "the binary packets of a made-up rally simulator",
     "drone.toml": "Kestrel, a fixed-wing drone",
     "flight.csv": "its flight, 30 s",
     "pad.toml": "Otter, a macro pad with a knob ring",

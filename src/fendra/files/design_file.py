@@ -20,8 +20,8 @@ from fendra.core.findings import Finding, Report, Severity, errors_of, with_plac
 from fendra.core.limits import DESIGN_BYTES
 from fendra.files.media import read_media
 from fendra.files.part_files import fill_in
-from fendra.files.places import key_lines
 from fendra.files.toml_slips import syntax_finding
+from fendra.toml_places import key_lines
 from fendra.whole import read_text
 
 D = TypeVar("D", bound=Design)

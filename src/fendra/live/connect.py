@@ -17,7 +17,7 @@ from fendra.core.findings import Finding, KeyPath, Severity
 from fendra.core.names import did_you_mean, listed
 from fendra.core.quoting import shell_word
 from fendra.core.signals.inputs import split_source
-from fendra.drivers import Driver, Drivers, Options
+from fendra.drivers import Driver, Drivers, Options, known_keys
 from fendra.files.tape_file import read_tape
 from fendra.files.trust import is_trusted_host
 from fendra.outputs import DRIVERS as OUTPUT_DRIVERS
@@ -247,7 +247,7 @@ def _check(
         for error in exc.errors():
             where = (*path, *error["loc"])
             if error["type"] == "extra_forbidden":
-                key, known = str(error["loc"][-1]), [*kind.Options.model_fields]
+                key, known = str(error["loc"][-1]), known_keys(kind.Options, error["loc"])
                 problem = f"there is no key '{key}' here."
                 remedy = did_you_mean(key, known, "keys")
                 found.append(Finding("unknown-key", Severity.ERROR, problem, remedy, where))

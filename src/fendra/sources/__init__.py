@@ -160,6 +160,7 @@ SOURCES: dict[str, tuple[str, str]] = {
     "lines": ("fendra.sources.lines", "LinesSource"),
     "machine": ("fendra.sources.machine", "MachineSource"),
     "mavlink": ("fendra.sources.mavlink", "MavlinkSource"),
+    "memory": ("fendra.sources.memory", "MemorySource"),
     "mqtt": ("fendra.sources.mqtt", "MqttSource"),
     "obd": ("fendra.sources.obd", "ObdSource"),
     "osc": ("fendra.sources.osc", "OscSource"),

@@ -1,6 +1,7 @@
-"""JSON over UDP: telemetry of a game or a simulator, or from a program of your own.
+"""Packets over UDP: telemetry of a game or a simulator, or from a program of your own.
 
-Each packet is one JSON object, or `name=value` pairs; nested values are named `wheel.left`.
+Each packet is one JSON object, or `name=value` pairs; nested values are named `wheel.left`. With
+`fields`, `packets` or `layout` it is binary.
 """
 
 from __future__ import annotations
@@ -16,8 +17,8 @@ from fendra.core.document.design import Design
 from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
 from fendra.core.limits import PACKET_BYTES
-from fendra.drivers import Options
 from fendra.sources import News, Source, split_address
+from fendra.sources.binary import BinaryOptions
 from fendra.sources.texts import parse_text
 
 AT_ONCE = 64
@@ -26,8 +27,8 @@ MOST_AT_ONCE = 2_000
 """Packets that are taken from the system at a time."""
 
 
-class UdpOptions(Options):
-    """Options of a UDP port.
+class UdpOptions(BinaryOptions):
+    """Options of a UDP port. Without `fields`, `packets` and `layout` packets are text.
 
     Attributes:
         address: the port, such as `9400`, for programs on this computer; `0.0.0.0:9400` for
@@ -142,14 +143,21 @@ class DatagramSource(Source):
 
 
 class UdpSource(DatagramSource):
-    """A UDP port that receives JSON."""
+    """A UDP port that receives JSON, or binary packets."""
 
     Options = UdpOptions
+    options: UdpOptions
     usual_port = 9400
     example = "udp:9400"
 
     def __str__(self) -> str:
         return f"UDP {self._where}"
 
+    def _open(self, design: Design, layout: Layout) -> None:
+        self._decoder = self.options.decoder(self.folder)
+        super()._open(design, layout)
+
     def _news_of(self, packet: bytes) -> News:
+        if self._decoder is not None:
+            return self._decoder.decode(packet).items()
         return parse_text(packet.decode()).items()

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import _posixshmem
+import mmap
 import os
 import select
 import signal
@@ -262,3 +264,22 @@ class NamedPipe:
     def close(self) -> None:
         os.close(self._pipe)
         self._path.unlink(missing_ok=True)
+
+
+class SharedMemory:
+    """Memory that another program shares by a name, to read: see `shared`. Raises OSError."""
+
+    def __init__(self, name: str) -> None:
+        file = _posixshmem.shm_open(f"/{name.removeprefix('/')}", os.O_RDONLY, 0)
+        try:
+            self._view = mmap.mmap(file, 0, access=mmap.ACCESS_READ)
+        except ValueError as exc:
+            raise OSError(22, "it is empty") from exc
+        finally:
+            os.close(file)
+
+    def read(self, most: int) -> bytes:
+        return self._view[:most]
+
+    def close(self) -> None:
+        self._view.close()

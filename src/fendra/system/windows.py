@@ -11,6 +11,7 @@ import sys
 import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
+from multiprocessing import shared_memory
 from pathlib import Path
 from threading import Event
 
@@ -226,3 +227,17 @@ class NamedPipe:
 
     def close(self) -> None:
         """Nothing is open."""
+
+
+class SharedMemory:
+    """Memory that another program shares by a name, to read: see `shared`. Raises OSError."""
+
+    def __init__(self, name: str) -> None:
+        self._memory = shared_memory.SharedMemory(name)
+
+    def read(self, most: int) -> bytes:
+        held = self._memory.buf
+        return b"" if held is None else bytes(held[:most])
+
+    def close(self) -> None:
+        self._memory.close()
