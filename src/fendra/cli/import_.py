@@ -18,10 +18,11 @@ Unit = Literal["mm", "cm", "in", "mil", "um"]
 
 
 def import_(
-    source: Annotated[
-        Path,
+    file: Annotated[
+        str,
         typer.Argument(
-            metavar="FILE", help="A .csv, an .svg, or a .json that `fendra layout` wrote.",
+            metavar="FILE", help="A .csv, an .svg, or a .json that `fendra layout` wrote; or "
+            "lamps:, lamps:NAME for a keyboard, mouse or case whose lamps your computer can set.",
             show_default=False,
         ),
     ],
@@ -107,12 +108,15 @@ def import_(
 
     A placement export of a circuit-board program has a row for each LED; the columns may have any
     order. A drawing has a circle, an ellipse or a rectangle for each LED, with its name as id, or a
-    path that the LEDs follow. If you add to a design, its comments and its order stay.
+    path that the LEDs follow. A lamp array says itself where its lamps are. If you add to a design,
+    its comments and its order stay.
     """
     from fendra.core.errors import LayoutError
     from fendra.files.placement import by_name, centred, scaled
     from fendra.files.placement import only as only_like
 
+    is_device = file.startswith("lamps:")
+    source = Path("lamps") if is_device else Path(file)
     is_svg = source.suffix.casefold() == ".svg"
     of_svg = {"--path": path, "--pitch": pitch, "--per-metre": per_metre, "--count": count}
     of_others = {"--column": column, "--facing rotation": facing == "rotation" or None}
@@ -129,6 +133,8 @@ def import_(
         pitch = 1000.0 / per_metre
     try:
         match source.suffix.casefold():
+            case "" if is_device:
+                placements, keys = _from_lamps(file.removeprefix("lamps:"), line, part)
             case ".svg":
                 placements = _from_svg(source, unit, path, pitch, count, order)
             case ".json":
@@ -188,6 +194,29 @@ def _from_json(source: Path) -> tuple[list[Placement], dict[str, dict[str, Any]]
     from fendra.whole import read_text
 
     return read_json(read_text(source, LAYOUT_BYTES))
+
+
+def _from_lamps(
+    address: str, line: str, part: str | None
+) -> tuple[list[Placement], dict[str, dict[str, Any]]]:
+    """The lamps of a lamp array, and what a design says of their line."""
+    from fendra.files.lamp_places import lamp_placements
+    from fendra.outputs.lamps import open_array
+
+    array, name = open_array(address)
+    array.device.close()
+    width, height, depth = (size / 1000 for size in array.size_um)
+    rate = f"; {1e6 / array.least_interval_us:.4g} updates a second" * bool(array.least_interval_us)
+    latest_ms = max(lamp.latency_us for lamp in array.lamps) / 1000
+    typer.echo(
+        in_lines(
+            f"'{name}' ({array.kind}): {len(array.lamps)} lamps, {width:g} x {height:g} x "
+            f"{depth:g} mm{rate}, light after {latest_ms:g} ms. Send to it with: "
+            f"--to lamps:{address}"
+        ),
+        err=True,
+    )
+    return lamp_placements(array, line, part or name), {line: {"led": "lamp"}}
 
 
 def _part_name(source: Path) -> str:

@@ -143,6 +143,7 @@ class Output(Driver, ABC):
 OUTPUTS: dict[str, tuple[str, str]] = {
     "film": ("fendra.outputs.film_file", "FilmOutput"),
     "gif": ("fendra.draw.gif_output", "GifOutput"),
+    "lamps": ("fendra.outputs.lamps", "LampsOutput"),
     "memory": ("fendra.outputs.memory", "MemoryOutput"),
     "null": ("fendra.outputs.memory", "NullOutput"),
     "sacn": ("fendra.outputs.sacn", "SacnOutput"),
