@@ -13,6 +13,7 @@ from PIL import Image, ImageSequence
 import fendra as fd
 from contract.output_contract import OutputContract
 from fendra.demo.controller import crc16, unstuff
+from fendra.demo.lamp_array import Lamp, LampArrayDevice, serving
 from fendra.outputs import OUTPUTS, make_output
 from fendra.system.ends import far_end
 from helpers import design, free_port, layer, strip
@@ -151,6 +152,18 @@ class TestTerminal(OutputContract):
     def test_without_a_terminal_it_says_so(self, lit):
         with pytest.raises(fd.OutputError, match="no terminal to draw in"):
             make_output("terminal:").open(lit)
+
+
+class TestLamps(OutputContract):
+    @pytest.fixture(autouse=True)
+    def device(self):
+        self.stand_in = LampArrayDevice([Lamp(i * 9000, 0, 0) for i in range(8)])
+        with serving(self.stand_in) as self.address:
+            yield
+        assert self.stand_in.wrong == []
+
+    def make(self):
+        return make_output(f"lamps:{self.address}")
 
 
 def test_every_output_is_held_to_the_contract():

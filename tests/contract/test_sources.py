@@ -19,6 +19,7 @@ from fendra.demo.stand_ins.lines import Lines
 from fendra.demo.stand_ins.osc import Osc
 from fendra.demo.stand_ins.pins import Pins
 from fendra.demo.stand_ins.screen import Screen
+from fendra.demo.stand_ins.simulator import Shared
 from fendra.demo.stand_ins.song import Song
 from fendra.demo.stand_ins.typing import Typing
 from fendra.demo.stand_ins.vehicle import Vehicle
@@ -58,6 +59,24 @@ class TestUdp(ByStandIn):
     def disturb(self):
         for data in (b"\xff\xfe", b"{", b"", b"[1, 2]", b'{"a":' * 3000):
             send(self.port, data)
+        return True
+
+
+class TestMemory(ByStandIn):
+    values = {"speed": 25.6, "rpm": 3000.0, "left": 1.0}
+
+    def make_stand_in(self):
+        return Shared(f"fendra-{free_port()}")
+
+    def tell(self):
+        self.at_s += 0.02
+        self.stand_in.say(self.at_s, self.values)
+
+    def make(self):
+        return DRIVERS.from_text(self.hint.replace("rally.toml", str(demo_file("rally.toml"))))
+
+    def disturb(self):
+        self.stand_in._memory.buf[:2] = b"\1\xff"
         return True
 
 

@@ -55,10 +55,10 @@ CONSOLE = Console()
 
 
 class _WindowsForms:
-    """Finds the modules of fendra.system, and runs each as on Windows."""
+    """Finds the modules of the rooms that know systems, and runs each as on Windows."""
 
     def find_spec(self, name, path=None, target=None):
-        if not name.startswith("fendra.system."):
+        if not name.startswith(("fendra.system.", "fendra.computer.")):
             return None
         spec = importlib.machinery.PathFinder.find_spec(name, path, target)
         run = spec.loader.exec_module
@@ -81,7 +81,9 @@ def install() -> None:
     sys.meta_path.insert(0, _WindowsForms())
     msvcrt = types.ModuleType("msvcrt")
     msvcrt.kbhit, msvcrt.getwch = CONSOLE.kbhit, CONSOLE.getwch
-    ctypes.windll = types.SimpleNamespace(kernel32=CONSOLE, winmm=CONSOLE)
+    ctypes.windll = types.SimpleNamespace(
+        kernel32=CONSOLE, winmm=CONSOLE, user32=CONSOLE, shell32=CONSOLE, powrprof=CONSOLE
+    )
     ctypes.WINFUNCTYPE = ctypes.CFUNCTYPE
     signal.SIGBREAK = signal.SIGUSR2
     sys.modules["evdev"] = None

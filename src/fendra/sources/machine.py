@@ -1,16 +1,14 @@
-"""The computer itself: load, memory, temperature, and which program is running or in front.
+"""The computer itself: load, heat, which program is in front, whether it is locked, what it plays.
 
-Names: `load`, `memory`, `battery` (0 to 1), `temperature` (C, the hottest), `network` (bytes a
-second), `front` (the program in front, under X11), and for each of `programs` the switches `running
-NAME` and `front NAME`.
+Names: `load`, `memory`, `battery` (0 to 1), `plugged`, `network` (bytes a second), `temperature`
+(C, the hottest; `temperature CHIP` of one chip), `fan` (turns a minute; `fan CHIP`), `front` (the
+program in front), `full_screen`, `idle` (s since the last key), `locked`, `asleep` (it is going to
+sleep), `volume` (0 to 1), `muted`, `playing`, `title`, `artist`, `cover`, `cover2` and `cover3`
+(colours of the cover); and for each of `programs` the switches `running NAME` and `front NAME`.
 """
 
 from __future__ import annotations
 
-import contextlib
-import os
-import shutil
-import subprocess
 import time
 from typing import Annotated, Any
 
@@ -35,6 +33,10 @@ class MachineOptions(Options):
     programs: Names = ()
 
 
+ALWAYS = ("load", "memory", "network")
+"""Names that are read whether or not a signal wants them: they cost nothing."""
+
+
 def _asked_for(design: Design) -> set[str]:
     """The names that signals of a design may ask this source for."""
     names = {
@@ -53,80 +55,42 @@ class MachineSource(Source):
         return "this computer"
 
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - places are nothing
-        self._psutil = package("psutil")
-        self._psutil.cpu_percent()  # counts from here on
-        self._bytes = self._sent_and_received()
-        self._at_s = time.perf_counter()
-        self._can_see_front = shutil.which("xdotool") is not None
-        wanted = _asked_for(design) | {f"front {name}" for name in self.options.programs}
-        cannot = self._cannot()
-        missing = sorted({name.partition(" ")[0] for name in wanted} & {*cannot})
-        if missing:
-            why = "; ".join(f"no {name}: {cannot[name]}" for name in missing)
+        package("psutil")
+        from fendra.computer.here import PARTS
+        from fendra.computer.parts import Computer
+
+        wanted = {*_asked_for(design), *ALWAYS} | {"front" for _ in self.options.programs}
+        self._computer = Computer(PARTS, wanted)
+        self._due_s = time.perf_counter()
+        lacks = self._computer.lacks
+        if lacks:
+            by_reason: dict[str, list[str]] = {}
+            for name, why in sorted(lacks.items()):
+                by_reason.setdefault(why, []).append(name)
+            why = "; ".join(f"no {', '.join(names)}: {why}" for why, names in by_reason.items())
             self.notice = f"{self} cannot give everything: {why}."
 
-    def _cannot(self) -> dict[str, str]:
-        """The values that it cannot give here, and why."""
-        found = {}
-        if getattr(self._psutil, "sensors_battery", lambda: None)() is None:
-            found["battery"] = "the system has none"
-        if not getattr(self._psutil, "sensors_temperatures", dict)():
-            found["temperature"] = "the system reports no sensor"
-        if self._psutil.net_io_counters() is None:
-            found["network"] = "the system reports no network"
-        if not self._can_see_front:
-            found["front"] = (
-                "Wayland does not tell" if os.environ.get("WAYLAND_DISPLAY")
-                else "it needs X11 and the program xdotool"
-            )  # fmt: skip
-        elif not os.environ.get("DISPLAY"):
-            found["front"] = "there is no X11 screen (DISPLAY is not set)"
-        return found
-
-    def _sent_and_received(self) -> int:
-        counts = self._psutil.net_io_counters()
-        return 0 if counts is None else int(counts.bytes_sent + counts.bytes_recv)
-
     def _read(self, wait_s: float) -> News:
-        if time.perf_counter() - self._at_s < 1 / self.options.rate:
-            time.sleep(min(wait_s, 1 / self.options.rate))
-            return ()
-        psutil = self._psutil
-        now_s, count = time.perf_counter(), self._sent_and_received()
-        news: dict[str, Any] = {
-            "load": psutil.cpu_percent() / 100,
-            "memory": psutil.virtual_memory().percent / 100,
-            "network": (count - self._bytes) / (now_s - self._at_s),
-        }
-        self._at_s, self._bytes = now_s, count
-        with contextlib.suppress(Exception):  # some systems have no such thing
-            news["battery"] = psutil.sensors_battery().percent / 100
-        with contextlib.suppress(Exception):
-            chips = psutil.sensors_temperatures().values()
-            news["temperature"] = max(sensor.current for chip in chips for sensor in chip)
+        left_s = self._due_s - time.perf_counter()
+        if left_s > 0:
+            time.sleep(min(left_s, wait_s))
+            if left_s > wait_s:
+                return ()
+        self._due_s = time.perf_counter() + 1 / self.options.rate
+        news: dict[str, Any] = self._computer.read()
         if self.options.programs:
-            names = self._running()
+            from fendra.computer.sensors import running
+
+            names = running()
             news |= {f"running {name}": name in names for name in self.options.programs}
-        if self._can_see_front:
-            with contextlib.suppress(Exception):
-                front = news["front"] = self._front()
-                news |= {f"front {name}": front == name for name in self.options.programs}
+        if "front" in news:
+            front = news["front"]
+            news |= {
+                f"front {name}": front == name.removesuffix(".exe")
+                for name in self.options.programs
+            }
         return news.items()
 
-    def _running(self) -> set[str]:
-        found = set()
-        for process in self._psutil.process_iter(["name"]):
-            name = process.info["name"] or ""
-            found |= {name, name.removesuffix(".exe")}
-        return found
-
-    def _front(self) -> str:
-        """The name of the program whose window is in front."""
-        command = ["xdotool", "getactivewindow", "getwindowpid"]
-        told = subprocess.run(
-            command, capture_output=True, encoding="utf-8", errors="replace", timeout=1, check=True
-        )
-        return str(self._psutil.Process(int(told.stdout)).name())
-
     def _close(self) -> None:
-        pass
+        if hasattr(self, "_computer"):
+            self._computer.close()
