@@ -15,6 +15,7 @@ from fendra.core.layout import place
 from fendra.demo import demo_file
 from fendra.demo.stand_ins.flight import Flight
 from fendra.demo.stand_ins.game import Game
+from fendra.demo.stand_ins.gamepad import Gamepad
 from fendra.demo.stand_ins.lines import Lines
 from fendra.demo.stand_ins.osc import Osc
 from fendra.demo.stand_ins.pins import Pins
@@ -271,6 +272,18 @@ class TestKeys(ByStandIn):
         press = self.hear(source, {"press"})["press"]
         assert (press.strength, press.x) == (1.0, pytest.approx(0.0))
         assert abs(press.y) == pytest.approx(19.05)
+
+
+class TestGamepad(ByStandIn):
+    values = {"throttle": 0.5, "lean": -15.0, "left": 1.0}
+    heard = {"rz": 0.5, "x": -0.5, "tl": 1.0}
+
+    def make_stand_in(self):
+        return Gamepad()
+
+    def disturb(self):
+        self.stand_in._end.give(b"\xff\n=\nx\n")
+        return False
 
 
 class TestAudio(ByStandIn):

@@ -19,6 +19,7 @@ from fendra.sources import DRIVERS
 from fendra.sources.gpio import GpioSource
 from fendra.sources.keys import DeviceKeys
 from fendra.sources.lines import LONGEST, LineCutter
+from fendra.sources.linux_events import EventFile
 from fendra.sources.mavlink import news_of
 from fendra.sources.mqtt import MqttSource
 from fendra.sources.obd import Replies
@@ -181,8 +182,10 @@ def test_keys_take_any_bytes(data):
     source._places = {}
     pieces = iter([data[: len(data) // 2], data[len(data) // 2 :]])
     keys = DeviceKeys.__new__(DeviceKeys)
-    keys._codes, keys._rest = {30: "KEY_A"}, b""
-    keys._device = SimpleNamespace(take=lambda _: next(pieces))
+    keys._codes = {30: "KEY_A"}
+    keys._events = EventFile.__new__(EventFile)
+    keys._events._rest = b""
+    keys._events._device = SimpleNamespace(take=lambda _: next(pieces))
     for source._keys in (keys, keys):
         for name, _ in source._read(0.0):
             assert isinstance(name, str)

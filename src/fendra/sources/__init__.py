@@ -24,7 +24,7 @@ News: TypeAlias = Iterable[tuple[str, Any]]
 
 EXTRAS = {
     "can": "can", "cantools": "can", "evdev": "keys", "gpiozero": "gpio", "mss": "screen",
-    "paho.mqtt.client": "mqtt", "psutil": "machine", "pymavlink.mavutil": "mavlink",
+    "pygame": "gamepad", "pygame._sdl2.controller": "gamepad", "paho.mqtt.client": "mqtt", "psutil": "machine", "pymavlink.mavutil": "mavlink",
     "pythonosc.osc_packet": "osc", "sounddevice": "sound", "soundfile": "sound",
     "pymavlink.dialects.v20.common": "mavlink", "Xlib": "machine", "astral": "clock",
 }  # fmt: skip
@@ -154,6 +154,7 @@ SOURCES: dict[str, tuple[str, str]] = {
     "audio": ("fendra.sources.audio", "AudioSource"),
     "can": ("fendra.sources.can", "CanSource"),
     "clock": ("fendra.sources.clock", "ClockSource"),
+    "gamepad": ("fendra.sources.gamepad", "GamepadSource"),
     "gpio": ("fendra.sources.gpio", "GpioSource"),
     "http": ("fendra.sources.http", "HttpSource"),
     "keys": ("fendra.sources.keys", "KeysSource"),

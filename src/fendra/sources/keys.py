@@ -7,9 +7,6 @@ lights.
 
 from __future__ import annotations
 
-import contextlib
-import socket
-import struct
 from pathlib import Path
 from typing import Annotated, Any, Protocol
 
@@ -21,14 +18,10 @@ from fendra.core.layout import Layout
 from fendra.core.signals.raw import Event
 from fendra.drivers import Options
 from fendra.sources import News, Source, package, split_address
-from fendra.sources.lines import LineCutter
-from fendra.sources.texts import pairs_of
-from fendra.system.devices import DeviceFile
+from fendra.sources.linux_events import KEY, LED, EventFile
+from fendra.sources.named_values import NamedValues
 from fendra.system.ports import BY_SOCKET, host_of
 
-EVENT = struct.Struct("llHHi")
-"""Linux's record of an event: two numbers of time, type, code, value."""
-KEY, LED = 0x01, 0x11
 LIGHTS = {0: "num", 1: "caps", 2: "scroll"}
 """Lights of a keyboard, by the system's codes."""
 
@@ -124,15 +117,11 @@ class DeviceKeys:
 
     def __init__(self, path: Path) -> None:
         self._codes = _codes()
-        self._device = DeviceFile(path)
-        self._rest = b""
+        self._events = EventFile(path)
 
     def take(self, wait_s: float) -> list[tuple[str, int]]:
-        data = self._rest + self._device.take(wait_s)
-        whole = len(data) // EVENT.size * EVENT.size
-        self._rest = data[whole:]
         found = []
-        for _, _, kind, code, value in EVENT.iter_unpack(data[:whole]):
+        for kind, code, value in self._events.take(wait_s):
             if kind == LED and code in LIGHTS:
                 found.append((LIGHTS[code], value))
             elif kind == KEY and value in (0, 1):  # 2 is a key that is held
@@ -140,31 +129,21 @@ class DeviceKeys:
         return found
 
     def close(self) -> None:
-        self._device.close()
+        self._events.close()
 
 
 class NamedKeys:
     """Keys that a program names, a line for each. Raises OSError."""
 
     def __init__(self, host: str, port: int) -> None:
-        self._line = socket.create_connection((host, port), timeout=5)
-        self._cutter = LineCutter()
+        self._values = NamedValues(host, port)
 
     def take(self, wait_s: float) -> list[tuple[str, int]]:
-        self._line.settimeout(max(wait_s, 0.001))
-        try:
-            data = self._line.recv(4096)
-        except TimeoutError:
-            return []
-        if not data:
-            raise OSError(104, "its program has ended")
-        lines = [line.decode("utf-8", errors="replace") for line in self._cutter.feed(data)]
-        pairs = [pair for line in lines for pair in pairs_of(line).items()]
-        return [(name, int(value)) for name, value in pairs if value in ("0", "1")]
+        told = self._values.take(wait_s)
+        return [(name, int(str(value))) for name, value in told if value in ("0", "1")]
 
     def close(self) -> None:
-        with contextlib.suppress(OSError):
-            self._line.close()
+        self._values.close()
 
 
 def _codes() -> dict[int, str]:

@@ -18,7 +18,7 @@ from fendra.core.errors import SourceError
 from fendra.core.layout import Layout
 from fendra.core.limits import PACKET_BYTES
 from fendra.sources import News, Source, split_address
-from fendra.sources.binary import BinaryOptions
+from fendra.sources.binary import BinaryOptions, Decoder
 from fendra.sources.texts import parse_text
 
 AT_ONCE = 64
@@ -149,6 +149,8 @@ class UdpSource(DatagramSource):
     options: UdpOptions
     usual_port = 9400
     example = "udp:9400"
+
+    _decoder: Decoder | None = None
 
     def __str__(self) -> str:
         return f"UDP {self._where}"

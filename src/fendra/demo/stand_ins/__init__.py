@@ -53,6 +53,7 @@ STAND_INS: dict[str, tuple[str, str]] = {
     "broker": ("fendra.demo.stand_ins.broker", "Broker"),
     "flight": ("fendra.demo.stand_ins.flight", "Flight"),
     "game": ("fendra.demo.stand_ins.game", "Game"),
+    "gamepad": ("fendra.demo.stand_ins.gamepad", "Gamepad"),
     "lines": ("fendra.demo.stand_ins.lines", "Lines"),
     "osc": ("fendra.demo.stand_ins.osc", "Osc"),
     "pins": ("fendra.demo.stand_ins.pins", "Pins"),
