@@ -17,13 +17,37 @@ from pydantic import BaseModel, BeforeValidator, ConfigDict, ValidationError
 
 from fendra.core.document.wording import to_findings
 from fendra.core.errors import FendraError
-from fendra.core.names import did_you_mean
+from fendra.core.names import NAME, did_you_mean, in_words, must_be
 
 Names = Annotated[
     tuple[str, ...],
     BeforeValidator(lambda given: tuple(given.split("+")) if isinstance(given, str) else given),
 ]
 """Names as a list, or as a text with + between them."""
+
+
+def setting(low: float, high: float) -> BeforeValidator:
+    """For the type `float | str` of an option: a number within a range, or the name of a signal,
+    whose value it then has from moment to moment.
+    """
+
+    def read(given: Any) -> Any:
+        if isinstance(given, str):
+            try:
+                given = float(given)
+            except ValueError:
+                if NAME.fullmatch(given):
+                    return given
+                raise ValueError(
+                    f"{in_words(given)} is no number, and no name of a signal"
+                ) from None
+        if isinstance(given, bool) or not isinstance(given, (int, float)):
+            raise ValueError(must_be("a number, or the name of a signal", given))
+        if not low <= given <= high:
+            raise ValueError(f"{given:g} is out of range. Write a number from {low:g} to {high:g}")
+        return float(given)
+
+    return BeforeValidator(read)
 
 
 class Options(BaseModel):

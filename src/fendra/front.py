@@ -274,9 +274,14 @@ class Design(CoreDesign):
         from fendra.live.session import Session
 
         connected = connect(self, folder=self._origin.folder, sources=sources, outputs=outputs)
+        recorded = self.examined.subject.recorded
+
+        def session_of(program: core_program.Program) -> Session:
+            return Session(program, connected, for_s=for_s, recorded=recorded)
+
         if page is None:
-            return Session(self.compile(engine), connected, for_s=for_s)
-        return self._served(page, engine, lambda made: Session(made, connected, for_s=for_s))
+            return session_of(self.compile(engine))
+        return self._served(page, engine, session_of)
 
     def _served(
         self, page: str, engine: EngineName, session_of: Callable[[core_program.Program], Session]

@@ -13,6 +13,7 @@ import time
 import pytest
 from PIL import Image
 
+import fendra as fd
 from fendra.computer.parts import CannotTell
 
 pytest.importorskip("jeepney")
@@ -249,3 +250,30 @@ def test_without_a_sound_server_it_says_so(monkeypatch, tmp_path):
     monkeypatch.setenv("PULSE_SERVER", f"unix:{tmp_path}/none")
     with pytest.raises(CannotTell, match="neither PulseAudio nor PipeWire answers"):
         linux.Volume()
+
+
+def test_what_the_computer_plays_is_heard_and_its_latency_is_told(sound):
+    """A tone of 440 Hz through the only output: silence before it, and level after it."""
+    soundcard = pytest.importorskip("soundcard")
+    import numpy as np
+
+    from fendra.sources import DRIVERS
+    from fendra.sources.loopback import monitors
+    from helpers import design, layer
+
+    assert [name for name, _ in monitors()] == ["Null Output"]
+    lit = design(layer(level="level"), signals={"level": {}})
+    source = DRIVERS.from_text("audio:loopback,gain=0,release=0.01")
+    source.open(lit, lit.layout())
+    assert "a sound becomes a number after about" in source.notice
+    assert 0.02 < source.latency_s < 0.08
+    tone = 0.5 * np.sin(np.arange(48_000 * 2) / 48_000 * 2 * np.pi * 440)
+    speaker = soundcard.default_speaker()
+    threading.Thread(target=speaker.play, args=(tone[:, None], 48_000), daemon=True).start()
+    until_s, loudest = time.monotonic() + 10, 0.0
+    while time.monotonic() < until_s and loudest < 0.5:
+        loudest = max(loudest, dict(source.read(0.1)).get("level", 0.0))
+    source.close()
+    assert loudest >= 0.5
+    with pytest.raises(fd.SourceError, match=r"no output like 'kitchen'; here: Null Output"):
+        DRIVERS.from_text("audio:loopback kitchen").open(lit, lit.layout())

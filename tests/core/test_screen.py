@@ -67,6 +67,11 @@ def test_saturation_floor_grey_and_curve():
     assert grey == pytest.approx(none)
     dark = np.zeros((8, 8, 3), np.uint8)
     assert ScreenLight([(0.5, 0.5)], step=1, floor=0.1).look(dark)[0] == pytest.approx([0.1] * 3)
+    deep = np.full((8, 8, 3), (40, 0, 0), np.uint8)
+    raised = ScreenLight([(0.5, 0.5)], step=1, floor=0.1).look(deep)[0]
+    assert raised == pytest.approx(
+        [0.1 / 0.2126, 0, 0], rel=1e-4
+    )  # as bright as grey of 0.1, and red
     white = np.full((8, 8, 3), 255, np.uint8)
     half = ScreenLight([(0.5, 0.5)], step=1, curve=[(0, 0), (1, 0.5)]).look(white)[0]
     assert half == pytest.approx([0.125] * 3)

@@ -10,6 +10,7 @@ import pytest
 
 import fendra as fd
 from fendra.core.layout import place
+from fendra.live.settings import Settings
 from fendra.sources import DRIVERS
 from helpers import design, layer
 
@@ -44,3 +45,40 @@ def test_a_screen_that_is_not_there_is_said(screen):
     made = design(layer(), signals={"picture": {"kind": "picture"}})
     with pytest.raises(fd.SourceError, match="there is no screen 9; there are 1"):
         DRIVERS.from_text("screen:9").open(made, place(made))
+
+
+def test_its_settings_follow_signals_as_layers_read_them(screen):
+    """A dark screen and a floor that is a signal: 0.2 by day, and 0.05 at night."""
+    made = design(
+        layer(colour="picture"),
+        signals={
+            "picture": {"kind": "picture"}, "night": {"kind": "switch"},
+            "least": {"of": "0.05 if night else 0.2"},
+        },
+    )  # fmt: skip
+    source = DRIVERS.from_text("screen:1,rate=100,floor=least,curve=night,settle=0")
+    assert source.follows == {"least"}
+    settings = Settings(made.examined.subject.recorded, [source])
+    source.open(made, place(made))
+    for at_s, night, floor in ((0.0, 0.0, 0.2), (0.1, 1.0, 0.05)):
+        settings.step(at_s, {"night": night})
+        ((_, light),) = source.read(0.5)
+        assert light == pytest.approx(np.full((8, 3), floor), abs=1e-4)
+    source.close()
+
+
+def test_a_setting_that_is_no_signal_and_one_out_of_range_are_told():
+    made = design(layer(), signals={"picture": {"kind": "picture"}, "mood": {}})
+    with pytest.raises(fd.SourceError, match=r"there is no signal 'moot'\. Did you mean 'mood'"):
+        DRIVERS.from_text("screen:1,saturation=moot").open(made, place(made))
+    with pytest.raises(
+        fd.SourceError, match=r"saturation: 9 is out of range\. Write a number from 0 to 4"
+    ):
+        DRIVERS.from_text("screen:1,saturation=9")
+
+
+def test_wayland_is_told_with_what_can_be_done(monkeypatch):
+    monkeypatch.setenv("WAYLAND_DISPLAY", "wayland-0")
+    made = design(layer(), signals={"picture": {"kind": "picture"}})
+    with pytest.raises(fd.SourceError, match="Wayland lets no program see the screen"):
+        DRIVERS.from_text("screen:1").open(made, place(made))

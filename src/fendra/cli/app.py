@@ -17,6 +17,7 @@ from fendra import __version__
 from fendra.cli.check import check
 from fendra.cli.compare import compare
 from fendra.cli.demo import demo
+from fendra.cli.devices import devices
 from fendra.cli.effects import effects
 from fendra.cli.emit import emit
 from fendra.cli.explain import explain
@@ -152,6 +153,8 @@ for name, function, about, example in (
      "compare heron.toml --vary rpm.threshold=4000,4700 --tape ride.csv"),
     ("explain", explain, "Say why an LED looks as it does at a moment.",
      "explain heron.toml --tape ride.csv --at 31.5 --spot tail-bar:4"),
+    ("devices", devices, "List what is plugged in: ports, sound, screens, controllers, lamps.",
+     "devices sound"),
     ("listen", listen, "Show every live signal; learn its range.",
      "listen heron.toml --from udp:9400 --learn"),
     ("simulate", simulate, "Play a tape as a game, a bus, an autopilot, a broker would send it.",

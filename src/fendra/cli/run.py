@@ -149,6 +149,7 @@ def run(
             return Session(
                 program, connected, polled=[hand] if courses else [], tell=foot.tell, record=record,
                 for_s=seconds, in_phase=in_phase, leads=lead,
+                recorded=loaded.examined.subject.recorded,
             )  # fmt: skip
 
         server = make_server(loaded, page, page_cert, page_key, page_new_tokens, page_announce)

@@ -242,6 +242,8 @@ def _check(
         made.check_from_design()
         if isinstance(made, Output):
             made.lines_of(design)
+        elif isinstance(made, Source):
+            made.check_signals(design)
     except ValidationError as exc:
         found: list[Finding] = []
         for error in exc.errors():

@@ -48,8 +48,9 @@ class Loop:
     start_at_s: the program's clock at the beginning. hear: called with each frame's time and new
     values. for_s: when it ends. leaves: at the end the outputs show how the design leaves them.
     in_phase: the program's clock is the time of day. tell: reports failures. stats: how even it
-    runs. watchers: each is called with a frame and its new values; none may wait. cpu_s: how long
-    its thread has worked.
+    runs. watchers: each is called with a frame and its new values; none may wait. followers: each
+    is called before a frame with its time and all new values. cpu_s: how long its thread has
+    worked.
     """
 
     def __init__(
@@ -74,6 +75,7 @@ class Loop:
         self._for_s = for_s
         self._recalled: Mapping[str, Any] | None = None
         self.watchers: list[Callable[[Frame, Mapping[str, Any]], object]] = []
+        self.followers: list[Callable[[float, Mapping[str, Any]], object]] = []
         self.cpu_s = self._cpu_begun_s = 0.0
         self.memory: dict[str, Any] = {}
         self._wants_memory = Event()
@@ -187,7 +189,10 @@ class Loop:
         for source in [*self.polled]:
             for name, value in self._news_of(source, since_s).items():
                 self.inbox.put_number(str(source), name, value)
-        news = {name: value for name, value in self.inbox.take().items() if name in fed}
+        taken = self.inbox.take()
+        for follow in self.followers:
+            follow(at_s, taken)
+        news = {name: value for name, value in taken.items() if name in fed}
         frame = program.frame(news, at=at_s)
         for sender in self.senders:
             if sender.output.hears_news:

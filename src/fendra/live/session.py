@@ -9,6 +9,7 @@ from pathlib import Path
 from threading import Event, Thread
 from typing import Any
 
+from fendra.core.composition.record import Recorded
 from fendra.core.errors import internal_error
 from fendra.core.program import Program
 from fendra.core.shown import as_table, brief, few
@@ -19,6 +20,7 @@ from fendra.live.loop import Loop
 from fendra.live.notify import notify
 from fendra.live.recorder import Recorder
 from fendra.live.sender import Sender
+from fendra.live.settings import Settings
 from fendra.live.stats import RunReport
 from fendra.sources import Polled
 
@@ -36,6 +38,7 @@ class Session:
     program's clock is the time of day, so that nodes with one clock show one picture. leads: it
     sends its memory to the others, so that motion with a changing rate is the same too.
 
+    recorded: the design's graph, from which sources that follow signals get their values.
     beside: context managers to enter while it runs, such as the page's server. addresses: of that
     page.
     """
@@ -44,7 +47,7 @@ class Session:
         self, program: Program, connected: Connected, *, polled: Sequence[Polled] = (),
         tell: Callable[[str], object] = lambda _: None, record: Path | None = None,
         in_phase: bool = False, leads: bool = False, for_s: float | None = None,
-        progress: Callable[[float], None] | None = None,
+        progress: Callable[[float], None] | None = None, recorded: Recorded | None = None,
     ) -> None:  # fmt: skip
         self.inbox = Inbox(program.design)
         self.senders = [
@@ -70,6 +73,8 @@ class Session:
             senders=self.senders, progress=progress, in_phase=in_phase, for_s=for_s,
             hear=None if self.recorder is None else self.recorder.hear, tell=tell,
         )  # fmt: skip
+        if recorded is not None:
+            self.loop.followers.append(Settings(recorded, connected.sources.values()).step)
         self.beside: list[AbstractContextManager[object]] = []
         self.addresses: tuple[str, ...] = ()
         self._is_over = Event()

@@ -9,13 +9,14 @@ from __future__ import annotations
 
 import importlib
 from abc import ABC, abstractmethod
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from types import ModuleType
 from typing import Any, ClassVar, TypeAlias
 
 from fendra.core.document.design import Design
 from fendra.core.errors import NEVER, SourceError
 from fendra.core.layout import Layout
+from fendra.core.names import did_you_mean
 from fendra.core.quoting import visible
 from fendra.drivers import Driver, Drivers, Options
 
@@ -24,9 +25,10 @@ News: TypeAlias = Iterable[tuple[str, Any]]
 
 EXTRAS = {
     "can": "can", "cantools": "can", "evdev": "keys", "gpiozero": "gpio", "mss": "screen",
-    "pygame": "gamepad", "pygame._sdl2.controller": "gamepad", "paho.mqtt.client": "mqtt", "psutil": "machine", "pymavlink.mavutil": "mavlink",
-    "pythonosc.osc_packet": "osc", "sounddevice": "sound", "soundfile": "sound",
-    "pymavlink.dialects.v20.common": "mavlink", "Xlib": "machine", "astral": "clock",
+    "paho.mqtt.client": "mqtt", "psutil": "machine", "pygame": "gamepad",
+    "pygame._sdl2.controller": "gamepad", "pymavlink.mavutil": "mavlink",
+    "pymavlink.dialects.v20.common": "mavlink", "pythonosc.osc_packet": "osc",
+    "soundcard": "sound", "sounddevice": "sound", "soundfile": "sound", "astral": "clock",
 }  # fmt: skip
 """Packages that only some sources need, and the extra that brings each."""
 
@@ -38,8 +40,9 @@ class Source(Driver, ABC):
     `refused` counts values that made no sense; `problem` is the last reason. `ends`: it can come to
     an end, as a file does; then `_read` raises `EndOfSource`. notice: something that the user
     should know, though it works. `skipped` counts values that arrived faster than it could read
-    them. is_public: others than the user may send to it, as much as they like; so it gets only a
-    share of the computer's time.
+    them. value_of: gives the value of a signal that it follows, as layers read it; None while it is
+    not known. is_public: others than the user may send to it, as much as they like; so it gets
+    only a share of the computer's time.
     """
 
     error = SourceError
@@ -50,7 +53,19 @@ class Source(Driver, ABC):
     def __init__(self, address: str = "", **options: Any) -> None:
         super().__init__(address, **options)
         self.refused = self.skipped = 0
+        self.value_of: Callable[[str], float | None] = lambda _: None
         self.problem = self.notice = ""
+
+    @property
+    def follows(self) -> frozenset[str]:
+        """The signals whose values its options have."""
+        return frozenset()
+
+    def check_signals(self, design: Design) -> None:
+        """Check that the signals which it follows are there. Raises SourceError."""
+        for name in sorted(self.follows - {*design.signals}):
+            remedy = did_you_mean(name, design.signals, "signals")
+            raise SourceError(f"there is no signal '{name}'. {remedy}", code=NEVER)
 
     def __str__(self) -> str:
         name = type(self).__name__.removesuffix("Source").lower()

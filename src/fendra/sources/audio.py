@@ -1,4 +1,5 @@
-"""Sound: level, peak, bands and onsets, live or from a file.
+"""Sound: level, peak, bands and onsets, from a microphone, from what the computer plays, or from a
+file.
 
 Names: `level` and `peak` (0 to 1), `bands` (a vector, each 0 to 1, from low to high), `onset` (an
 event with its strength). A sound becomes a number in about 23 ms, plus the frame's time.
@@ -22,6 +23,9 @@ from fendra.core.signals.kinds import kind_of
 from fendra.core.signals.raw import Event
 from fendra.drivers import Options
 from fendra.sources import EndOfSource, News, Source, package
+from fendra.sources.loopback import Loopback
+
+LOOPBACK = "loopback"
 
 
 class AudioOptions(Options):
@@ -29,7 +33,8 @@ class AudioOptions(Options):
 
     Attributes:
         address: a file (WAV, FLAC, OGG), or the name of an input device; the usual device
-            by default
+            by default; `loopback` for what the computer itself plays, `loopback NAME` for one of
+            its outputs. `fendra devices` lists them
         bands: how many bands; as many as the design's signal has by default
         low: lowest frequency, Hz
         high: highest frequency, Hz
@@ -51,7 +56,7 @@ class AudioOptions(Options):
 
 
 class AudioSource(Source):
-    """A microphone, a line in, or a file that plays in real time (without sound)."""
+    """A microphone, a line in, what the computer plays, or a file in real time (without sound)."""
 
     Options = AudioOptions
     options: AudioOptions
@@ -65,6 +70,7 @@ class AudioSource(Source):
         self._clock, self._sleep = clock, sleep
         self._file: Any = None
         self._stream: Any = None
+        self._device_s = 0.0
 
     def __str__(self) -> str:
         return f"sound {self.options.address}".strip()
@@ -72,7 +78,7 @@ class AudioSource(Source):
     @property
     def latency_s(self) -> float:
         """From a sound to its number, in seconds; once it is open."""
-        return self._listener.latency_s
+        return self._listener.latency_s + self._device_s
 
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - the place is nothing to it
         sizes = [s.size for s in design.signals.values() if kind_of(s).is_list and s.size]
@@ -101,8 +107,14 @@ class AudioSource(Source):
         self._due_s = self._clock()
 
     def _open_device(self) -> None:
-        sounddevice = package("sounddevice")
         self._blocks: SimpleQueue[Any] = SimpleQueue()
+        word, _, name = self.options.address.partition(" ")
+        if word == LOOPBACK:
+            self._stream = Loopback(name.strip(), self._blocks.put)
+            self._listen_at(self._stream.samplerate)
+            self._tell_latency(self._stream.latency_s)
+            return
+        sounddevice = package("sounddevice")
 
         def take(block: Any, _frames: int, _time: Any, _status: Any) -> None:
             self._blocks.put(block.copy())
@@ -113,9 +125,14 @@ class AudioSource(Source):
             )
             self._listen_at(self._stream.samplerate)
             self._stream.start()
+            self._tell_latency(float(self._stream.latency))
         except Exception as exc:  # PortAudio has errors of its own
-            cure = "is a microphone plugged in? You can also play a file: audio:song.wav"
+            cure = "is a microphone plugged in? `fendra devices` lists them"
             raise SourceError(f"{self} cannot be opened: {exc}; {cure}", code=NEVER) from exc
+
+    def _tell_latency(self, device_s: float) -> None:
+        self._device_s = device_s
+        self.notice = f"{self}: a sound becomes a number after about {self.latency_s * 1000:.0f} ms"
 
     def _read(self, wait_s: float) -> News:
         heard = self._read_file(wait_s) if self._file is not None else self._read_device(wait_s)

@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import os
 import time
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Any, Protocol
 
@@ -101,6 +102,45 @@ def not_found(address: str, names: list[str]) -> SourceError:
     return SourceError(f"there is no game controller{like}. {here}")
 
 
+def pad_names() -> list[str]:
+    """The names of all game controllers of this computer. Raises SourceError."""
+    return evdev_names() if NAME == "linux" else sdl_names()
+
+
+def evdev_names() -> list[str]:
+    """Those of Linux that can be read."""
+    return [device.name for device in evdev_pads()]
+
+
+def evdev_pads() -> Iterator[Any]:
+    """The devices of Linux that have axes and buttons, open."""
+    evdev = package("evdev")
+    for path in sorted(evdev.list_devices()):
+        device = evdev.InputDevice(path)
+        about = device.capabilities()
+        keys = about.get(evdev.ecodes.EV_KEY, ())
+        if about.get(evdev.ecodes.EV_ABS) and any(key in BUTTONS for key in keys):
+            yield device
+        device.close()
+
+
+def sdl_pads() -> list[Any]:
+    """All that SDL knows of."""
+    os.environ.setdefault("PYGAME_HIDE_SUPPORT_PROMPT", "1")
+    os.environ.setdefault("SDL_VIDEODRIVER", "dummy")
+    os.environ.setdefault("SDL_JOYSTICK_ALLOW_BACKGROUND_EVENTS", "1")
+    pygame = package("pygame")
+    pygame.display.init()
+    pygame.joystick.init()
+    count = pygame.joystick.get_count()
+    return [pygame.joystick.Joystick(number) for number in range(count)]
+
+
+def sdl_names() -> list[str]:
+    """The names of those."""
+    return [pad.get_name() for pad in sdl_pads()]
+
+
 class EvdevPad:
     """A game controller of Linux, by evdev. Raises SourceError and OSError."""
 
@@ -131,17 +171,10 @@ class EvdevPad:
         """The device: by its path, else the first with axes whose name has this text."""
         if address.startswith("/"):
             return evdev.InputDevice(address)
-        names = []
-        for path in sorted(evdev.list_devices()):
-            device = evdev.InputDevice(path)
-            about = device.capabilities()
-            keys = about.get(evdev.ecodes.EV_KEY, ())
-            is_pad = bool(about.get(evdev.ecodes.EV_ABS)) and any(key in BUTTONS for key in keys)
-            if is_pad and address.casefold() in device.name.casefold():
+        for device in evdev_pads():
+            if address.casefold() in device.name.casefold():
                 return device
-            names += [device.name] if is_pad else []
-            device.close()
-        raise not_found(address, names)
+        raise not_found(address, evdev_names())
 
     def take(self, wait_s: float) -> list[tuple[str, Any]]:
         if self._first:
@@ -220,16 +253,7 @@ class SdlPad:
     """A game controller by SDL, through pygame-ce. Raises SourceError and OSError."""
 
     def __init__(self, address: str) -> None:
-        os.environ.setdefault("PYGAME_HIDE_SUPPORT_PROMPT", "1")
-        os.environ.setdefault("SDL_VIDEODRIVER", "dummy")
-        os.environ.setdefault("SDL_JOYSTICK_ALLOW_BACKGROUND_EVENTS", "1")
-        self._pygame = package("pygame")
-        self._pygame.display.init()
-        self._pygame.joystick.init()
-        pads = [
-            self._pygame.joystick.Joystick(number)
-            for number in range(self._pygame.joystick.get_count())
-        ]
+        self._pygame, pads = package("pygame"), sdl_pads()
         fits = [pad for pad in pads if address.casefold() in pad.get_name().casefold()]
         if not fits:
             raise not_found(address, [pad.get_name() for pad in pads])

@@ -6,7 +6,7 @@ import io
 import time
 from collections.abc import Callable
 from pathlib import Path
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 import numpy as np
 from PIL import Image
@@ -18,17 +18,35 @@ from fendra.core.findings import Report
 from fendra.core.layout import Layout, choose_all
 from fendra.core.layout.views import VIEWS, best_view
 from fendra.core.limits import PICTURE_BYTES, PICTURE_PIXELS
-from fendra.core.senses.screen import ScreenLight
+from fendra.core.senses.screen import Curve, ScreenLight
 from fendra.core.signals.kinds import kind_of
-from fendra.drivers import Options
-from fendra.sources import EndOfSource, News, Source, package
+from fendra.drivers import Options, setting
+from fendra.sources import EndOfSource, News, Source
+from fendra.sources.captures import grabber
 from fendra.whole import read_bytes
 
-CURVES: dict[str, list[tuple[float, float]]] = {
-    "day": [(0.0, 0.0), (1.0, 1.0)],
+CURVES: dict[str, Curve] = {
+    "day": [(0.0, 0.0), (0.5, 0.5), (1.0, 1.0)],
     "night": [(0.0, 0.0), (0.5, 0.25), (1.0, 0.65)],
 }
 """How bright the light is for a brightness of the screen, as the eye sees both."""
+SETTINGS = {"saturation": (0.0, 4.0), "floor": (0.0, 1.0), "grey": (0.0, 1.0)}
+"""Settings that can be signals, with their least and most."""
+
+
+def curve_between(day: float) -> Curve | None:
+    """The curve at a time between night, 0, and day, 1; none by day, which changes nothing.
+
+    >>> curve_between(0.5)
+    [(0.0, 0.0), (0.5, 0.375), (1.0, 0.825)]
+    """
+    day = min(max(day, 0.0), 1.0)
+    if day == 1.0:
+        return None
+    pairs = zip(CURVES["night"], CURVES["day"], strict=True)
+    return [(x, dark + (bright - dark) * day) for (x, dark), (_, bright) in pairs]
+
+
 ENDINGS = {".png", ".jpg", ".jpeg", ".webp", ".bmp"}
 
 
@@ -43,10 +61,10 @@ class ScreenOptions(Options):
             side
         step: samples every n-th pixel
         bars: ignores black bars
-        saturation: 1 leaves colours as they are
-        floor: the least light, 0 to 1
-        grey: colours weaker than this become grey, 0 to 1
-        curve: `day` or `night`
+        saturation: 1 leaves colours as they are; a number, or the name of a signal
+        floor: the least brightness, 0 to 1; dark light keeps its colour; or the name of a signal
+        grey: colours weaker than this become grey, 0 to 1; or the name of a signal
+        curve: `day`, `night`, or the name of a signal that is 1 by day and 0 at night
         settle: time constant, s
         loop: pictures start again at the end
     """
@@ -56,10 +74,10 @@ class ScreenOptions(Options):
     area: Annotated[float, Field(gt=0, le=1)] = 0.15
     step: Annotated[int, Field(ge=1, le=64)] = 4
     bars: bool = True
-    saturation: Annotated[float, Field(ge=0, le=4)] = 1.2
-    floor: Annotated[float, Field(ge=0, le=1)] = 0.0
-    grey: Annotated[float, Field(ge=0, le=1)] = 0.02
-    curve: Literal["day", "night"] = "day"
+    saturation: Annotated[float | str, setting(0, 4)] = 1.2
+    floor: Annotated[float | str, setting(0, 1)] = 0.0
+    grey: Annotated[float | str, setting(0, 1)] = 0.02
+    curve: str = "day"
     settle: Annotated[float, Field(ge=0, le=10)] = 0.06
     loop: bool = True
 
@@ -82,16 +100,36 @@ class ScreenSource(Source):
     def __str__(self) -> str:
         return f"screen {self.options.address}"
 
+    @property
+    def follows(self) -> frozenset[str]:
+        """The signals that its settings are."""
+        options = self.options
+        given = (options.saturation, options.floor, options.grey)
+        names = {each for each in given if isinstance(each, str)}
+        return frozenset(names if options.curve in CURVES else {*names, options.curve})
+
+    def _set(self, look: ScreenLight) -> None:
+        """Settings as they are now. One whose signal is not known yet has its usual value."""
+        for key, (least, most) in SETTINGS.items():
+            given, usual = getattr(self.options, key), ScreenOptions.model_fields[key].default
+            told = self.value_of(given) if isinstance(given, str) else given
+            setattr(look, key, min(max(usual if told is None else float(told), least), most))
+        named = self.options.curve
+        share = {"day": 1.0, "night": 0.0}.get(named)
+        told = self.value_of(named) if share is None else share
+        look.curve = curve_between(1.0 if told is None else float(told))
+
     def _open(self, design: Design, layout: Layout) -> None:
         places, self._spots = screen_places(design, layout)
         self._light = np.zeros((len(layout), 3), np.float32)
         options = self.options
         settle = 1.0 if options.settle == 0 else 1 - np.exp(-1 / (options.rate * options.settle))
+        self.check_signals(design)
         self._look = ScreenLight(
             places, area=options.area, step=options.step, finds_bars=options.bars,
-            saturation=options.saturation, floor=options.floor, grey=options.grey,
-            curve=CURVES[options.curve] if options.curve != "day" else None, settle=float(settle),
+            settle=float(settle),
         )  # fmt: skip
+        self._set(self._look)
         self._due_s = self._clock()
         self._pictures: list[Path] = []
         if options.address.isdigit():
@@ -110,10 +148,11 @@ class ScreenSource(Source):
         self._place = 0
 
     def _open_screen(self, number: int) -> None:
-        mss = package("mss")
         try:
-            self._grabber = (getattr(mss, "MSS", None) or mss.mss)()
+            self._grabber = grabber()
             monitors = self._grabber.monitors
+        except SourceError:
+            raise
         except Exception as exc:  # of each system its own
             raise SourceError(f"{self} cannot be captured: {exc}") from exc
         if not 1 <= number < len(monitors):
@@ -128,6 +167,8 @@ class ScreenSource(Source):
                 return ()
         period_s = 1 / self.options.rate
         self._due_s = max(self._due_s + period_s, self._clock() - period_s)
+        if self.follows:
+            self._set(self._look)
         self._light[self._spots] = self._look.look(self._picture())
         return [("screen", self._light.copy())]
 

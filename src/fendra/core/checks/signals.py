@@ -7,6 +7,7 @@ import math
 import numpy as np
 
 from fendra.core.checks import Subject, check
+from fendra.core.document.design import Design
 from fendra.core.document.signal import COMMON, Signal
 from fendra.core.findings import KeyPath, Report
 from fendra.core.names import listed
@@ -116,8 +117,14 @@ def computed_signals(subject: Subject, report: Report) -> None:
 @check(stops=False)
 def unread_signals(subject: Subject, report: Report) -> None:
     """Signals that no layer reads, neither itself nor through others."""
-    read = read_by(subject.plan.graph, subject.design)
+    read = read_by(subject.plan.graph, subject.design) | _followed(subject.design)
     for name, signal in subject.design.signals.items():
         if signal.of is None and signal.kind in KINDS and name not in read:
             message = f"no layer reads signal '{name}'."
             report.note(("signals", name), "unread", message, "Use it in a layer, or remove it.")
+
+
+def _followed(design: Design) -> frozenset[str]:
+    """The signals that options of sources name."""
+    given = [value for source in design.sources.values() for value in source.values.values()]
+    return frozenset(value for value in given if isinstance(value, str) and value in design.signals)

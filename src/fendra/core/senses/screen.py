@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, TypeAlias
 
 import numpy as np
 
@@ -71,25 +71,31 @@ def find_bars(picture: Array) -> tuple[int, int, int, int]:
     return left, top, right, bottom
 
 
+Curve: TypeAlias = list[tuple[float, float]]
+"""Points (bright, shown), as the eye sees them, 0 to 1."""
+DARKEST = 1e-4
+"""Light up to this has no colour that could be kept."""
+
+
 class ScreenLight:
-    """Pictures in, the light of LEDs out.
+    """Pictures in, the light of LEDs out. All but the first five may change between pictures.
 
     places, area: as in `area_weights`. step: samples every n-th pixel across and down. finds_bars:
-    leaves out black bars. saturation: 1 keeps it, 0 is grey, more is stronger. floor: the least
-    light, 0 to 1. grey: colours weaker than this become plain grey, 0 to 1. curve: points (bright,
-    shown), as the eye sees them, 0 to 1. settle: how far the light moves towards a new picture, 0
-    to 1.
+    leaves out black bars. settle: how far the light moves towards a new picture, 0 to 1.
+    saturation: 1 keeps it, 0 is grey, more is stronger. floor: the least brightness, 0 to 1; light
+    below it keeps its colour. grey: colours weaker than this become plain grey, 0 to 1. curve: how
+    bright the light is for a brightness of the screen.
     """
 
     def __init__(
         self, places: Array, *, area: float = 0.15, step: int = 4, finds_bars: bool = True,
-        saturation: float = 1.0, floor: float = 0.0, grey: float = 0.0,
-        curve: list[tuple[float, float]] | None = None, settle: float = 1.0,
+        settle: float = 1.0, saturation: float = 1.0, floor: float = 0.0, grey: float = 0.0,
+        curve: Curve | None = None,
     ) -> None:  # fmt: skip
         self._places, self._area, self._step = np.asarray(places, float), area, step
-        self._finds_bars = finds_bars
-        self._saturation, self._floor, self._grey = saturation, floor, grey
-        self._curve, self._settle = curve, settle
+        self._finds_bars, self._settle = finds_bars, settle
+        self.saturation, self.floor, self.grey = saturation, floor, grey
+        self.curve = curve
         self._weights: csr_array | None = None
         self._shape = (0, 0)
         self._box = self._new_box = (0, 0, 0, 0)
@@ -130,13 +136,29 @@ class ScreenLight:
     def _shaped(self, light: Array) -> Array:
         luma = (light @ LUMA)[:, None]
         colour = light - luma
-        if self._grey > 0:
+        if self.grey > 0:
             strength = np.abs(colour).max(axis=1, keepdims=True)
-            colour = np.where(strength < self._grey, 0.0, colour)
-        light = np.clip(luma + colour * self._saturation, 0.0, 1.0)
-        if self._curve:
+            colour = np.where(strength < self.grey, 0.0, colour)
+        light = np.clip(luma + colour * self.saturation, 0.0, 1.0)
+        if self.curve:
             seen = np.cbrt(np.maximum(luma, 1e-9))
-            x, y = zip(*self._curve, strict=True)
+            x, y = zip(*self.curve, strict=True)
             shown = np.interp(seen, x, y)
             light = light * (shown / seen) ** 3
-        return np.asarray(np.clip(np.maximum(light, self._floor), 0.0, 1.0), np.float32)
+        return np.asarray(np.clip(at_least(light, self.floor), 0.0, 1.0), np.float32)
+
+
+def at_least(light: Array, floor: float) -> Array:
+    """Light whose brightness is at least `floor`, with its colour as it was: as bright as that
+    colour can be, if it cannot be so bright. Light without a colour becomes grey.
+
+    light: (LEDs, 3), linear. floor: linear, 0 to 1.
+
+    >>> at_least(np.array([[0.02, 0.0, 0.0], [0.0, 0.0, 0.0]]), 0.1).round(3).tolist()
+    [[0.47, 0.0, 0.0], [0.1, 0.1, 0.1]]
+    """
+    luma = (light @ LUMA)[:, None]
+    raised = light * (floor / np.maximum(luma, DARKEST))
+    raised = raised / np.maximum(raised.max(axis=1, keepdims=True), 1.0)
+    raised = np.where(luma <= DARKEST, floor, raised)
+    return np.asarray(np.where(luma < floor, raised, light))
