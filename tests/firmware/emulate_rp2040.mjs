@@ -6,6 +6,8 @@
 // A job: { seconds, boards: [{ uf2, outs: [{ pin, size }], spis: [unit], events: [[us, what, which, value]] }] }.
 // what: "pin" (a level, 0 or 1), "adc" (0 to 4095), "byte" (for a UART), "key" (the pins that it
 // joins and whether it is down), "stop" (the processor hangs), "cut" (the power goes and comes back). With
+// With usb: [[setup, data]], both hexadecimal, a computer makes these control transfers, one after the other,
+// after it has reset the bus; answers: what each gave, or "stall". With
 // torn: N the power goes in the middle of the N-th record that is written to the flash. A result: for each board its lines (frames: when each began, us, and its bytes), the
 // pulses (the shortest and the longest of a 0, of a 1, of a bit, ns), bytes of its UARTs and SPIs, its
 // times of power-up (the watchdog resets), and the baud rates.
@@ -84,7 +86,9 @@ function imageOf(path) {
 }
 
 class Board {
-  constructor({ uf2, outs, events = [], torn = -1 }) {
+  constructor({ uf2, outs, events = [], torn = -1, usb = [] }) {
+    this.transfers = usb.map(([setup, data = ""]) => [Buffer.from(setup, "hex"), Buffer.from(data, "hex")]);
+    this.answers = [];
     this.image = imageOf(uf2);
     this.torn = torn;
     this.levels = new Map(); // of pins, as they are driven from outside, also while the power is off
@@ -167,6 +171,7 @@ class Board {
         };
       }
     }
+    this.plugIn(chip.usbCtrl);
     this.hangs = false;
     for (const [pin, isHigh] of this.levels) {
       chip.gpio[pin].setInputValue(isHigh);
@@ -179,6 +184,50 @@ class Board {
         chip.gpio[which[0]].addListener(() => this.press());
       }
     }
+  }
+
+  // The computer that its USB is plugged into.
+  plugIn(usb) {
+    let open = null;
+    const next = () => {
+      const [setup, data] = this.transfers[this.answers.length] ?? [];
+      open = setup ? { setup, data, got: [], isIn: (setup[0] & 0x80) !== 0, wanted: setup[6] | (setup[7] << 8) } : null;
+      if (open) {
+        usb.sendSetupPacket(setup);
+      }
+    };
+    const done = (answer) => {
+      this.answers.push(answer);
+      open = null;
+      this.plan([this.now + 200_000, "usb", next]);
+    };
+    usb.onUSBEnabled = () => usb.resetDevice();
+    usb.onResetReceived = () => this.plan([this.now + 1_000_000, "usb", next]);
+    usb.onEndpointWrite = (endpoint, bytes) => {
+      if (endpoint !== 0 || !open) {
+        return;
+      }
+      open.got.push(...bytes);
+      if (!open.isIn) {
+        done("");
+      }
+    };
+    usb.onEndpointRead = (endpoint) => {
+      if (endpoint === 0 && open) {
+        usb.endpointReadDone(0, open.isIn ? new Uint8Array(0) : new Uint8Array(open.data));
+        if (open.isIn) {
+          const { got } = open; // the emulator hands the last packet over a moment later
+          const isWhole = () => got.length % 64 > 0 || got.length >= open.wanted;
+          this.plan([this.now + 50_000, "usb", () => done(isWhole() ? Buffer.from(got).toString("hex") : "too little")]);
+        }
+      }
+    };
+    this.checkStall = () => {
+      if (open && usb.epStallArm === 3) {
+        usb.epStallArm = 0;
+        done("stall");
+      }
+    };
   }
 
   // A key lets its column go low with its row, as its diode wants it.
@@ -241,6 +290,8 @@ class Board {
         down.delete(which[1]);
       }
       this.press();
+    } else if (what === "usb") {
+      which();
     } else if (what === "cut") {
       this.isOver = true;
     } else if (what === "stop") {
@@ -262,6 +313,7 @@ class Board {
         const cycles = this.hangs ? 100 : core.executeInstruction();
         this.clock.tick(cycles * CYCLE_NS);
       }
+      this.checkStall();
       this.stepMachines();
       if (this.isOver) {
         this.image = this.chip.flash.slice(0, this.image.length);
@@ -305,7 +357,7 @@ class Board {
     return {
       lines: this.lines.map(({ frames, pulses }) => ({ frames, pulses })), sent: this.sent, spi: this.spi, bauds: this.bauds,
       powered: this.powered, pulls: this.chip.gpio.map((pin) => (pin.pullupEnabled ? "up" : pin.pulldownEnabled ? "down" : "none")),
-      written: this.written, erased: this.erased,
+      written: this.written, erased: this.erased, answers: this.answers,
     };
   }
 }

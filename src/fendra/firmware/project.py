@@ -23,6 +23,7 @@ from fendra.core.signals.inputs import fed, heard_by_peers
 from fendra.core.version import VERSION
 from fendra.firmware.chips import CHIPS, GENERIC, TARGETS, Chip
 from fendra.firmware.kept import kept_of
+from fendra.firmware.lamps import Lamps, lamps_of
 from fendra.firmware.mavlink import heard_of
 from fendra.firmware.peers import Peers, peers_of
 from fendra.firmware.pins import Wiring, hears_network, inputs_in_words, wire
@@ -31,6 +32,7 @@ from fendra.firmware.tape import tape_text
 if TYPE_CHECKING:
     from fendra.core.checks import Subject
     from fendra.core.document.design import Design
+    from fendra.core.document.line import Controller
     from fendra.core.findings import Finding
     from fendra.core.signals.tape import Tape
 
@@ -153,6 +155,17 @@ def make_project(
     )  # fmt: skip
 
 
+def _own_lamps(plan: Plan, emitted: Emitted, chip: Chip | None, given: Controller) -> Lamps | None:
+    """The lamps of a controller that is a lamp array. Raises FirmwareError."""
+    if given.lamps is None:
+        return None
+    if chip is None or not chip.words.get("has_usb"):
+        raise FirmwareError("a lamp array of your own needs an RP2040; leave `lamps` out.")
+    names = {line.line for line in emitted.lines}
+    lines = [number for number, line in enumerate(plan.design.line) if line.name in names]
+    return lamps_of(plan, emitted, given.lamps, lines)
+
+
 def _pins(wiring: Wiring) -> tuple[tuple[str, str], ...]:
     """The use of each pin, in words."""
     rows = [(line.pin, f"line {line.line}: {line.led}") for line in wiring.lines]
@@ -247,6 +260,8 @@ class _Pages:
         names = dict(zip(plan.fed, emitted.fields, strict=True))
         mavlink = {} if is_receiver else heard_of(design, controller, names)
         sources += ["mavlink.c"] if mavlink else []
+        lamps = None if is_receiver or given is None else _own_lamps(plan, emitted, chip, given)
+        sources += ["lamps.c", "usb.c"] if lamps else []
         wire_baud = peers.baud if peers else None
         if mavlink and given is not None and given.mavlink is not None:
             wire_baud = given.mavlink.baud
@@ -289,7 +304,7 @@ class _Pages:
             "by_idf": chip is not None and chip.words["tool"] == "idf.py",
             "universes": _universes(emitted),
             "sacn_stream": sum(line.size + line.size // 254 + 12 for line in lines) + 24,
-            "peers": peers, "mavlink": mavlink, "kept": kept,
+            "peers": peers, "mavlink": mavlink, "kept": kept, "lamps": lamps,
             "has_serial": is_receiver or peers is not None or bool(mavlink),
             "baud": wire_baud or (link.baud if link else None) or BAUD,
             "identity_size": size + size // 254 + 4, "c_name": c_name,
@@ -320,6 +335,9 @@ class _Pages:
             pages["packets.h"] = "packets.h.j2"
         if self._words["mavlink"]:
             pages |= {"mavlink.h": "mavlink.h.j2", "mavlink.c": "mavlink.c.j2"}
+        if self._words["lamps"]:
+            pages |= {each: f"lamps/{each}.j2" for each in ("lamps.h", "lamps.c")}
+            pages |= {each: f"{family}/{each}.j2" for each in ("usb.h", "usb.c")}
         if self._words["peers"]:
             pages |= {"peers.h": "peers.h.j2", "peers.c": "peers.c.j2"}
         if self._is_receiver:

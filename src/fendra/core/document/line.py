@@ -75,6 +75,23 @@ class Autopilot(Model):
     baud: Annotated[int, Field(ge=1200, le=4_000_000)] = 57_600
 
 
+class OwnLamps(Model):
+    """A controller that is a lamp array for its computer, over its own USB.
+
+    Attributes:
+        kind: what the thing is: keyboard, mouse, game-controller, peripheral, scene, notification,
+            chassis, wearable, furniture or art
+        usb_id: vendor and product of the device, in hexadecimal; the default is for tests, and
+            not for things that you sell
+    """
+
+    kind: Literal[
+        "keyboard", "mouse", "game-controller", "peripheral", "scene", "notification", "chassis",
+        "wearable", "furniture", "art",
+    ] = "peripheral"  # fmt: skip
+    usb_id: Annotated[str, Field(pattern="^[0-9a-fA-F]{4}:[0-9a-fA-F]{4}$")] = "1209:0001"
+
+
 class Controller(Model):
     """The board that the lines are plugged into, and its limits.
 
@@ -91,6 +108,8 @@ class Controller(Model):
         mavlink: a serial port on which it receives MAVLink from an autopilot
         values: a serial port on which a computer sends it signals, while it makes the light
             itself
+        lamps: its LEDs are a lamp array for the computer that its USB is plugged into, which can
+            set them: `{ kind = "keyboard" }`; on an RP2040
         most_leds: the most addresses on all its lines together
         most_leds_a_line: the most addresses on each line
         uses: what else it does, and with which pins
@@ -108,6 +127,7 @@ class Controller(Model):
     peers: Peers | None = None
     mavlink: Autopilot | None = None
     values: Peers | None = None
+    lamps: OwnLamps | None = None
     most_leds: Count | None = None
     most_leds_a_line: Count | None = None
     uses: dict[str, Texts] = {}
