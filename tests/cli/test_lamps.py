@@ -49,13 +49,13 @@ def imported(fendra, at, tmp_path, more=KEYS):
 
 def test_positions_come_in_in_millimetres_with_the_user_below(fendra, at, device, tmp_path):
     """The first key: 12 mm from the left, 15 of 100 mm from the top, 2.5 of 8 mm below the front.
-    The lamp of A, number 12, is the first of the second row."""
+    The lamp of A, number 24, is the first of the third row."""
     design = imported(fendra, at, tmp_path)
     layout = design.layout()
     assert len(layout) == 58
     assert layout.position[0].tolist() == pytest.approx([12, 85, 5.5])
-    assert layout.names[12] == "a"
-    assert layout.position[12].tolist() == pytest.approx([16.7, 65.95, 5.5])
+    assert layout.names[24] == "a"
+    assert layout.position[24].tolist() == pytest.approx([21.4, 46.9, 5.5])
     assert [part.name for part in design.line[0].part] == [
         "keys-control",
         "keys-branding",

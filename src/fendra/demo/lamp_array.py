@@ -48,6 +48,15 @@ KEYBOARD = 1
 CONTROLS, ACCENT, BRANDING = 0x01, 0x02, 0x04
 
 
+KEYS = bytes.fromhex(
+    "1e 1f 20 21 22 23 24 25 26 27 2d 2e"  # 1 to 0, - and =
+    "14 1a 08 15 17 1c 18 0c 12 13 2f 30"  # q to p, [ and ]
+    "04 16 07 09 0a 0b 0d 0e 0f 33 34 28"  # a to l, ; ' and Enter
+    "1d 1b 06 19 05 11 10 36 37 38 e5 2c"  # z to m, , . / Shift and Space
+)
+"""The keys of the stand-in, by their usages of the Keyboard page."""
+
+
 @dataclass
 class Lamp:
     """A lamp of the stand-in: place in micrometres, purposes, levels, key."""
@@ -64,10 +73,9 @@ class Lamp:
 def keyboard() -> list[Lamp]:
     """A small keyboard: four rows of twelve keys, a badge that is white only, and a bar of nine."""
     pitch_um = 19_050
-    codes = [*range(0x1E, 0x28), 0x2D, 0x2E, *range(0x04, 0x28)]
     keys = [
         Lamp(12_000 + column * pitch_um + row * 4_700, 15_000 + row * pitch_um, 2_500,
-             key=codes[(row * 12 + column) % len(codes)])
+             key=KEYS[row * 12 + column])
         for row in range(4) for column in range(12)
     ]  # fmt: skip
     badge = Lamp(230_000, 4_000, 1_000, BRANDING, (1, 1, 1, 15), is_programmable=False)
