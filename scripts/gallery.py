@@ -38,6 +38,13 @@ SHOWN: dict[str, tuple[str, str, tuple[str, ...]]] = {
         "somebody waits, plays, or has lost.",
         ("marquee", "score"),
     ),
+    "desk.toml": (
+        "The desk beside the cabinet",
+        "An open computer with three fans and two sticks of memory, a strip along the edge, and a keyboard that is a "
+        "lamp array. Each program has its look. Heat blinks the case. There is a look for a locked computer, and one "
+        "for when nothing is heard any more.",
+        ("rally: the motor along the keys", "too hot"),
+    ),
     "swift.toml": (
         "Swift, a small drone with an 8-bit controller",
         "It needs no computer: an ATmega328P runs the design, with switches and voltages at its own pins.",

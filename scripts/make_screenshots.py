@@ -49,9 +49,9 @@ def main() -> None:
     title = "Heron: rpm.threshold, ride"
     save_figure(draw_compare(films, names, title), SHOTS / "compare.png")
     film.save_animation(SHOTS / "animation.gif", *ANIMATION_S)
-    cabinet = fd.load(fd.demo_file("cabinet.toml"))
-    game = cabinet.compile().film(fd.read_tape(fd.demo_file("game.csv")))
-    save_figure(draw_scenes(game, game.timeline(), "front"), SHOTS / "scenes.png")
+    desk = fd.load(fd.demo_file("desk.toml"))
+    evening = desk.compile().film(fd.read_tape(fd.demo_file("desk.csv"), desk))
+    save_figure(draw_scenes(evening, evening.timeline()), SHOTS / "scenes.png")
     shoot_sheet(design, film, SHOTS / "sheet.png")
     shoot_page(design, film.tape, SHOTS / "page.png")
     shoot_served(SHOTS / "steer.png")
@@ -72,13 +72,16 @@ def main() -> None:
             one_below_another(pair, SHOTS / "check.png")
             shoot_live(folder, SHOTS / "live.png")
             new = "fendra new 'Night glider' --like drone\nfendra layout night-glider.toml"
-            shoot(folder, new, SHOTS / "new.png")
+            begun = [Path(folder) / "new.png", Path(folder) / "import.png"]
+            shoot(folder, new, begun[0])
             why = (
                 f"fendra explain {design} --tape fendra-demo/ride.csv --at 33.1 --spot deck-left:30"
             )
             shoot(folder, why, SHOTS / "explain.png")
             shutil.copy(fd.demo_file("board.csv"), folder)
-            shoot(folder, "fendra import board.csv --only 'D*' --order name", SHOTS / "import.png")
+            shoot(folder, "fendra import board.csv --only 'D*' --order name", begun[1])
+            one_below_another(begun, SHOTS / "new.png")
+            shoot_raw(folder, SHOTS / "raw.png")
             shoot_probe(folder, SHOTS / "probe.png")
             for name in ("heron.toml", "ride.csv"):
                 shutil.copy(fd.demo_file(name), folder)
@@ -316,6 +319,23 @@ def shoot_live(folder: str, path: Path) -> None:
         time.sleep(20)
         shoot(folder, f"clear; {tmux}", path, 9)
         bus_.terminate()
+    subprocess.run(["tmux", "-L", "shots", "kill-server"], check=False)
+
+
+def shoot_raw(folder: str, path: Path) -> None:
+    """`fendra listen --raw`, after Enter was pressed at rest and the simulator drives."""
+    if not shutil.which("tmux"):
+        print("no tmux here: the picture of bytes stays as it was")
+        return
+    listen = shlex.quote("fendra listen --raw udp:9410")
+    with subprocess.Popen(
+        [BIN / "fendra", "simulate", "simulator"], stdout=subprocess.DEVNULL
+    ) as simulator:
+        with subprocess.Popen(["bash", "-c", "sleep 4; tmux -L shots send-keys Enter"]) as pressed:
+            shoot(folder, f"clear; tmux -L shots -f /dev/null set -g status off {chr(92)}; "
+                  f"new-session {listen}", path, 14)  # fmt: skip
+            pressed.wait()
+        simulator.terminate()
     subprocess.run(["tmux", "-L", "shots", "kill-server"], check=False)
 
 

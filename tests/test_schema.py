@@ -19,7 +19,7 @@ from strategies import designs, examples
 
 SCHEMA = design_schema()
 VALIDATOR = jsonschema.Draft202012Validator(SCHEMA)
-DESIGNS = [name for name in ABOUT if name.endswith(".toml")]
+DESIGNS = [name for name in ABOUT if name.endswith(".toml") and name != "rally.toml"]
 
 
 def layer(**keys):
@@ -183,8 +183,8 @@ def test_led_types_controllers_and_drivers_are_offered_with_what_they_are():
     assert "'rooot'" in complaint({"sources": {"a": {"type": "mqtt", "rooot": "x"}}})
     assert complaint({"outputs": {"a": {"type": "serial", "address": "p", "lines": ["a"]}}}) == ""
     assert "201 is greater" in complaint({"outputs": {"a": {"type": "sacn", "priority": 201}}})
-    assert "'dusk' is not one of" in complaint(
-        {"sources": {"a": {"type": "screen", "curve": "dusk"}}}
+    assert "'max' is not one of" in complaint(
+        {"sources": {"a": {"type": "audio", "weighting": "max"}}}
     )
     keepalive = cases(sources, "type")["mqtt"]["keepalive"]
     assert keepalive["description"] == "time between signs of life, s. 10 by default"

@@ -38,7 +38,7 @@ def shipped(path):
 
 
 WITH_DESIGN = "\ndesign = fd.Design.from_values("
-SHIPPED = sorted(DEMO.glob("*.toml"))
+SHIPPED = sorted({*DEMO.glob("*.toml")} - {DEMO / "rally.toml"})
 SHIPPED += [
     p for p in sorted(EXAMPLES.glob("*.py")) if WITH_DESIGN in p.read_text(encoding="utf-8")
 ]

@@ -88,7 +88,7 @@ def test_the_files_alone_are_all_that_ship_and_an_edited_one_stays(fendra, tmp_p
     assert (folder / "heron.toml").read_text() == "mine"
     assert (folder / "stripes.py").read_bytes() == fd.demo_file("stripes.py").read_bytes()
     assert out.splitlines()[0].endswith("(exists, left as it is)")
-    assert out.splitlines()[-1] == "20 files in fendra-demo/. Go there: cd fendra-demo"
+    assert out.splitlines()[-1] == "23 files in fendra-demo/. Go there: cd fendra-demo"
 
 
 def test_a_controller_that_says_nothing_is_an_error_in_words():

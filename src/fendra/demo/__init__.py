@@ -18,7 +18,7 @@ ABOUT = {
     "typing.csv": "someone types on it, 24 s",
     "cabinet.toml": "Palace, an arcade cabinet",
     "game.csv": "a game on it, 30 s",
-    "desk.toml": "the desk beside the cabinet: an open computer and a keyboard, with a look for each program",
+    "desk.toml": "the desk beside it: a computer and a keyboard, a look for each program",
     "desk.csv": "an evening at it, 52 s",
     "swift.toml": "Swift, a small drone whose 8-bit controller runs the light",
     "glide.csv": "its flight, 20 s",
