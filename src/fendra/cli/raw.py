@@ -107,10 +107,12 @@ def _view(seen: dict[int, Watched]) -> Group:
         table = Table(box=None, pad_edge=False, header_style="dim")
         for head in ("byte", "type", "order", "now", "lowest", "highest", ""):
             table.add_column(head, justify="left" if head in ("type", "order", "") else "right")
-        for guess in watched.guesses():
+        guesses = watched.guesses()
+        for guess in guesses:
             style = "bold green" if guess.moved >= MOVED else "dim" if guess.is_still else ""
             table.add_row(*_cells(guess), style=style)
-        parts += [table, Text("")]
+        none = Text("nothing here looks like a number or a text yet", style="dim")
+        parts += [table if guesses else none, Text("")]
     return Group(*parts)
 
 

@@ -20,6 +20,8 @@ FLOATS = {"f32": (4, 1e-4, 1e6), "f64": (8, 1e-6, 1e9)}
 SPREAD = 0.05
 """How much a float at an odd place has to change, as a share of its size, to be taken for one."""
 SHORTEST_TEXT = 4
+MANY, CARRY = 8, 1024
+"""Values of a low byte, and how far a number moves at most where its high byte changes."""
 SURE = 3
 """Packets from which bytes that change are guessed at."""
 
@@ -190,7 +192,8 @@ def _is_long(data: Array, byte: int, order: str) -> bool:
     """
     at = byte if order == "little" else byte + 4
     numbers = column(data, at, "u32", order)
-    is_count = bool(numbers.any()) and numbers.max() < 1 << 24
+    is_still = bool((numbers == numbers[0]).all())
+    is_count = is_still or numbers.max() < 1 << 24
     return not is_count and not _is_float(data, at, "f32", order)
 
 
@@ -232,4 +235,15 @@ def _pair(data: Array, byte: int, free: Array, moves: Array) -> Guess | None:
             steps[kind, order] = float(np.abs(np.diff(values)).mean())
     kind, order = min(steps, key=lambda key: steps[key])
     other = steps["u16", "big" if order == "little" else "little"]
-    return Guess(byte, kind, order) if steps[kind, order] * 4 < other else None
+    is_one = steps[kind, order] * 4 < other and _carries(data, byte, kind, order)
+    return Guess(byte, kind, order) if is_one else None
+
+
+def _carries(data: Array, byte: int, kind: str, order: str) -> bool:
+    """Whether two bytes are one number: the low one has many values, and where the high one
+    changes, the number moves little.
+    """
+    low, high = (byte, byte + 1) if order == "little" else (byte + 1, byte)
+    changes = np.diff(data[:, high].astype(int)) != 0
+    moves = np.abs(np.diff(column(data, byte, kind, order)))[changes]
+    return len(np.unique(data[:, low])) >= MANY and float(np.median(moves)) <= CARRY
