@@ -40,7 +40,7 @@ test: .venv-dev/installed
 without-unix: .venv-dev/installed
 	PYTHONPATH=tests $(PYTEST) -p no_unix.plugin tests/system tests/outputs tests/sources tests/live \
 		tests/contract tests/native/test_store.py tests/native/test_engine.py tests/test_whole.py \
-		tests/cli/test_commands.py tests/cli/test_plain.py
+		tests/cli/test_commands.py tests/cli/test_plain.py tests/cli/test_demo.py tests/cli/test_lamps.py
 
 web: .venv-dev/installed
 	@if command -v npm > /dev/null; then $(MAKE) --no-print-directory built; \

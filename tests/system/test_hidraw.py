@@ -6,10 +6,13 @@ import os
 import shutil
 import subprocess
 import sys
+import threading
+import time
 from types import SimpleNamespace
 
 import pytest
 
+from fendra.demo import uhid
 from fendra.demo.lamp_array import DESCRIPTOR, LampArrayDevice
 
 if sys.platform != "linux" or os.environ.get("FENDRA_TESTS_WITHOUT_UNIX"):
@@ -76,3 +79,68 @@ def test_lamp_arrays_are_found_by_what_they_say(plugged):
     array.give_back()
     array.device.close()
     assert plugged.wrong == []
+
+
+UHID = """#include <stddef.h>
+#include <stdio.h>
+#include <linux/uhid.h>
+int main(void)
+{
+    printf("%zu %zu %zu %zu %zu %zu %zu %d %d %d %d %d %d", sizeof(struct uhid_event),
+        offsetof(struct uhid_create2_req, rd_data), sizeof(struct uhid_get_report_req),
+        offsetof(struct uhid_get_report_reply_req, data), offsetof(struct uhid_set_report_req, data),
+        sizeof(struct uhid_set_report_reply_req), offsetof(struct uhid_create2_req, vendor),
+        UHID_DESTROY, UHID_GET_REPORT, UHID_GET_REPORT_REPLY, UHID_CREATE2, UHID_SET_REPORT,
+        UHID_SET_REPORT_REPLY);
+    return 0;
+}
+"""
+
+
+def test_a_device_of_the_system_s_own_is_made_as_its_header_says(tmp_path):
+    if shutil.which("cc") is None:
+        pytest.skip("no C compiler")
+    subprocess.run(["cc", "-x", "c", "-", "-o", tmp_path / "it"], input=UHID.encode(), check=True)
+    told = [
+        *map(int, subprocess.run([tmp_path / "it"], capture_output=True, check=True).stdout.split())
+    ]
+    assert told == [
+        uhid.SIZE, uhid.CREATED.size, uhid.ASKED.size, uhid.ANSWERED.size, uhid.TOLD.size,
+        uhid.TAKEN.size, 128 + 64 + 64 + 2 + 2, uhid.DESTROY, uhid.GET_REPORT, uhid.GET_REPLY,
+        uhid.CREATE, uhid.SET_REPORT, uhid.SET_REPLY,
+    ]  # fmt: skip
+
+
+def test_the_system_asks_and_sets_reports():
+    device = LampArrayDevice()
+    ask = uhid.KIND.pack(uhid.GET_REPORT) + uhid.ASKED.pack(77, 0x11, 0)
+    told = uhid.answer(device, ask.ljust(uhid.SIZE, b"\0"))
+    assert uhid.ANSWERED.unpack_from(told, 4) == (77, 0, 23)
+    assert told[12:15] == bytes([0x11, 58, 0])
+    take = uhid.KIND.pack(uhid.SET_REPORT) + uhid.TOLD.pack(78, 0x16, 0, 2) + bytes([0x16, 0])
+    assert uhid.TAKEN.unpack_from(uhid.answer(device, take.ljust(uhid.SIZE, b"\0")), 4) == (78, 0)
+    assert not device.is_autonomous
+    wrong = uhid.KIND.pack(uhid.GET_REPORT) + uhid.ASKED.pack(79, 0x99, 0)
+    assert uhid.ANSWERED.unpack_from(uhid.answer(device, wrong.ljust(uhid.SIZE, b"\0")), 4) == (
+        79,
+        5,
+        0,
+    )
+    assert uhid.answer(device, uhid.KIND.pack(2).ljust(uhid.SIZE, b"\0")) == b""
+    assert len(uhid.create("x", DESCRIPTOR)) == uhid.SIZE
+
+
+@pytest.mark.skipif(not os.access("/dev/uhid", os.W_OK), reason="this machine has no /dev/uhid")
+def test_a_real_device_of_the_system_is_found_and_set():
+    device = LampArrayDevice()
+    with open("/dev/uhid", "r+b", buffering=0) as system:  # noqa: PTH123
+        threading.Thread(target=uhid.serve, args=(device, DESCRIPTOR, system), daemon=True).start()
+        until_s = time.monotonic() + 5
+        while not lamp_arrays() and time.monotonic() < until_s:
+            time.sleep(0.1)
+        array, name = open_array("Fendra")
+        assert (name, len(array.lamps)) == ("Fendra stand-in keyboard", 58)
+        array.take()
+        assert not device.is_autonomous
+        array.give_back()
+        array.device.close()

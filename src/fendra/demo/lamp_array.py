@@ -19,7 +19,10 @@ import threading
 import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from pathlib import Path
 from typing import Any
+
+from fendra.demo import uhid
 
 DESCRIPTOR = bytes.fromhex(
     "05 59 09 01 a1 01"
@@ -244,8 +247,15 @@ def main() -> None:
     )
     parser.add_argument("--port", type=int, default=9500, help="where it is served [9500]")
     parser.add_argument("--for", dest="seconds", type=float, help="end after this time")
+    parser.add_argument("--uhid", action="store_true", help="a HID device of this Linux; as root")
     options = parser.parse_args()
     device = LampArrayDevice()
+    if options.uhid:
+        with Path("/dev/uhid").open("r+b", buffering=0) as system:
+            print("a keyboard among the devices; list it: fendra devices lamps", flush=True)
+            with contextlib.suppress(KeyboardInterrupt):
+                uhid.serve(device, DESCRIPTOR, system)
+        return
     with serving(device, options.port) as address:
         print(f"a keyboard of {len(device.lamps)} lamps at lamps:{address}", flush=True)
         with contextlib.suppress(KeyboardInterrupt):
