@@ -32,6 +32,7 @@ SHOWS = {
     "drone": ("flight.csv", 5.0, "top"),
     "pad": ("typing.csv", 3.0, "top"),
     "cabinet": ("game.csv", 6.0, "front"),
+    "desk": ("desk.csv", 24.0, "top"),
     "swift": ("glide.csv", 4.0, "top"),
 }
 """Design to its tape, where its picture begins on it, and the side."""

@@ -163,5 +163,8 @@ def test_each_pip_install_works_from_a_copy_of_the_project():
     )
     extras = {f"fendra[{name}]" for name in project["optional-dependencies"]}
     known = extras | {name.replace("fendra", ".") for name in extras} | {"."}
-    assert {name for name in named if "{" not in name} - known == set()
+    several = [re.fullmatch(r"(\.|fendra)\[(.+)\]", name) for name in named if "{" not in name]
+    each = {f"{one[1]}[{extra}]" for one in several if one for extra in one[2].split(",")}
+    bare = {name for name in named if "[" not in name and "{" not in name}
+    assert (each | bare) - known == set()
     assert {".", ".[desk]", "fendra[page]"} <= {*named}

@@ -252,8 +252,9 @@ def test_without_a_sound_server_it_says_so(monkeypatch, tmp_path):
         linux.Volume()
 
 
-def test_what_the_computer_plays_is_heard_and_its_latency_is_told(sound):
+def test_what_the_computer_plays_is_heard_and_its_latency_is_told(sound, monkeypatch):
     """A tone of 440 Hz through the only output: silence before it, and level after it."""
+    monkeypatch.setattr("sys.argv", ["test"])  # the package names its program by it
     soundcard = pytest.importorskip("soundcard")
     import numpy as np
 
