@@ -157,3 +157,13 @@ def test_the_stand_in_refuses_what_the_standard_does_not_allow(device):
     assert "a range from 5 to 4" in device.wrong[-1]
     assert not device.set(bytes([0x15, 1, 48, 0, 48, 0, 9, 0, 0, 1]))
     assert "lamp 48 has no level" in device.wrong[-1]
+
+
+def test_lamps_of_a_device_are_in_no_sum(fendra, at, tmp_path):
+    """Neither in currents nor among the lines whose time limits the frames."""
+    imported(fendra, at, tmp_path)
+    code, out, _ = fendra("check", tmp_path / "keys.toml")
+    assert code == 0
+    assert "Lamps of devices of their own, in no sum: 'main'." in out
+    assert "slowest" not in out
+    assert "lowest voltage" not in out

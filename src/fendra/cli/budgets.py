@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Any
 
 from fendra.cli.screen import say, say_columns
 from fendra.core.electric.words import in_amps
+from fendra.core.names import listed
 
 if TYPE_CHECKING:
     from fendra.core.electric.budget import Budget
@@ -24,14 +25,17 @@ def say_budget(budget: Budget) -> None:
     """A short table each of supplies, lines and controllers."""
     from fendra.core.electric.supply_budget import peak_in_words
 
-    supplies = [_supply(budget, each) for each in budget.supplies]
-    _say(supplies)
-    for each in budget.supplies:
+    supplies = [each for each in budget.supplies if each.full_a > 0]
+    _say([_supply(budget, each) for each in supplies])
+    for each in supplies:
         if each.part_of_full:
             say(f"{each.feeding.in_words}: {each.part_of_full}")
         if each.draw is not None:
             say(peak_in_words(each))
-    _say([_line(each) for each in budget.lines])
+    _say([_line(each) for each in budget.lines if not each.line.led_type.has_own_device])
+    own = [f"'{each.line.name}'" for each in budget.lines if each.line.led_type.has_own_device]
+    if own:
+        say(f"Lamps of devices of their own, in no sum: {listed(own)}.")
     _say([_controller(each) for each in budget.controllers if each.controller is not None])
     if budget.slowest is not None:
         name, rate_hz = budget.slowest

@@ -152,6 +152,11 @@ class LedType:
         return 8 * (len(self.order) + (self.data == "clocked"))
 
     @property
+    def has_own_device(self) -> bool:
+        """Whether a device feeds and drives it that is none of the design's, as a keyboard does."""
+        return self.idle_ua == 0 and not any(self.channel_ua.values())
+
+    @property
     def idle_a(self) -> float:
         """The current of a dark chip, in amperes."""
         return self.idle_ua * MICRO

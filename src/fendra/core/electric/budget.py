@@ -84,7 +84,11 @@ class Budget:
     @property
     def slowest(self) -> tuple[str, float] | None:
         """Which line or link carries the fewest frames a second, in words, and how many."""
-        rates = {f"line '{line.line.name}'": line.rate_hz for line in self.lines}
+        rates = {
+            f"line '{line.line.name}'": line.rate_hz
+            for line in self.lines
+            if not line.line.led_type.has_own_device
+        }
         for each in self.controllers:
             if each.link_hz is not None:
                 rates[f"the link of '{each.name}'"] = each.link_hz
