@@ -102,6 +102,22 @@ def test_the_device_shows_the_frame(fendra, at, device, tmp_path):
     assert device.wrong == []
 
 
+def test_a_device_that_does_not_go_on_to_the_next_lamp_is_asked_for_each(
+    fendra, at, device, tmp_path
+):
+    usual = device.get
+
+    def stays(report):
+        before = device._asked
+        answer = usual(report)
+        device._asked = before
+        return answer
+
+    device.get = stays
+    assert imported(fendra, at, tmp_path).layout().names[24] == "a"
+    assert device.wrong == []
+
+
 def test_another_keyboard_than_the_design_s_is_told(fendra, at, device, tmp_path):
     design = imported(fendra, at, tmp_path)
     del device.lamps[-1]

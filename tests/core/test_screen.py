@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fendra.core.senses.screen import STEADY, ScreenLight, area_weights, find_bars
+from fendra.core.senses.screen import STEADY, ScreenLight, area_weights, at_least, find_bars
 from fendra.core.senses.sun import sun_height_deg, sun_times_h
 
 
@@ -75,6 +75,12 @@ def test_saturation_floor_grey_and_curve():
     white = np.full((8, 8, 3), 255, np.uint8)
     half = ScreenLight([(0.5, 0.5)], step=1, curve=[(0, 0), (1, 0.5)]).look(white)[0]
     assert half == pytest.approx([0.125] * 3)
+
+
+def test_a_floor_that_a_colour_cannot_reach_keeps_the_colour():
+    """Blue alone has at most 0.0722 of white's light: it is as bright as it can be, with its red."""
+    (raised,) = at_least(np.array([[0.01, 0.0, 0.02]]), 0.5)
+    assert raised == pytest.approx([0.5, 0.0, 1.0])
 
 
 def test_it_settles_from_one_picture_to_the_next():

@@ -99,6 +99,13 @@ def test_a_report_is_packed_as_its_bytes_are_worked_out_by_hand():
         reports.pack(Usage.CONTROL_REPORT, {Usage.AUTONOMOUS: 2})
 
 
+def test_a_most_whose_sign_bit_is_set_is_a_large_number():
+    """As many devices say 65535: 26 ff ff, two bytes, with a least of 0."""
+    told = bytes.fromhex("06 00 ff 09 01 a1 01 15 00 26 ff ff 75 10 95 01 09 02 b1 02 c0")
+    (field,) = read_descriptor(told)
+    assert (field.low, field.high, field.size) == (0, 65535, 16)
+
+
 @given(st.integers(1, 200), st.integers(1, 30))
 def test_any_descriptor_of_our_own_is_read_back(first, at_once):
     data = lamp_descriptor(first, at_once)

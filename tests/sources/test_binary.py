@@ -61,6 +61,16 @@ def test_each_type_as_its_bytes_say(field, data, value):
     assert one(**field).decode(bytes.fromhex(data)) == {"a": value}
 
 
+def test_a_field_s_own_order_comes_before_that_of_its_packet_and_of_the_layout():
+    told = decoder(
+        {"order": "big", "fields": {"a": {"type": "u16"}, "b": {"type": "u16", "order": "little"}}},
+        order="little",
+    )
+    assert told.decode(bytes([1, 2])) == {"a": 258.0, "b": 513.0}
+    plain = decoder({"fields": {"a": {"type": "u16"}}}, order="big")
+    assert plain.decode(bytes([1, 2])) == {"a": 258.0}
+
+
 def test_no_number_is_no_news():
     """A float that is not finite is left out; the others are heard."""
     both = decoder({"fields": {"a": {"type": "f32"}, "b": {"byte": 4}}})

@@ -65,6 +65,16 @@ def test_its_settings_follow_signals_as_layers_read_them(screen):
         ((_, light),) = source.read(0.5)
         assert light == pytest.approx(np.full((8, 3), floor), abs=1e-4)
     source.close()
+    assert settings._value("least") == pytest.approx(0.05)
+
+
+def test_a_setting_of_nought_is_a_value():
+    made = design(layer(), signals={"picture": {"kind": "picture"}, "mood": {}})
+    source = DRIVERS.from_text("screen:1,saturation=mood")
+    settings = Settings(made.examined.subject.recorded, [source])
+    assert source.value_of("mood") is None
+    settings.step(0.0, {"mood": 0.0})
+    assert source.value_of("mood") == 0.0
 
 
 def test_a_setting_that_is_no_signal_and_one_out_of_range_are_told():
