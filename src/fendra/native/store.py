@@ -110,7 +110,8 @@ def _make(make: Callable[[Path], None], place: Path, key: str) -> Path:
         target = place / f"{key}-{_digest(part)}{LIBRARY_ENDING}"
         part.replace(target)
     finally:
-        part.unlink(missing_ok=True)
+        for left in place.glob(f"{part.stem}.*"):  # some compilers write files beside it
+            left.unlink(missing_ok=True)
     return target
 
 

@@ -5,12 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
+LIGHTING = 0x59
+"""The usage page of devices that are opened; no keyboard or mouse is."""
+
 
 def listed() -> Iterator[tuple[str, str, bytes]]:
-    """Every HID device that can be opened: address, name, report descriptor."""
+    """Every HID device of lamps that can be opened: address, name, report descriptor."""
     import hid
 
     for about in hid.enumerate():
+        if about.get("usage_page") != LIGHTING:
+            continue
         device = hid.device()
         try:
             device.open_path(about["path"])

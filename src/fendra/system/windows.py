@@ -40,7 +40,7 @@ def make_ready() -> None:
     """Let the console show colours, and write any letter into pipes and files."""
     kernel = ctypes.windll.kernel32
     for number in (_OUT, _ERR):
-        handle, mode = kernel.GetStdHandle(number), ctypes.c_uint32()
+        handle, mode = ctypes.c_void_p(kernel.GetStdHandle(number)), ctypes.c_uint32()
         if kernel.GetConsoleMode(handle, ctypes.byref(mode)):
             kernel.SetConsoleMode(handle, mode.value | _COLOURS)
     for stream in () if os.environ.get("PYTHONIOENCODING") else (sys.stdout, sys.stderr):
@@ -96,11 +96,11 @@ def fine_timers() -> Iterator[None]:
     """
     kernel, winmm = ctypes.windll.kernel32, ctypes.windll.winmm
     throttling = _Throttling(1, _FINE, 0)
-    with suppress(AttributeError):  # Windows 8.1 and older have no such call
+    this_process = ctypes.c_void_p(-1)  # as GetCurrentProcess gives it
+    with suppress(AttributeError):  # Windows 7 has no such call
         kernel.SetProcessInformation(
-            kernel.GetCurrentProcess(), _TIMER_THROTTLING, ctypes.byref(throttling),
-            ctypes.sizeof(throttling),
-        )  # fmt: skip
+            this_process, _TIMER_THROTTLING, ctypes.byref(throttling), ctypes.sizeof(throttling)
+        )
     winmm.timeBeginPeriod(1)
     try:
         yield
