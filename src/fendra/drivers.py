@@ -86,6 +86,9 @@ class Driver:
         may.
         """
 
+    def check_files(self) -> None:
+        """Check the files that its options name, below `folder`. Raises `error`, or FileError."""
+
     @property
     def host(self) -> str:
         """The host that it connects or sends to; empty if it does not."""

@@ -152,7 +152,8 @@ class Design(CoreDesign):
 
         examined, film = self.examined, needs_film(film)
         found = examined.report if film is None else examined.on_film(lambda _: film)[1]
-        return [*found, *check_connections(self)]
+        folder = Path(self._origin.folder) if self._origin.folder else None
+        return [*found, *check_connections(self, folder)]
 
     def budget(self, film: CoreFilm | None = None) -> Budget:
         """Compute currents, voltages, data and memory; with a film, also what the film draws.

@@ -15,6 +15,7 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 import fendra as fd
+from fendra.cli.check import check_on
 from fendra.core.senses.raw import Watched
 from fendra.demo.stand_ins.simulator import Shared, car, people
 from fendra.live.connect import connect
@@ -269,3 +270,20 @@ def test_guesses_find_what_the_simulator_sends_and_what_the_throttle_moves():
     assert found[8].high == pytest.approx(59 / 3 / 3.6)
     moved = {byte for byte, guess in found.items() if guess.moved > 0.2}
     assert moved - {4, 19} == {8, 14}  # 4 is the count of packets, 19 the gear
+
+
+def test_check_tells_of_a_layout_that_is_missing_or_wrong(tmp_path):
+    """Before the run: the place in the design, and the line of the layout."""
+    path = tmp_path / "rig.toml"
+    text = fd.demo_file("bare.toml").read_text(encoding="utf-8")
+    path.write_text(
+        f"{text}\n[sources.sim]\ntype = 'udp'\nlayout = 'game.toml'\n", encoding="utf-8"
+    )
+    checked, _ = check_on(path, None)
+    assert "there is no file" in str(checked.findings[0])
+    wrong = tmp_path / "game.toml"
+    wrong.write_text("[[packet]]\n[packet.fields]\nrpm = { byte = 70000 }\n", encoding="utf-8")
+    checked, _ = check_on(path, None)
+    (finding,) = [each for each in checked.findings if each.severity == "error"]
+    assert finding.path == ("sources", "sim")
+    assert "game.toml:3: error: packet[1].fields.rpm.byte: 70000 is out of range" in finding.message

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated, Any
 
@@ -65,7 +66,8 @@ def check_on(design: Path, tape: Path | None) -> tuple[Checked, Tape | None]:
 
     played = None if tape is None else read_tape(tape, read_design(design))
     render = None if played is None else renderer(played)
-    return check_file(design, render=render, more=check_connections), played
+    more = partial(check_connections, folder=design.parent)
+    return check_file(design, render=render, more=more), played
 
 
 def renderer(tape: Tape) -> Render:

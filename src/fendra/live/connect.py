@@ -212,8 +212,11 @@ def is_near(host: str) -> bool:
     )
 
 
-def check_connections(design: Design) -> list[Finding]:
-    """The problems of a design's sources and outputs, without opening any."""
+def check_connections(design: Design, folder: Path | None = None) -> list[Finding]:
+    """The problems of a design's sources and outputs, without opening any.
+
+    folder: where the files are that they name; those are not read without it.
+    """
     findings: list[Finding] = []
     sides: tuple[tuple[str, Drivers[Any], Mapping[str, Any]], ...] = (
         ("sources", SOURCE_DRIVERS, design.sources),
@@ -221,13 +224,14 @@ def check_connections(design: Design) -> list[Finding]:
     )
     for side, drivers, tables in sides:
         for name, table in tables.items():
-            findings += _check(side, drivers, name, table.values, design)
+            findings += _check(side, drivers, name, table.values, design, folder)
     return findings
 
 
 def _check(
-    side: str, drivers: Drivers[Any], name: str, values: dict[str, Any], design: Design
-) -> list[Finding]:
+    side: str, drivers: Drivers[Any], name: str, values: dict[str, Any], design: Design,
+    folder: Path | None,
+) -> list[Finding]:  # fmt: skip
     path: KeyPath = (side, name)
     try:
         kind: type[Driver] = drivers.kind(values["type"])
@@ -244,6 +248,9 @@ def _check(
             made.lines_of(design)
         elif isinstance(made, Source):
             made.check_signals(design)
+        if folder is not None:
+            made.folder = folder
+            made.check_files()
     except ValidationError as exc:
         found: list[Finding] = []
         for error in exc.errors():

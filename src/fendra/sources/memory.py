@@ -61,6 +61,10 @@ class MemorySource(Source):
     def __str__(self) -> str:
         return f"memory {self.options.address}"
 
+    def check_files(self) -> None:
+        """Check the layout of its bytes."""
+        self.options.decoder(self.folder)
+
     def _open(self, design: Design, layout: Layout) -> None:  # noqa: ARG002 - all is taken
         if not re.fullmatch(NAME, self.options.address):
             raise SourceError(f"'{self.options.address}' is no name of memory", code=NEVER)

@@ -155,6 +155,10 @@ class UdpSource(DatagramSource):
     def __str__(self) -> str:
         return f"UDP {self._where}"
 
+    def check_files(self) -> None:
+        """Check the layout of its packets."""
+        self.options.decoder(self.folder)
+
     def _open(self, design: Design, layout: Layout) -> None:
         self._decoder = self.options.decoder(self.folder)
         super()._open(design, layout)
