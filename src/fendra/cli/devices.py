@@ -19,7 +19,11 @@ Rows: TypeAlias = list[tuple[str, str]]
 def devices(
     kind: Annotated[
         Kind | None,
-        typer.Argument(help="Only these.", show_default=False),
+        typer.Argument(
+            metavar="[KIND]",
+            show_default=False,
+            help="Only these: ports, sound, screens, gamepads or lamps.",
+        ),
     ] = None,
     as_json: AsJson = False,
 ) -> None:

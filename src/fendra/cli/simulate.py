@@ -48,8 +48,8 @@ def simulate(
     if not name:
         sources = {of: source for source, of in reversed(BY_SOURCE.items())}
         rows = [
-            (each, sources.get(each, each), stand_in(each).about, stand_in(each).design)
-            for each in STAND_INS
+            (each, kind.source or sources.get(each, each), kind.about, kind.design)
+            for each, kind in ((name, stand_in(name)) for name in STAND_INS)
         ]
         say_columns(("name", "source", "what it plays", "suits"), rows)
         return

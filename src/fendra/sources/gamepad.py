@@ -68,6 +68,8 @@ class GamepadSource(Source):
                 self._pad = EvdevPad(address)
             else:
                 self._pad = SdlPad(address)
+        except SourceError:
+            raise
         except PermissionError as exc:
             cure = "join its group: sudo usermod -aG input $USER"
             raise SourceError(f"you may not read {self}; {cure}", code=NEVER) from exc

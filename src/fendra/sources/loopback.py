@@ -60,8 +60,13 @@ class Loopback:
         except SourceError:
             raise
         except Exception as exc:  # each system has errors of its own
-            problem = str(exc)[:100] or type(exc).__name__
-            raise SourceError(f"no sound server answers: {problem}", code=NEVER) from exc
+            told = f" ({str(exc)[:100]})" if str(exc) else ""
+            who = (
+                "neither PulseAudio nor PipeWire answers" if NAME == "linux" else "no sound device"
+            )
+            raise SourceError(
+                f"what the computer plays cannot be heard: {who}{told}", code=NEVER
+            ) from exc
         for theirs, microphone in every:
             if wanted.casefold() in theirs.casefold():
                 return microphone

@@ -45,6 +45,7 @@ class Simulator(StandIn):
     """Sends 60 packets a second."""
 
     about = "a simulator that sends binary packets by UDP, 60 a second"
+    source = "udp"
 
     def start(self) -> str:
         host, _, port = (self.address or "127.0.0.1:9410").rpartition(":")
@@ -81,6 +82,7 @@ class Shared(Simulator):
     """The same simulator, which shares its bytes by a name."""
 
     about = "a simulator that shares its memory"
+    source = "memory"
 
     def start(self) -> str:
         name = self.address or "rally"
