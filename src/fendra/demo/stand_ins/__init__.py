@@ -14,9 +14,8 @@ class StandIn(ABC):
     """Something that sends values.
 
     file: the tape that suits it; design: the design that does. hears: the signals that it can send;
-    None if it can send all. about: what it is. source: the type of source that hears it, if `BY_SOURCE`
-    does not say so. address: where it sends them; its usual place if
-    empty.
+    None if it can send all. about: what it is. source: the type of source that hears it, if
+    `BY_SOURCE` does not say so. address: where it sends them; its usual place if empty.
     """
 
     about: str
