@@ -20,7 +20,7 @@ def devices(
     kind: Annotated[
         Kind | None,
         typer.Argument(
-            metavar="[KIND]",
+            metavar="KIND",
             show_default=False,
             help="Only these: ports, sound, screens, gamepads or lamps.",
         ),

@@ -31,7 +31,7 @@ STEP_S, SHOW_S = 0.02, 0.2
 def listen(
     design: Annotated[
         Path | None,
-        typer.Argument(metavar="[DESIGN]", help="The design, a TOML file.", show_default=False),
+        typer.Argument(metavar="DESIGN", help="The design, a TOML file.", show_default=False),
     ] = None,
     from_: From = None,
     tape: Played = None,

@@ -61,12 +61,9 @@ class Loopback:
             raise
         except Exception as exc:  # each system has errors of its own
             told = f" ({str(exc)[:100]})" if str(exc) else ""
-            who = (
-                "neither PulseAudio nor PipeWire answers" if NAME == "linux" else "no sound device"
-            )
-            raise SourceError(
-                f"what the computer plays cannot be heard: {who}{told}", code=NEVER
-            ) from exc
+            who = "neither PulseAudio nor PipeWire" if NAME == "linux" else "no sound device"
+            problem = f"what the computer plays cannot be heard: {who} answers{told}"
+            raise SourceError(problem, code=NEVER) from exc
         for theirs, microphone in every:
             if wanted.casefold() in theirs.casefold():
                 return microphone
