@@ -19,9 +19,10 @@ from fendra.cli.check import check_on
 from fendra.core.senses.raw import Watched
 from fendra.demo.stand_ins.simulator import Shared, car, people
 from fendra.live.connect import connect
+from fendra.live.session import Session
 from fendra.sources import DRIVERS
 from fendra.sources.binary import CODES, SIGNS, Decoder, PacketLayout, read_layout
-from helpers import design, free_port, layer
+from helpers import design, free_port, layer, until
 
 RALLY = fd.demo_file("rally.toml")
 
@@ -287,3 +288,28 @@ def test_check_tells_of_a_layout_that_is_missing_or_wrong(tmp_path):
     (finding,) = [each for each in checked.findings if each.severity == "error"]
     assert finding.path == ("sources", "sim")
     assert "game.toml:3: error: packet[1].fields.rpm.byte: 70000 is out of range" in finding.message
+
+
+def test_a_run_hears_each_of_60_packets_a_second_and_its_light_follows():
+    """120 packets in two seconds, the speed rising: all are heard, and red only grows."""
+    port, count = free_port(), 120
+    lit = design(layer(colour="red", level="speed / 45"), signals={"speed": {"range": [0, 45]}})
+    connected = connect(lit, sources=[f"udp:{port},layout={RALLY}"], outputs=["memory:"])
+    session = Session(lit.compile(), connected)
+    running = threading.Thread(target=session.run, daemon=True)
+    running.start()
+    until(lambda: session.loop.stats.rendered > 2, "the first frames")
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
+        start_s = time.monotonic()
+        for number in range(count):
+            there.sendto(car(number, {"speed": 45 * number / (count - 1)}), ("127.0.0.1", port))
+            time.sleep(max(start_s + (number + 1) / 60 - time.monotonic(), 0))
+    until(lambda: session.inbox.heard["speed"].count == count, "every packet")
+    until(lambda: session.loop.frame.rgb[0, 0] == 255, "full light")
+    session.loop.stop()
+    running.join(10)
+    reds = [int(frame.rgb[0, 0]) for frame in connected.outputs["memory"].frames]
+    rising = reds[: reds.index(255) + 1]
+    assert rising == sorted(rising)
+    assert len({*rising}) > 20
+    assert connected.sources["udp"].skipped == 0

@@ -9,11 +9,16 @@ import typer
 
 from fendra.cli.screen import say, say_json
 from fendra.core.names import counted
+from fendra.core.toml_text import value_text
 
 if TYPE_CHECKING:
+    from threading import Event
+
     from rich.console import Group
+    from rich.live import Live
 
     from fendra.core.senses.raw import Guess, Watched
+    from fendra.sources.raw import Raw
 
 SHOW_S = 0.2
 MOVED = 0.2
@@ -46,11 +51,9 @@ def listen_raw(address: str, seconds: float | None, *, as_json: bool) -> None:
     view = Live(console=console, auto_refresh=False)
     with raw, stopped_by_signals(over.set), typed() as keys:
         try:
-            _watch(
-                raw, seen, over, seconds, keys if is_shown else None,
-                (lambda: view.update(_view(seen), refresh=True)) if is_shown else lambda: None,
-                view.start if is_shown else lambda: None,
-            )  # fmt: skip
+            if is_shown:
+                view.start()
+            _watch(raw, seen, over, seconds, keys if is_shown else None, view)
         except KeyboardInterrupt:
             pass  # the usual way to end it
         finally:
@@ -68,16 +71,17 @@ def listen_raw(address: str, seconds: float | None, *, as_json: bool) -> None:
 
 
 def _watch(
-    raw: Any, seen: dict[int, Watched], over: Any, seconds: float | None,
-    keys: Callable[[float], str | None] | None, show: Callable[[], object],
-    begin: Callable[[], object],
+    raw: Raw, seen: dict[int, Watched], over: Event, seconds: float | None,
+    keys: Callable[[float], str | None] | None, view: Live,
 ) -> None:  # fmt: skip
+    """Take packets until it is over, and show them where the view has been started. Enter says that
+    everything rests.
+    """
     import time
 
     from fendra.core.senses.raw import Watched
 
     start_s = shown_s = time.perf_counter()
-    begin()
     while not over.is_set():
         for packet in raw.take(0.05):
             if len(packet) in seen or (packet and len(seen) < MOST_LENGTHS):
@@ -87,9 +91,9 @@ def _watch(
             for each in seen.values():
                 each.rest()
         now_s = time.perf_counter()
-        if now_s - shown_s >= SHOW_S:
+        if view.is_started and now_s - shown_s >= SHOW_S:
             shown_s = now_s
-            show()
+            view.update(_view(seen), refresh=True)
         if seconds is not None and now_s - start_s >= seconds:
             return
 
@@ -148,11 +152,14 @@ def _plain(watched: Watched) -> dict[str, Any]:
 
 def _as_toml(address: str, seen: dict[int, Watched]) -> str:
     """The guesses as tables of a design."""
-    kind, _, where = address.rpartition(":")
-    lines = ["", "[sources.sim]", f'type = "{kind or "udp"}"', f'address = "{where}"']
+    kind = "memory" if address.startswith("memory:") else "udp"
+    where = address.removeprefix(f"{kind}:")
+    lines = ["", "[sources.sim]", f'type = "{kind}"', f"address = {value_text(where)}"]
     for watched in seen.values():
-        lines += ["", "[[sources.sim.packets]]", f"length = {watched.length}"]
-        lines += ["[sources.sim.packets.fields]", *map(_field, watched.guesses())]
+        fields = [*map(_field, watched.guesses())]
+        if fields:
+            lines += ["", "[[sources.sim.packets]]", f"length = {watched.length}"]
+            lines += ["[sources.sim.packets.fields]", *fields]
     return "\n".join(lines)
 
 
