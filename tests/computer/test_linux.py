@@ -226,7 +226,7 @@ def sound(monkeypatch, tmp_path, need):
         until_s = time.monotonic() + 15
         while not where.exists() and time.monotonic() < until_s:
             time.sleep(0.05)
-        yield
+        yield server
         server.kill()
 
 
@@ -252,29 +252,48 @@ def test_without_a_sound_server_it_says_so(monkeypatch, tmp_path):
         linux.Volume()
 
 
-def test_what_the_computer_plays_is_heard_and_its_latency_is_told(sound, monkeypatch):
-    """A tone of 440 Hz through the only output: silence before it, and level after it."""
-    monkeypatch.setattr("sys.argv", ["test"])  # the package names its program by it
-    soundcard = pytest.importorskip("soundcard")
-    import numpy as np
+TONE = """
+import sys; sys.argv = ["tone"]
+import numpy as np, soundcard
+tone = 0.5 * np.sin(np.arange(48_000 * 20) / 48_000 * 2 * np.pi * 440)
+soundcard.default_speaker().play(tone[:, None], 48_000)
+"""
 
+
+def test_what_the_computer_plays_is_heard_and_its_latency_is_told(sound):
+    """A tone of 440 Hz through the only output. The package runs in processes of its own: its
+    library ends a process whose sound server has gone."""
     from fendra.sources import DRIVERS
-    from fendra.sources.loopback import monitors
     from helpers import design, layer
 
-    assert [name for name, _ in monitors()] == ["Null Output"]
     lit = design(layer(level="level"), signals={"level": {}})
     source = DRIVERS.from_text("audio:loopback,gain=0,release=0.01")
-    source.open(lit, lit.layout())
-    assert "a sound becomes a number after about" in source.notice
-    assert 0.02 < source.latency_s < 0.08
-    tone = 0.5 * np.sin(np.arange(48_000 * 2) / 48_000 * 2 * np.pi * 440)
-    speaker = soundcard.default_speaker()
-    threading.Thread(target=speaker.play, args=(tone[:, None], 48_000), daemon=True).start()
-    until_s, loudest = time.monotonic() + 10, 0.0
-    while time.monotonic() < until_s and loudest < 0.5:
-        loudest = max(loudest, dict(source.read(0.1)).get("level", 0.0))
-    source.close()
+    with subprocess.Popen([sys.executable, "-c", TONE], stderr=subprocess.DEVNULL) as player:
+        source.open(lit, lit.layout())
+        assert "a sound becomes a number after about" in source.notice
+        assert 0.02 < source.latency_s < 0.08
+        until_s, loudest = time.monotonic() + 15, 0.0
+        while time.monotonic() < until_s and loudest < 0.5:
+            loudest = max(loudest, dict(source.read(0.1)).get("level", 0.0))
+        player.kill()
     assert loudest >= 0.5
     with pytest.raises(fd.SourceError, match=r"no output like 'kitchen'; here: Null Output"):
         DRIVERS.from_text("audio:loopback kitchen").open(lit, lit.layout())
+    sound.kill()
+    with pytest.raises(fd.SourceError, match="is gone"):
+        for _ in range(100):
+            source.read(0.1)
+    source.close()
+
+
+def test_without_a_sound_server_what_it_plays_is_told_in_one_line(monkeypatch, tmp_path):
+    from fendra.sources import DRIVERS
+    from helpers import design, layer
+
+    monkeypatch.setenv("PULSE_SERVER", f"unix:{tmp_path}/none")
+    lit = design(layer(), signals={"level": {}})
+    with pytest.raises(
+        fd.SourceError, match="neither PulseAudio nor PipeWire answers|PortAudio|package"
+    ) as no:
+        DRIVERS.from_text("audio:loopback").open(lit, lit.layout())
+    assert "\n" not in str(no.value)

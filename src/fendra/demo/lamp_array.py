@@ -227,17 +227,22 @@ class LampArrayDevice:
 @contextlib.contextmanager
 def serving(device: LampArrayDevice, port: int = 0) -> Any:
     """Serve a device on this computer while the block runs; gives its address."""
+    over = threading.Event()
     with socket.create_server(("127.0.0.1", port)) as door:
+        door.settimeout(0.1)
 
         def answer() -> None:
-            with contextlib.suppress(OSError):
-                while True:
+            while not over.is_set():
+                with contextlib.suppress(OSError):  # nobody yet, or somebody has gone
                     line, _ = door.accept()
-                    with contextlib.suppress(OSError):
-                        device.serve(line)
+                    line.settimeout(None)
+                    device.serve(line)
 
-        threading.Thread(target=answer, name="lamp array", daemon=True).start()
+        thread = threading.Thread(target=answer, name="lamp array", daemon=True)
+        thread.start()
         yield f"socket://127.0.0.1:{door.getsockname()[1]}"
+        over.set()
+        thread.join(1)
 
 
 def main() -> None:
