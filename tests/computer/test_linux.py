@@ -280,7 +280,7 @@ def test_what_the_computer_plays_is_heard_and_its_latency_is_told(sound):
     with pytest.raises(fd.SourceError, match=r"no output like 'kitchen'; here: Null Output"):
         DRIVERS.from_text("audio:loopback kitchen").open(lit, lit.layout())
     sound.kill()
-    with pytest.raises(fd.SourceError, match="is gone"):
+    with pytest.raises(fd.SourceError, match="is gone"):  # noqa: PT012 - some sound is still held
         for _ in range(100):
             source.read(0.1)
     source.close()
@@ -293,7 +293,7 @@ def test_without_a_sound_server_what_it_plays_is_told_in_one_line(monkeypatch, t
     monkeypatch.setenv("PULSE_SERVER", f"unix:{tmp_path}/none")
     lit = design(layer(), signals={"level": {}})
     with pytest.raises(
-        fd.SourceError, match="neither PulseAudio nor PipeWire answers|PortAudio|package"
+        fd.SourceError, match="cannot be heard: neither PulseAudio nor PipeWire answers"
     ) as no:
         DRIVERS.from_text("audio:loopback").open(lit, lit.layout())
     assert "\n" not in str(no.value)
