@@ -7,6 +7,7 @@ import numpy as np
 import fendra as fd
 
 DESIGN = fd.demo_file("desk.toml").read_text(encoding="utf-8")
+DESIGN = DESIGN.replace("rally.toml", fd.demo_file("rally.toml").as_posix())  # it lies elsewhere
 TAPE = fd.demo_file("desk.csv").read_text(encoding="utf-8")
 KEYS = "keyboard-control"
 W, A, S, D, FIRST, LAST = 13, 24, 25, 26, 0, 47

@@ -244,7 +244,8 @@ def _option(text: str, kind: Schema) -> Schema:
     """One key of a driver. Pydantic's titles and references say nothing to a maker."""
     made = {key: value for key, value in kind.items() if key not in ("title", "default")}
     if "$ref" in json.dumps(made):  # tables, which the driver checks
-        made = {"type": "object", "additionalProperties": True}
+        table: Schema = {"type": "object", "additionalProperties": True}
+        made = {"type": "array", "items": table} if made.get("type") == "array" else table
     made = as_one(made, {})
     default = kind.get("default")
     if default is not None:
