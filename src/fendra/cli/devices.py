@@ -59,10 +59,9 @@ def devices(
 
 
 def _ports() -> Rows:
-    from serial.tools import list_ports
+    from fendra.system.ports import plugged_in
 
-    ports = sorted(list_ports.comports(), key=lambda port: str(port.device))
-    return [(f"serial:{port.device}", str(port.description)) for port in ports]
+    return [(f"serial:{port.device}", str(port.description)) for port in plugged_in()]
 
 
 def _sound() -> Rows:

@@ -71,10 +71,14 @@ def still_leaving(port: Any) -> int:
     return int(getattr(port, "out_waiting", 0))
 
 
+def plugged_in() -> list[Any]:
+    """The ports of this computer as pyserial describes them, COM10 behind COM9."""
+    return sorted(list_ports.comports(), key=lambda port: _by_number(port.device))
+
+
 def known_ports() -> str:
     """The ports of this computer with what is plugged in, in words; empty if there are none."""
-    found = sorted(list_ports.comports(), key=lambda port: _by_number(port.device))
-    return ", ".join(_named(port) for port in found)
+    return ", ".join(_named(port) for port in plugged_in())
 
 
 def _by_number(name: str) -> tuple[str, int]:
