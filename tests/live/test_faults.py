@@ -270,6 +270,31 @@ colour = "COLOUR"
 """
 
 
+def test_a_reload_ends_before_its_run_does(tmp_path):
+    """Python aborts if it ends while another thread is in the C++ of a library."""
+    path = tmp_path / "d.toml"
+    path.write_text(TEXT.replace("COLOUR", "red"))
+    made = fd.load(path)
+    used: list[object] = []
+    begun, may_end = threading.Event(), threading.Event()
+
+    def slow(read):
+        begun.set()
+        may_end.wait(5)
+        return read
+
+    reloader = Reloader(
+        path, made.examined, used.append, used.append, engine=NumpyEngine, prepare=slow
+    )
+    reloader.start()
+    path.write_text(TEXT.replace("COLOUR", "blue"))
+    assert begun.wait(5)
+    threading.Timer(0.2, may_end.set).start()
+    reloader.stop()
+    assert not reloader.is_alive()
+    assert not used, "nothing is shown or said after the end"
+
+
 def test_a_design_is_saved_broken_and_mended(tmp_path):
     path = tmp_path / "d.toml"
     path.write_text(TEXT.replace("COLOUR", "red"))

@@ -86,7 +86,10 @@ def test_level_on_scene_preset_and_cues(run):
 
 
 def parts(run):
-    return ask(f"{run.address}/api/frame.json")[1]["parts"]
+    """The newest frame, by part; there is none before the first is sent."""
+    address = f"{run.address}/api/frame.json"
+    until(lambda: ask(address)[0] == 200, "the first frame")
+    return ask(address)[1]["parts"]
 
 
 def test_a_frame_comes_as_numbers_and_as_a_picture(run):

@@ -78,7 +78,8 @@ def stopped_by_signals(stop: Callable[[], object]) -> Iterator[None]:
         while asked.get():
             stop()
 
-    Thread(target=stop_when_asked, name="stop", daemon=True).start()
+    stopper = Thread(target=stop_when_asked, name="stop", daemon=True)
+    stopper.start()
     over = Event()
     before = {}
     try:
@@ -94,3 +95,4 @@ def stopped_by_signals(stop: Callable[[], object]) -> Iterator[None]:
         for number, handler in before.items():
             signal.signal(number, handler)
         asked.put(False)
+        stopper.join(1)

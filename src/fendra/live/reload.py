@@ -21,6 +21,8 @@ from fendra.whole import stamp
 
 LOOK_S = 0.25
 """How often the file is checked."""
+PATIENCE_S = 10.0
+"""How long a run that ends waits for a design that is being read."""
 
 
 class Reloader(Thread):
@@ -45,7 +47,12 @@ class Reloader(Thread):
         self.reloads = self.refusals = 0
 
     def stop(self) -> None:
+        """Stop, and wait for a design that is being read: Python must not end in the middle of the
+        C++ of a library that it calls, which would abort the process.
+        """
         self._stop_now.set()
+        if self.is_alive():
+            self.join(PATIENCE_S)
 
     def run(self) -> None:
         while not self._stop_now.wait(LOOK_S):
@@ -80,6 +87,8 @@ class Reloader(Thread):
             self.refusals += 1
             self._tell(f"The old design keeps running. {exc}")
             return
+        if self._stop_now.is_set():
+            return  # the run has ended meanwhile
         before = self._running.design
         if (design.sources, design.outputs) != (before.sources, before.outputs):
             self._tell("Sources and outputs changed; the next start will use them.")

@@ -101,8 +101,12 @@ class Session:
         """
         for thread in (*self.feeders, *filter(None, [self.recorder])):
             thread.start()
-        for work in (self._keep, *([self._lead] if self._leads else [])):
-            Thread(target=work, name=work.__name__, daemon=True).start()
+        telling = [
+            Thread(target=work, name=work.__name__, daemon=True)
+            for work in (self._keep, *([self._lead] if self._leads else []))
+        ]
+        for thread in telling:
+            thread.start()
         try:
             with ExitStack() as stack:
                 for each in self.beside:
@@ -113,8 +117,8 @@ class Session:
             self._is_over.set()
             for feeder in self.feeders:
                 feeder.stop()
-            for feeder in self.feeders:
-                feeder.join(2)
+            for thread in (*self.feeders, *telling):
+                thread.join(2)
             if self.recorder is not None:
                 self.recorder.end()
 

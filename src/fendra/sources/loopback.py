@@ -72,6 +72,7 @@ class Loopback:
     def __init__(self, name: str, take: Callable[[Any], None]) -> None:
         if NAME == "macos":
             raise SourceError(f"what the computer plays cannot be heard: {NO_LOOPBACK}", code=NEVER)
+        self._thread: Thread | None = None
         self._process = subprocess.Popen(
             [sys.executable, "-P", "-m", "fendra.sources.loopback", name],
             stdin=subprocess.DEVNULL, stdout=subprocess.PIPE, stderr=subprocess.PIPE,
@@ -105,6 +106,8 @@ class Loopback:
         """Listen no more."""
         self._process.terminate()
         self._process.wait()
+        if self._thread is not None:
+            self._thread.join(1)
         for pipe in (self._process.stdout, self._process.stderr):
             if pipe is not None:
                 pipe.close()
