@@ -42,6 +42,7 @@ def test_only_wanted_parts_are_asked_and_each_says_why_it_cannot():
     told = Computer((Never, Half, Broken), {"front", "idle", "locked", "volume", "x"})
     assert told.lacks == {"front": "there is no screen", "locked": "nobody tells"}
     assert told.read() == {"idle": 3.0}  # one that fails later gives nothing
+    assert told.lacks["volume"] == "it fails: ZeroDivisionError"
     assert told.unknown == ["x"]
     assert Computer((Never, Half), {"idle"}).lacks == {}
 
@@ -54,10 +55,10 @@ def test_a_missing_package_is_named_with_its_extra():
 
 
 def test_the_source_says_once_what_it_cannot_give(monkeypatch):
-    monkeypatch.setattr("fendra.computer.here.PARTS", (sensors.Load, Never, Half))
+    monkeypatch.setattr("fendra.computer.here.PARTS", (sensors.Load, Never, Half, Broken))
     lit = design(
-        layer(level="idle / 9"),
-        signals={"idle": {}, "front": {"kind": "text"}, "locked": {"kind": "switch"}},
+        layer(level="idle / 9 + volume"),
+        signals={"idle": {}, "volume": {}, "front": {"kind": "text"}, "locked": {"kind": "switch"}},
     )
     source = DRIVERS.from_text("machine:,rate=20,programs=ghost")
     source.open(lit, lit.layout())
@@ -69,6 +70,9 @@ def test_the_source_says_once_what_it_cannot_give(monkeypatch):
     assert found["idle"] == 3.0
     assert found["running ghost"] is False
     assert 0 <= found["load"] <= 1
+    assert source.notice == notice.replace(
+        "no locked: nobody tells", "no locked: nobody tells; no volume: it fails: ZeroDivisionError"
+    )
     source.close()
 
 

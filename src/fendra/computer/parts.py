@@ -39,31 +39,34 @@ class Computer:
     def __init__(self, kinds: Sequence[type[Part]], wanted: Iterable[str]) -> None:
         stems = {name.partition(" ")[0] for name in wanted}
         self.lacks: dict[str, str] = {}
-        self._parts: list[Part] = []
+        self._parts: dict[Part, list[str]] = {}
         for kind in kinds:
-            asked = stems & {*kind.names}
+            asked = sorted(stems & {*kind.names})
             if not asked:
                 continue
             try:
                 part = kind()
             except CannotTell as exc:
-                self.lacks |= dict.fromkeys(sorted(asked), str(exc))
+                self.lacks |= dict.fromkeys(asked, str(exc))
                 continue
             except Exception as exc:  # each system and package has errors of its own
-                why = f"it fails: {str(exc)[:100] or type(exc).__name__}"
-                self.lacks |= dict.fromkeys(sorted(asked), why)
+                self.lacks |= dict.fromkeys(asked, _why(exc))
                 continue
-            self._parts.append(part)
-            self.lacks |= {name: part.lacks[name] for name in sorted(asked & {*part.lacks})}
+            self._parts[part] = asked
+            self.lacks |= {name: part.lacks[name] for name in asked if name in part.lacks}
         known = {name for kind in kinds for name in kind.names}
         self.unknown = sorted(stems - known)
 
     def read(self) -> dict[str, Any]:
-        """All values now. A part that fails gives nothing."""
+        """All values now. A part that fails gives nothing, and its names are among those that
+        it cannot give.
+        """
         found: dict[str, Any] = {}
-        for part in self._parts:
-            with suppress(Exception):
+        for part, asked in self._parts.items():
+            try:
                 found |= part.read()
+            except Exception as exc:
+                self.lacks = dict.fromkeys(asked, _why(exc)) | self.lacks
         return found
 
     def close(self) -> None:
@@ -71,7 +74,11 @@ class Computer:
         for part in self._parts:
             with suppress(Exception):
                 part.close()
-        self._parts = []
+        self._parts = {}
+
+
+def _why(exc: Exception) -> str:
+    return f"it fails: {str(exc)[:100] or type(exc).__name__}"
 
 
 def needs(package: str, make: Callable[[], Any]) -> Any:

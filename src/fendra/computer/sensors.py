@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from contextlib import suppress
 from typing import Any, ClassVar
 
 import psutil
@@ -101,12 +102,15 @@ PARTS: tuple[type[Part], ...] = (Load, Battery, Heat, Fans)
 def running() -> set[str]:
     """The names of all programs that run, with and without `.exe`."""
     found = set()
-    for process in psutil.process_iter(["name"]):
-        name = process.info["name"] or ""
-        found |= {name, name.removesuffix(".exe")}
+    for process in psutil.process_iter():
+        with suppress(psutil.Error, OSError):  # it has just ended, or the system hides it
+            found |= {process.name(), process.name().removesuffix(".exe")}
     return found
 
 
 def program_of(process: int) -> str:
-    """The name of a process, without `.exe`."""
-    return str(psutil.Process(process).name()).removesuffix(".exe")
+    """The name of a process, without `.exe`; empty once it has ended."""
+    try:
+        return str(psutil.Process(process).name()).removesuffix(".exe")
+    except psutil.NoSuchProcess:
+        return ""

@@ -85,6 +85,7 @@ class Feeder(Thread):
                 else:
                     self._inbox.put(self.source_name, name, raw)
             self.trouble.works()
+            self.trouble.note(self.source.notice)
             if allowance is not None:
                 rest_s = allowance.rest_s(time.thread_time() - begun_s)
                 if rest_s > 0:

@@ -141,7 +141,9 @@ def _zig() -> Iterator[tuple[str, ...]]:
     """The compiler of the package ziglang, if that is installed."""
     about = find_spec("ziglang")
     for folder in () if about is None else about.submodule_search_locations or ():
-        yield (str(Path(folder) / "zig"), "cc")
+        path = shutil.which("zig", path=folder)  # on Windows it ends in .exe
+        if path is not None:
+            yield (path, "cc")
 
 
 def _end(process: subprocess.Popen[str]) -> None:

@@ -62,11 +62,13 @@ class MachineSource(Source):
         wanted = {*_asked_for(design), *ALWAYS} | {"front" for _ in self.options.programs}
         self._computer = Computer(PARTS, wanted)
         self._due_s = time.perf_counter()
-        lacks = self._computer.lacks
-        if lacks:
-            by_reason: dict[str, list[str]] = {}
-            for name, why in sorted(lacks.items()):
-                by_reason.setdefault(why, []).append(name)
+        self._say_what_it_lacks()
+
+    def _say_what_it_lacks(self) -> None:
+        by_reason: dict[str, list[str]] = {}
+        for name, why in sorted(self._computer.lacks.items()):
+            by_reason.setdefault(why, []).append(name)
+        if by_reason:
             why = "; ".join(f"no {', '.join(names)}: {why}" for why, names in by_reason.items())
             self.notice = f"{self} cannot give everything: {why}."
 
@@ -78,6 +80,7 @@ class MachineSource(Source):
                 return ()
         self._due_s = time.perf_counter() + 1 / self.options.rate
         news: dict[str, Any] = self._computer.read()
+        self._say_what_it_lacks()
         if self.options.programs:
             from fendra.computer.sensors import running
 
