@@ -31,7 +31,9 @@ def cache(tmp_path_factory):
     """What is compiled and allowed is kept for this run, apart from what its user has."""
     with pytest.MonkeyPatch.context() as patch:
         patch.setenv("XDG_CACHE_HOME", str(shared_folder(tmp_path_factory) / "cache"))
-        patch.setenv("XDG_CONFIG_HOME", str(tmp_path_factory.mktemp("config")))
+        config = str(tmp_path_factory.mktemp("config"))
+        patch.setenv("XDG_CONFIG_HOME", config)
+        patch.setenv("WIN_PD_OVERRIDE_LOCAL_APPDATA", config)
         yield
 
 

@@ -12,6 +12,23 @@ import numpy as np
 import fendra as fd
 
 
+def pipe_like_a_port() -> tuple[int, int]:
+    """Both ends of a pseudo-terminal through which bytes pass unchanged, as through a serial port."""
+    import os
+    import tty
+
+    ours, theirs = os.openpty()
+    tty.setraw(theirs)
+    return ours, theirs
+
+
+def make_pipe(path: Any) -> None:
+    """A named pipe, as Unix has them."""
+    import os
+
+    os.mkfifo(path)
+
+
 def strip(name: str = "bar", count: int = 8, **keys: Any) -> dict[str, Any]:
     """A strip along x, 10 mm from LED to LED, from x = 0."""
     ends = {"start": [0.0, 0.0], "end": [10.0 * (count - 1), 0.0]}

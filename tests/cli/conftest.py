@@ -38,7 +38,11 @@ def fendra_until(fendra):
 
         def press():
             with lock:
-                if not over.is_set():
+                if over.is_set():
+                    return
+                if sys.platform == "win32":
+                    signal.raise_signal(signal.SIGINT)  # it wakes the main thread there
+                else:
                     signal.pthread_kill(threading.main_thread().ident, signal.SIGINT)
 
         def watch():

@@ -15,6 +15,7 @@ from fendra.live.session import Session
 from fendra.outputs import make_output
 from helpers import design, free_port, layer, until
 
+pytestmark = pytest.mark.unix
 DESIGN = fd.demo_file("drone.toml")
 OLD = "old and dear"
 

@@ -6,7 +6,6 @@ import contextlib
 import itertools
 import json
 import os
-import pty
 import re
 import select
 import signal
@@ -86,6 +85,8 @@ class Terminal:
     """A program in a terminal of its own: what it writes, and keys that are pressed."""
 
     def __init__(self, words, columns=110, rows=30):
+        import pty
+
         self.pid, self.handle = pty.fork()
         if self.pid == 0:
             os.environ |= {"TERM": "xterm-256color", "COLORTERM": "truecolor", "COLUMNS": str(columns),

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 import os
-import pty
 import select
 import subprocess
 import sys
@@ -330,7 +329,7 @@ class Terminal:
 
 def test_on_a_terminal_enter_steps_and_then_it_asks():
     made, port = controller("56", "72", "30")
-    main, end = pty.openpty()
+    main, end = os.openpty()
     program = Path(sys.executable).parent / "fendra"
     command = [program, "probe", fd.demo_file("heron.toml"), "colours", "--line", "tail"]
     terminal = Terminal(main)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import os
 import struct
 import zlib
 
@@ -16,7 +15,7 @@ from fendra.files.design_file import check_file, check_text
 from fendra.files.layout_file import read_json
 from fendra.files.media import read_picture
 from fendra.files.svg_places import Drawing
-from helpers import design, layer, strip
+from helpers import design, layer, make_pipe, strip
 
 LINE = '[[line]]\nname = "a"\n[[line.part]]\nname = "p"\nshape = "strip"\nstart = [0, 0]\nend = [9, 0]\ncount = 2\n'
 LAYER = '[[layer]]\nname = "l"\non = "p"\neffect = "solid"\n'
@@ -171,8 +170,11 @@ def png(width, height):
         (lambda path: path.write_bytes(png(6_300, 6_300)), "Make it smaller: the limit is 4,000,000"),
         (lambda path: path.write_bytes(png(99, 99)), "not a readable picture"),
         (lambda path: path.write_bytes(b"no picture at all"), "not a readable picture"),
-        (os.mkfifo, "is a pipe; name a plain file"),
-        (lambda path: path.symlink_to("/dev/zero"), "is a device; name a plain file"),
+        pytest.param(make_pipe, "is a pipe; name a plain file", marks=pytest.mark.unix),
+        pytest.param(
+            lambda path: path.symlink_to("/dev/zero"), "is a device; name a plain file",
+            marks=pytest.mark.unix,
+        ),
         (lambda path: path.mkdir(), "is a folder"),
     ],
 )  # fmt: skip

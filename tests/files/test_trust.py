@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import os
-import pty
 import subprocess
 import sys
 
@@ -11,6 +10,7 @@ import pytest
 
 import fendra as fd
 from fendra.files import trust as store
+from helpers import make_pipe
 
 CODE = '''
 from pathlib import Path
@@ -130,7 +130,7 @@ def test_a_file_outside_the_folder_must_be_allowed_by_its_own_name(post, is_link
 @pytest.mark.parametrize(("answer", "runs"), [("y\n", True), ("\n", False), ("no\n", False)])
 def test_at_a_terminal_it_is_asked(post, answer, runs):
     path, ran = post()
-    ours, theirs = pty.openpty()
+    ours, theirs = os.openpty()
     os.write(ours, answer.encode())
     done = subprocess.run(
         [sys.executable, "-P", "-m", "fendra", "check", path.name], cwd=path.parent, check=False,
@@ -164,7 +164,14 @@ def test_while_somebody_writes_it_a_trusted_run_takes_every_version(post):
     assert ran.exists()
 
 
-@pytest.mark.parametrize("make", [os.mkfifo, os.mkdir, lambda path: path.symlink_to("/dev/zero")])
+@pytest.mark.parametrize(
+    "make",
+    [
+        pytest.param(make_pipe, marks=pytest.mark.unix),
+        os.mkdir,
+        pytest.param(lambda path: path.symlink_to("/dev/zero"), marks=pytest.mark.unix),
+    ],
+)
 def test_what_is_no_plain_file_is_refused_at_once(post, make):
     path, _ = post()
     (path.parent / "own.py").unlink()

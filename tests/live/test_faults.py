@@ -11,7 +11,6 @@ import subprocess
 import sys
 import threading
 import time
-import tty
 from contextlib import contextmanager
 from itertools import pairwise
 from pathlib import Path
@@ -28,7 +27,7 @@ from fendra.live.reload import Reloader
 from fendra.live.session import Session
 from fendra.outputs import make_output
 from fendra.outputs.memory import MemoryOutput
-from helpers import design, free_port, layer, until
+from helpers import design, free_port, layer, pipe_like_a_port, until
 
 PATIENCE_S = 15.0
 
@@ -69,8 +68,7 @@ class Controller:
         self.plug()
 
     def plug(self) -> None:
-        self.ours, theirs = os.openpty()
-        tty.setraw(theirs)
+        self.ours, theirs = pipe_like_a_port()
         self.link.unlink(missing_ok=True)
         self.link.symlink_to(os.ttyname(theirs))
         self._theirs = theirs

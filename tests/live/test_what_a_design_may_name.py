@@ -30,7 +30,9 @@ def show(output, made):
         ("film", "victim.sh", "a design may only write files that end in .npz or .rgb"),
         ("film", "../out.npz", "is outside the design's folder"),
         ("film", "/tmp/out.rgb", "is outside the design's folder"),
-        ("film", "away/out.npz", "is outside the design's folder"),
+        pytest.param(
+            "film", "away/out.npz", "is outside the design's folder", marks=pytest.mark.unix
+        ),
         ("gif", "look.html.gif/../../x.gif", "is outside the design's folder"),
         ("spi", "victim.sh", "a design may only name an SPI device"),
         ("spi", "/dev/spidev/../../etc/x", "a design may only name an SPI device"),
@@ -39,10 +41,12 @@ def show(output, made):
 def test_a_file_elsewhere_or_of_another_kind_is_an_error(tmp_path, kind, address, says):
     folder = tmp_path / "design"
     folder.mkdir()
-    (folder / "away").symlink_to(tmp_path)
+    if address.startswith("away"):
+        (folder / "away").symlink_to(tmp_path)
+    before = sorted(tmp_path.rglob("*"))
     with pytest.raises(fd.OutputError, match=says):
         named(folder, outputs={"m": {"type": kind, "address": address}})
-    assert sorted(path.name for path in tmp_path.rglob("*")) == ["away", "design"]
+    assert sorted(tmp_path.rglob("*")) == before
 
 
 @pytest.mark.parametrize(("kind", "address"), [("film", "k/ride.npz"), ("gif", "k/look.gif")])

@@ -6,7 +6,6 @@ import contextlib
 import os
 import subprocess
 import sys
-import tty
 
 import pytest
 
@@ -16,7 +15,7 @@ from fendra.live.loop import run_live
 from fendra.outputs.serial_port import SerialOutput
 from fendra.sources.tape import TapeSource
 from fendra.system.ends import far_end
-from helpers import design, layer, tape
+from helpers import design, layer, pipe_like_a_port, tape
 
 
 @pytest.fixture
@@ -29,8 +28,7 @@ def end():
 
 @pytest.fixture
 def pty():
-    ours, theirs = os.openpty()
-    tty.setraw(theirs)
+    ours, theirs = pipe_like_a_port()
     yield ours, os.ttyname(theirs)
     for handle in (ours, theirs):
         with contextlib.suppress(OSError):
@@ -144,8 +142,7 @@ def test_a_frame_is_sent_only_when_the_system_s_buffer_is_empty(pty, monkeypatch
 
 @pytest.mark.unix
 def test_a_port_that_vanishes_ends_the_run_with_one_line():
-    ours, theirs = os.openpty()
-    tty.setraw(theirs)
+    ours, theirs = pipe_like_a_port()
     port = os.ttyname(theirs)
     os.close(theirs)
     lit = design(layer(), signals={"s": {}})

@@ -5,7 +5,6 @@ from __future__ import annotations
 import contextlib
 import json
 import os
-import pty
 import re
 import shlex
 import signal
@@ -81,7 +80,7 @@ class Terminal:
 
     def __init__(self, words: list[str], folder: Path, env: dict[str, str]) -> None:
         self.words, self.seen = words, b""
-        ours, theirs = pty.openpty()
+        ours, theirs = os.openpty()
         self._ours = ours
         self.process = subprocess.Popen(
             words, cwd=folder, env=env, stdin=theirs, stdout=theirs, stderr=theirs,
@@ -195,6 +194,7 @@ EDITED = {"tutorial.md": "glow.toml"}
 """Pages on which the reader edits a file: their designs are changes of it."""
 
 
+@pytest.mark.unix
 @pytest.mark.slow
 @pytest.mark.parametrize("page", PAGES_WITH_STEPS, ids=lambda page: page.name)
 def test_what_a_page_shows_runs(page, tmp_path, alone):
@@ -230,6 +230,7 @@ def examples() -> list[str]:
     return [*dict.fromkeys(found)]
 
 
+@pytest.mark.unix
 @pytest.mark.slow
 @pytest.mark.parametrize("text", examples())
 def test_an_example_of_the_help_and_of_a_shipped_design_runs(text, tmp_path, alone):
