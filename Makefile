@@ -6,13 +6,14 @@ CHECK_PYTHON = import sys; sys.exit('Fendra needs Python 3.11 or newer: make PYT
 PYTEST = .venv-dev/bin/python -m pytest -n logical --dist worksteal
 .DEFAULT_GOAL := help
 
-.PHONY: help demo test test-quick without-unix web site audit faults fuzz bench format docs screenshots clean
+.PHONY: help demo test test-quick without-unix windows web site audit faults fuzz bench format docs screenshots clean
 
 help:
 	@echo "make demo         make an environment, install Fendra, run the demo"
-	@echo "make test         make an environment, run all that CI runs"
+	@echo "make test         make an environment, run all tests"
 	@echo "make test-quick   the tests of the core, of files and of docstrings: while you write"
 	@echo "make without-unix the tests of ports, terminals and runs without what Windows lacks"
+	@echo "make windows      the same, with files, commands and pages, on Python for Windows, in wine"
 	@echo "make faults       put faults into the code: which of them do the tests find? (takes an hour)"
 	@echo "make web          lint, test and build the page of web/; is what ships the same?"
 	@echo "make audit        what bandit says of the code, and pip-audit of the packages"
@@ -41,6 +42,18 @@ without-unix: .venv-dev/installed
 	PYTHONPATH=tests $(PYTEST) -p no_unix.plugin tests/system tests/outputs tests/sources tests/live \
 		tests/contract tests/native/test_store.py tests/native/test_engine.py tests/test_whole.py \
 		tests/cli/test_commands.py tests/cli/test_plain.py tests/cli/test_demo.py tests/cli/test_lamps.py
+
+# Tests that need Unix are marked so. Windows closes the sockets of a page late, and Python says so.
+windows: .venv-windows/installed
+	.venv-dev/bin/python scripts/windows.py -m pytest -n logical --dist worksteal -p no:cacheprovider \
+		-m "not unix" -W ignore::pytest.PytestUnraisableExceptionWarning --durations=5 \
+		tests/system tests/outputs tests/sources tests/live tests/contract tests/native tests/cli \
+		tests/computer tests/lamps tests/page tests/files/test_trust.py tests/test_whole.py \
+		tests/agree/test_designs.py
+
+.venv-windows/installed: .venv-dev/installed scripts/windows.py $(wildcard tests/on_wine/*)
+	.venv-dev/bin/python scripts/windows.py make
+	touch $@
 
 web: .venv-dev/installed
 	@if command -v npm > /dev/null; then $(MAKE) --no-print-directory built; \
@@ -107,4 +120,4 @@ screenshots: .venv-dev/installed
 	touch $@
 
 clean:
-	rm -rf .venv .venv-dev fendra-demo .pytest_cache .mypy_cache .ruff_cache .hypothesis .benchmarks
+	rm -rf .venv .venv-dev .venv-windows fendra-demo .pytest_cache .mypy_cache .ruff_cache .hypothesis .benchmarks

@@ -10,6 +10,7 @@ from hypothesis import settings
 
 from fendra.core.errors import EngineError
 from fendra.native.compiler import find_compiler
+from helpers import keep_in
 
 # No deadline: machines are shared, and tests measure no time. CI finds the same examples twice.
 settings.register_profile("fendra", deadline=None, print_blob=True)
@@ -30,10 +31,8 @@ def pytest_collection_modifyitems(items):
 def cache(tmp_path_factory):
     """What is compiled and allowed is kept for this run, apart from what its user has."""
     with pytest.MonkeyPatch.context() as patch:
-        patch.setenv("XDG_CACHE_HOME", str(shared_folder(tmp_path_factory) / "cache"))
-        config = str(tmp_path_factory.mktemp("config"))
-        patch.setenv("XDG_CONFIG_HOME", config)
-        patch.setenv("WIN_PD_OVERRIDE_LOCAL_APPDATA", config)
+        keep_in(patch, "config", tmp_path_factory.mktemp("config"))
+        keep_in(patch, "cache", shared_folder(tmp_path_factory) / "cache")
         yield
 
 

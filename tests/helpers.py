@@ -22,6 +22,12 @@ def pipe_like_a_port() -> tuple[int, int]:
     return ours, theirs
 
 
+def keep_in(patch: Any, what: str, folder: Any) -> None:
+    """Keep what a program keeps for its user elsewhere. what: "cache", "config" or "data"."""
+    patch.setenv(f"XDG_{what.upper()}_HOME", str(folder))
+    patch.setenv("WIN_PD_OVERRIDE_LOCAL_APPDATA", str(folder))  # all of it, on Windows
+
+
 def make_pipe(path: Any) -> None:
     """A named pipe, as Unix has them."""
     import os

@@ -88,6 +88,7 @@ COMMANDS = (
 )  # fmt: skip
 
 
+@pytest.mark.unix
 @pytest.mark.parametrize("name", GIFTS)
 def test_it_leaves_no_trace_outside_its_folder(name, tmp_path):
     folder, home = tmp_path / "gift", tmp_path / "home"

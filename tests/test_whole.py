@@ -74,6 +74,7 @@ def test_what_is_no_plain_file_is_refused(tmp_path, make):
     assert not Path("/dev/null").is_file()
 
 
+@pytest.mark.unix
 def test_a_new_file_has_the_mode_that_its_user_wants(tmp_path):
     before = os.umask(0o077)
     try:

@@ -195,7 +195,7 @@ static inline float clamp(float x, float low, float high)
 /* A value that arrived, limited to -1e9 to 1e9; NaN becomes 0. */
 static ON_ITS_OWN float taken(float value)
 {
-    const float most = 1e+09f;
+    const float most = 1000000000.0f;
     if (value > most) {
         return most;
     }
@@ -496,7 +496,7 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
     now->rpm_on = 0.0f < now->riding_there;
     const bool v_22 = 0.8f < speed && now->rpm_on;
     const float hubs_roll_with_the_road_rate = clamp(quotient(speed, 24.0f), 0.0f, 50.0f);
-    const float v_23 = hubs_roll_with_the_road_rate * 2.0f * 4.2949675e+06f;
+    const float v_23 = hubs_roll_with_the_road_rate * 2.0f * 4294967.5f;
     const uint32_t v_24 = (uint32_t)v_23;
     const uint32_t hubs_roll_with_the_road_step = v_24
         + (0.5f <= v_23 - (float)v_24 ? (uint32_t)1u : 0u);
@@ -562,7 +562,7 @@ static ON_ITS_OWN void advance(struct heron *state, const struct heron_signals *
     }
 
     /* Layer 6, "rpm" (heron.toml:293) */
-    const float rpm_value = clamp(rpm, -1e+06f, 1e+06f);
+    const float rpm_value = clamp(rpm, -1000000.0f, 1000000.0f);
     const float v_32 = clamp(quotient(rpm_value, 5200.0f), 0.0f, 1.0f);
     const bool v_33 = state->rpm_peak <= v_32;
     const uint32_t rpm_age = state->rpm_since_2 + passed_ms;
@@ -765,7 +765,7 @@ static ON_ITS_OWN void paint_hubs_roll_with_the_road(const struct heron_now *now
         for (int i = from; i < to; i++) {
             const int k = i - run.first + run.place;
             const int at = i - first;
-            const float v_2 = READ_F32(hubs_place_0[k]) * 2.0f + v + 1e-04f;
+            const float v_2 = READ_F32(hubs_place_0[k]) * 2.0f + v + 0.0001f;
             const float place = v_2 - floorf(v_2);
             const float v_3 = 0.75f - place;
             const float v_4 = larger(quotient(0.75f - (v_3 - floorf(v_3)), 0.67499995f), 0.0f);
@@ -883,7 +883,7 @@ static ON_ITS_OWN void paint_parked_2(const struct heron_now *now, int first,
         const uint32_t v_7 = (uint32_t)1048575u + READ_U8(parked_2_table_3[k]);
         const float v_8 = READ_F32(parked_2_table[k]) - v_2;
         const float v_9 = floorf(v_8);
-        const uint32_t v_10 = (uint32_t)(v_9 + 1.048576e+06f) - v;
+        const uint32_t v_10 = (uint32_t)(v_9 + 1048576.0f) - v;
         const float v_11 = v_8 - v_9;
         const float v_12 = v_11 * v_11 * (3.0f - 2.0f * v_11);
         const uint32_t v_13 = v_10 + 0u;

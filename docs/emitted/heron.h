@@ -11,7 +11,7 @@ extern "C" {
 
 /* Fendra's version, and a number for the light: same number, same light. */
 #define HERON_FENDRA_VERSION "0.1.0"
-#define HERON_DESIGN_HASH 0xc035a3f1u
+#define HERON_DESIGN_HASH 0x811c30adu
 
 #define HERON_LEDS 158
 #define HERON_SIGNALS 9

@@ -8,7 +8,7 @@ from collections.abc import Callable
 from pathlib import Path
 from secrets import token_hex
 
-from fendra.core.errors import FileError
+from fendra.core.errors import FileError, reason
 from fendra.core.limits import Limit
 from fendra.system.files import keep_owner, replace
 
@@ -47,7 +47,7 @@ def read_bytes(path: Path, limit: Limit | None = None, *, is_plain: bool = False
     except IsADirectoryError as exc:
         raise FileError(f"'{path}' is a folder; name a file in it") from exc
     except (OSError, ValueError) as exc:
-        raise FileError(f"'{path}' cannot be read: {_reason(exc)}") from exc
+        raise FileError(f"'{path}' cannot be read: {reason(exc)}") from exc
     if limit is not None and len(data) > limit.most:
         raise FileError(f"'{path}' is too large: the limit is {limit.in_words}", code="limit")
     return data
@@ -90,7 +90,7 @@ def write_whole(path: str | Path, write: Callable[[Path], object]) -> Path:
     except (FileExistsError, NotADirectoryError) as exc:
         raise FileError(f"'{path}' cannot be written: '{path.parent}' is not a folder") from exc
     except (OSError, ValueError) as exc:
-        raise FileError(f"'{path}' cannot be written: {_reason(exc)}") from exc
+        raise FileError(f"'{path}' cannot be written: {reason(exc)}") from exc
     finally:
         if beside is not None:
             beside.unlink(missing_ok=True)
@@ -120,7 +120,3 @@ def _sort(path: Path) -> str:
     if stat.S_ISDIR(mode):
         return "a folder"
     return "a pipe" if stat.S_ISFIFO(mode) or stat.S_ISSOCK(mode) else "a device"
-
-
-def _reason(exc: Exception) -> str:
-    return str(getattr(exc, "strerror", None) or exc)

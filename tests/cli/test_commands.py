@@ -8,6 +8,7 @@ import os
 import subprocess
 import sys
 import threading
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -16,6 +17,7 @@ from PIL import Image
 import fendra as fd
 from fendra.demo.controller import Receiver
 from fendra.system.ends import far_end
+from helpers import keep_in
 
 HERON, RIDE = fd.demo_file("heron.toml"), fd.demo_file("ride.csv")
 
@@ -131,7 +133,7 @@ def test_film_writes_strip_still_and_animation(fendra, tmp_path, short_ride):
     )
     assert (code, err) == (0, "")
     assert [line.split(": ")[1] for line in out.splitlines()] == [
-        f"out/heron{end}" for end in ("-strip.png", "-still.png", ".gif")
+        str(Path("out", f"heron{end}")) for end in ("-strip.png", "-still.png", ".gif")
     ]
     with Image.open(tmp_path / "out" / "heron.gif") as animation:
         assert (animation.n_frames, animation.info["duration"]) == (10, 50)
@@ -180,7 +182,7 @@ def test_an_unknown_engine_is_refused_with_those_there_are(fendra, short_ride):
 
 @pytest.mark.parametrize("engine", ["numpy", "native", "wasm"])
 def test_run_sends_a_tape_to_a_controller(fendra, short_ride, monkeypatch, tmp_path, engine):
-    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "cache"))
+    keep_in(monkeypatch, "cache", tmp_path / "cache")
     end = far_end()
     receiver = Receiver([168, 216, 90])
 
@@ -234,8 +236,9 @@ def test_output_into_a_pipe_is_plain(tmp_path, short_ride):
          "0.1"], cwd=tmp_path, capture_output=True, check=True,
     )  # fmt: skip
     assert done.stderr == b""
-    assert not {b"\x1b", b"\r"} & {bytes([byte]) for byte in done.stdout}
-    assert done.stdout.count(b"\n") == 3
+    lines = done.stdout.split(os.linesep.encode())
+    assert not {b"\x1b", b"\r"} & {bytes([byte]) for line in lines for byte in line}
+    assert len(lines) == 4
 
 
 def test_check_says_the_budgets_and_with_a_tape_what_it_draws(fendra):

@@ -222,6 +222,7 @@ def test_a_port_that_hears_this_computer_alone_says_so_where_nothing_comes(littl
     assert err.count(hint) == 1
 
 
+@pytest.mark.unix
 def test_values_are_typed_while_it_runs_and_the_status_says_how_it_goes(little):
     port = free_port()
     run = Terminal([*FENDRA, "run", str(little), "--from", f"udp:{port}", "--to", "film:run.raw",
@@ -243,7 +244,8 @@ def test_values_are_typed_while_it_runs_and_the_status_says_how_it_goes(little):
     assert not film[-1].any()
 
 
-@pytest.mark.parametrize("number", [signal.SIGTERM, signal.SIGHUP])
+@pytest.mark.unix
+@pytest.mark.parametrize("number", ["SIGTERM", "SIGHUP"])
 def test_a_signal_ends_it_with_the_leaving_look(little, number):
     little.write_text(DESIGN.replace("LEAVING", "dark"))
     run = Terminal(
@@ -251,7 +253,7 @@ def test_a_signal_ends_it_with_the_leaving_look(little, number):
     )
     try:
         run.wait_for(r"frames/s")
-        assert run.end(number) == 0
+        assert run.end(getattr(signal, number)) == 0
     finally:
         run.close()
     film = np.fromfile("run.raw", np.uint8).reshape(-1, 16, 3)
@@ -259,6 +261,7 @@ def test_a_signal_ends_it_with_the_leaving_look(little, number):
     assert not film[-1].any()
 
 
+@pytest.mark.unix
 def test_a_closed_terminal_ends_it_cleanly(little):
     run = Terminal([*FENDRA, "run", str(little), "--set", "s=1", "--to", "film:run.raw"])
     run.wait_for(r"frames/s")
@@ -270,6 +273,7 @@ def test_a_closed_terminal_ends_it_cleanly(little):
     assert not np.fromfile("run.raw", np.uint8)[-48:].any()
 
 
+@pytest.mark.unix
 def test_the_terminal_shows_the_layout(little):
     run = Terminal([*FENDRA, "run", str(little), "--set", "s=1", "--to", "terminal:"])
     try:
@@ -288,6 +292,7 @@ signal.signal(signal.SIGINT, lambda *_: behind.send_signal(signal.SIGINT))
 sys.exit(behind.wait())"""
 
 
+@pytest.mark.unix
 def test_it_runs_in_the_background_of_a_terminal_where_nobody_can_type(little):
     """In a process group of its own, as a shell puts it there with `&`."""
     words = [sys.executable, "-c", BACKGROUND, *FENDRA, "run", str(little), "--set", "s=1"]
@@ -314,6 +319,7 @@ def test_part_of_a_design_runs_on_a_node(little, fendra):
     assert "the design has no line 'c'" in err
 
 
+@pytest.mark.unix
 def test_two_nodes_with_one_clock_show_one_picture(little):
     """A second of a constant motion on both: frames of one moment are the same bytes."""
     text = DESIGN.replace("LEAVING", "keep").replace(

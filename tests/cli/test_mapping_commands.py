@@ -72,7 +72,7 @@ def test_the_schema_takes_what_the_check_takes_and_refuses_what_it_refuses(fendr
         assert not validator.is_valid(values)
     assert ">>>" not in out  # descriptions are for people, not for Python
     assert fendra("schema", "--out", "s.json")[1] == "schema: s.json\n"
-    assert (tmp_path / "s.json").read_text() == out
+    assert (tmp_path / "s.json").read_text(encoding="utf-8") == out
 
 
 # ---- map and layout ----------------------------------------------------------------------------------
@@ -327,6 +327,7 @@ class Terminal:
             self.told += os.read(self.handle, 4096)
 
 
+@pytest.mark.unix
 def test_on_a_terminal_enter_steps_and_then_it_asks():
     made, port = controller("56", "72", "30")
     main, end = os.openpty()

@@ -330,7 +330,7 @@ def test_what_the_limiter_did_is_told_by_its_least_share():
     assert str(free.limited()[0]) == "limiter of 's': never acted"
 
 
-def test_the_limiter_forgets_with_the_rest():
+def test_the_limiter_forgets_with_the_rest(compiler):
     """Held back, then begun anew: what is dim is whole at once."""
     line = [{"name": "a", "supply": "s", "part": [strip(count=10)]}]
     made = design(layer(level="s"), line=line, signals={"s": {}}, supplies={"s": {"budget": 0.3}})

@@ -17,6 +17,7 @@ from fendra.files.preset_library import (
     with_defaults,
     with_preset,
 )
+from helpers import keep_in
 
 WARM = Preset.model_validate(
     {"effect": "gradient", "about": "as the cabin", "colours": ["red", "#ff8a00"], "rate": 0.5}
@@ -52,7 +53,7 @@ def test_what_is_saved_is_read_and_a_second_of_its_name_takes_its_place():
 
 def test_without_a_setting_the_library_is_in_the_user_s_own_folder(monkeypatch):
     monkeypatch.delenv("FENDRA_PRESETS")
-    monkeypatch.setenv("XDG_DATA_HOME", "/somewhere")
+    keep_in(monkeypatch, "data", "/somewhere")
     assert library_path().name == "presets.toml"
     assert "fendra" in library_path().parts
 

@@ -11,7 +11,7 @@ from helpers import design
 
 def read(tmp_path, text: str) -> fd.Tape:
     path = tmp_path / "ride.csv"
-    path.write_text(text)
+    path.write_text(text, encoding="utf-8")
     return fd.read_tape(path)
 
 

@@ -137,7 +137,7 @@ def test_a_clock_that_is_set_back_is_followed():
     assert program.frame(at=40.02).at_s == 40.02
 
 
-def test_the_scene_is_told():
+def test_the_scene_is_told(compiler):
     design = fd.load(fd.demo_file("heron.toml"))
     for engine in ENGINES:
         program = design.compile(engine=engine)

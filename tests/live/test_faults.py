@@ -323,6 +323,7 @@ def test_a_design_is_saved_broken_and_mended(tmp_path):
     assert steps == {10} or late or session.senders[0].mailbox.replaced
 
 
+@pytest.mark.unix
 @pytest.mark.skipif(not Path("/dev/full").exists(), reason="there is no /dev/full")
 def test_the_disk_is_full_while_it_records():
     made = lit()
@@ -402,7 +403,7 @@ def test_a_process_of_one_s_own_is_asked_for_quiet_and_for_a_clean_end():
     switch_s, kept = sys.getswitchinterval(), signal.getsignal(signal.SIGTERM)
     with stopped_by_signals(session.loop.stop), undisturbed():
         assert sys.getswitchinterval() < switch_s
-        os.kill(os.getpid(), signal.SIGTERM)
+        signal.raise_signal(signal.SIGTERM)
         session.run()
     assert (sys.getswitchinterval(), signal.getsignal(signal.SIGTERM)) == (switch_s, kept)
     assert gc.get_freeze_count() == 0
@@ -418,6 +419,6 @@ def test_a_signal_that_comes_while_the_loop_holds_its_lock_ends_it_all_the_same(
 
     with stopped_by_signals(stop):
         with lock:
-            os.kill(os.getpid(), signal.SIGTERM)
+            signal.raise_signal(signal.SIGTERM)
             assert not over.wait(0.05)
         assert over.wait(20)

@@ -8,6 +8,8 @@ import stat
 
 import pytest
 
+from helpers import keep_in
+
 
 @pytest.fixture
 def counted_compiler(monkeypatch, tmp_path):
@@ -21,7 +23,7 @@ def counted_compiler(monkeypatch, tmp_path):
     script.write_text(f'#!/bin/sh\necho called >> "{notes}"\nexec {real} "$@"\n')
     script.chmod(script.stat().st_mode | stat.S_IXUSR)
     monkeypatch.setenv("CC", str(script))
-    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "cache"))
+    keep_in(monkeypatch, "cache", tmp_path / "cache")
     return lambda: len(notes.read_text().splitlines()) if notes.exists() else 0
 
 

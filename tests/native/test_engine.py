@@ -17,7 +17,7 @@ from fendra import core
 from fendra.native import engine as engine_module
 from fendra.native.choose import PAYS_FROM
 from fendra.system.process import COMPILER_CURE
-from helpers import design, layer, reds, tape
+from helpers import design, keep_in, layer, reds, tape
 
 
 def test_without_a_compiler_numpy_runs_the_design_and_says_so_once(monkeypatch):
@@ -32,25 +32,23 @@ def test_without_a_compiler_numpy_runs_the_design_and_says_so_once(monkeypatch):
     assert reds(program.frame(at=0)) == [255] * 8
 
 
+@pytest.mark.unix
 def test_a_compiler_that_fails_is_quoted(monkeypatch, tmp_path):
     script = tmp_path / "bad-cc"
     script.write_text("#!/bin/sh\necho 'x.c:1: error: out of cheese' >&2\nexit 1\n")
     script.chmod(0o755)
     monkeypatch.setenv("CC", f"{script} -m64")
-    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path))
+    keep_in(monkeypatch, "cache", tmp_path)
     with pytest.warns(fd.EngineWarning, match=r"failed: x\.c:1: error: out of cheese"):
         assert design().compile(engine="native").engine.name == "numpy"
     assert not list(tmp_path.glob("fendra/native/*"))
 
 
+@pytest.mark.unix
 @pytest.mark.parametrize(
     ("body", "says"),
     [
-        pytest.param(
-            "sleep 600 & wait",
-            r"'.*odd-cc' was ended: it took more than 0\.5 s\.",
-            marks=pytest.mark.unix,
-        ),
+        ("sleep 600 & wait", r"'.*odd-cc' was ended: it took more than 0\.5 s\."),
         (
             r"printf '\377\033]0;x\007 error: no\nmore\n' >&2; exit 1",
             r"failed: \ufffd\\x1b\]0;x\\x07 error: no\.",
@@ -64,7 +62,7 @@ def test_a_compiler_that_hangs_or_says_odd_things_is_one_line(monkeypatch, tmp_p
     script.write_text(f"#!/bin/sh\n{body}\n")
     script.chmod(0o755)
     monkeypatch.setenv("CC", str(script))
-    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path))
+    keep_in(monkeypatch, "cache", tmp_path)
     monkeypatch.setattr("fendra.native.compiler.LONGEST_S", 0.5)
     with pytest.warns(fd.EngineWarning, match=says) as caught:
         assert design().compile(engine="native").engine.name == "numpy"
@@ -162,7 +160,7 @@ def test_where_nothing_can_be_written_numpy_runs_the_design(
     counted_compiler, monkeypatch, tmp_path
 ):
     (tmp_path / "file").write_text("")
-    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "file"))
+    keep_in(monkeypatch, "cache", tmp_path / "file")
     monkeypatch.setattr(tempfile, "tempdir", str(tmp_path / "not-there"))
     with pytest.warns(fd.EngineWarning, match="compiled code cannot be kept or loaded"):
         program = design(layer("solid")).compile(engine="native")

@@ -13,7 +13,7 @@ import pytest
 import fendra as fd
 from fendra.native import store
 from fendra.system.process import LIBRARY_ENDING
-from helpers import design, layer, reds
+from helpers import design, keep_in, layer, reds
 
 
 def lamp(**keys):
@@ -127,7 +127,7 @@ def test_a_folder_that_others_can_write_to_is_not_used(
     if how == "by a link":
         cache = tmp_path / "link"
         cache.symlink_to(shared / "cache")
-    monkeypatch.setenv("XDG_CACHE_HOME", str(cache))
+    keep_in(monkeypatch, "cache", cache)
     assert lamp().compile(engine="native").engine.name == "native"
     assert not list(shared.rglob(f"*{LIBRARY_ENDING}"))
     shared.chmod(0o1777)  # as /tmp: each may change his own alone
@@ -138,7 +138,7 @@ def test_without_a_place_to_keep_it_the_library_is_made_each_time(
     counted_compiler, monkeypatch, tmp_path
 ):
     (tmp_path / "file").write_text("")
-    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "file"))
+    keep_in(monkeypatch, "cache", tmp_path / "file")
     monkeypatch.setattr(tempfile, "tempdir", str(tmp_path))
     for calls in (1, 2):
         assert lamp().compile(engine="native").engine.name == "native"
@@ -147,7 +147,7 @@ def test_without_a_place_to_keep_it_the_library_is_made_each_time(
 
 
 def test_the_libraries_not_used_for_longest_go_first(monkeypatch, tmp_path):
-    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path))
+    keep_in(monkeypatch, "cache", tmp_path)
     monkeypatch.setattr(store, "MOST_FILES", 3)
 
     def make(path: Path) -> None:

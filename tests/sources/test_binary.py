@@ -57,6 +57,7 @@ def one(**field):
         ({"type": "text", "length": 6}, "4b 69 6c 6e 00 ff", "Kiln"),
         ({"type": "text", "prefix": "u16", "order": "big"}, "00 02 c3 bc 41", "\u00fc"),
         ({"type": "text", "length": 4, "encoding": "utf-16"}, "4b 00 fc 00", "K\u00fc"),
+        ({"type": "text", "length": 6, "encoding": "utf-16", "order": "big"}, "fe ff 00 4b 00 fc", "K\u00fc"),
     ],
 )  # fmt: skip
 def test_each_type_as_its_bytes_say(field, data, value):
@@ -78,6 +79,8 @@ def test_no_number_is_no_news():
     both = decoder({"fields": {"a": {"type": "f32"}, "b": {"byte": 4}}})
     assert both.decode(struct.pack("<fB", float("nan"), 3)) == {"b": 3.0}
     assert both.decode(struct.pack("<fB", float("inf"), 3)) == {"b": 3.0}
+    row = decoder({"fields": {"a": {"type": "f32", "count": 2}, "b": {"byte": 8}}})
+    assert row.decode(struct.pack("<ffB", 1.5, float("nan"), 3)) == {"b": 3.0}
 
 
 def test_kinds_are_told_by_length_by_a_value_and_the_rest_goes_to_the_last():

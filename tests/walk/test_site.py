@@ -17,6 +17,7 @@ from PIL import Image
 from fendra.core.effects import EFFECTS
 from shown import ROOT
 
+pytest.importorskip("mkdocs", reason="the site is built with mkdocs")
 pytestmark = pytest.mark.slow
 
 LOADED = {"script": "src", "img": "src", "link": "href", "source": "src", "iframe": "src"}

@@ -15,6 +15,7 @@ from fendra.cli.served import Page
 from fendra.cli.status import said
 from fendra.core.names import counted
 from fendra.core.quoting import in_lines, visible
+from fendra.core.shown import in_digits
 
 if TYPE_CHECKING:
     from rich.console import Group
@@ -211,7 +212,7 @@ def _cells(design: Design, row: Row) -> list[Any]:
 
     signal, heard = design.signals[row.name], row.heard
     is_known = heard.count > 0
-    low, high = (f"{end:.4g}" for end in heard.span) if heard.span is not None else ("", "")
+    low, high = map(in_digits, heard.span) if heard.span is not None else ("", "")
     raw = said(heard.raw)[:18] if is_known and heard.raw is not None else ""
     age = "" if row.age_s is None else f"{row.age_s:.1f} s" if row.age_s < 600 else "long"
     rate = f"{heard.rate_hz:.1f} Hz" if is_known and row.age_s is not None and row.age_s < 5 else ""
@@ -244,7 +245,7 @@ def _shown(signal: Any, value: Any) -> Any:
     if word is not None:
         return word
     number = float(value)
-    return f"{number if abs(number) > 5e-5 else 0.0:.4g}"  # what fades never quite gets there
+    return in_digits(number if abs(number) > 5e-5 else 0.0)  # what fades never quite gets there
 
 
 def _learn(path: Path, design: Design, heard: dict[str, Heard]) -> None:

@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING, Any
 
 from fendra.core.errors import internal_error
 from fendra.core.quoting import in_lines, visible
+from fendra.core.shown import in_digits
 from fendra.system.terminal import typed
 
 if TYPE_CHECKING:
@@ -180,7 +181,7 @@ def said(value: Any) -> str:
     if isinstance(value, bool):
         return "on" if value else "off"
     if isinstance(value, float):
-        return f"{value:.4g}"
+        return in_digits(value)
     if isinstance(value, (list, tuple)):
         return " ".join(said(item) for item in value)
     return str(value)

@@ -130,6 +130,15 @@ class PageError(FendraError, ValueError):
     """A design or tape that a page cannot hold; the message names the limit."""
 
 
+def reason(exc: BaseException) -> str:
+    """What the system or a package says of an error, in its own words.
+
+    >>> reason(OSError(28, "No space left on device")), reason(ValueError("odd"))
+    ('No space left on device', 'odd')
+    """
+    return str(getattr(exc, "strerror", None) or exc)
+
+
 def internal_error(exc: BaseException, where: str) -> str:
     """The report of an unexpected exception, in one line: what to send, and to whom.
 

@@ -31,6 +31,16 @@ def few(names: Iterable[str], most: int = 4) -> str:
     return ", ".join([*every[:most], *(["..."] if len(every) > most else [])])
 
 
+def in_digits(number: float) -> str:
+    """A number in four digits, and as a whole number from 10,000 up to ten millions.
+
+    >>> in_digits(180.8123), in_digits(70_000.4), in_digits(0.00012), in_digits(3e9)
+    ('180.8', '70000', '0.00012', '3e+09')
+    """
+    text = f"{number:.4g}"
+    return f"{number:.0f}" if "e+" in text and abs(number) < 1e7 else text
+
+
 def as_table(title: str, heads: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
     """A table in Markdown, for a notebook.
 

@@ -10,7 +10,7 @@ from threading import Thread
 from typing import Any, TextIO
 
 from fendra.core.document.design import Design
-from fendra.core.errors import FileError
+from fendra.core.errors import FileError, reason
 from fendra.core.signals.inputs import colours, fed
 from fendra.live.steering import STEERED
 from fendra.live.trouble import log
@@ -38,7 +38,7 @@ class Recorder(Thread):
         try:
             self._file: TextIO = path.open("w", newline="", encoding="utf-8")
         except OSError as exc:
-            raise FileError(f"'{path}' cannot be written: {exc.strerror}") from exc
+            raise FileError(f"'{path}' cannot be written: {reason(exc)}") from exc
 
     def hear(self, at_s: float, news: Mapping[str, Any]) -> None:
         """Take the news of a frame; never waits."""
@@ -79,9 +79,8 @@ class Recorder(Thread):
             work()
         except (OSError, ValueError) as exc:
             self.lost += 1
-            reason = getattr(exc, "strerror", None) or str(exc)
             if not self.problem:
-                self.problem = f"'{self.path}' cannot be written: {reason}"
+                self.problem = f"'{self.path}' cannot be written: {reason(exc)}"
                 log.warning("%s", self.problem)
                 self._tell(f"{self.problem}. The light continues; the tape has a gap.")
         else:

@@ -13,7 +13,7 @@ from functools import cache
 from importlib.util import find_spec
 from pathlib import Path
 
-from fendra.core.errors import EngineError
+from fendra.core.errors import EngineError, reason
 from fendra.core.names import in_words, listed
 from fendra.core.quoting import visible
 from fendra.system.process import (
@@ -91,8 +91,7 @@ class Compiler:
                 stderr=subprocess.PIPE, encoding="utf-8", errors="replace", start_new_session=True,
             )  # fmt: skip
         except (OSError, ValueError) as exc:
-            reason = getattr(exc, "strerror", None) or exc
-            raise EngineError(f"the C compiler '{name}' does not run: {reason}.") from exc
+            raise EngineError(f"the C compiler '{name}' does not run: {reason(exc)}.") from exc
         try:
             out, err = process.communicate(source, LONGEST_S)
         except subprocess.TimeoutExpired as exc:

@@ -22,7 +22,7 @@ from pydantic import Field
 
 from fendra.core.arrays import Array
 from fendra.core.document.design import Design
-from fendra.core.errors import NEVER, FileError, OutputError
+from fendra.core.errors import NEVER, FileError, OutputError, reason
 from fendra.core.film import Frame
 from fendra.core.layout import place
 from fendra.drivers import is_missing
@@ -86,7 +86,7 @@ class FilmOutput(FileOutput):
             self._made = _Pipe(target) if is_stream else _Rows(target, len(self.wire.spots))
         except OSError as exc:
             code = NEVER if is_missing(exc) else ""
-            raise OutputError(f"{self} cannot be written: {exc.strerror}", code=code) from exc
+            raise OutputError(f"{self} cannot be written: {reason(exc)}", code=code) from exc
 
     def _use(self, design: Design) -> None:
         """Go on in the same file, unless the LEDs are others."""
@@ -102,7 +102,7 @@ class FilmOutput(FileOutput):
         try:
             self._made.write(frame.at_s, rgb)
         except OSError as exc:
-            raise OutputError(f"{self} cannot be written: {exc.strerror}") from exc
+            raise OutputError(f"{self} cannot be written: {reason(exc)}") from exc
 
     def _close(self) -> None:
         """Put the film in its place. If the disk is full now or was at the last frame, the frames

@@ -18,7 +18,7 @@ import numpy as np
 
 from fendra.core.arrays import Bytes
 from fendra.core.document.design import Design
-from fendra.core.errors import NEVER, OutputError
+from fendra.core.errors import NEVER, OutputError, reason
 from fendra.core.film import Frame
 from fendra.core.light.colours import linear_to_srgb
 from fendra.core.names import listed
@@ -94,13 +94,12 @@ def open_array(address: str) -> tuple[LampArray, str]:
     except PermissionError as exc:
         raise OutputError(f"you may not use {what}. {hid.cure(chosen.address)}") from exc
     except OSError as exc:
-        raise OutputError(f"{what} cannot be opened: {exc.strerror or exc}") from exc
+        raise OutputError(f"{what} cannot be opened: {reason(exc)}") from exc
     try:
         return LampArray(device), chosen.name
     except (OSError, ValueError) as exc:
         device.close()
-        reason = getattr(exc, "strerror", None) or exc
-        raise OutputError(f"{what} does not keep to the standard: {reason}") from exc
+        raise OutputError(f"{what} does not keep to the standard: {reason(exc)}") from exc
 
 
 class LampsOutput(Output):
@@ -184,8 +183,7 @@ class LampsOutput(Output):
         try:
             return work()
         except (OSError, ValueError) as exc:
-            reason = getattr(exc, "strerror", None) or exc
-            raise OutputError(f"{self} is gone: {reason}") from exc
+            raise OutputError(f"{self} is gone: {reason(exc)}") from exc
 
     def _close(self) -> None:
         if self.array is not None:

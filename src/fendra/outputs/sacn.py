@@ -15,7 +15,7 @@ from pydantic import Field
 from fendra.core.arrays import Array
 from fendra.core.document.design import Design
 from fendra.core.electric.data import sacn_mbit
-from fendra.core.errors import OutputError
+from fendra.core.errors import OutputError, reason
 from fendra.core.film import Frame
 from fendra.core.layout import place
 from fendra.outputs import Output, OutputOptions
@@ -135,8 +135,7 @@ class SacnOutput(Output):
                 self._to = [there] * len(numbers)
                 self._sync_to = self._discovery_to = there
         except OSError as exc:
-            reason = exc.strerror or str(exc)
-            raise OutputError(f"{self} cannot be reached: {reason}") from exc
+            raise OutputError(f"{self} cannot be reached: {reason(exc)}") from exc
         name = f"Fendra {design.name}"
         self._sender = uuid5(NAMESPACE_URL, f"{socket.gethostname()}/{design.name}/{numbers}")
         self._name = name
@@ -216,14 +215,14 @@ class SacnOutput(Output):
             for place, packet in zip(places.tolist(), self._universes.packets(places), strict=True):
                 send(packet, to[place])
         except OSError as exc:
-            raise OutputError(f"{self} cannot be reached: {exc.strerror or exc}") from exc
+            raise OutputError(f"{self} cannot be reached: {reason(exc)}") from exc
 
     def _to_network(self, packet: bytes, to: tuple[str, int]) -> None:
         assert self._socket is not None
         try:
             self._socket.sendto(packet, to)
         except OSError as exc:
-            raise OutputError(f"{self} cannot be reached: {exc.strerror or exc}") from exc
+            raise OutputError(f"{self} cannot be reached: {reason(exc)}") from exc
 
     def _close(self) -> None:
         if self._socket is None:

@@ -17,7 +17,7 @@ from pydantic import Field
 from fendra.core.arrays import Bytes
 from fendra.core.catalogue.leds import LedType
 from fendra.core.document.design import Design
-from fendra.core.errors import NEVER, OutputError
+from fendra.core.errors import NEVER, OutputError, reason
 from fendra.core.film import Frame
 from fendra.core.layout import place
 from fendra.outputs import Output, OutputOptions
@@ -168,7 +168,7 @@ class SpiOutput(Output):
             device.max_speed_hz = self._speed_hz
             device.mode = 0
         except OSError as exc:
-            raise OutputError(f"{self} cannot be opened: {exc.strerror or exc}") from exc
+            raise OutputError(f"{self} cannot be opened: {reason(exc)}") from exc
         found: _Device = device
         return found
 
@@ -181,7 +181,7 @@ class SpiOutput(Output):
         try:
             self._device.writebytes2(data)
         except OSError as exc:
-            raise OutputError(f"{self} does not accept more bytes: {exc.strerror or exc}") from exc
+            raise OutputError(f"{self} does not accept more bytes: {reason(exc)}") from exc
 
     def _close(self) -> None:
         if self._device is not None:

@@ -74,7 +74,7 @@ class BinaryField(_Model):
         count: so many numbers in a row, as a vector
         length: a text of so many bytes; it ends at its first zero
         prefix: a text after its own length in bytes, which is a number of this type
-        encoding: how a text is written: `utf-8`, `utf-16` or `latin-1`
+        encoding: how a text is written: `utf-8`, `utf-16` (in the order of numbers) or `latin-1`
         after: the field, a text with a prefix, behind which this one's bytes are counted
     """
 
@@ -232,6 +232,7 @@ class _Reader:
     field: BinaryField
     numbers: struct.Struct
     prefix: struct.Struct | None
+    encoding: str
 
     def read(self, data: bytes, base: int) -> tuple[Any, int]:
         """The value, and the place behind it. Raises struct.error if there are too few bytes."""
@@ -243,7 +244,7 @@ class _Reader:
                 at += self.prefix.size
             if at + size > len(data):
                 raise struct.error
-            return _text(data[at : at + size], field.encoding), at + size
+            return _text(data[at : at + size], self.encoding), at + size
         values = self.numbers.unpack_from(data, at)
         end = at + self.numbers.size
         if field.bit is not None:
@@ -253,7 +254,7 @@ class _Reader:
 
 
 def _text(data: bytes, encoding: str) -> str:
-    text = data.decode("utf-16-le" if encoding == "utf-16" else encoding, errors="replace")
+    text = data.decode(encoding, errors="replace").removeprefix("\ufeff")  # a byte order mark
     return text.partition("\0")[0].strip()
 
 
@@ -302,7 +303,8 @@ def _values(data: bytes, readers: Sequence[_Reader], packet: Packet, number: int
                 f"a packet {_called(packet, number)} of {len(data)} bytes ends before "
                 f"'{reader.name}'"
             ) from None
-        if not isinstance(value, float) or math.isfinite(value):
+        numbers = () if isinstance(value, str) else value if isinstance(value, list) else (value,)
+        if all(map(math.isfinite, numbers)):
             found[reader.name] = value
     return found
 
@@ -321,10 +323,13 @@ def _mark(packet: Packet, layout: PacketLayout) -> struct.Struct | None:
 def _readers(packet: Packet, layout: PacketLayout) -> list[_Reader]:
     found = []
     for name, field in packet.fields.items():
-        sign = SIGNS[field.order or packet.order or layout.order]
+        order = field.order or packet.order or layout.order
+        sign = SIGNS[order]
         code = CODES.get(field.type, "B")
         prefix = None if field.prefix is None else struct.Struct(sign + CODES[field.prefix])
-        found.append(_Reader(name, field, struct.Struct(f"{sign}{field.count}{code}"), prefix))
+        encoding = f"utf-16-{order[0]}e" if field.encoding == "utf-16" else field.encoding
+        numbers = struct.Struct(f"{sign}{field.count}{code}")
+        found.append(_Reader(name, field, numbers, prefix, encoding))
     return found
 
 

@@ -15,7 +15,7 @@ from pathlib import Path
 from typing import Any, Protocol
 
 from fendra.core.document.design import Design
-from fendra.core.errors import NEVER, SourceError
+from fendra.core.errors import NEVER, SourceError, reason
 from fendra.core.layout import Layout
 from fendra.core.names import listed
 from fendra.drivers import Options
@@ -74,14 +74,14 @@ class GamepadSource(Source):
             cure = "join its group: sudo usermod -aG input $USER"
             raise SourceError(f"you may not read {self}; {cure}", code=NEVER) from exc
         except OSError as exc:
-            raise SourceError(f"{self} cannot be opened: {exc.strerror or exc}") from exc
+            raise SourceError(f"{self} cannot be opened: {reason(exc)}") from exc
 
     def _read(self, wait_s: float) -> News:
         assert self._pad is not None
         try:
             return self._pad.take(wait_s)
         except OSError as exc:
-            raise SourceError(f"{self} is gone: {exc.strerror or exc}") from exc
+            raise SourceError(f"{self} is gone: {reason(exc)}") from exc
 
     def _close(self) -> None:
         if self._pad is not None:

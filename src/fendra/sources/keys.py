@@ -13,7 +13,7 @@ from typing import Annotated, Any, Protocol
 from pydantic import Field
 
 from fendra.core.document.design import Design
-from fendra.core.errors import NEVER, SourceError
+from fendra.core.errors import NEVER, SourceError, reason
 from fendra.core.layout import Layout
 from fendra.core.signals.raw import Event
 from fendra.drivers import Options
@@ -68,7 +68,7 @@ class KeysSource(Source):
             try:
                 self._keys = NamedKeys(host, port)
             except OSError as exc:
-                raise SourceError(f"{self} cannot be reached: {exc.strerror or exc}") from exc
+                raise SourceError(f"{self} cannot be reached: {reason(exc)}") from exc
             return
         try:
             self._keys = DeviceKeys(Path(address))
@@ -81,7 +81,7 @@ class KeysSource(Source):
         try:
             pressed = self._keys.take(wait_s)
         except OSError as exc:
-            raise SourceError(f"{self} is gone: {exc.strerror or exc}") from exc
+            raise SourceError(f"{self} is gone: {reason(exc)}") from exc
         return [one for name, value in pressed for one in self._news_of(name, value)]
 
     def _news_of(self, name: str, value: int) -> list[tuple[str, object]]:
@@ -178,4 +178,4 @@ def _why(path: Path, exc: OSError) -> str:
     if isinstance(exc, FileNotFoundError):
         known = ", ".join(sorted(str(p) for p in Path("/dev/input").glob("event*")))
         return f"there is no {path}" + (f"; here are {known}" if known else "")
-    return exc.strerror or str(exc)
+    return reason(exc)

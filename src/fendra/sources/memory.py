@@ -13,7 +13,7 @@ from typing import Annotated, Any
 from pydantic import Field
 
 from fendra.core.document.design import Design
-from fendra.core.errors import NEVER, SourceError
+from fendra.core.errors import NEVER, SourceError, reason
 from fendra.core.layout import Layout
 from fendra.core.limits import PACKET_BYTES
 from fendra.sources import News, Source
@@ -85,7 +85,7 @@ class MemorySource(Source):
         except FileNotFoundError as exc:
             raise SourceError(f"{self} is not there; is its program running?") from exc
         except OSError as exc:
-            raise SourceError(f"{self} cannot be read: {exc.strerror or exc}") from exc
+            raise SourceError(f"{self} cannot be read: {reason(exc)}") from exc
         self._looked_s = self._clock()
 
     def _read(self, wait_s: float) -> News:

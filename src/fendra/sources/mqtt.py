@@ -18,7 +18,7 @@ from typing import Annotated, Any
 from pydantic import Field
 
 from fendra.core.document.design import Design
-from fendra.core.errors import SourceError
+from fendra.core.errors import SourceError, reason
 from fendra.core.layout import Layout
 from fendra.core.limits import NAME_LETTERS, PACKET_BYTES, WAITING
 from fendra.drivers import Options
@@ -117,8 +117,7 @@ class MqttSource(Source):
                 client.tls_set(ca_certs=self.options.ca or None)
             client.connect(self._host, self._port, keepalive=self.options.keepalive)
         except (OSError, ValueError) as exc:
-            reason = getattr(exc, "strerror", None) or str(exc)
-            raise SourceError(f"{self} cannot be reached: {reason}") from exc
+            raise SourceError(f"{self} cannot be reached: {reason(exc)}") from exc
         client.loop_start()
         if not self._answered.wait(CONNECT_S):
             raise SourceError(f"{self} does not answer")

@@ -6,7 +6,7 @@ import time
 from contextlib import AbstractContextManager
 from typing import Protocol
 
-from fendra.core.errors import SourceError
+from fendra.core.errors import SourceError, reason
 from fendra.core.limits import PACKET_BYTES
 from fendra.sources import split_address
 from fendra.sources.udp import HERE, Datagrams, listened_at
@@ -49,7 +49,7 @@ class RawMemory:
         try:
             self._memory = SharedMemory(name)
         except OSError as exc:
-            raise SourceError(f"there is no memory '{name}': {exc.strerror or exc}") from exc
+            raise SourceError(f"there is no memory '{name}': {reason(exc)}") from exc
         self._length = 0
 
     def __str__(self) -> str:

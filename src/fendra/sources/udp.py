@@ -14,7 +14,7 @@ from collections import deque
 from typing import Any, ClassVar
 
 from fendra.core.document.design import Design
-from fendra.core.errors import SourceError
+from fendra.core.errors import SourceError, reason
 from fendra.core.layout import Layout
 from fendra.core.limits import PACKET_BYTES
 from fendra.sources import News, Source, split_address
@@ -73,8 +73,8 @@ class Datagrams:
         except OSError as exc:
             self.socket.close()
             busy = exc.errno == errno.EADDRINUSE
-            reason = "another program uses that port" if busy else exc.strerror or str(exc)
-            raise SourceError(f"cannot listen on UDP {host}:{port}: {reason}") from exc
+            why = "another program uses that port" if busy else reason(exc)
+            raise SourceError(f"cannot listen on UDP {host}:{port}: {why}") from exc
         self.skipped = 0
 
     def take(self, wait_s: float) -> list[bytes]:
@@ -90,7 +90,7 @@ class Datagrams:
         except (TimeoutError, BlockingIOError):
             pass
         except OSError as exc:
-            raise SourceError(f"UDP: {exc.strerror or exc}") from exc
+            raise SourceError(f"UDP: {reason(exc)}") from exc
         return [*packets]
 
     def close(self) -> None:

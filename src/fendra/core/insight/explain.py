@@ -27,7 +27,7 @@ from fendra.core.layout.spot import name_of
 from fendra.core.layout.wire import Wire
 from fendra.core.light.bytes import wire_order
 from fendra.core.light.colours import linear_to_srgb
-from fendra.core.shown import as_table, brief, few
+from fendra.core.shown import as_table, brief, few, in_digits
 from fendra.core.signals.kinds import kind_of
 
 Light = tuple[float, float, float]
@@ -338,7 +338,7 @@ def shown(value: Array) -> str:
     if len(flat) == 3:
         return hex_of(_light(flat))
     number = float(flat[0])
-    return f"{number:.4g}" if abs(number) >= 1e-6 else "0"
+    return in_digits(number) if abs(number) >= 1e-6 else "0"
 
 
 def hex_of(light: Light) -> str:

@@ -11,7 +11,7 @@ import numpy as np
 from fendra.core.arrays import Floats, Truths
 from fendra.core.errors import TapeError
 from fendra.core.names import counted
-from fendra.core.shown import as_table, brief, few
+from fendra.core.shown import as_table, brief, few, in_digits
 
 
 @dataclass(frozen=True)
@@ -67,7 +67,7 @@ class Tape:
         rows = []
         for name, values in self.signals.items():
             heard = values[~np.isnan(values)]
-            ends = (f"{heard.min():.4g}", f"{heard.max():.4g}") if len(heard) else ("", "")
+            ends = (in_digits(heard.min()), in_digits(heard.max())) if len(heard) else ("", "")
             words = few(self.words.get(name, ()))
             rows.append((name, len(heard), *ends, words))
         title = f"{self.name}: {self.start_s:g} to {self.end_s:g} s"

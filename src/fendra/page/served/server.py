@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import asyncio
+import errno
 import logging
 import socket
 from collections.abc import Callable, Iterator
@@ -13,7 +14,7 @@ from pathlib import Path
 from threading import Thread
 from typing import TYPE_CHECKING, Any
 
-from fendra.core.errors import PageError, internal_error
+from fendra.core.errors import PageError, internal_error, reason
 from fendra.page.served.access import Gate, own_addresses
 from fendra.page.served.tokens import Tokens, read_tokens
 
@@ -196,7 +197,8 @@ def _listening(place: Place) -> socket.socket:
             made.listen(128)
         except OSError as exc:
             made.close()
-            problem = exc.strerror or str(exc)
+            taken = exc.errno == errno.EADDRINUSE
+            problem = "it is in use" if taken else reason(exc)
             continue
         made.setblocking(False)
         return made

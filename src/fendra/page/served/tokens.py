@@ -9,7 +9,7 @@ from contextlib import suppress
 from dataclasses import dataclass
 from pathlib import Path
 
-from fendra.core.errors import FileError
+from fendra.core.errors import FileError, reason
 from fendra.system.files import is_read_by_others
 
 FILE = "page-tokens.json"
@@ -49,7 +49,7 @@ def read_tokens(*, anew: bool = False) -> Tokens:
         with os.fdopen(handle, "w", encoding="utf-8") as file:
             json.dump(vars(made), file)
     except OSError as exc:
-        raise FileError(f"'{path}' cannot be written: {exc.strerror}") from exc
+        raise FileError(f"'{path}' cannot be written: {reason(exc)}") from exc
     return made
 
 

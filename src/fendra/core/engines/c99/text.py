@@ -26,19 +26,27 @@ class Piece:
     op: str = ""
 
 
+_PLAIN = 1e-4, 1e16
+"""Numbers from here to there are written without an exponent."""
+
+
 def float_literal(value: float) -> str:
     """The shortest decimal text that a C compiler reads as this float32.
 
-    >>> float_literal(0.1), float_literal(-3), float_literal(1e9)
-    ('0.1f', '-3.0f', '1e+09f')
+    The same with every version of NumPy, whose own texts have changed: a design's hash is made of
+    it, and what is compiled is kept by it.
+
+    >>> float_literal(0.1), float_literal(-3), float_literal(1e9), float_literal(1e-9)
+    ('0.1f', '-3.0f', '1000000000.0f', '1e-09f')
     """
     number = np.float32(value)
     if np.isnan(number):
         return "NAN"
     if np.isinf(number):
         return "INFINITY" if number > 0 else "-INFINITY"
-    text = str(number)
-    return f"{text}f" if "." in text or "e" in text else f"{text}.0f"
+    if number == 0 or _PLAIN[0] <= abs(number) < _PLAIN[1]:
+        return f"{np.format_float_positional(number, trim='0')}f"
+    return f"{np.format_float_scientific(number, trim='-', exp_digits=2)}f"
 
 
 def literal(kind: Kind, value: float | int | bool) -> Piece:
