@@ -462,6 +462,7 @@ def test_a_stand_in_says_how_to_hear_it(little, fendra, fendra_until):
     assert all(name in listed for name in ("vehicle", "flight", "broker", "song"))
 
 
+@pytest.mark.unix
 def test_the_service_manager_is_told_when_it_is_ready_and_that_it_lives(
     little, tmp_path, fendra_until, monkeypatch
 ):

@@ -17,7 +17,7 @@ from fendra.outputs.serial_port import SerialOutput
 from fendra.sources.lines import LinesSource
 from fendra.sources.tape import TapeSource
 from fendra.system.ends import FORMS, SocketEnd
-from fendra.system.ports import PortError, known_ports, open_port
+from fendra.system.ports import PortError, known_ports, line_to, open_port
 from helpers import design, layer, tape
 
 WINDOWS = "could not open port 'COM7': {}"
@@ -111,3 +111,13 @@ def test_a_stranger_s_design_does_not_reach_out_by_a_port(table, tmp_path):
     path.write_text(f"{text}\n{table}\naddress = 'socket://example.com:80'\n", encoding="utf-8")
     with pytest.raises(fd.FendraError, match="only within your own network"):
         connect(read_design(path))
+
+
+def test_a_socket_without_a_number_is_named_as_it_is_written():
+    with pytest.raises(
+        PortError, match=r"socket://pi\.local names no number; write socket://HOST:P"
+    ):
+        open_port("socket://pi.local", 115_200)
+    for address in ("socket://pi.local", "socket://pi.local:0", "socket://pi.local:99999"):
+        with pytest.raises(OSError, match="is not a port; write socket://HOST:PORT"):
+            line_to(address, 1.0)

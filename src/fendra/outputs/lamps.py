@@ -26,7 +26,7 @@ from fendra.lamps.array import LampArray
 from fendra.lamps.reports import is_lamp_array
 from fendra.outputs import Output, OutputOptions
 from fendra.system import hid
-from fendra.system.ports import BY_SOCKET, host_of
+from fendra.system.ports import host_of
 
 
 class LampsOptions(OutputOptions):
@@ -69,7 +69,7 @@ def open_array(address: str) -> tuple[LampArray, str]:
     """Open a lamp array: the only one, the one whose name or address has this text, or a program
     at `socket://HOST:PORT`. Returns its name as well. Raises OutputError.
     """
-    if address.startswith(BY_SOCKET):
+    if host_of(address):
         chosen = FoundArray(address, "lamps")
     else:
         every = lamp_arrays()

@@ -19,10 +19,10 @@ from fendra.core.errors import NEVER, SourceError, reason
 from fendra.core.layout import Layout
 from fendra.core.names import listed
 from fendra.drivers import Options
-from fendra.sources import News, Source, package, split_address
+from fendra.sources import News, Source, package
 from fendra.sources.linux_events import ABSOLUTE, KEY, EventFile
 from fendra.sources.named_values import NamedValues
-from fendra.system.ports import BY_SOCKET, host_of
+from fendra.system.ports import host_of
 from fendra.system.process import NAME
 
 CENTRED = {"x", "y", "rx", "ry", "wheel", "rudder", "hat_x", "hat_y"}
@@ -63,7 +63,7 @@ class GamepadSource(Source):
         address = self.options.address
         try:
             if self.host:
-                self._pad = NamedValues(*split_address(address[len(BY_SOCKET) :], "", 0))
+                self._pad = NamedValues(address)
             elif NAME == "linux":
                 self._pad = EvdevPad(address)
             else:

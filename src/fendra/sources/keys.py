@@ -17,10 +17,10 @@ from fendra.core.errors import NEVER, SourceError, reason
 from fendra.core.layout import Layout
 from fendra.core.signals.raw import Event
 from fendra.drivers import Options
-from fendra.sources import News, Source, package, split_address
+from fendra.sources import News, Source, package
 from fendra.sources.linux_events import KEY, LED, EventFile
 from fendra.sources.named_values import NamedValues
-from fendra.system.ports import BY_SOCKET, host_of
+from fendra.system.ports import host_of
 
 LIGHTS = {0: "num", 1: "caps", 2: "scroll"}
 """Lights of a keyboard, by the system's codes."""
@@ -64,9 +64,8 @@ class KeysSource(Source):
         self._places = _places(design, layout, self.options.part)
         address = self.options.address
         if self.host:
-            host, port = split_address(address[len(BY_SOCKET) :], "", 0)
             try:
-                self._keys = NamedKeys(host, port)
+                self._keys = NamedKeys(address)
             except OSError as exc:
                 raise SourceError(f"{self} cannot be reached: {reason(exc)}") from exc
             return
@@ -135,8 +134,8 @@ class DeviceKeys:
 class NamedKeys:
     """Keys that a program names, a line for each. Raises OSError."""
 
-    def __init__(self, host: str, port: int) -> None:
-        self._values = NamedValues(host, port)
+    def __init__(self, address: str) -> None:
+        self._values = NamedValues(address)
 
     def take(self, wait_s: float) -> list[tuple[str, int]]:
         told = self._values.take(wait_s)

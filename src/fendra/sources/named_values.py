@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 import contextlib
-import socket
 
 from fendra.sources.lines import LineCutter
 from fendra.sources.texts import pairs_of
+from fendra.system.ports import line_to
+
+_ANSWERS_S = 5.0
 
 
 class NamedValues:
     """A program's lines such as `x=0.5`. Raises OSError."""
 
-    def __init__(self, host: str, port: int) -> None:
-        self._line = socket.create_connection((host, port), timeout=5)
+    def __init__(self, address: str) -> None:
+        self._line = line_to(address, _ANSWERS_S)
         self._cutter = LineCutter()
 
     def take(self, wait_s: float) -> list[tuple[str, object]]:

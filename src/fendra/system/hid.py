@@ -8,10 +8,11 @@ device refuses.
 
 from __future__ import annotations
 
-import socket
 import sys
 from collections.abc import Iterator
 from typing import Protocol
+
+from fendra.system.ports import host_of, line_to
 
 if sys.platform == "linux":
     from fendra.system.hidraw import Device, cure, listed
@@ -39,8 +40,8 @@ class HidDevice(Protocol):
 class SocketDevice:
     """A HID device that a program stands in for. Raises OSError."""
 
-    def __init__(self, host: str, port: int) -> None:
-        self._line = socket.create_connection((host, port), timeout=_ANSWERS_S)
+    def __init__(self, address: str) -> None:
+        self._line = line_to(address, _ANSWERS_S)
         try:
             self.descriptor = self._ask(b"D", 0, 0xFFFE)
         except OSError:
@@ -76,7 +77,4 @@ def open_device(address: str) -> HidDevice:
     """Open a device by its address, or `socket://HOST:PORT`. Raises OSError, and ImportError where
     a package is missing.
     """
-    if address.startswith("socket://"):
-        host, _, port = address.removeprefix("socket://").rpartition(":")
-        return SocketDevice(host, int(port) if port.isdigit() else 0)
-    return Device(address)
+    return SocketDevice(address) if host_of(address) else Device(address)

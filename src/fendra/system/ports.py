@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import errno
 import re
+import socket
 import sys
 from pathlib import Path
 from typing import Any
@@ -35,12 +36,21 @@ class PortError(Exception):
 def host_of(address: str) -> str:
     """The host of a port that is a socket; empty for one of this computer.
 
-    >>> host_of("socket://pi.local:5000"), host_of("/dev/ttyUSB0"), host_of("COM3")
-    ('pi.local', '', '')
+    >>> host_of("socket://pi.local:5000"), host_of("socket://pi.local"), host_of("COM3")
+    ('pi.local', 'pi.local', '')
     """
     if not address.lower().startswith(BY_SOCKET):
         return ""
-    return address[len(BY_SOCKET) :].partition("/")[0].rpartition(":")[0]
+    host, colon, port = address[len(BY_SOCKET) :].partition("/")[0].rpartition(":")
+    return host if colon else port
+
+
+def line_to(address: str, wait_s: float) -> socket.socket:
+    """A line to the program that stands in for a device at `socket://HOST:PORT`. Raises OSError."""
+    host, _, port = address[len(BY_SOCKET) :].rpartition(":")
+    if not (port.isdigit() and 0 < int(port) < 65536):
+        raise OSError(errno.EINVAL, f"'{port}' is not a port; write {BY_SOCKET}HOST:PORT")
+    return socket.create_connection((host.strip("[]"), int(port)), timeout=wait_s)
 
 
 def open_port(address: str, baud: int, **settings: Any) -> Any:
@@ -108,6 +118,8 @@ def _number(exc: serial.SerialException) -> int:
 def _why(address: str, exc: serial.SerialException) -> str:
     """The reason in words, with its cure."""
     if host_of(address):
+        if not re.search(r":\d+(/|$)", address):
+            return f"port {address} names no number; write {BY_SOCKET}HOST:PORT."
         where = address.removeprefix(BY_SOCKET)
         return f"no program serves port {address}. Start it; does it listen at {where}?"
     match _number(exc):
