@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import ctypes
 import os
+import re
 import sys
 import time
 from threading import Event, Thread
@@ -14,13 +15,16 @@ import pytest
 if not os.environ.get("FENDRA_TESTS_WITHOUT_UNIX"):
     pytest.skip("for the run without Unix: pytest -p no_unix.plugin", allow_module_level=True)
 
+import fendra as fd
 from fendra.computer import windows as windows_parts
 from fendra.demo.lamp_array import DESCRIPTOR, LampArrayDevice
 from fendra.live.process import stopped_by_signals, undisturbed
+from fendra.sources import DRIVERS
 from fendra.system import windows
 from fendra.system.ends import SocketEnd, far_end
 from fendra.system.process import NAME
 from fendra.system.terminal import enter_pressed, make_ready, typed
+from helpers import design, layer
 
 
 def named(console):
@@ -218,3 +222,16 @@ def test_lamp_arrays_by_hidapi_and_no_other_device_is_opened(monkeypatch):
     assert fake.stand_in.is_autonomous
     assert {*fake.opened} == {b"HID-lamps"}
     assert fake.stand_in.wrong == []
+
+
+@pytest.mark.parametrize(
+    ("source", "cure"),
+    [
+        ("can:can0", "SocketCAN is for Linux. Name the adapter, as in can:COM3,interface=slcan"),
+        ("keys:/dev/input/event3", "let a program name the keys: keys:socket://HOST:PORT"),
+    ],
+)
+def test_what_only_linux_has_says_what_to_do_elsewhere(source, cure):
+    lit = design(layer())
+    with pytest.raises(fd.SourceError, match=re.escape(cure)):
+        DRIVERS.from_text(source).open(lit, lit.layout())

@@ -47,6 +47,7 @@ from fendra.core.errors import (
     internal_error,
 )
 from fendra.core.quoting import in_lines
+from fendra.system.process import A_PORT
 from fendra.system.terminal import make_ready
 
 FINDINGS, USAGE, INTERNAL = 1, 2, 3
@@ -141,7 +142,7 @@ for name, function, about, example in (
     ("import", import_, "Make parts from a file of positions.",
      "import board.csv --only 'D*' --order name --into pad.toml"),
     ("probe", probe, "Test the map on the real LEDs.",
-     "probe heron.toml walk --line tail --to serial:/dev/ttyUSB0"),
+     f"probe heron.toml walk --line tail --to serial:{A_PORT}"),
     ("effects", effects, "List the effects, or show one in full.", "effects gauge"),
     ("presets", presets, "Keep an effect's settings under a name, for other designs.",
      "presets save heron.toml 'turn left, front' --as quick-turn"),
@@ -162,7 +163,7 @@ for name, function, about, example in (
     ("emit", emit, "Write firmware: the same light on a controller.",
      "emit heron.toml --target arm --tape ride.csv"),
     ("run", run, "Run a design live: from its sources to its outputs.",
-     "run heron.toml --tape ride.csv --to serial:/dev/ttyUSB0,baud=500000"),
+     f"run heron.toml --tape ride.csv --to serial:{A_PORT},baud=500000"),
     ("trust", trust, "Allow Python files of effects to run, or list them.",
      "trust stripes.py"),
 ):  # fmt: skip

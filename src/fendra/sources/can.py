@@ -9,11 +9,12 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from fendra.core.document.design import Design
-from fendra.core.errors import SourceError
+from fendra.core.errors import NEVER, SourceError
 from fendra.core.layout import Layout
 from fendra.core.limits import LAYOUT_BYTES
 from fendra.drivers import Options
 from fendra.sources import News, Source, package
+from fendra.system.process import A_PORT, NAME
 from fendra.whole import read_text
 
 AT_ONCE = 256
@@ -75,6 +76,12 @@ class CanOptions(BusOptions):
 
 def open_bus(options: BusOptions, what: str) -> Any:
     """A CAN bus. Raises SourceError."""
+    if options.interface == "socketcan" and NAME != "linux":
+        raise SourceError(
+            f"{what} cannot be opened: SocketCAN is for Linux. Name the adapter, as in "
+            f"can:{A_PORT},interface=slcan",
+            code=NEVER,
+        )
     can = package("can")
     more = {} if options.bitrate is None else {"bitrate": options.bitrate}
     try:

@@ -21,6 +21,7 @@ from fendra.sources import News, Source, package
 from fendra.sources.linux_events import KEY, LED, EventFile
 from fendra.sources.named_values import NamedValues
 from fendra.system.ports import host_of
+from fendra.system.process import NAME
 
 LIGHTS = {0: "num", 1: "caps", 2: "scroll"}
 """Lights of a keyboard, by the system's codes."""
@@ -69,6 +70,12 @@ class KeysSource(Source):
             except OSError as exc:
                 raise SourceError(f"{self} cannot be reached: {reason(exc)}") from exc
             return
+        if NAME != "linux":
+            raise SourceError(
+                f"{self} cannot be read: only Linux shows programs its keyboards. Elsewhere let a "
+                "program name the keys: keys:socket://HOST:PORT",
+                code=NEVER,
+            )
         try:
             self._keys = DeviceKeys(Path(address))
         except OSError as exc:

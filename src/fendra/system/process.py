@@ -6,6 +6,7 @@ import sys
 
 if sys.platform == "win32":
     from fendra.system.windows import (
+        A_PORT,
         ACTIVATE,
         COMPILER_CURE,
         COMPILERS,
@@ -20,6 +21,7 @@ if sys.platform == "win32":
     )
 else:
     from fendra.system.unix import (
+        A_PORT,
         ACTIVATE,
         COMPILER_CURE,
         COMPILERS,
@@ -37,6 +39,7 @@ NAME: str = {"win32": "windows", "darwin": "macos"}.get(sys.platform, "linux")
 """This system: `linux` (as is every other Unix), `macos` or `windows`."""
 
 __all__ = [
-    "ACTIVATE", "COMPILERS", "COMPILER_CURE", "LIBRARIES", "LIBRARY_ENDING", "LIBRARY_FLAGS",
-    "NAME", "STOPS", "end_group", "fine_timers", "tell_manager", "told_of_closing",
+    "ACTIVATE", "A_PORT", "COMPILERS", "COMPILER_CURE", "LIBRARIES", "LIBRARY_ENDING",
+    "LIBRARY_FLAGS", "NAME", "STOPS", "end_group", "fine_timers", "tell_manager",
+    "told_of_closing",
 ]  # fmt: skip

@@ -32,6 +32,8 @@ COMPILER_CURE = (
     "Install one (on Debian: apt install gcc libc6-dev; on macOS: xcode-select --install)."
 )
 ACTIVATE = "bin/activate"
+A_PORT = "/dev/cu.usbserial-10" if sys.platform == "darwin" else "/dev/ttyUSB0"
+"""A serial port, as it may be called here."""
 
 
 def make_ready() -> None:

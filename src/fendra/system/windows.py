@@ -26,6 +26,8 @@ LIBRARY_FLAGS = ("-shared",)
 LIBRARIES: tuple[str, ...] = ()
 COMPILER_CURE = 'Install one: winget install LLVM.LLVM, or pip install "fendra[firmware]".'
 ACTIVATE = "Scripts/activate"
+A_PORT = "COM3"
+"""A serial port, as it may be called here."""
 
 _OUT, _ERR = -11, -12
 _COLOURS = 0x0004
