@@ -120,7 +120,7 @@ def test_where_its_page_cannot_be_served_a_design_runs_all_the_same(fendra, hero
         text = heron.read_text(encoding="utf-8")
         port = taken.getsockname()[1]
         heron.write_text(f"{text}\n[page]\nport = {port}\n", encoding="utf-8")
-        code, out, _ = fendra("run", heron, "--to", "null:", "--for", "0.3")
+        code, out, _ = fendra("run", heron, "--set", "speed=3", "--to", "null:", "--for", "0.3")
         assert code == 0
         assert "The design's [page] is not served: the page cannot be served on" in out
         code, _, err = fendra("run", heron, "--to", "null:", "--page", port, "--for", "0.3")

@@ -66,6 +66,13 @@ def test_its_settings_follow_signals_as_layers_read_them(screen):
         assert light == pytest.approx(np.full((8, 3), floor), abs=1e-4)
     source.close()
     assert settings._value("least") == pytest.approx(0.05)
+    later = design(
+        layer(colour="picture"),
+        signals={**made.model_dump()["signals"], "least": {"of": "0.1 if night else 0.4"}},
+    )
+    settings.use(later.examined.subject.recorded)
+    settings.step(0.2, {})  # nothing new: it is still night
+    assert settings._value("least") == pytest.approx(0.1)
 
 
 def test_a_setting_of_nought_is_a_value():

@@ -240,7 +240,7 @@ def run_session(
 
     def use(after: Program) -> None:
         keep_quiet()
-        session.loop.use(after)
+        session.use(after, reloader.running.recorded)
         if hand is not None:
             hand.use(after.design)
 

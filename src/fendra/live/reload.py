@@ -29,7 +29,8 @@ class Reloader(Thread):
     """Watches a design's file, and the files beside it that it names; gives each new program.
 
     examined: the design that is running now. use: takes the new program. tell: takes messages.
-    prepare: turns the design as read into the one to run. reloads: how often it was reloaded;
+    prepare: turns the design as read into the one to run. running: the subject of the newest good
+    design. reloads: how often it was reloaded;
     refusals: how often it had errors.
     """
 
@@ -40,7 +41,7 @@ class Reloader(Thread):
     ) -> None:  # fmt: skip
         super().__init__(name=f"watches {path}", daemon=True)
         self._path, self._use, self._tell = path, use, tell
-        self._running = examined.subject
+        self.running = examined.subject
         self._engine, self._model, self._prepare = engine, model, prepare
         self._stop_now = Event()
         self._seen = self._signature()
@@ -89,13 +90,13 @@ class Reloader(Thread):
             return
         if self._stop_now.is_set():
             return  # the run has ended meanwhile
-        before = self._running.design
+        before = self.running.design
         if (design.sources, design.outputs) != (before.sources, before.outputs):
             self._tell("Sources and outputs changed; the next start will use them.")
         for path in examined.subject.media.held.values():
             cure = f"Read it, then allow it: fendra trust {shell_word(path)}"
             self._tell(f"{path} may not run, so layers that need it are left out. {cure}")
-        self._running = examined.subject
+        self.running = examined.subject
         self.reloads += 1
         self._use(program)
         self._tell(f"{self._path.name} reloaded.")
@@ -103,6 +104,6 @@ class Reloader(Thread):
     def _signature(self) -> tuple[str, ...]:
         """A value that changes whenever one of the files does; the design's own first."""
         folder = self._path.parent
-        running = self._running
+        running = self.running
         named = [*running.design.effects, *running.media.pictures]
         return tuple(stamp(path) for path in (self._path, *(folder / name for name in named)))

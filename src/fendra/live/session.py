@@ -73,8 +73,10 @@ class Session:
             senders=self.senders, progress=progress, in_phase=in_phase, for_s=for_s,
             hear=None if self.recorder is None else self.recorder.hear, tell=tell,
         )  # fmt: skip
+        self._settings: Settings | None = None
         if recorded is not None:
-            self.loop.followers.append(Settings(recorded, connected.sources.values()).step)
+            self._settings = Settings(recorded, connected.sources.values())
+            self.loop.followers.append(self._settings.step)
         self.beside: list[AbstractContextManager[object]] = []
         self.addresses: tuple[str, ...] = ()
         self._is_over = Event()
@@ -137,6 +139,12 @@ class Session:
             is_over = all(feeder.has_ended or feeder.can_never for feeder in self.feeders)
             if self.feeders and is_over and not self.loop.polled and not self.beside:
                 self.loop.stop()
+
+    def use(self, program: Program, recorded: Recorded) -> None:
+        """Run another program from the next frame on. recorded: its design's graph."""
+        self.loop.use(program)
+        if self._settings is not None:
+            self._settings.use(recorded)
 
     @property
     def can_never(self) -> bool:

@@ -21,14 +21,25 @@ class Settings:
         self._names = frozenset(name for source in self._followers for name in source.follows)
         self._lock = Lock()
         self._values: dict[str, float] = {}
+        self._known: dict[str, Any] = {}
+        self._next: Conditioned | None = None
         self._conditioned = Conditioned(recorded) if self._followers else None
         for source in self._followers:
             source.value_of = self._value
+
+    def use(self, recorded: Recorded) -> None:
+        """Read signals as another design does, from the next frame on."""
+        if self._followers:
+            self._next = Conditioned(recorded)
 
     def step(self, at_s: float, news: Mapping[str, Any]) -> None:
         """Take the news of a frame. at_s: its time."""
         if self._conditioned is None:
             return
+        self._known |= news
+        if self._next is not None:
+            self._conditioned, self._next = self._next, None
+            news = self._known
         self._conditioned.step(at_s, news)
         told = {name: self._conditioned.value(f"{WHY}signal:{name}") for name in self._names}
         with self._lock:
