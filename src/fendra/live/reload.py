@@ -30,8 +30,7 @@ class Reloader(Thread):
 
     examined: the design that is running now. use: takes the new program. tell: takes messages.
     prepare: turns the design as read into the one to run. running: the subject of the newest good
-    design. reloads: how often it was reloaded;
-    refusals: how often it had errors.
+    design. reloads: how often it was reloaded; refusals: how often it had errors.
     """
 
     def __init__(

@@ -99,3 +99,20 @@ def test_words_for_truth_are_the_same_on_tapes_live_and_on_the_command_line(tmp_
     path = tmp_path / "t.csv"
     path.write_text(f"time,left\n0,{word}\n")
     assert read_tape(path).signals["left"].tolist() == [expected]
+
+
+@pytest.mark.parametrize(
+    ("choices", "says"),
+    [
+        ([], "a text needs its words."),
+        (["Ann", "Zoe"], "'who' has no word 'Zoee'. Did you mean 'Zoe'?"),
+    ],
+)
+def test_a_word_that_a_signal_does_not_have_is_one_message(choices, says):
+    """A signal without words is the one cause; what compares it is not reported again."""
+    made = design(
+        layer(when="who == 'Zoee'"), signals={"who": {"kind": "text", "choices": choices}}
+    )
+    errors = [each for each in made.check() if each.severity == "error"]
+    assert len(errors) == 1
+    assert says in f"{errors[0].message} {errors[0].remedy}"

@@ -29,6 +29,7 @@ from fendra.core.language.vocabulary import (
     OF_CONDITIONS,
     PLACE_OF,
     PLAIN,
+    TEXT_COLUMNS,
     plain,
     timed,
     truth_of,
@@ -338,13 +339,15 @@ class _Compiler:
             if words_there is not None and words_there[0] in words:
                 remedy = f"Write: {name.id} == '{words_there[0]}'"
             raise self._error(text, f"compare '{name.id}' with a text in quotes.", remedy)
-        if words and text.value not in words:  # that it has none is an error of its own
-            remedy = did_you_mean(text.value, words, f"{name.id}s")
-            problem = f"there is no {name.id} '{text.value}'."
-            raise self._error(text, problem, remedy, names=(text.value,))
+        if text.value not in words:
+            what, problem = f"{name.id}s", f"there is no {name.id} '{text.value}'."
+            if name.id not in TEXT_COLUMNS:  # of a signal
+                what, problem = "words", f"'{name.id}' has no word '{text.value}'."
+            remedy = did_you_mean(text.value, words, what)
+            raise self._error(text, problem, remedy, names=(name.id, text.value))
         column = self._scope.look_up(f"{name.id}:number")
         assert column is not None
-        return column == float(words.get(text.value, -1))
+        return column == float(words[text.value])
 
     def _functions(self) -> dict[str, tuple[int, Callable[..., Value]]]:
         """Name to number of arguments and meaning, of the functions that are allowed here."""

@@ -98,6 +98,9 @@ PLAIN: dict[str, tuple[int, Callable[..., Value]]] = {
 }
 """Functions that need neither time nor signals."""
 
+TEXT_COLUMNS = ("line", "part", "name")
+"""Columns of the layout that hold a name; expressions compare them with a text."""
+
 PLACE_OF = ("x_of", "y_of", "z_of")
 """Functions that give the place of an LED by its number."""
 

@@ -8,6 +8,7 @@ import numpy as np
 
 from fendra.core.arrays import Floats
 from fendra.core.graph.trace import Tracer, Value
+from fendra.core.language.vocabulary import TEXT_COLUMNS
 from fendra.core.layout.table import Layout
 from fendra.core.shapes import FACINGS
 
@@ -16,9 +17,6 @@ COLUMNS = ("x", "y", "z", "address", "index", "facing_x", "facing_y", "facing_z"
 
 FACING_COLUMNS = tuple(f"facing_{name}" for name in FACINGS)
 """Truths of a spot: whether it faces that way, give or take 60 degrees."""
-
-TEXT_COLUMNS = ("line", "part", "name")
-"""Columns that hold a name; expressions compare them with a text."""
 
 SPOT_COLUMNS = (*COLUMNS, *FACING_COLUMNS, *TEXT_COLUMNS)
 """The columns of a single spot that an expression may use."""

@@ -68,7 +68,8 @@ class Signals:
         self._tracer = tracer
         self._clock = clock
         self._report = report
-        self.dropped = frozenset({*dropped, *unknown})
+        wordless = {n for n, s in self._signals.items() if kind_of(s).has_words and not s.numbers}
+        self.dropped = frozenset({*dropped, *unknown, *wordless})
         self._recorded: dict[str, tuple[Value, Value]] = {}
         self._inputs: dict[str, Value] = {}
         self._parts: dict[str, Value] = {}
