@@ -7,6 +7,8 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 from contextlib import suppress
 from typing import Any, ClassVar
 
+from fendra.core.errors import reason
+
 
 class CannotTell(Exception):  # noqa: N818 - it is an answer
     """A part that this computer does not have, and why."""
@@ -78,7 +80,8 @@ class Computer:
 
 
 def _why(exc: Exception) -> str:
-    return f"it fails: {str(exc)[:100] or type(exc).__name__}"
+    said = getattr(exc, "text", None) or reason(exc)  # the text of an error of Windows' COM
+    return f"it fails: {str(said).strip(' .')[:100] or type(exc).__name__}"
 
 
 def needs(package: str, make: Callable[[], Any]) -> Any:

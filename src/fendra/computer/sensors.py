@@ -109,8 +109,8 @@ def running() -> set[str]:
 
 
 def program_of(process: int) -> str:
-    """The name of a process, without `.exe`; empty once it has ended."""
+    """The name of a process, without `.exe`; empty where the system does not tell it."""
     try:
         return str(psutil.Process(process).name()).removesuffix(".exe")
-    except psutil.NoSuchProcess:
+    except (psutil.Error, OSError):  # it has just ended, or belongs to another user
         return ""
