@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import socket
 import time
 from collections.abc import Callable
@@ -14,7 +15,6 @@ import fendra as fd
 
 def pipe_like_a_port() -> tuple[int, int]:
     """Both ends of a pseudo-terminal through which bytes pass unchanged, as through a serial port."""
-    import os
     import tty
 
     ours, theirs = os.openpty()
@@ -30,8 +30,6 @@ def keep_in(patch: Any, what: str, folder: Any) -> None:
 
 def make_pipe(path: Any) -> None:
     """A named pipe, as Unix has them."""
-    import os
-
     os.mkfifo(path)
 
 

@@ -323,7 +323,7 @@ def test_a_design_is_saved_broken_and_mended(tmp_path):
     assert steps == {10} or late or session.senders[0].mailbox.replaced
 
 
-@pytest.mark.unix
+@pytest.mark.posix
 @pytest.mark.skipif(not Path("/dev/full").exists(), reason="there is no /dev/full")
 def test_the_disk_is_full_while_it_records():
     made = lit()

@@ -31,7 +31,7 @@ def show(output, made):
         ("film", "../out.npz", "is outside the design's folder"),
         ("film", "/tmp/out.rgb", "is outside the design's folder"),
         pytest.param(
-            "film", "away/out.npz", "is outside the design's folder", marks=pytest.mark.unix
+            "film", "away/out.npz", "is outside the design's folder", marks=pytest.mark.posix
         ),
         ("gif", "look.html.gif/../../x.gif", "is outside the design's folder"),
         ("spi", "victim.sh", "a design may only name an SPI device"),

@@ -104,7 +104,8 @@ def running() -> set[str]:
     found = set()
     for process in psutil.process_iter():
         with suppress(psutil.Error, OSError):  # it has just ended, or the system hides it
-            found |= {process.name(), process.name().removesuffix(".exe")}
+            name = process.name()
+            found |= {name, name.removesuffix(".exe")}
     return found
 
 

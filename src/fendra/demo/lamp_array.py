@@ -240,9 +240,11 @@ def serving(device: LampArrayDevice, port: int = 0) -> Any:
 
         thread = threading.Thread(target=answer, name="lamp array", daemon=True)
         thread.start()
-        yield f"socket://127.0.0.1:{door.getsockname()[1]}"
-        over.set()
-        thread.join(1)
+        try:
+            yield f"socket://127.0.0.1:{door.getsockname()[1]}"
+        finally:
+            over.set()
+            thread.join(1)
 
 
 def main() -> None:

@@ -303,10 +303,16 @@ def _values(data: bytes, readers: Sequence[_Reader], packet: Packet, number: int
                 f"a packet {_called(packet, number)} of {len(data)} bytes ends before "
                 f"'{reader.name}'"
             ) from None
-        numbers = () if isinstance(value, str) else value if isinstance(value, list) else (value,)
-        if all(map(math.isfinite, numbers)):
+        if _is_finite(value):
             found[reader.name] = value
     return found
+
+
+def _is_finite(value: Any) -> bool:
+    """Whether a value is a text, or all of its numbers are finite."""
+    if isinstance(value, list):
+        return all(map(math.isfinite, value))
+    return isinstance(value, str) or math.isfinite(value)
 
 
 def _shown(data: bytes) -> str:

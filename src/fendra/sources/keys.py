@@ -72,8 +72,8 @@ class KeysSource(Source):
             return
         if NAME != "linux":
             raise SourceError(
-                f"{self} cannot be read: only Linux shows programs its keyboards. Elsewhere let a "
-                "program name the keys: keys:socket://HOST:PORT",
+                f"{self} cannot be read: Fendra reads keyboards on Linux alone. Elsewhere "
+                "let a program name the keys: keys:socket://HOST:PORT",
                 code=NEVER,
             )
         try:
