@@ -7,8 +7,9 @@ from threading import Event, Thread
 import pytest
 
 import fendra as fd
-from fendra.live.loop import Loop, memory_of, recall, run_live
+from fendra.live.loop import Loop, memory_of, recall, run_live, told_by
 from fendra.live.mailbox import Mailbox
+from fendra.live.sender import Sender
 from fendra.outputs.memory import MemoryOutput
 from fendra.sources.tape import TapeSource
 from helpers import FakeClock, design, layer, strip, tape
@@ -190,5 +191,37 @@ def test_only_what_another_node_remembers_of_the_last_seconds_is_taken(age_s, is
     leader, follower = (lit().compile() for _ in range(2))
     leader.frame(s=1.0, at=10.0)
     follower.frame(at=1.0)
-    assert recall(follower, memory_of(leader), 10.0 + age_s) is is_taken
-    assert recall(follower, {**memory_of(leader), "design": "another"}, 10.0) is False
+    assert recall(follower, told_by(memory_of(leader)), 10.0 + age_s) is is_taken
+    assert recall(follower, told_by({**memory_of(leader), "design": "another"}), 10.0) is False
+
+
+@pytest.mark.parametrize("frames_ahead", [-7, -1, 0, 1, 5])
+def test_what_another_node_remembers_is_taken_in_the_frame_of_its_time(frames_ahead):
+    """At 60 frames/s times are no whole milliseconds: frame 10, of 10.16667 s, is told as 10.167."""
+    rows = {"name": "a", "part": [strip(count=30)]}
+    spin = layer("spin", rate="rpm / 60", by="x / 80")
+    made = design(spin, line=[rows], signals={"rpm": {}}, rate=60)
+    leader, clock, output = made.compile(), FakeClock(), MemoryOutput()
+    leader.frame(rpm=30, at=9.7)
+    led, told = {}, {}
+    for number in range(31):
+        led[number] = leader.frame(at=10 + number / 60)
+        told[number] = memory_of(leader)
+    loop = Loop(
+        made.compile(), senders=[Sender("memory", output, made)], clock=clock, sleep=clock.sleep,
+        start_at_s=10.0, for_s=0.5,
+    )  # fmt: skip
+    loop.inbox.put_number("tacho", "rpm", 30)
+    shown = []
+
+    def watch(frame, _):
+        shown.append(frame.rgb.copy())
+        if len(shown) == 10:  # the next is frame 10
+            loop.recall(told[10 + frames_ahead])
+
+    loop.watchers.append(watch)
+    loop.run()
+    same = [(shown[n] == led[n].rgb).all() for n in range(30)]
+    first = 10 + max(frames_ahead, 0)
+    assert not any(same[:first])
+    assert all(same[first:])

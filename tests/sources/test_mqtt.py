@@ -19,7 +19,7 @@ import fendra as fd
 from contract.test_sources import wait_for_port
 from fendra.core.layout import place
 from fendra.live.connect import connect
-from fendra.live.loop import memory_of, recall
+from fendra.live.loop import Loop, memory_of, recall, told_by
 from fendra.live.session import Session
 from fendra.sources.mqtt import MqttSource
 from helpers import design, free_port, layer, strip, until
@@ -168,11 +168,18 @@ def test_nodes_show_one_motion_though_its_rate_moves_and_they_began_at_other_tim
     threads[0].start()
     first, second = (session.loop for session in sessions)
     until(lambda: first.stats.rendered > 35, "the first node's frames")
+    heard = []  # how many frames the second had made when it heard of the first's memory
+
+    def hear(memory):
+        heard.append(second.stats.rendered)
+        Loop.recall(second, memory)
+
+    second.recall = hear
     threads[1].start()
 
     def has_turned_for_some_seconds():
         client.publish("t/rpm", f"{20 + 40 * (time.monotonic() % 1):.2f}", retain=True)
-        return second.stats.rendered > 180
+        return bool(heard) and second.stats.rendered > heard[0] + 120
 
     until(has_turned_for_some_seconds, "frames of both", step_s=0.05)
     for session, thread in zip(sessions, threads, strict=True):
@@ -184,7 +191,7 @@ def test_nodes_show_one_motion_though_its_rate_moves_and_they_began_at_other_tim
         {round(f.at_s * 1000): f.rgb[:, 0].astype(int) for f in s.senders[0].output.frames}
         for s in sessions
     ]
-    last = max(films[0])
+    last = max(films[1])
     common = [at for at in {*films[0]} & {*films[1]} if at > last - 2000]
     assert len(common) > 20
     apart = [np.abs(films[0][at] - films[1][at]).mean() for at in common]
@@ -242,9 +249,9 @@ def test_what_a_leading_node_is_said_to_remember_is_taken_only_where_it_fits(cel
     program.frame(s=1, at=1.0)
     told = memory_of(program)
     cell = next(iter(told["cells"]))
-    assert recall(program, told, 1.0)
+    assert recall(program, told_by(told), 1.0)
     if isinstance(cells, dict):
         cells = {name.replace("CELL", cell): value for name, value in cells.items()}
-    assert not recall(program, {**told, "cells": cells}, 1.0)
-    assert not recall(program, {**told, "at_s": 10**400}, 1.0)
+    assert not recall(program, told_by({**told, "cells": cells}), 1.0)
+    assert not recall(program, told_by({**told, "at_s": 10**400}), 1.0)
     program.frame(s=1, at=1.1)

@@ -32,7 +32,7 @@ STANDBY_S = 10.0
 MOST = float(np.finfo(np.float32).max)
 """The largest number that a memory cell holds."""
 LATEST_S = 3.0
-"""Another node's memory that is older than this is not used."""
+"""Another node's memory that is older than this is not used, nor what is so far ahead."""
 STEPPED_S = 1.0
 """A clock that is off by more was set, and did not drift."""
 SLEW_S = 0.0005
@@ -73,7 +73,7 @@ class Loop:
         self._sleep = sleep or self._wait
         self._start_at_s, self._leaves, self._in_phase = start_at_s, leaves, in_phase
         self._for_s = for_s
-        self._recalled: Mapping[str, Any] | None = None
+        self._recalled: Memory | None = None
         self.watchers: list[Callable[[Frame, Mapping[str, Any]], object]] = []
         self.followers: list[Callable[[float, Mapping[str, Any]], object]] = []
         self.cpu_s = self._cpu_begun_s = 0.0
@@ -107,8 +107,10 @@ class Loop:
         return self.memory if self._has_memory.wait(wait_s) else {}
 
     def recall(self, memory: Mapping[str, Any]) -> None:
-        """Go on with what another node remembers, if it shows the same design; from any thread."""
-        self._recalled = memory
+        """Go on with what another node remembers, if it shows the same design, from the first
+        frame on that is not before it: the other node may be a frame ahead. From any thread.
+        """
+        self._recalled = told_by(memory)
 
     def run(self) -> RunReport:
         """Run until `stop`, until every source that can end has, or no output can ever work; a
@@ -183,8 +185,9 @@ class Loop:
         """Make one frame and hand it over."""
         begun_s = self._clock()
         program, fed = self.program, self.program.takes
-        if self._recalled is not None:
-            recall(program, self._recalled, at_s)
+        told = self._recalled
+        if told is not None and not 0 < told.ahead_ms(at_s) <= LATEST_S * 1000:
+            recall(program, told, at_s)
             self._recalled = None
         for source in [*self.polled]:
             for name, value in self._news_of(source, since_s).items():
@@ -284,14 +287,24 @@ class Memory(BaseModel):
     at_s: Annotated[float, Field(ge=0, le=1e12)]
     cells: dict[str, Annotated[float, Field(ge=-MOST, le=MOST)]]
 
+    def ahead_ms(self, at_s: float) -> int:
+        """How far it is ahead of a frame's time, in the whole milliseconds that programs count."""
+        return round(self.at_s * 1000) - round(at_s * 1000)
 
-def recall(program: Program, memory: Mapping[str, Any], at_s: float) -> bool:
-    """Continue a program with another node's memory; False if it does not fit."""
+
+def told_by(memory: Mapping[str, Any]) -> Memory | None:
+    """The memory that another node has sent; None if that is none."""
     try:
-        told = Memory.model_validate(dict(memory))
+        return Memory.model_validate(dict(memory))
     except (ValidationError, OverflowError):
+        return None
+
+
+def recall(program: Program, told: Memory | None, at_s: float) -> bool:
+    """Continue a program with another node's memory; False if it does not fit."""
+    if told is None:
         return False
-    is_fresh = 0 <= at_s - told.at_s <= LATEST_S
+    is_fresh = -LATEST_S * 1000 <= told.ahead_ms(at_s) <= 0
     if told.design != identity(program) or not is_fresh or not _fits(program, told.cells):
         return False
     program.recall(told.cells, told.at_s)
