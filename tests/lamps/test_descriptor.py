@@ -106,6 +106,25 @@ def test_a_most_whose_sign_bit_is_set_is_a_large_number():
     assert (field.low, field.high, field.size) == (0, 65535, 16)
 
 
+@pytest.mark.parametrize(
+    ("told", "usages"),
+    [  # usages before their page, a range with its end first, four bytes with a page of their own
+        ("09 30 09 31 05 01", [0x1_0030, 0x1_0031]),
+        ("29 04 19 03 05 09", [0x9_0003, 0x9_0004]),
+        ("05 01 0b 30 00 0c 00 09 31", [0xC_0030, 0x1_0031]),
+        ("05 01 1b 01 00 09 00 2b 02 00 09 00", [0x9_0001, 0x9_0002]),
+        ("05 01 a9 01 09 30 09 36 a9 00 09 31", [0x1_0030, 0x1_0031]),  # 30, or 36 instead
+        ("05 01 09 30", [0x1_0030, 0x1_0030]),  # the last stands for the rest
+    ],
+)
+def test_usages_are_those_of_the_page_that_counts_at_their_main_item(told, usages):
+    """HID 1.11, 6.2.2.8: a main item takes the page that was named last before it."""
+    head, tail = bytes.fromhex("05 01 09 02 a1 01 05 0d 15 00 25 01 75 08 95 02"), "81 02 c0"
+    fields = read_descriptor(head + bytes.fromhex(told + tail))
+    assert [field.usage for field in fields] == usages
+    assert {field.inside for field in fields} == {(0x1_0002,)}
+
+
 @given(st.integers(1, 200), st.integers(1, 30))
 def test_any_descriptor_of_our_own_is_read_back(first, at_once):
     data = lamp_descriptor(first, at_once)

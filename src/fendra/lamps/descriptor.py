@@ -56,6 +56,8 @@ class _State:
     stack: list[_Globals] = field(default_factory=list)
     usages: list[int] = field(default_factory=list)
     first: int | None = None
+    last: int | None = None
+    alternatives: int | None = None
     inside: list[int] = field(default_factory=list)
     bits: dict[tuple[str, int], int] = field(default_factory=dict)
     fields: list[Field] = field(default_factory=list)
@@ -93,26 +95,42 @@ def _take(state: _State, kind: int, tag: int, body: bytes) -> None:
     if kind == GLOBAL:
         _take_global(state, tag, whole, signed)
     elif kind == LOCAL:
-        usage = whole if len(body) == 4 else state.now.page << 16 | whole
-        if tag == 0:
-            state.usages.append(usage)
-        elif tag == 1:
-            state.first = usage
-        elif tag == 2 and state.first is not None:
-            if usage - state.first > MOST_FIELDS:
-                raise ValueError(f"a range of {usage - state.first} usages")
-            state.usages += range(state.first, usage + 1)
-            state.first = None
+        _take_local(state, tag, whole)
     elif kind == MAIN:
         if tag == COLLECTION:
-            state.inside.append(state.usages[0] if state.usages else 0)
+            state.inside.append(_with_page(state, state.usages[0]) if state.usages else 0)
         elif tag == END:
             if not state.inside:
                 raise ValueError("a collection of the descriptor ends that did not begin")
             state.inside.pop()
         elif tag in KINDS:
             _add(state, KINDS[tag], whole)
-        state.usages, state.first = [], None
+        state.usages, state.first, state.last, state.alternatives = [], None, None, None
+
+
+def _take_local(state: _State, tag: int, whole: int) -> None:
+    match tag:
+        case 0x0:
+            state.usages.append(whole)
+        case 0x1:
+            state.first = whole
+        case 0x2:
+            state.last = whole
+        case 0xA if whole:
+            state.alternatives = len(state.usages)
+        case 0xA if state.alternatives is not None:  # of several usages for one value, the first
+            del state.usages[state.alternatives + 1 :]
+            state.alternatives = None
+    if state.first is not None and state.last is not None:
+        if state.last - state.first > MOST_FIELDS:
+            raise ValueError(f"a range of {state.last - state.first} usages")
+        state.usages += range(state.first, state.last + 1)
+        state.first = state.last = None
+
+
+def _with_page(state: _State, usage: int) -> int:
+    """A usage without a page is of the one that was named last before the main item."""
+    return usage if usage >> 16 else state.now.page << 16 | usage
 
 
 def _take_global(state: _State, tag: int, whole: int, signed: int) -> None:
@@ -147,7 +165,7 @@ def _add(state: _State, kind: str, flags: int) -> None:
     for number in range(now.count):
         usage = 0
         if state.usages and not (flags & CONSTANT and not flags & VARIABLE):
-            usage = state.usages[min(number, len(state.usages) - 1)]
+            usage = _with_page(state, state.usages[min(number, len(state.usages) - 1)])
         bit = state.bits.get(place, 0)
         state.fields.append(
             Field(now.report, kind, usage, tuple(state.inside), bit, now.size, now.low, high)
