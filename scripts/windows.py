@@ -31,7 +31,7 @@ EMBEDDED = (
 )
 """Python's own build for programs that bring it along, as a package."""
 EXTRAS = (
-    "can", "desk", "gamepad", "gpio", "lamps", "machine", "mavlink", "mqtt", "osc",
+    "can", "desk", "gamepad", "gpio", "keys", "lamps", "machine", "mavlink", "mqtt", "osc",
     "page", "screen", "sound", "wasm",
 )  # fmt: skip
 TESTS = ("hypothesis", "jsonschema", "pytest", "pytest-timeout", "pytest-xdist")

@@ -228,7 +228,7 @@ def test_lamp_arrays_by_hidapi_and_no_other_device_is_opened(monkeypatch):
     ("source", "cure"),
     [
         ("can:can0", "SocketCAN is for Linux. Name the adapter, as in can:COM3,interface=slcan"),
-        ("keys:/dev/input/event3", "let a program name the keys: keys:socket://HOST:PORT"),
+        ("keys:/dev/input/event3", "Leave out the address: keys:"),
     ],
 )
 def test_what_only_linux_has_says_what_to_do_elsewhere(source, cure):

@@ -11,7 +11,7 @@ from fendra.cli.options import AsJson
 from fendra.cli.screen import say, say_columns, say_json
 from fendra.core.errors import FendraError
 
-Kind = Literal["ports", "sound", "screens", "gamepads", "lamps"]
+Kind = Literal["ports", "sound", "screens", "gamepads", "keyboards", "lamps"]
 Rows: TypeAlias = list[tuple[str, str]]
 """Of each device the text that names it, and what it is."""
 
@@ -22,12 +22,12 @@ def devices(
         typer.Argument(
             metavar="KIND",
             show_default=False,
-            help="Only these: ports, sound, screens, gamepads or lamps.",
+            help="Only these: ports, sound, screens, gamepads, keyboards or lamps.",
         ),
     ] = None,
     as_json: AsJson = False,
 ) -> None:
-    """List what is plugged in: serial ports, sound devices, screens, game controllers, lamp arrays.
+    """List what is plugged in: ports, sound, screens, game controllers, keyboards, lamp arrays.
 
     The first column is what to write behind --from or --to, or as type and address in a design.
     """
@@ -104,6 +104,15 @@ def _gamepads() -> Rows:
     return [(f"gamepad:{name}", "a game controller") for name in pad_names()]
 
 
+def _keyboards() -> Rows:
+    from fendra.sources.keyboards import keyboard_names
+
+    return [
+        (f"keys:{name}", "a keyboard" if name else "all keyboards together")
+        for name in keyboard_names()
+    ]
+
+
 def _lamps() -> Rows:
     from fendra.outputs.lamps import lamp_arrays
 
@@ -111,6 +120,7 @@ def _lamps() -> Rows:
 
 
 LISTS: dict[Kind, Callable[[], Rows]] = {
-    "ports": _ports, "sound": _sound, "screens": _screens, "gamepads": _gamepads, "lamps": _lamps,
+    "ports": _ports, "sound": _sound, "screens": _screens, "gamepads": _gamepads,
+    "keyboards": _keyboards, "lamps": _lamps,
 }  # fmt: skip
 """Each kind of devices, and what lists them."""

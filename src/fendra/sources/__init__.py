@@ -25,7 +25,7 @@ News: TypeAlias = Iterable[tuple[str, Any]]
 
 EXTRAS = {
     "can": "can", "cantools": "can", "evdev": "keys", "gpiozero": "gpio", "mss": "screen",
-    "paho.mqtt.client": "mqtt", "psutil": "machine", "pygame": "gamepad",
+    "paho.mqtt.client": "mqtt", "psutil": "machine", "pygame": "gamepad", "pynput.keyboard": "keys",
     "pygame._sdl2.controller": "gamepad", "pymavlink.mavutil": "mavlink",
     "pymavlink.dialects.v20.common": "mavlink", "pythonosc.osc_packet": "osc",
     "soundcard": "sound", "sounddevice": "sound", "soundfile": "sound", "astral": "clock",

@@ -1,43 +1,38 @@
 """Keys of a keyboard: each press is an event, at the place of its LED.
 
 Names: `press` and `release`, events with a place; `key`, the LED's number on its part; `KEY_A` and
-so on, a switch for each key, by the system's names; `caps`, `num` and `scroll`, the keyboard's
-lights.
+so on, a switch for each key, by the names of Linux; `caps`, `num` and `scroll`, the keyboard's
+lights (macOS tells `caps` alone). A key is named by its place: KEY_Q is the one right of Tab, in
+every language.
 """
 
 from __future__ import annotations
 
 from pathlib import Path
-from typing import Annotated, Any, Protocol
-
-from pydantic import Field
+from typing import Any
 
 from fendra.core.document.design import Design
 from fendra.core.errors import NEVER, SourceError, reason
 from fendra.core.layout import Layout
 from fendra.core.signals.raw import Event
 from fendra.drivers import Options
-from fendra.sources import News, Source, package
-from fendra.sources.linux_events import KEY, LED, EventFile
-from fendra.sources.named_values import NamedValues
+from fendra.sources import News, Source
+from fendra.sources.keyboards import LIGHTS, Keys, open_keys
 from fendra.system.ports import host_of
-from fendra.system.process import NAME
-
-LIGHTS = {0: "num", 1: "caps", 2: "scroll"}
-"""Lights of a keyboard, by the system's codes."""
 
 
 class KeysOptions(Options):
     """Options of a keyboard.
 
     Attributes:
-        address: the device, such as `/dev/input/event3`; or `socket://HOST:PORT` of a program that
-            writes a line such as `KEY_A=1` for each press, and `KEY_A=0` for each release
+        address: on Linux a part of the keyboard's name, or a device such as `/dev/input/event3`;
+            by default the first keyboard, on Windows and macOS all of them;
+            `socket://HOST:PORT` of a program that writes a line such as `KEY_A=1` for each press,
+            and `KEY_A=0` for each release
         part: the part with its LEDs; the first part of keys by default
         names: the LED of a key, if it has another name than the key: `{ KEY_ESC = "esc" }`
     """
 
-    address: Annotated[str, Field(min_length=1)]
     part: str = ""
     names: dict[str, str] = {}
 
@@ -47,14 +42,14 @@ class KeysSource(Source):
 
     Options = KeysOptions
     options: KeysOptions
-    example = "keys:/dev/input/event3"
+    example = "keys: or keys:/dev/input/event3"
 
     def __init__(self, address: str = "", **options: Any) -> None:
         super().__init__(address, **options)
         self._keys: Keys | None = None
 
     def __str__(self) -> str:
-        return f"keyboard {self.options.address}"
+        return f"keyboard {self.options.address}".strip()
 
     @property
     def host(self) -> str:
@@ -64,21 +59,11 @@ class KeysSource(Source):
     def _open(self, design: Design, layout: Layout) -> None:
         self._places = _places(design, layout, self.options.part)
         address = self.options.address
-        if self.host:
-            try:
-                self._keys = NamedKeys(address)
-            except OSError as exc:
-                raise SourceError(f"{self} cannot be reached: {reason(exc)}") from exc
-            return
-        if NAME != "linux":
-            raise SourceError(
-                f"{self} cannot be read: Fendra reads keyboards on Linux alone. Elsewhere "
-                "let a program name the keys: keys:socket://HOST:PORT",
-                code=NEVER,
-            )
         try:
-            self._keys = DeviceKeys(Path(address))
+            self._keys = open_keys(address)
         except OSError as exc:
+            if self.host:
+                raise SourceError(f"{self} cannot be reached: {reason(exc)}") from exc
             why = _why(Path(address), exc)
             raise SourceError(f"{self} cannot be read: {why}", code=NEVER) from exc
 
@@ -106,58 +91,6 @@ class KeysSource(Source):
         if self._keys is not None:
             self._keys.close()
             self._keys = None
-
-
-class Keys(Protocol):
-    """Keys by their names. `take` gives what was pressed (1) and released (0), and the lights that
-    went on and off; it raises OSError if nothing can come any more.
-    """
-
-    def take(self, wait_s: float) -> list[tuple[str, int]]: ...
-
-    def close(self) -> None: ...
-
-
-class DeviceKeys:
-    """A keyboard of Linux: the records of its device. Raises OSError."""
-
-    def __init__(self, path: Path) -> None:
-        self._codes = _codes()
-        self._events = EventFile(path)
-
-    def take(self, wait_s: float) -> list[tuple[str, int]]:
-        found = []
-        for kind, code, value in self._events.take(wait_s):
-            if kind == LED and code in LIGHTS:
-                found.append((LIGHTS[code], value))
-            elif kind == KEY and value in (0, 1):  # 2 is a key that is held
-                found.append((self._codes.get(code, f"KEY_{code}"), value))
-        return found
-
-    def close(self) -> None:
-        self._events.close()
-
-
-class NamedKeys:
-    """Keys that a program names, a line for each. Raises OSError."""
-
-    def __init__(self, address: str) -> None:
-        self._values = NamedValues(address)
-
-    def take(self, wait_s: float) -> list[tuple[str, int]]:
-        told = self._values.take(wait_s)
-        return [(name, int(str(value))) for name, value in told if value in ("0", "1")]
-
-    def close(self) -> None:
-        self._values.close()
-
-
-def _codes() -> dict[int, str]:
-    """The system's names of the keys, by code."""
-    ecodes = package("evdev").ecodes
-    return {
-        code: names if isinstance(names, str) else names[0] for code, names in ecodes.KEY.items()
-    }
 
 
 def _places(design: Design, layout: Layout, part: str) -> dict[str, tuple[int, tuple[float, ...]]]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import _posixshmem
+import importlib
 import mmap
 import os
 import select
@@ -32,6 +33,8 @@ COMPILER_CURE = (
     "Install one (on Debian: apt install gcc libc6-dev; on macOS: xcode-select --install)."
 )
 ACTIVATE = "bin/activate"
+_OF_DEVICES, _CAPS = 1, 0x10000
+"""kCGEventSourceStateHIDSystemState, kCGEventFlagMaskAlphaShift."""
 A_PORT = "/dev/cu.usbserial-10" if sys.platform == "darwin" else "/dev/ttyUSB0"
 """A serial port, as it may be called here."""
 
@@ -266,6 +269,16 @@ class NamedPipe:
     def close(self) -> None:
         os.close(self._pipe)
         self._path.unlink(missing_ok=True)
+
+
+def lights() -> dict[str, bool]:
+    """Which lights of the keyboards are on, by name: that of Caps Lock on macOS. A device of Linux
+    tells them itself.
+    """
+    if sys.platform != "darwin":
+        return {}
+    quartz = importlib.import_module("Quartz")
+    return {"caps": bool(quartz.CGEventSourceFlagsState(_OF_DEVICES) & _CAPS)}
 
 
 class SharedMemory:

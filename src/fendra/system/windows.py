@@ -34,6 +34,8 @@ _COLOURS = 0x0004
 """ENABLE_VIRTUAL_TERMINAL_PROCESSING: the console understands the codes of colours."""
 _LONGEST_END_S = 4.5
 """Windows ends a process five seconds after its console has been closed."""
+_LIGHTS = (("caps", 0x14), ("num", 0x90), ("scroll", 0x91))
+"""Lights of a keyboard, by the virtual key that switches each."""
 _TIMER_THROTTLING, _FINE = 4, 0x4
 """PROCESS_POWER_THROTTLING: whether a hidden window's process keeps fine timers."""
 
@@ -229,6 +231,12 @@ class NamedPipe:
 
     def close(self) -> None:
         """Nothing is open."""
+
+
+def lights() -> dict[str, bool]:
+    """Which lights of the keyboards are on, by name."""
+    user = ctypes.windll.user32
+    return {name: bool(user.GetKeyState(code) & 1) for name, code in _LIGHTS}
 
 
 class SharedMemory:
