@@ -21,10 +21,13 @@ settings.load_profile("ci" if os.environ.get("CI") else "fendra")
 
 
 def pytest_collection_modifyitems(items):
-    """What needs a C compiler is not in `make test-quick`."""
+    """What needs a C compiler is not in `make test-quick`, and a compiler that is a shell script is
+    not on Windows.
+    """
+    marks = {"compiler": "slow", "counted_compiler": "posix"}
     for item in items:
-        if "compiler" in getattr(item, "fixturenames", ()):
-            item.add_marker("slow")
+        for name in marks.keys() & {*getattr(item, "fixturenames", ())}:
+            item.add_marker(marks[name])
 
 
 @pytest.fixture(scope="session", autouse=True)

@@ -18,7 +18,7 @@ from fendra.native.compiler import FLAGS
 from fendra.native.engine import library_text
 from fendra.system.process import LIBRARY_FLAGS
 
-pytestmark = pytest.mark.slow
+pytestmark = [pytest.mark.slow, pytest.mark.posix]  # it runs wine
 ZIG = [sys.executable, "-m", "ziglang", "cc", "-target", "x86_64-windows-gnu"]
 WINDOWS_FLAGS = [flag for flag in FLAGS if flag not in LIBRARY_FLAGS]
 """Those of unix.py and windows.py differ in the flags of libraries alone."""
