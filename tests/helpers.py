@@ -6,6 +6,7 @@ import os
 import socket
 import time
 from collections.abc import Callable
+from contextlib import suppress
 from typing import Any
 
 import numpy as np
@@ -90,9 +91,15 @@ def tape(rate_hz: float = 20.0, **signals: Any) -> fd.Tape:
 
 def free_port() -> int:
     """A UDP and TCP port of this computer that nobody listens at."""
-    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as there:
-        there.bind(("127.0.0.1", 0))
-        return int(there.getsockname()[1])
+    while True:
+        with (
+            socket.socket() as there,
+            socket.socket(type=socket.SOCK_DGRAM) as too,
+            suppress(OSError),
+        ):
+            there.bind(("127.0.0.1", 0))
+            too.bind(there.getsockname())
+            return int(there.getsockname()[1])
 
 
 class FakeClock:

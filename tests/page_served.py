@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import json
-import socket
 import threading
-from contextlib import closing
+from contextlib import suppress
 from pathlib import Path
 from urllib.error import HTTPError
 from urllib.request import Request, urlopen
 
 import fendra as fd
+from fendra.core.errors import PageError
 from fendra.core.program import compile_design
 from fendra.live.connect import Connected, connect
 from fendra.live.session import Session
@@ -21,7 +21,7 @@ from fendra.page.served.cues import Cues
 from fendra.page.served.desk import Desk
 from fendra.page.served.served import Served
 from fendra.page.served.server import Place, Server
-from helpers import until
+from helpers import free_port, until
 
 
 class Running:
@@ -30,7 +30,7 @@ class Running:
     def __init__(self, path: Path, *, port: int | None = None, outputs=(), **place):
         self.path = path
         read = fd.load(path)
-        self.server = Server(Place(port=free_port() if port is None else port, **place))
+        self.server = a_server(port, **place)
         self.steering = Steering(read.examined, compile_design)
         connected = connect(read, sources=[], outputs=outputs) if outputs else Connected()
         self.session = Session(self.steering.program(), connected)
@@ -56,7 +56,7 @@ class OnBench:
 
     def __init__(self, path: Path):
         read = fd.load(path)
-        self.server = Server(Place(port=free_port()))
+        self.server = a_server()
         connected = connect(read, sources=[], outputs=["memory:"])
         self.bench = LiveBench(path, read.examined, [*connected.outputs.values()], print)
         self.server.serve(Served(self.server.gate, bench=self.bench))
@@ -69,10 +69,14 @@ class OnBench:
         self.server.stop()
 
 
-def free_port() -> int:
-    with closing(socket.socket()) as made:
-        made.bind(("127.0.0.1", 0))
-        return made.getsockname()[1]
+def a_server(port: int | None = None, **place) -> Server:
+    """A server at that port, or at one that is free: another program may be quicker to take it."""
+    if port is not None:
+        return Server(Place(port=port, **place))
+    for _ in range(5):
+        with suppress(PageError):
+            return Server(Place(port=free_port(), **place))
+    raise AssertionError("no port is free")
 
 
 def ask(address, method="GET", body=None, *, token="", raw=None, **headers):

@@ -11,7 +11,8 @@ from urllib.request import Request, urlopen
 import pytest
 
 import fendra as fd
-from page_served import ask, free_port
+from helpers import free_port
+from page_served import ask
 
 
 @pytest.fixture(autouse=True)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import asyncio
+import gc
 import json
 import os
 import socket
@@ -10,6 +11,7 @@ import stat
 import subprocess
 import time
 import tomllib
+import warnings
 from urllib.request import urlopen
 
 import pytest
@@ -433,3 +435,21 @@ def test_no_odd_answer_to_any_call_is_a_fault_or_hurts_the_design(
         == tomllib.loads(before)["line"]
     )
     assert ask(f"{server.address}/api/state")[0] == 200
+
+
+def test_the_end_closes_the_connection_of_one_who_reads_nothing(design_file):
+    """Python tells of a socket that nobody closed, when it is thrown away."""
+    page = Running(design_file)
+    with socket.socket() as lazy:
+        lazy.setsockopt(socket.SOL_SOCKET, socket.SO_RCVBUF, 4096)
+        lazy.connect(("127.0.0.1", page.server.port))
+        for _ in range(200):  # some megabytes of answers
+            lazy.sendall(
+                f"GET /live.js HTTP/1.1\r\nHost: 127.0.0.1:{page.server.port}\r\n\r\n".encode()
+            )
+        until(lambda: len(lazy.recv(1)) == 1, "the first byte")
+        page.end()
+    with warnings.catch_warnings(record=True) as told:
+        warnings.simplefilter("always")
+        gc.collect()
+    assert [str(each.message) for each in told if each.category is ResourceWarning] == []

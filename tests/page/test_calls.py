@@ -16,8 +16,8 @@ from PIL import Image
 import fendra as fd
 from fendra.page import data
 from fendra.page.served.calls import CALLS, openapi
-from helpers import until
-from page_served import OnBench, Running, ask, free_port
+from helpers import free_port, until
+from page_served import OnBench, Running, ask
 
 DOCS = Path(__file__).parents[2] / "docs"
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import asyncio
 from collections import Counter
 from typing import Any
+from weakref import WeakKeyDictionary, WeakSet
 
 from uvicorn.protocols.http.h11_impl import H11Protocol
 
@@ -14,6 +15,18 @@ SILENT_S = 10.0
 """A connection that has asked for nothing for so long is closed."""
 
 _open: Counter[str] = Counter()
+_transports: WeakKeyDictionary[asyncio.AbstractEventLoop, WeakSet[Any]] = WeakKeyDictionary()
+"""What each server's loop sends through, pages' sockets included."""
+
+
+async def cut_all() -> None:
+    """End the connections of this loop at once, before it ends: one whose far end reads nothing
+    would wait to send, and never be closed.
+    """
+    for transport in _transports.pop(asyncio.get_running_loop(), ()):
+        transport.abort()
+    for _ in range(3):  # a loop closes in the next of its rounds, and under TLS in one more
+        await asyncio.sleep(0)
 
 
 class Patient(H11Protocol):
@@ -25,6 +38,7 @@ class Patient(H11Protocol):
 
     def connection_made(self, transport: Any) -> None:
         super().connection_made(transport)
+        _transports.setdefault(asyncio.get_running_loop(), WeakSet()).add(transport)
         peer = self.client[0] if self.client else ""
         if _open[peer] >= MOST_OF_ONE:
             transport.abort()

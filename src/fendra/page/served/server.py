@@ -153,9 +153,15 @@ class Server(Thread):
         logging.getLogger("uvicorn").addHandler(logging.NullHandler())
         logging.getLogger("uvicorn").propagate = False
         try:
-            asyncio.run(self._server.serve(sockets=[self.socket]))
+            asyncio.run(self._serve())
         except Exception as exc:  # the light continues anyway
             self._tell(internal_error(exc, "in the page's server"))
+
+    async def _serve(self) -> None:
+        from fendra.page.served.patience import cut_all
+
+        await self._server.serve(sockets=[self.socket])
+        await cut_all()
 
     def stop(self) -> None:
         """End it; pages that are open lose it."""
