@@ -43,11 +43,11 @@ without-unix: .venv-dev/installed
 		tests/contract tests/native/test_store.py tests/native/test_engine.py tests/test_whole.py \
 		tests/cli/test_commands.py tests/cli/test_plain.py tests/cli/test_demo.py tests/cli/test_lamps.py
 
-# Tests that need Unix are marked `unix` or `posix`. Windows closes the sockets of a page late, and Python says so.
+# Tests that need Unix are marked `unix` or `posix`.
 # The tests of live commands watch the clock more closely than wine keeps it.
 windows: .venv-windows/installed
 	.venv-dev/bin/python scripts/windows.py -m pytest -n logical --dist worksteal -p no:cacheprovider \
-		-m "not unix and not posix" -W ignore::pytest.PytestUnraisableExceptionWarning --durations=5 \
+		-m "not unix and not posix" --durations=5 \
 		tests/system tests/outputs tests/sources tests/live tests/contract tests/native tests/cli \
 		tests/computer tests/lamps tests/page tests/files/test_trust.py tests/test_whole.py \
 		tests/agree/test_designs.py --ignore tests/cli/test_live_commands.py

@@ -17,7 +17,7 @@ from fendra.demo.stand_ins.osc import bundle, message
 from fendra.live.inbox import Inbox
 from fendra.sources import DRIVERS
 from fendra.sources.gpio import GpioSource
-from fendra.sources.keys import DeviceKeys
+from fendra.sources.keyboards import DeviceKeys
 from fendra.sources.lines import LONGEST, LineCutter
 from fendra.sources.linux_events import EventFile
 from fendra.sources.mavlink import news_of
