@@ -10,7 +10,7 @@ DESIGN = fd.demo_file("desk.toml").read_text(encoding="utf-8")
 DESIGN = DESIGN.replace("rally.toml", fd.demo_file("rally.toml").as_posix())  # it lies elsewhere
 TAPE = fd.demo_file("desk.csv").read_text(encoding="utf-8")
 KEYS = "keyboard-control"
-W, A, S, D, FIRST, LAST = 13, 24, 25, 26, 0, 47
+W, A, S, D, G, H, J, FIRST, LAST = 13, 24, 25, 26, 28, 29, 30, 0, 47
 FANS = ("fan-1", "fan-2", "fan-3")
 
 
@@ -22,6 +22,19 @@ def test_the_keys_that_steer_are_white_in_the_rally_and_the_motor_runs_along_the
         assert red == green == blue > 100
     assert seen.rgb(26.0, KEYS, FIRST)[2] > 100  # blue: slow is at the left
     assert max(seen.rgb(26.0, KEYS, LAST)) < 20  # the dark cockpit
+
+
+def test_what_is_typed_runs_out_from_its_key(seen):
+    """H at 2 s. Its wave, of 160 mm/s, is 19 mm on after 0.12 s: there are G and J. The light of the
+    desk below has more blue than red, the wave less.
+    """
+    for key in (G, J):
+        assert seen.rgb(1.9, KEYS, key)[0] < seen.rgb(1.9, KEYS, key)[2]
+        red, _, blue = seen.rgb(2.12, KEYS, key)
+        assert red > 1.5 * blue
+    for key in (H, FIRST):  # it has left the one, and does not reach the other
+        red, _, blue = seen.rgb(2.12, KEYS, key)
+        assert red < blue
 
 
 def test_the_brake_lights_up_the_edge_of_the_desk(seen):

@@ -328,6 +328,29 @@ def test_a_computed_signal_is_lost_with_any_that_it_reads():
     assert found == [1, 0]
 
 
+def test_a_key_that_nobody_presses_is_no_signal_that_is_lost():
+    """`a` is silent for 0.2 s; no key was pressed for as long, or none at all."""
+    signals = {"a": {"lost_after": 0.15}, "press": {"kind": "event"}}
+    for first in ({"a": 1, "press": 1}, {"a": 1}):
+        assert courses(signals, [first, {}, {}], show="(1 if lost(all) else 0)") == [0, 0, 1]
+    keys = {"press": {"kind": "event"}}
+    assert courses(keys, [{}, {"press": 1}, {}], show="(1 if lost(all) else 0)") == [1, 0, 0]
+    patient = {**signals, "press": {"kind": "event", "lost_after": 0.25}}
+    news = [{"a": 1, "press": 1}, {}, {}, {}]
+    assert courses(patient, news, show="(1 if lost(all) else 0)") == [0, 0, 0, 1]
+
+
+def test_a_signal_that_is_never_lost_again_is_told_where_others_are():
+    made = design(
+        layer(when="lost(all)", level="a + b"),
+        signals={"a": {"lost_after": 0.5}, "b": {}, "press": {"kind": "event"}},
+    )
+    (finding,) = [each for each in made.check() if each.code == "never-lost"]
+    assert finding.path == ("signals", "b")
+    assert "once b came, lost(all) is never true again" in finding.message
+    assert finding.remedy.startswith("Add lost_after = 3 to [signals.b]")
+
+
 def test_held_switches_are_held_past_the_word_that_they_are_lost_not_from_it():
     """On, then silent: it is off once it is lost, whatever it was, and holds what it was before."""
     keys = {"kind": "switch", "lost_after": 0.15, "hold": 0.35}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 
 from fendra.core.document.design import Design
 from fendra.core.document.signal import Of, Signal
@@ -15,7 +15,7 @@ from fendra.core.graph.ops import Kind
 from fendra.core.graph.trace import Tracer, Value
 from fendra.core.language.expression import Scope
 from fendra.core.layout.columns import ORDER_COLUMNS, SPOT_COLUMNS
-from fendra.core.names import cannot_stand
+from fendra.core.names import cannot_stand, listed
 from fendra.core.signals.computed import Computed
 from fendra.core.signals.condition import Fed, fallback_colour
 from fendra.core.signals.inputs import words
@@ -75,6 +75,7 @@ class Signals:
         self._parts: dict[str, Value] = {}
         self._raw: dict[str, Value] = {}
         self._open: list[str] = []
+        self._every_lost: Value | None = None
 
     @property
     def names(self) -> tuple[str, ...]:
@@ -137,12 +138,25 @@ class Signals:
         return None if found is None else found[1]
 
     def _all_lost(self) -> Value:
-        """Whether every signal that is fed is lost: nothing is known."""
-        found = self._tracer.const(True)
-        for name, signal in self._signals.items():
-            if signal.of is None:
-                found = found & self._record(name)[1]  # type: ignore[index]
-        return found
+        """Whether every signal that is fed is lost: nothing is known. A key that nobody presses is
+        not lost, so events and texts count only with a `lost_after`, or if nothing else is fed.
+        """
+        if self._every_lost is None:
+            fed = {name: signal for name, signal in self._signals.items() if signal.of is None}
+            last = {n: s for n, s in fed.items() if s.lost_after or not kind_of(s).is_moment}
+            self._tell_of_never_lost(last)
+            self._every_lost = self._tracer.const(True)
+            for name in last or fed:
+                self._every_lost &= self._record(name)[1]  # type: ignore[index]
+        return self._every_lost
+
+    def _tell_of_never_lost(self, signals: Mapping[str, Signal]) -> None:
+        """Note signals that are never lost again once they were heard, where others are."""
+        never = [name for name, signal in signals.items() if signal.lost_after is None]
+        if never and len(never) < len(signals):
+            problem = f"once {listed(never)} came, lost(all) is never true again."
+            remedy = f"Add lost_after = 3 to [signals.{never[0]}], or name those that you mean."
+            self._report.note(("signals", never[0]), "never-lost", problem, remedy)
 
     @property
     def recorded(self) -> dict[str, tuple[Value, Value]]:
