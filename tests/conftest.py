@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import shutil
+from pathlib import Path
 
 import pytest
 from hypothesis import settings
@@ -32,8 +33,13 @@ def pytest_collection_modifyitems(items):
 
 @pytest.fixture(scope="session", autouse=True)
 def cache(tmp_path_factory):
-    """What is compiled and allowed is kept for this run, apart from what its user has."""
+    """What is compiled and allowed is kept for this run, apart from what its user has; zig's own C
+    library for each system is not, which takes a minute and more to make.
+    """
     with pytest.MonkeyPatch.context() as patch:
+        if "ZIG_GLOBAL_CACHE_DIR" not in os.environ:
+            here = os.environ.get("XDG_CACHE_HOME") or Path.home() / ".cache"
+            patch.setenv("ZIG_GLOBAL_CACHE_DIR", str(Path(here) / "zig"))
         keep_in(patch, "config", tmp_path_factory.mktemp("config"))
         keep_in(patch, "cache", shared_folder(tmp_path_factory) / "cache")
         yield
