@@ -95,14 +95,20 @@ def test_one_packet_is_read_in_a_moment_or_refused(name):
 def test_frames_keep_their_rate_under_a_flood_and_the_light_still_hears(flood):
     port = free_port()
     made = design(layer(level="s"), signals=SIGNALS, rate=50.0)
-    connected = connect(made, sources=[f"udp:{port}"], outputs=["null:"])
     told = []
-    session = Session(made.compile(), connected, tell=told.append, for_s=3.0)
+
+    def run():
+        connected = connect(made, sources=[f"udp:{port}"], outputs=["null:"])
+        session = Session(made.compile(), connected, tell=told.append, for_s=3.0)
+        begun = time.monotonic()
+        report = session.run()
+        assert time.monotonic() - begun < 8
+        return session, report.rendered
+
+    _, in_peace = run()  # 150, on a machine with nothing else to do
     flood(port, [*WORST.values(), b'{"s": 1}'])
-    begun = time.monotonic()
-    report = session.run()
-    assert time.monotonic() - begun < 8
-    assert report.rendered > 100  # of 150; on a machine with nothing else all of them
+    session, rendered = run()
+    assert rendered > in_peace / 2
     assert session.inbox.heard["s"].count > 0
     assert len(told) < 10
 
