@@ -29,6 +29,8 @@ MOST_WAITING = 1000
 """How many presses wait; nobody types faster than a run reads."""
 REPEATED_S = 1.5
 """A key that is held is told again sooner than that; no system waits longer than a second."""
+END_S = 2.0
+"""How long its thread has to end."""
 DOWN = (0x100, 0x104)
 """What Windows calls a key that goes down: WM_KEYDOWN, and WM_SYSKEYDOWN with Alt."""
 FAR = 0x01
@@ -145,6 +147,8 @@ class HookKeys:
 
     def close(self) -> None:
         self._listener.stop()
+        with suppress(Exception):  # it raises what ended it, which `take` has told
+            self._listener.join(END_S)
 
 
 class NamedKeys:
