@@ -61,6 +61,8 @@ class KeysSource(Source):
         address = self.options.address
         try:
             self._keys = open_keys(address)
+        except SourceError:
+            raise
         except OSError as exc:
             if self.host:
                 raise SourceError(f"{self} cannot be reached: {reason(exc)}") from exc
