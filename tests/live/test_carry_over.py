@@ -93,6 +93,30 @@ def test_what_begins_anew_begins_with_what_is_known():
     assert after.frame(at=0.02).part("other")[0].tolist() == [255, 0, 0]
 
 
+def test_an_event_of_long_ago_does_not_happen_again():
+    """A ripple that is new in the design waits for the next press; its place is as it was."""
+    ripple = {"name": "press", "on": "other", "effect": "ripple", "trigger": "hit", "life": 2,
+              "x": "hit.x", "y": "hit.y", "speed": 100, "width": 30}  # fmt: skip
+
+    def made(*layers):
+        values = spinner(*layers).model_dump(mode="json", exclude_defaults=True)
+        return fd.Design.from_values(
+            {**values, "signals": {**values["signals"], "hit": {"kind": "event"}}}
+        )
+
+    before = made().compile()
+    known = {"hit": 1.0, "hit.x": 35.0, "hit.y": 0.0}
+    before.frame(known, at=0.0)
+    for at_s in (0.02, 5.0):
+        before.frame(at=at_s)
+    after = made(ripple).compile()
+    after.adopt(before, known)
+    for at_s in (5.02, 5.2, 5.4):
+        assert not after.frame(at=at_s).part("other").any()
+    after.frame(hit=1.0, at=5.42)
+    assert after.frame(at=5.5).part("other").any()
+
+
 def test_cells_are_matched_by_what_they_compute_and_then_by_whose_they_are():
     old, new = spinner(glow()), spinner(glow(fade_in=1.5), order=-1)
     before, after = (made.compile().plan for made in (old, new))

@@ -53,7 +53,7 @@ def test_its_settings_follow_signals_as_layers_read_them(screen):
         layer(colour="picture"),
         signals={
             "picture": {"kind": "picture"}, "night": {"kind": "switch"},
-            "least": {"of": "0.05 if night else 0.2"},
+            "least": {"of": "0.05 if night else 0.2"}, "hit": {"kind": "event"},
         },
     )  # fmt: skip
     source = DRIVERS.from_text("screen:1,rate=100,floor=least,curve=night,settle=0")
@@ -61,18 +61,23 @@ def test_its_settings_follow_signals_as_layers_read_them(screen):
     settings = Settings(made.examined.subject.recorded, [source])
     source.open(made, place(made))
     for at_s, night, floor in ((0.0, 0.0, 0.2), (0.1, 1.0, 0.05)):
-        settings.step(at_s, {"night": night})
+        settings.step(at_s, {"night": night, "hit": 1.0})
         ((_, light),) = source.read(0.5)
         assert light == pytest.approx(np.full((8, 3), floor), abs=1e-4)
     source.close()
     assert settings._value("least") == pytest.approx(0.05)
     later = design(
         layer(colour="picture"),
-        signals={**made.model_dump()["signals"], "least": {"of": "0.1 if night else 0.4"}},
+        signals={
+            **made.model_dump()["signals"],
+            "least": {"of": "(0.1 if night else 0.4) + (0.5 if toggle(hit) else 0)"},
+        },
     )
     settings.use(later.examined.subject.recorded)
-    settings.step(0.2, {})  # nothing new: it is still night
+    settings.step(0.2, {})  # nothing new: it is still night, and nothing is hit again
     assert settings._value("least") == pytest.approx(0.1)
+    settings.step(0.3, {"hit": 1.0})
+    assert settings._value("least") == pytest.approx(0.6)
 
 
 def test_a_setting_of_nought_is_a_value():

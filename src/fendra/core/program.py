@@ -21,7 +21,7 @@ from fendra.core.graph.node import STATE
 from fendra.core.graph.ops import LARGEST, UINT_MASK
 from fendra.core.names import counted, did_you_mean
 from fendra.core.shown import as_table, brief, few
-from fendra.core.signals.inputs import fed, words
+from fendra.core.signals.inputs import fed, moments, words
 from fendra.core.signals.kinds import kind_of
 from fendra.core.signals.playing import clock_of, frame_count, frame_times, heard_by
 from fendra.core.signals.tape import Tape, needs_tape
@@ -108,7 +108,8 @@ class Program:
         if before._last_ms is None:
             return
         self.reset()
-        fed = {name: value for name, value in known.items() if name in self._known}
+        lasting = self._known - moments(self.design)
+        fed = {name: value for name, value in known.items() if name in lasting}
         self.frame(fed, at=before._last_ms / 1000)
         held = before.engine.memory()
         pairs = self.match(before)

@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 
 from fendra.core.composition.record import WHY, Recorded
+from fendra.core.signals.inputs import moments
 from fendra.live.conditioned import Conditioned
 from fendra.sources import Source
 
@@ -22,6 +23,7 @@ class Settings:
         self._lock = Lock()
         self._values: dict[str, float] = {}
         self._known: dict[str, Any] = {}
+        self._moments = moments(recorded.design)
         self._next: Conditioned | None = None
         self._conditioned = Conditioned(recorded) if self._followers else None
         for source in self._followers:
@@ -30,16 +32,16 @@ class Settings:
     def use(self, recorded: Recorded) -> None:
         """Read signals as another design does, from the next frame on."""
         if self._followers:
-            self._next = Conditioned(recorded)
+            self._next, self._moments = Conditioned(recorded), moments(recorded.design)
 
     def step(self, at_s: float, news: Mapping[str, Any]) -> None:
         """Take the news of a frame. at_s: its time."""
         if self._conditioned is None:
             return
-        self._known |= news
+        self._known |= {name: value for name, value in news.items() if name not in self._moments}
         if self._next is not None:
             self._conditioned, self._next = self._next, None
-            news = self._known
+            news = {**self._known, **news}
         self._conditioned.step(at_s, news)
         told = {name: self._conditioned.value(f"{WHY}signal:{name}") for name in self._names}
         with self._lock:

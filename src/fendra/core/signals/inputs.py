@@ -43,6 +43,11 @@ def words(design: Design) -> dict[str, dict[str, int]]:
     return {name: signal.numbers for name, signal in signals if kind_of(signal).has_words}
 
 
+def moments(design: Design) -> frozenset[str]:
+    """Signals that are there in one frame and gone in the next. Told again, they happen again."""
+    return frozenset(name for name, signal in design.signals.items() if kind_of(signal).is_moment)
+
+
 def colours(design: Design) -> frozenset[str]:
     """The numbers that arrive and are colours, each as `pack_colour` packs it."""
     known, signals = fed(design), design.signals
