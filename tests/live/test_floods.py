@@ -108,7 +108,7 @@ def test_frames_keep_their_rate_under_a_flood_and_the_light_still_hears(flood):
     _, in_peace = run()  # 150, on a machine with nothing else to do
     flood(port, [*WORST.values(), b'{"s": 1}'])
     session, rendered = run()
-    assert rendered > in_peace / 2
+    assert rendered > in_peace * 2 / 3
     assert session.inbox.heard["s"].count > 0
     assert len(told) < 10
 

@@ -146,7 +146,7 @@ def linux(monkeypatch):
 
     class Device:
         def __init__(self, path):
-            self.name, self.keys = every[path]
+            self.path, (self.name, self.keys) = path, every[path]
 
         def capabilities(self):
             return {evdev.ecodes.EV_KEY: [code[name] for name in self.keys]}

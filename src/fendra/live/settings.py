@@ -23,7 +23,7 @@ class Settings:
         self._lock = Lock()
         self._values: dict[str, float] = {}
         self._known: dict[str, Any] = {}
-        self._moments = moments(recorded.design)
+        self._moments: frozenset[str] = frozenset()
         self._next: Conditioned | None = None
         self._conditioned = Conditioned(recorded) if self._followers else None
         for source in self._followers:
@@ -32,16 +32,17 @@ class Settings:
     def use(self, recorded: Recorded) -> None:
         """Read signals as another design does, from the next frame on."""
         if self._followers:
-            self._next, self._moments = Conditioned(recorded), moments(recorded.design)
+            self._moments, self._next = moments(recorded.design), Conditioned(recorded)
 
     def step(self, at_s: float, news: Mapping[str, Any]) -> None:
         """Take the news of a frame. at_s: its time."""
         if self._conditioned is None:
             return
-        self._known |= {name: value for name, value in news.items() if name not in self._moments}
+        self._known |= news
         if self._next is not None:
             self._conditioned, self._next = self._next, None
-            news = {**self._known, **news}
+            lasting = self._known.keys() - self._moments
+            news = {**{name: self._known[name] for name in lasting}, **news}
         self._conditioned.step(at_s, news)
         told = {name: self._conditioned.value(f"{WHY}signal:{name}") for name in self._names}
         with self._lock:

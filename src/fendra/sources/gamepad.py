@@ -20,7 +20,7 @@ from fendra.core.layout import Layout
 from fendra.core.names import listed
 from fendra.drivers import Options
 from fendra.sources import News, Source, package
-from fendra.sources.linux_events import ABSOLUTE, KEY, EventFile
+from fendra.sources.linux_events import ABSOLUTE, JOIN, KEY, EventFile, input_devices
 from fendra.sources.named_values import NamedValues
 from fendra.system.ports import host_of
 from fendra.system.process import NAME
@@ -71,8 +71,7 @@ class GamepadSource(Source):
         except SourceError:
             raise
         except PermissionError as exc:
-            cure = "join its group: sudo usermod -aG input $USER"
-            raise SourceError(f"you may not read {self}; {cure}", code=NEVER) from exc
+            raise SourceError(f"you may not read {self}; {JOIN}", code=NEVER) from exc
         except OSError as exc:
             raise SourceError(f"{self} cannot be opened: {reason(exc)}") from exc
 
@@ -116,14 +115,10 @@ def evdev_names() -> list[str]:
 
 def evdev_pads() -> Iterator[Any]:
     """The devices of Linux that have axes and buttons, open."""
-    evdev = package("evdev")
-    for path in sorted(evdev.list_devices()):
-        device = evdev.InputDevice(path)
+    for device in input_devices():
         about = device.capabilities()
-        keys = about.get(evdev.ecodes.EV_KEY, ())
-        if about.get(evdev.ecodes.EV_ABS) and any(key in BUTTONS for key in keys):
+        if about.get(ABSOLUTE) and any(key in BUTTONS for key in about.get(KEY, ())):
             yield device
-        device.close()
 
 
 def sdl_pads() -> list[Any]:

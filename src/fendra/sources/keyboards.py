@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Iterator
 from contextlib import suppress
 from pathlib import Path
 from queue import Empty, Full, Queue
@@ -13,7 +12,7 @@ from fendra.core.errors import NEVER, SourceError
 from fendra.core.names import listed
 from fendra.sources import package
 from fendra.sources.key_names import MAC_CODES, scan_name
-from fendra.sources.linux_events import KEY, LED, EventFile
+from fendra.sources.linux_events import JOIN, KEY, LED, EventFile, input_devices
 from fendra.sources.named_values import NamedValues
 from fendra.system.devices import lights
 from fendra.system.ports import host_of
@@ -61,7 +60,7 @@ def open_keys(address: str) -> Keys:
 
 def keyboard_names() -> list[str]:
     """How the keyboards of this computer are named in an address. Raises SourceError."""
-    return [name for name, _ in _devices(frozenset())] if NAME == "linux" else [""]
+    return [name for name, _ in _devices()] if NAME == "linux" else [""]
 
 
 class DeviceKeys:
@@ -173,16 +172,15 @@ def _codes() -> dict[int, str]:
     }
 
 
-def _devices(least: frozenset[str]) -> Iterator[tuple[str, Path]]:
+def _devices(least: frozenset[str] = frozenset()) -> list[tuple[str, Path]]:
     """Name and device of each keyboard of Linux that can be read and has at least these keys."""
-    evdev = package("evdev")
-    wanted = {evdev.ecodes.ecodes[name] for name in least}
-    for path in sorted(evdev.list_devices()):
-        device = evdev.InputDevice(path)
-        keys = device.capabilities().get(evdev.ecodes.EV_KEY, ())
-        device.close()
+    wanted = {package("evdev").ecodes.ecodes[name] for name in least}
+    found = []
+    for device in input_devices():
+        keys = device.capabilities().get(KEY, ())
         if any(key < FIRST_BUTTON for key in keys) and wanted <= {*keys}:
-            yield device.name, Path(path)
+            found.append((str(device.name), Path(device.path)))
+    return found
 
 
 def _device(address: str) -> Path:
@@ -191,11 +189,10 @@ def _device(address: str) -> Path:
     """
     if "/" in address or (address and Path(address).exists()):
         return Path(address)
-    for name, path in _devices(frozenset() if address else LETTERS):
+    for name, path in _devices() if address else _devices(LETTERS):
         if address.casefold() in name.casefold():
             return path
     names = keyboard_names()
     like = f" like '{address}'" if address else ""
-    cure = "If one is plugged in, join its group: sudo usermod -aG input $USER"
-    here = f"Here are: {listed(names)}" if names else cure
+    here = f"Here are: {listed(names)}" if names else f"If one is plugged in, {JOIN}"
     raise SourceError(f"there is no keyboard{like}. {here}", code=NEVER)

@@ -18,6 +18,7 @@ from fendra.core.signals.raw import Event
 from fendra.drivers import Options
 from fendra.sources import News, Source
 from fendra.sources.keyboards import LIGHTS, Keys, open_keys
+from fendra.sources.linux_events import JOIN
 from fendra.system.ports import host_of
 
 
@@ -115,7 +116,7 @@ def _places(design: Design, layout: Layout, part: str) -> dict[str, tuple[int, t
 
 def _why(path: Path, exc: OSError) -> str:
     if isinstance(exc, PermissionError):
-        return "you have no permission; join its group: sudo usermod -aG input $USER"
+        return f"you have no permission; {JOIN}"
     if isinstance(exc, FileNotFoundError):
         known = ", ".join(sorted(str(p) for p in Path("/dev/input").glob("event*")))
         return f"there is no {path}" + (f"; here are {known}" if known else "")

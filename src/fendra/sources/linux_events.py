@@ -3,13 +3,29 @@
 from __future__ import annotations
 
 import struct
+from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
+from fendra.sources import package
 from fendra.system.devices import DeviceFile
 
 EVENT = struct.Struct("llHHi")
 """Two numbers of time, type, code, value."""
 KEY, ABSOLUTE, LED = 0x01, 0x03, 0x11
+JOIN = "join its group: sudo usermod -aG input $USER"
+"""The cure for a device that this user may not read."""
+
+
+def input_devices() -> Iterator[Any]:
+    """Each input device that this user may read, by evdev, open until the next one is. Raises
+    SourceError.
+    """
+    evdev = package("evdev")
+    for path in sorted(evdev.list_devices()):
+        device = evdev.InputDevice(path)
+        yield device
+        device.close()
 
 
 class EventFile:

@@ -143,7 +143,9 @@ class Signals:
         """
         if self._every_lost is None:
             fed = {name: signal for name, signal in self._signals.items() if signal.of is None}
-            last = {n: s for n, s in fed.items() if s.lost_after or not kind_of(s).is_moment}
+            last = {
+                n: s for n, s in fed.items() if s.lost_after is not None or not kind_of(s).is_moment
+            }
             self._tell_of_never_lost(last)
             self._every_lost = self._tracer.const(True)
             for name in last or fed:
